@@ -2,3 +2,4 @@
 declare class TextEncoder {
   encode(text: string): Uint8Array<ArrayBuffer>;
 }
+declare function structuredClone<T>(value: T): T;

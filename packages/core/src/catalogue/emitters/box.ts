@@ -1,0 +1,47 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import type { EmitterKind } from '../kinds';
+import { choice, vector } from '../dials';
+
+export const box: EmitterKind = {
+  kind: 'box',
+  title: 'Box',
+  help: 'Particles start inside a box or on its faces.',
+  icon: 'M4 8l8-4l8 4v8l-8 4l-8-4zM4 8l8 4l8-4M12 12v8',
+  dials: {
+    centre: vector('Centre', [0, 0, 0], 1000, 'm', 'Where the middle of the box stands.'),
+    size: vector('Size', [2, 2, 2], 1000, 'm', 'Edge lengths along x, y and z.'),
+    fill: choice(
+      'From',
+      'inside',
+      { inside: 'The inside', surface: 'The faces' },
+      'Evenly by volume, or evenly by area.',
+    ),
+  },
+  build(dial) {
+    const g = dial.graph;
+    const size = dial.vector('size');
+    const spot = new Vec3(
+      dial.random('x').sub(0.5),
+      dial.random('y').sub(0.5),
+      dial.random('z').sub(0.5),
+    );
+    // A face pair is picked by its area, then the face of the pair.
+    const areas = [size.y.mul(size.z), size.z.mul(size.x), size.x.mul(size.y)].map((a) => a.abs());
+    const total = areas[0]!.add(areas[1]!).add(areas[2]!).max(1e-12);
+    const pick = dial.random('face').mul(total);
+    const side = dial.random('side').lt(0.5).select(g.float(-1), g.float(1));
+    const onX = pick.lt(areas[0]!);
+    const onY = onX.not().and(pick.lt(areas[0]!.add(areas[1]!)));
+    const onZ = onX.or(onY).not();
+    const out = (on: Expr): Expr => on.select(side, g.float(0));
+    const normal = new Vec3(out(onX), out(onY), out(onZ));
+    const centre = dial.vector('centre');
+    if (dial.choice('fill') === 'inside') return { position: centre.add(spot.mul(size)), normal };
+    const face = new Vec3(
+      onX.select(side.mul(0.5), spot.x),
+      onY.select(side.mul(0.5), spot.y),
+      onZ.select(side.mul(0.5), spot.z),
+    );
+    return { position: centre.add(face.mul(size)), normal };
+  },
+};

@@ -1,0 +1,29 @@
+import type { Expr, Vec3 } from '@vast-swarm/kernel';
+import type { DialReader } from '../../plan/dialReader';
+import type { Effect } from '../kinds';
+import { choice, number, type Dials } from '../dials';
+
+/** Dials of forces that are flows: how they take hold of a particle. */
+export function flowDials(acts: 'carry' | 'push'): Dials {
+  return {
+    acts: choice(
+      'Takes hold by',
+      acts,
+      { carry: 'Carrying', push: 'Pushing' },
+      'Carrying moves the place and leaves the speed; pushing speeds up until the flow is met.',
+      'Hold',
+    ),
+    grip: number('Grip', 2, [0, 1000], 'When pushing: how soon the flow is met.', {
+      unit: '1/s',
+      varies: 'life',
+      group: 'Hold',
+    }),
+  };
+}
+
+/** A flow's effect: `flow` in m/s, and the way it carries in one step, where that is known better. */
+export function flowEffect(dial: DialReader, flow: Vec3, step: Expr, way?: Vec3): Effect {
+  if (dial.choice('acts') === 'carry') return { carry: way ?? flow.scale(step) };
+  const grip = dial.number('grip');
+  return { push: flow.scale(grip), drag: grip };
+}

@@ -1,0 +1,63 @@
+import { cos, sin, Vec3 } from '@vast-swarm/kernel';
+import type { LaunchKind } from '../kinds';
+import { number, vector, type NumberDial } from '../dials';
+import { frameAround } from '../emitters/frame';
+
+const speed = (): NumberDial =>
+  number('Speed', 0.5, [-1000, 1000], 'Speed at birth; below 0 it goes the other way.', {
+    unit: 'm/s',
+    varies: 'birth',
+  });
+
+export const outward: LaunchKind = {
+  kind: 'outward',
+  title: 'Outward',
+  help: 'Away from the middle of the emitter.',
+  icon: 'M12 9V3M12 15v6M9 12H3M15 12h6M9 6l3-3l3 3M9 18l3 3l3-3',
+  dials: { speed: speed() },
+  build(dial, place, centre) {
+    const away = place.position.sub(centre);
+    const random = dial.randomDirection('outward');
+    // At the very middle there is no outward: any direction is as good.
+    const far = away.length().gt(1e-6);
+    const pick = (i: number): Vec3['x'] => far.select(away.parts[i]!, random.parts[i]!);
+    return new Vec3(pick(0), pick(1), pick(2)).unit().scale(dial.number('speed'));
+  },
+};
+
+export const cone: LaunchKind = {
+  kind: 'cone',
+  title: 'Cone',
+  help: 'One direction, within a cone of some degrees.',
+  icon: 'M12 21L5 5M12 21l7-16M5 5c3 2.5 11 2.5 14 0',
+  dials: {
+    speed: speed(),
+    direction: vector('Direction', [0, 1, 0], 1, '', 'The middle of the cone.'),
+    angle: number('Angle', 20, [0, 180], 'From the middle of the cone to its edge.', {
+      unit: '°',
+    }),
+  },
+  build(dial) {
+    const g = dial.graph;
+    const axis = dial.vector('direction').unit();
+    const { u, v } = frameAround(axis);
+    // Even by solid angle: the cosine is even between that of the edge and 1.
+    const edge = cos(dial.number('angle').mul(Math.PI / 180));
+    const c = edge.add(g.float(1).sub(edge).mul(dial.random('cone')));
+    const s = g.float(1).sub(c.mul(c)).max(0).sqrt();
+    const turn = dial.random('turn').mul(2 * Math.PI);
+    const side = u.scale(cos(turn)).add(v.scale(sin(turn)));
+    return axis.scale(c).add(side.scale(s)).scale(dial.number('speed'));
+  },
+};
+
+export const alongNormal: LaunchKind = {
+  kind: 'normal',
+  title: 'Along the normal',
+  help: "Square to the emitter's surface.",
+  icon: 'M3 18c5-4 13-4 18 0M12 15V4M8 8l4-4l4 4',
+  dials: { speed: speed() },
+  build(dial, place) {
+    return place.normal.scale(dial.number('speed'));
+  },
+};

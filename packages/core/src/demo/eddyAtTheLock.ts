@@ -1,0 +1,136 @@
+import { validatePiece } from '../piece/parse';
+
+/** Vortex and drag: the water behind a lock gate turns, and takes the lights of the quay with it. */
+export const eddyAtTheLock = validatePiece({
+  format: 'vast-swarm piece',
+  version: 1,
+  name: 'Eddy at the Lock',
+  seed: 7,
+  frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 240 },
+  backdrop: {
+    kind: 'radial',
+    dials: { inner: '#0a1630', outer: '#02040a', centreY: 0.55, radius: 0.9 },
+  },
+  camera: {
+    kind: 'perspective',
+    dials: { target: [0, 0.1, 0], distance: 7.4, azimuth: -15, elevation: 38, orbit: 3, view: 40, near: 0.5 },
+  },
+  swarms: [
+    {
+      id: 'foam',
+      name: 'Foam',
+      on: true,
+      emitter: { kind: 'ring', dials: { radius: { feed: 'spread', from: 2.3, to: 3.6, distribution: 'normal' }, width: 0.3 } },
+      launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.15 }, angle: 60 } },
+      body: { kind: 'disc', dials: { mode: 'add', hardness: 0.1 } },
+      dials: {
+        rate: 8200,
+        lifetime: { feed: 'spread', from: 4, to: 8 },
+        size: {
+          feed: 'spread',
+          from: 0.012,
+          to: 0.034,
+          over: [
+            { x: 0, y: 0.6 },
+            { x: 0.5, y: 1 },
+            { x: 1, y: 0.5 },
+          ],
+        },
+        opacity: {
+          feed: 'fixed',
+          value: 0.8,
+          over: [
+            { x: 0, y: 0 },
+            { x: 0.15, y: 0.7 },
+            { x: 0.75, y: 1 },
+            { x: 1, y: 0 },
+          ],
+        },
+        colour: {
+          feed: 'gradient',
+          by: 'life',
+          stops: [
+            { at: 0, colour: '#1b3f8f', light: 0.8 },
+            { at: 0.35, colour: '#2f9fc4', light: 0.8 },
+            { at: 0.65, colour: '#9df0e0', light: 0.9 },
+            { at: 0.85, colour: '#ffe0b0', light: 1.5 },
+            { at: 1, colour: '#ff9a4a', light: 2 },
+          ],
+        },
+        light: { feed: 'spread', from: 0.3, to: 1.2 },
+      },
+    },
+    {
+      id: 'lanterns',
+      name: 'Quay lights',
+      on: true,
+      emitter: { kind: 'ring', dials: { radius: { feed: 'spread', from: 2.6, to: 3.4 }, width: 0.1 } },
+      launch: { kind: 'outward', dials: { speed: 0 } },
+      body: { kind: 'disc', dials: { mode: 'screen', hardness: 0.35 } },
+      dials: {
+        rate: 26,
+        lifetime: { feed: 'spread', from: 5, to: 8 },
+        size: {
+          feed: 'spread',
+          from: 0.03,
+          to: 0.075,
+          over: [
+            { x: 0, y: 0 },
+            { x: 0.2, y: 1 },
+            { x: 1, y: 0.4 },
+          ],
+        },
+        opacity: 0.95,
+        colour: {
+          feed: 'gradient',
+          by: 'random',
+          stops: [
+            { at: 0, colour: '#ff7a3c', light: 1 },
+            { at: 0.6, colour: '#ffc268', light: 1 },
+            { at: 1, colour: '#ffe9c4', light: 1 },
+          ],
+        },
+        light: 1,
+      },
+    },
+  ],
+  forces: [
+    {
+      id: 'eddy',
+      name: 'Eddy',
+      on: true,
+      kind: 'vortex',
+      dials: { axis: [0, 1, 0], spin: 150, radius: 0.9, falloff: 1.5, pull: 1.6, lift: 0 },
+    },
+    {
+      id: 'ripple',
+      name: 'Ripple',
+      on: true,
+      kind: 'curlNoise',
+      dials: { strength: 0.2, scale: 0.8, octaves: 3, persistence: 0.55, change: 0.25, axes: [1, 0.8, 1] },
+    },
+    {
+      id: 'thick-water',
+      name: 'Thick water',
+      on: true,
+      kind: 'drag',
+      dials: {
+        amount: {
+          feed: 'fixed',
+          value: 1.5,
+          over: [
+            { x: 0, y: 0.2 },
+            { x: 1, y: 1 },
+          ],
+        },
+      },
+    },
+  ],
+  influence: { ripple: { lanterns: 0.5 } },
+  finish: [
+    { id: 'bloom', name: 'Bloom', on: true, kind: 'bloom', dials: { amount: 0.5, threshold: 0.15, radius: 0.14 } },
+    { id: 'tone', name: 'Exposure and tone', on: true, kind: 'exposure', dials: { stops: 0.5, bleed: 0.04 } },
+    { id: 'vignette', name: 'Vignette', on: true, kind: 'vignette', dials: { amount: 0.5, start: 0.4 } },
+    { id: 'grain', name: 'Grain', on: true, kind: 'grain', dials: { amount: 0.025 } },
+  ],
+});

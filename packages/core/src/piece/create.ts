@@ -1,0 +1,74 @@
+import { kindOf, type Shelf } from '../catalogue';
+import { defaults } from '../catalogue/dials';
+import { swarmDials } from '../catalogue/swarmDials';
+import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './schema';
+
+/** An id that none of the parts has. */
+export function freshId(base: string, parts: readonly { id: string }[]): string {
+  const taken = new Set(parts.map((p) => p.id));
+  for (let n = 1; ; n++) {
+    const id = n === 1 ? base : `${base}-${String(n)}`;
+    if (!taken.has(id)) return id;
+  }
+}
+
+/** A name that none of the parts has: 'Wind', 'Wind 2', …. */
+export function freshName(base: string, parts: readonly { name: string }[]): string {
+  const taken = new Set(parts.map((p) => p.name));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? base : `${base} ${String(n)}`;
+    if (!taken.has(name)) return name;
+  }
+}
+
+export function makeChoice(shelf: Shelf, kind: string): Choice {
+  return { kind, dials: defaults(kindOf(shelf, kind).dials) };
+}
+
+export function makePart(shelf: Shelf, kind: string, among: readonly Part[]): Part {
+  const { title } = kindOf(shelf, kind);
+  const part = { id: freshId(kind, among), name: freshName(title, among), on: true };
+  return { ...part, ...makeChoice(shelf, kind) };
+}
+
+/** A swarm that can be seen at once: births fade in and out, with a little glow. */
+export function makeSwarm(emitter: string, among: readonly Swarm[]): Swarm {
+  return {
+    id: freshId('swarm', among),
+    name: freshName('Swarm', among),
+    on: true,
+    emitter: makeChoice('emitters', emitter),
+    launch: makeChoice('launches', 'outward'),
+    body: makeChoice('bodies', 'disc'),
+    dials: {
+      ...defaults(swarmDials),
+      opacity: {
+        feed: 'fixed',
+        value: 0.8,
+        over: [
+          { x: 0, y: 0 },
+          { x: 0.15, y: 1 },
+          { x: 1, y: 0 },
+        ],
+      },
+    },
+  };
+}
+
+export function makePiece(name: string): Piece {
+  const finish: Part[] = [];
+  for (const kind of ['bloom', 'exposure']) finish.push(makePart('finish', kind, finish));
+  return {
+    format: FORMAT,
+    version: VERSION,
+    name,
+    seed: 1,
+    frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },
+    backdrop: makeChoice('backdrops', 'radial'),
+    camera: makeChoice('cameras', 'perspective'),
+    swarms: [],
+    forces: [],
+    influence: {},
+    finish,
+  };
+}

@@ -1,0 +1,110 @@
+import { z } from 'zod';
+import { catalogue, type Shelf } from '../catalogue';
+import { dialsSchema, type DialValues } from '../catalogue/dials';
+import { swarmDials } from '../catalogue/swarmDials';
+
+/**
+ * The piece file is JSON of this schema. Dials that are left out take their defaults; everything
+ * else has to be there.
+ */
+
+export const FORMAT = 'vast-swarm piece';
+export const VERSION = 1;
+
+/** A kind with its dials. */
+export interface Choice {
+  kind: string;
+  dials: DialValues;
+}
+
+/** Something of the piece that has a name and can be switched off. */
+export interface Part extends Choice {
+  id: string;
+  name: string;
+  on: boolean;
+}
+
+export interface Swarm {
+  id: string;
+  name: string;
+  on: boolean;
+  emitter: Choice;
+  launch: Choice;
+  body: Choice;
+  dials: DialValues;
+}
+
+const id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, 'an id has 1 to 64 letters, digits, - or _');
+const name = z.string().min(1).max(120);
+
+function choiceOf(shelf: Shelf): z.ZodType<Choice> {
+  const options = catalogue[shelf].map((k) =>
+    z.strictObject({ kind: z.literal(k.kind), dials: dialsSchema(k.dials) }),
+  );
+  return union(options);
+}
+
+function partOf(shelf: Shelf): z.ZodType<Part> {
+  const options = catalogue[shelf].map((k) =>
+    z.strictObject({ id, name, on: z.boolean(), kind: z.literal(k.kind), dials: dialsSchema(k.dials) }),
+  );
+  return union(options);
+}
+
+function union<T>(options: z.ZodObject[]): z.ZodType<T> {
+  return z.discriminatedUnion('kind', options as unknown as [z.ZodObject]) as unknown as z.ZodType<T>;
+}
+
+const swarm: z.ZodType<Swarm> = z.strictObject({
+  id,
+  name,
+  on: z.boolean(),
+  emitter: choiceOf('emitters'),
+  launch: choiceOf('launches'),
+  body: choiceOf('bodies'),
+  dials: dialsSchema(swarmDials),
+});
+
+const frame = z.strictObject({
+  width: z.number().int().min(16).max(16384),
+  height: z.number().int().min(16).max(16384),
+  /** Frames per second; the simulation's step is one frame. */
+  rate: z.number().min(1).max(240),
+  /** Frames, from 0. */
+  length: z.number().int().min(1).max(200_000),
+  /** Frames simulated before frame 0. */
+  preroll: z.number().int().min(0).max(20_000),
+});
+
+export const pieceSchema = z
+  .strictObject({
+    format: z.literal(FORMAT),
+    version: z.literal(VERSION),
+    name,
+    seed: z.number().int().min(0).max(2147483647),
+    frame,
+    backdrop: choiceOf('backdrops'),
+    camera: choiceOf('cameras'),
+    swarms: z.array(swarm).max(64),
+    forces: z.array(partOf('forces')).max(64),
+    /** influence[force][swarm]: how much the swarm feels the force; 1 where nothing is said. */
+    influence: z.record(id, z.record(id, z.number().min(-100).max(100))),
+    finish: z.array(partOf('finish')).max(32),
+  })
+  .superRefine((piece, context) => {
+    for (const list of ['swarms', 'forces', 'finish'] as const) {
+      piece[list].forEach((part, i) => {
+        if (piece[list].findIndex((p) => p.id === part.id) < i) {
+          const message = `the id '${part.id}' is used twice`;
+          context.addIssue({ code: 'custom', path: [list, i, 'id'], message });
+        }
+      });
+    }
+  });
+
+export type Piece = z.infer<typeof pieceSchema>;
+
+/** The schema as JSON Schema (draft 2020-12), for other programs. */
+export function pieceJsonSchema(): unknown {
+  return z.toJSONSchema(pieceSchema, { io: 'input', unrepresentable: 'any' });
+}

@@ -1,0 +1,63 @@
+import { PieceError, validatePiece } from './parse';
+import type { Piece } from './schema';
+
+/**
+ * A piece with one dial set from text, as `plankton.rate=5000`, `plankton.emitter.radius=2`,
+ * `bloom.amount=0`, `camera.distance=9` or `frame.rate=60`. Parts go by id or name; the value is
+ * JSON, or else a word.
+ *
+ * @throws PieceError when there is no such part or dial, or the value does not fit
+ */
+export function setDial(piece: Piece, assignment: string): Piece {
+  const split = assignment.indexOf('=');
+  const path = assignment.slice(0, split).split('.');
+  if (split < 1 || path.length < 2) {
+    return fail(assignment, "is no assignment; write 'part.dial=value'");
+  }
+  const copy = structuredClone(piece);
+  const dial = path.pop()!;
+  const holder = holderOf(copy, path);
+  if (!holder) return fail(assignment, `there is no part '${path.join('.')}'; ${partNames(copy)}`);
+  if (!(dial in holder)) {
+    return fail(assignment, `'${path.join('.')}' has no dial '${dial}'; it has ${Object.keys(holder).join(', ')}`);
+  }
+  holder[dial] = valueOf(assignment.slice(split + 1));
+  try {
+    return validatePiece(copy);
+  } catch (error) {
+    if (error instanceof PieceError) return fail(assignment, error.problems[0]!.message);
+    throw error;
+  }
+}
+
+function fail(assignment: string, message: string): never {
+  throw new PieceError([{ where: `--set ${assignment}`, line: 0, message }]);
+}
+
+function valueOf(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return text;
+  }
+}
+
+function holderOf(piece: Piece, path: readonly string[]): Record<string, unknown> | undefined {
+  const [name, section] = path;
+  if (name === 'frame' && !section) return piece.frame;
+  if ((name === 'camera' || name === 'backdrop') && !section) return piece[name].dials;
+  const named = <T extends { id: string; name: string }>(parts: readonly T[]): T | undefined =>
+    parts.find((p) => p.id === name) ?? parts.find((p) => p.name === name);
+  const swarm = named(piece.swarms);
+  if (swarm) {
+    if (!section) return swarm.dials;
+    const sections = new Set(['emitter', 'launch', 'body']);
+    return sections.has(section) ? swarm[section as 'emitter'].dials : undefined;
+  }
+  return section ? undefined : named([...piece.forces, ...piece.finish])?.dials;
+}
+
+function partNames(piece: Piece): string {
+  const parts = [...piece.swarms, ...piece.forces, ...piece.finish].map((p) => p.id);
+  return `the parts are ${['frame', 'camera', 'backdrop', ...parts].join(', ')}`;
+}

@@ -1,0 +1,32 @@
+import { strideOf } from './pixelKernels';
+
+export interface BloomLevel {
+  width: number;
+  height: number;
+  stride: number;
+  /** Part of the light that is spread this far; all parts add up to 1. */
+  weight: number;
+}
+
+/** Octaves of reach below the radius that share the light evenly. */
+const OCTAVES = 6;
+
+/**
+ * The pyramid of bloom: each level half the size of the one before. What would be spread less than
+ * a level 0 pixel stays in level 0, so that a small preview and a large frame look alike.
+ */
+export function bloomLevels(width: number, height: number, radius: number): BloomLevel[] {
+  const reach = Math.max(2, radius * height);
+  const count = Math.max(1, Math.min(12, Math.round(Math.log2(reach))));
+  const levels: BloomLevel[] = [];
+  let [w, h] = [width, height];
+  for (let i = 0; i < count && (i === 0 || Math.min(w, h) >= 4); i++) {
+    [w, h] = [Math.ceil(w / 2), Math.ceil(h / 2)];
+    levels.push({ width: w, height: h, stride: strideOf(w), weight: 0 });
+  }
+  for (let octave = 0; octave < OCTAVES; octave++) {
+    const level = Math.min(levels.length - 1, Math.max(0, count - 1 - octave));
+    levels[level]!.weight += 1 / OCTAVES;
+  }
+  return levels;
+}

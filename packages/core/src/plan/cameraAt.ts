@@ -1,0 +1,33 @@
+import type { Choice } from '../piece/schema';
+import type { Vector } from '../feeds/feeds';
+
+/** Where the camera stands at a time: world frame, right-handed, y up; unit vectors. */
+export interface CameraPose {
+  eye: Vector;
+  right: Vector;
+  up: Vector;
+  forward: Vector;
+  /** Pixels per metre at a distance of one metre, for a frame one pixel high. */
+  focal: number;
+}
+
+export function cameraAt(camera: Choice, time: number): CameraPose {
+  const dial = (key: string): number => camera.dials[key] as number;
+  const target = camera.dials.target as Vector;
+  const turn = ((dial('azimuth') + dial('orbit') * time) * Math.PI) / 180;
+  const lift = (dial('elevation') * Math.PI) / 180;
+  const forward: Vector = [
+    -Math.sin(turn) * Math.cos(lift),
+    -Math.sin(lift),
+    -Math.cos(turn) * Math.cos(lift),
+  ];
+  const right: Vector = [Math.cos(turn), 0, -Math.sin(turn)];
+  const up: Vector = [
+    -Math.sin(turn) * Math.sin(lift),
+    Math.cos(lift),
+    -Math.cos(turn) * Math.sin(lift),
+  ];
+  const eye = target.map((t, i) => t - forward[i]! * dial('distance')) as Vector;
+  const focal = 0.5 / Math.tan((dial('view') * Math.PI) / 360);
+  return { eye, right, up, forward, focal };
+}

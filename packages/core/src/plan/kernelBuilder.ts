@@ -1,0 +1,75 @@
+import { Graph, Vec3, type Expr } from '@vast-swarm/kernel';
+import { TABLE } from './dialReader';
+
+/** What changes from frame to frame, for uniforms. */
+export interface FrameInputs {
+  /** Frame number; negative in the pre-roll. */
+  frame: number;
+  /** Seconds at the start of the step to this frame, or of the frame itself when drawing. */
+  time: number;
+  /** Size of the drawn frame in pixels. */
+  width: number;
+  height: number;
+  /** Particles born before the end of this frame: ids run below it. */
+  born: number;
+}
+
+export type UniformSource = number | ((frame: FrameInputs) => number);
+
+/** A kernel of the plan: its graph, and where its uniforms come from. */
+export interface PlanKernel {
+  readonly graph: Graph;
+  readonly uniforms: Record<string, UniformSource>;
+}
+
+/** Shape and gradient samples of one swarm, in one buffer. */
+export class Tables {
+  private readonly offsets = new Map<string, number>();
+  readonly samples: number[] = [];
+
+  add(name: string, sample: (at: number) => number): number {
+    const known = this.offsets.get(name);
+    if (known !== undefined) return known;
+    const offset = this.samples.length;
+    for (let i = 0; i < TABLE; i++) this.samples.push(sample(i / (TABLE - 1)));
+    this.offsets.set(name, offset);
+    return offset;
+  }
+}
+
+/** Gathers a graph with the uniforms and tables that its parts ask for. */
+export class KernelBuilder implements PlanKernel {
+  readonly graph = new Graph();
+  readonly uniforms: Record<string, UniformSource> = {};
+
+  constructor(
+    readonly seed: number,
+    private readonly tables: Tables,
+  ) {}
+
+  uniform(name: string, source: UniformSource, type: 'f32' | 'i32' = 'f32'): Expr {
+    this.uniforms[name] = source;
+    return this.graph.uniform(name, type);
+  }
+
+  vector(name: string, value: readonly [number, number, number]): Vec3 {
+    const part = (i: number): Expr => this.uniform(`${name}.${'xyz'[i]!}`, value[i]!);
+    return new Vec3(part(0), part(1), part(2));
+  }
+
+  /** Reads a table at `at` (0 to 1, clamped), straight between its samples. */
+  table(name: string, sample: (at: number) => number, at: Expr): Expr {
+    const offset = this.uniform(`${name}.table`, this.tables.add(name, sample), 'i32');
+    const place = at.clamp(0, 1).mul(TABLE - 1);
+    const low = place.floor().min(TABLE - 2);
+    const index = low.toInt().add(offset);
+    const a = this.graph.load('tables', index);
+    const b = this.graph.load('tables', index.add(1));
+    return a.add(b.sub(a).mul(place.sub(low)));
+  }
+
+  /** A number that differs from frame to frame. */
+  frameKey(): Expr {
+    return this.uniform('frameKey', (f) => Math.imul(f.frame + 0x10000, 0x9e3779b1), 'i32');
+  }
+}

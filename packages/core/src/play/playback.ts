@@ -1,0 +1,92 @@
+import type { Plan } from '../plan/compile';
+import type { Engine, Snapshot } from './engine';
+
+/** Frames from one snapshot to the next, to begin with. */
+const INTERVAL = 10;
+
+/**
+ * Goes to any frame, backwards too: from the nearest snapshot before it. When a dial of motion is
+ * turned the state goes on as it is, so that playing does not stop; it is then no longer `exact`,
+ * which lasts until time is run from the start again.
+ */
+export class Playback {
+  private snapshots: Snapshot[] = [];
+  private interval = INTERVAL;
+  private plan: Plan | null = null;
+  /** Whether the state is the one that the piece defines for this frame. */
+  exact = true;
+
+  constructor(
+    private readonly engine: Engine,
+    /** Bytes that snapshots may take. */
+    private readonly budget: number,
+  ) {}
+
+  get frame(): number {
+    return this.engine.frame;
+  }
+
+  setPlan(plan: Plan): void {
+    const before = this.plan;
+    this.plan = plan;
+    this.engine.setPlan(plan);
+    if (before?.motionKey === plan.motionKey) return;
+    this.clear();
+    // Before the first step there is no past that could be wrong.
+    this.exact = !before || this.engine.frame < -plan.frame.preroll;
+    if (before && before.frame.rate !== plan.frame.rate) this.restart();
+    if (before && before.frame.preroll !== plan.frame.preroll) this.restart();
+  }
+
+  /** Before the first frame, with nothing born. */
+  restart(): void {
+    this.engine.reset();
+    this.exact = true;
+  }
+
+  /** One frame on. */
+  advance(): void {
+    this.engine.step();
+    if (this.exact) this.keep();
+  }
+
+  /** Readies to reach `frame` exactly; gives the number of steps that are left to it. */
+  approach(frame: number): number {
+    const usable = this.exact && this.engine.frame <= frame;
+    const best = this.snapshots.filter((s) => s.frame <= frame).at(-1);
+    if (best && (!usable || best.frame > this.engine.frame)) {
+      this.engine.restore(best);
+      this.exact = true;
+    } else if (!usable) this.restart();
+    return frame - this.engine.frame;
+  }
+
+  /** The exact state of `frame`, at once. */
+  seek(frame: number): void {
+    for (let left = this.approach(frame); left > 0; left--) this.advance();
+  }
+
+  private keep(): void {
+    const { frame } = this.engine;
+    if (frame % this.interval !== 0) return;
+    const last = this.snapshots.at(-1);
+    if (last && last.frame >= frame) return;
+    this.snapshots.push(this.engine.save());
+    const bytes = this.snapshots.reduce((sum, s) => sum + s.bytes, 0);
+    if (bytes > this.budget) this.thin();
+  }
+
+  /** Keeps every other snapshot; from now on they are made half as often. */
+  private thin(): void {
+    this.interval *= 2;
+    const keep = this.snapshots.filter((s) => s.frame % this.interval === 0);
+    for (const s of this.snapshots) if (!keep.includes(s)) s.release();
+    this.snapshots = keep;
+  }
+
+  clear(): void {
+    for (const s of this.snapshots) s.release();
+    this.snapshots = [];
+    this.interval = INTERVAL;
+  }
+}

@@ -1,0 +1,3 @@
+export { countAlive, countTiles, fillTiles, placeTiles } from './bins';
+export { drawTile } from './discs';
+export { addDoubled, halve, shrink } from './bloom';

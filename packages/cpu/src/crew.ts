@@ -1,0 +1,61 @@
+import {
+  ARG,
+  JOB,
+  KERNEL,
+  LOAD,
+  NEXT,
+  RASTER_FUNCTIONS,
+  TARGET,
+  TASKS,
+  type RasterFunction,
+} from './control';
+
+type Run = (begin: number, end: number, params: number) => void;
+type Raster = (task: number, args: number, thread: number) => void;
+
+/**
+ * One thread's own instances of the modules, and how it does its share of a job. The thread that
+ * gives the orders has one too.
+ */
+export class Crew {
+  private readonly kernels: Run[] = [];
+  private readonly raster: Raster[];
+  private readonly words: Int32Array;
+
+  constructor(
+    private readonly memory: WebAssembly.Memory,
+    rasteriser: BufferSource,
+    private readonly thread: number,
+  ) {
+    this.words = new Int32Array(memory.buffer);
+    const { exports } = this.instance(rasteriser);
+    this.raster = RASTER_FUNCTIONS.map((name: RasterFunction) => exports[name] as Raster);
+  }
+
+  private instance(bytes: BufferSource): WebAssembly.Instance {
+    const abort = (): never => {
+      throw new Error('the rasteriser stopped');
+    };
+    const module = new WebAssembly.Module(bytes);
+    return new WebAssembly.Instance(module, { env: { memory: this.memory, abort } });
+  }
+
+  /** Takes tasks until none is left. */
+  work(): void {
+    const { words } = this;
+    const target = words[TARGET]!;
+    const [a, b, c, d] = [words[ARG]!, words[ARG + 1]!, words[ARG + 2]!, words[ARG + 3]!];
+    if (words[JOB] === LOAD) {
+      // A module is not compiled from shared memory: copy first.
+      this.kernels[target] = this.instance(new Uint8Array(this.memory.buffer, a, b).slice())
+        .exports.run as Run;
+      return;
+    }
+    const tasks = words[TASKS]!;
+    const isKernel = words[JOB] === KERNEL;
+    for (let i = Atomics.add(words, NEXT, 1); i < tasks; i = Atomics.add(words, NEXT, 1)) {
+      if (isKernel) this.kernels[target]!(a + i * d, Math.min(b, a + (i + 1) * d), c);
+      else this.raster[target]!(i, a, this.thread);
+    }
+  }
+}

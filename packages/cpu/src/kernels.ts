@@ -1,0 +1,50 @@
+import { paramBlock, type FrameInputs, type PlanKernel } from '@vast-swarm/core';
+import { toWasm } from '@vast-swarm/kernel';
+import type { Arena } from './arena';
+import { MAX_PAGES } from './generated/binaries';
+import type { Pool } from './pool';
+
+/** Compiles the kernels of plans, and runs them with their parameters. */
+export class Kernels {
+  private readonly modules = new WeakMap<PlanKernel, number>();
+
+  constructor(
+    private readonly pool: Pool,
+    private readonly arena: Arena,
+  ) {}
+
+  private module(kernel: PlanKernel): number {
+    let id = this.modules.get(kernel);
+    if (id === undefined) {
+      const bytes = toWasm(kernel.graph, MAX_PAGES);
+      // Turning a dial changes parameters and not the code: then the bytes are known already.
+      id = this.pool.module(keyOf(bytes), () => bytes);
+      this.modules.set(kernel, id);
+    }
+    return id;
+  }
+
+  /** Runs lanes `begin` to `end`, widened to multiples of 4. */
+  run(
+    kernel: PlanKernel,
+    begin: number,
+    end: number,
+    address: (buffer: string) => number,
+    inputs: FrameInputs,
+    extra: Readonly<Record<string, number>> = {},
+  ): void {
+    const module = this.module(kernel);
+    const block = paramBlock(kernel, address, inputs, extra);
+    const params = this.arena.buffer('params', block.byteLength);
+    new Int32Array(this.pool.memory.buffer, params, block.length).set(block);
+    this.pool.kernel(module, begin & ~3, (end + 3) & ~3, params);
+  }
+}
+
+function keyOf(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 8192) {
+    text += String.fromCharCode(...bytes.subarray(i, i + 8192));
+  }
+  return text;
+}

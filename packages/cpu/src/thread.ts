@@ -1,0 +1,51 @@
+import { DONE, FAILED, GENERATION, JOB, QUIT } from './control';
+import { Crew } from './crew';
+
+/** The script of a helping thread, in the browser and in Node: wait, work, say so. */
+
+interface Start {
+  memory: WebAssembly.Memory;
+  rasteriser: Uint8Array<ArrayBuffer>;
+  thread: number;
+}
+
+interface Port {
+  postMessage(message: unknown): void;
+}
+
+/** Looks this often before it sleeps: jobs of one frame follow each other closely. */
+const SPINS = 2000;
+
+function serve({ memory, rasteriser, thread }: Start, port: Port): void {
+  const words = new Int32Array(memory.buffer);
+  const crew = new Crew(memory, rasteriser, thread);
+  let seen = Atomics.load(words, GENERATION);
+  port.postMessage('ready');
+  for (;;) {
+    for (let i = 0; i < SPINS && Atomics.load(words, GENERATION) === seen; i++);
+    Atomics.wait(words, GENERATION, seen);
+    const generation = Atomics.load(words, GENERATION);
+    if (generation === seen) continue;
+    seen = generation;
+    if (Atomics.load(words, JOB) === QUIT) return;
+    try {
+      crew.work();
+    } catch {
+      Atomics.store(words, FAILED, 1);
+    }
+    Atomics.add(words, DONE, 1);
+    Atomics.notify(words, DONE);
+  }
+}
+
+if (typeof importScripts === 'function') {
+  self.onmessage = (event: MessageEvent<Start>) => {
+    serve(event.data, self);
+  };
+} else {
+  // eslint-disable-next-line @typescript-eslint/no-require-imports -- evaluated as CommonJS in Node
+  const { parentPort } = require('node:worker_threads') as typeof import('node:worker_threads');
+  parentPort!.once('message', (start: Start) => {
+    serve(start, parentPort!);
+  });
+}

@@ -1,0 +1,15 @@
+import { compilePiece } from '@vast-swarm/core';
+import { load, type WorkOptions } from './load';
+
+export async function check(file: string, options: WorkOptions): Promise<void> {
+  const piece = await load(file, options);
+  const plan = compilePiece(piece);
+  const { width, height, rate, length, preroll } = piece.frame;
+  const lines = [
+    `${piece.name}: ${String(width)}x${String(height)}, ${String(length)} frames at ${String(rate)} a second, pre-roll ${String(preroll)}`,
+    ...plan.swarms.map((s) => `  ${s.name}: room for ${s.capacity.toLocaleString('en-GB')} particles`),
+    `  ${String(piece.forces.length)} forces, ${String(piece.finish.length)} finish steps`,
+    ...plan.notices.map((n) => `note: ${n.message}`),
+  ];
+  process.stdout.write(`${lines.join('\n')}\n`);
+}

@@ -1,0 +1,82 @@
+import { Command, InvalidArgumentError } from 'commander';
+import { availableParallelism } from 'node:os';
+import { PieceError } from '@vast-swarm/core';
+import { check } from './check';
+import { Refused } from './refused';
+import { render } from './render';
+import { serve } from './serve';
+import { simulate } from './simulate';
+
+/** Exit codes: 0 done, 1 the piece or the work failed, 2 the command was not understood. */
+
+function whole(text: string): number {
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < 1) throw new InvalidArgumentError('a whole number from 1');
+  return value;
+}
+
+function frames(text: string): [number, number] {
+  const match = /^(\d+)(?:\.\.(\d+))?$/.exec(text);
+  const [a, b] = [Number(match?.[1]), Number(match?.[2] ?? match?.[1])];
+  if (!match || b < a) throw new InvalidArgumentError("frames are 'A..B', as 0..59, or one frame");
+  return [a, b];
+}
+
+function size(text: string): [number, number] {
+  const match = /^(\d+)x(\d+)$/.exec(text);
+  if (!match) throw new InvalidArgumentError("a size is 'WxH', as 1920x1080");
+  return [Number(match[1]), Number(match[2])];
+}
+
+function list(value: string, before: string[]): string[] {
+  return [...before, value];
+}
+
+const program = new Command('vast-swarm')
+  .description('Simulates and renders pieces of Vast Swarm, and serves the application.')
+  .exitOverride();
+
+const work = (name: string, about: string): Command =>
+  program
+    .command(name)
+    .description(about)
+    .argument('<file>', 'a piece file')
+    .option('--set <part.dial=value>', 'set a dial; may be given several times', list, [])
+    .option('--threads <n>', 'threads to work with', whole, availableParallelism());
+
+work('check', 'Says what is wrong with a piece file, or what is in it.').action(check);
+work('simulate', 'Writes the particles of a swarm to PLY or CSV.')
+  .option('--frames <A..B>', 'frames, from first to last; the last one is written', frames)
+  .requiredOption('--swarm <name>', 'the swarm, by name or id')
+  .requiredOption('--out <file>', 'FILE.ply or FILE.csv; with %04d in the name a file per frame')
+  .action(simulate);
+work('render', 'Writes numbered PNG frames.')
+  .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
+  .option('--size <WxH>', "size in pixels; the piece's if not given", size)
+  .option('--oversample <k>', 'draw at k times the size and average, 1 to 4', whole, 1)
+  .requiredOption('--out <dir>', 'folder for the frames; made if it is not there')
+  .action(render);
+program
+  .command('serve')
+  .description('Serves the application on this machine.')
+  .option('--port <n>', 'port', whole, Number(process.env.PORT ?? 5180))
+  .action(serve);
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  process.exitCode = report(error);
+}
+
+function report(error: unknown): number {
+  if (error instanceof PieceError || error instanceof Refused) {
+    process.stderr.write(`${error.message}\n`);
+    return 1;
+  }
+  if (error instanceof Error && 'exitCode' in error) {
+    // Commander has said what it did not understand; help and version are no errors.
+    return error.exitCode === 0 ? 0 : 2;
+  }
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  return 1;
+}

@@ -1,0 +1,49 @@
+// Compiles the rasteriser and bundles the thread's script; both go into modules as text, so that
+// browser, Node and tests load them the same way.
+import asc from 'assemblyscript/asc';
+import { build } from 'esbuild';
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const root = new URL('../packages/cpu/', import.meta.url).pathname;
+const generated = join(root, 'src/generated');
+const MAX_PAGES = 32768;
+
+async function compileRasteriser() {
+  const out = join(tmpdir(), `rasteriser-${process.pid}.wasm`);
+  const { error, stderr } = await asc.main([
+    join(root, 'assembly/index.ts'),
+    ...['--outFile', out, '-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd,threads'],
+    ...['--importMemory', '--sharedMemory', '--initialMemory', '1'],
+    ...['--maximumMemory', String(MAX_PAGES), '--memoryBase', '0'],
+  ]);
+  if (error) throw new Error(`the rasteriser does not compile:\n${stderr.toString()}`);
+  const bytes = await readFile(out);
+  await rm(out);
+  return bytes.toString('base64');
+}
+
+async function bundleThread() {
+  const result = await build({
+    entryPoints: [join(root, 'src/thread.ts')],
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+    minify: true,
+    external: ['node:worker_threads'],
+  });
+  return result.outputFiles[0].text;
+}
+
+await mkdir(generated, { recursive: true });
+const [wasm, thread] = await Promise.all([compileRasteriser(), bundleThread()]);
+await writeFile(
+  join(generated, 'binaries.ts'),
+  `/* Made by scripts/build-wasm.mjs. */
+export const MAX_PAGES = ${MAX_PAGES};
+export const RASTERISER = '${wasm}';
+export const THREAD = ${JSON.stringify(thread)};
+`,
+);
