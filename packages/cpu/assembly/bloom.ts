@@ -24,15 +24,29 @@ const TEMP = 14;
 }
 
 /**
+ * The thread's own row, with room for a copy of the first value before it and of the last behind.
+ */
+@inline function tempRow(args: usize, thread: i32): usize {
+  const bytes = (<usize>arg(args, SS) + 16) << 2;
+  return <usize>arg(args, TEMP) + <usize>thread * bytes + 16;
+}
+
+@inline function padEnds(temp: usize, width: i32): void {
+  store<f32>(temp - 4, load<f32>(temp));
+  const last = temp + (<usize>(width - 1) << 2);
+  const end = load<f32>(last);
+  for (let i: usize = 1; i <= 8; i++) store<f32>(last + (i << 2), end);
+}
+
+/**
  * Half the size with weights 1 3 3 1 each way: smooth, and steady when small lights move. With a
  * threshold (word A, 0 or more) light below it is taken off, by the strongest channel.
  */
 export function halve(y: i32, args: usize, thread: i32): void {
-  const sw = arg(args, SW);
   const sh = arg(args, SH);
   const ss = arg(args, SS);
-  const tw = arg(args, TW);
-  const temp = <usize>arg(args, TEMP) + <usize>thread * (<usize>ss << 2);
+  const ts = arg(args, TS);
+  const temp = tempRow(args, thread);
   const near = f32x4.splat(0.375);
   const far = f32x4.splat(0.125);
   for (let c = 0; c < 3; c++) {
@@ -46,57 +60,68 @@ export function halve(y: i32, args: usize, thread: i32): void {
       const inner = f32x4.add(v128.load(r1 + x), v128.load(r2 + x));
       v128.store(temp + x, f32x4.add(f32x4.mul(outer, far), f32x4.mul(inner, near)));
     }
-    const out = row(arg(args, T + c), y, arg(args, TS));
-    for (let x = 0; x < tw; x++) {
-      const a = value(temp, max(2 * x - 1, 0)) + value(temp, min(2 * x + 2, sw - 1));
-      const b = value(temp, min(2 * x, sw - 1)) + value(temp, min(2 * x + 1, sw - 1));
-      store<f32>(out + (<usize>x << 2), a * 0.125 + b * 0.375);
+    padEnds(temp, arg(args, SW));
+    const out = row(arg(args, T + c), y, ts);
+    for (let x: usize = 0; x < <usize>ts << 2; x += 16) {
+      // Eight values before, at and after: even and odd ones apart.
+      const at = temp + 2 * x;
+      const low = v128.load(at);
+      const high = v128.load(at, 16);
+      const even = v128.shuffle<f32>(low, high, 0, 2, 4, 6);
+      const odd = v128.shuffle<f32>(low, high, 1, 3, 5, 7);
+      const before = v128.shuffle<f32>(v128.load(at - 4), v128.load(at + 12), 0, 2, 4, 6);
+      const after = v128.shuffle<f32>(v128.load(at + 8), v128.load(at + 24), 0, 2, 4, 6);
+      const outer = f32x4.mul(f32x4.add(before, after), far);
+      v128.store(out + x, f32x4.add(outer, f32x4.mul(f32x4.add(even, odd), near)));
     }
   }
-  const threshold = argF(args, A);
-  if (threshold > 0) {
-    const ts = arg(args, TS);
-    const r = row(arg(args, T), y, ts);
-    const g = row(arg(args, T + 1), y, ts);
-    const b = row(arg(args, T + 2), y, ts);
-    for (let x: usize = 0; x < <usize>tw << 2; x += 4) {
-      const light = max(max(load<f32>(r + x), load<f32>(g + x)), load<f32>(b + x));
-      const keep = max(light - threshold, 0) / max(light, <f32>1e-6);
-      store<f32>(r + x, load<f32>(r + x) * keep);
-      store<f32>(g + x, load<f32>(g + x) * keep);
-      store<f32>(b + x, load<f32>(b + x) * keep);
-    }
+  const threshold = f32x4.splat(argF(args, A));
+  if (argF(args, A) <= 0) return;
+  const r = row(arg(args, T), y, ts);
+  const g = row(arg(args, T + 1), y, ts);
+  const b = row(arg(args, T + 2), y, ts);
+  for (let x: usize = 0; x < <usize>ts << 2; x += 16) {
+    const light = f32x4.pmax(f32x4.pmax(v128.load(r + x), v128.load(g + x)), v128.load(b + x));
+    const above = f32x4.pmax(f32x4.sub(light, threshold), f32x4.splat(0));
+    const keep = f32x4.div(above, f32x4.pmax(light, f32x4.splat(1e-6)));
+    v128.store(r + x, f32x4.mul(v128.load(r + x), keep));
+    v128.store(g + x, f32x4.mul(v128.load(g + x), keep));
+    v128.store(b + x, f32x4.mul(v128.load(b + x), keep));
   }
 }
 
 /** target = A · target + B · source at twice the size, straight between its pixels. */
 export function addDoubled(y: i32, args: usize, thread: i32): void {
-  const sw = arg(args, SW);
   const sh = arg(args, SH);
   const ss = arg(args, SS);
-  const tw = arg(args, TW);
-  const keep = argF(args, A);
+  const keep = f32x4.splat(argF(args, A));
   const gain = argF(args, B);
-  const temp = <usize>arg(args, TEMP) + <usize>thread * (<usize>ss << 2);
+  const temp = tempRow(args, thread);
   const middle = min(y >> 1, sh - 1);
   const other = min(max(y & 1 ? middle + 1 : middle - 1, 0), sh - 1);
+  const n = f32x4.splat(0.75);
+  const o = f32x4.splat(0.25);
+  const gains = f32x4.splat(gain);
   for (let c = 0; c < 3; c++) {
     const plane = arg(args, S + c);
     const near = row(plane, middle, ss);
     const far = row(plane, other, ss);
-    const n = f32x4.splat(0.75 * gain);
-    const o = f32x4.splat(0.25 * gain);
     for (let x: usize = 0; x < <usize>ss << 2; x += 16) {
       const mixed = f32x4.add(f32x4.mul(v128.load(near + x), n), f32x4.mul(v128.load(far + x), o));
-      v128.store(temp + x, mixed);
+      v128.store(temp + x, f32x4.mul(mixed, gains));
     }
+    padEnds(temp, arg(args, SW));
     const out = row(arg(args, T + c), y, arg(args, TS));
-    for (let x = 0; x < tw; x++) {
-      const m = min(x >> 1, sw - 1);
-      const side = min(max(x & 1 ? m + 1 : m - 1, 0), sw - 1);
-      const light = value(temp, m) * 0.75 + value(temp, side) * 0.25;
-      const to = out + (<usize>x << 2);
-      store<f32>(to, load<f32>(to) * keep + light);
+    const bytes = <usize>arg(args, TS) << 2;
+    for (let x: usize = 0; x < bytes; x += 16) {
+      // Four pixels of the target lie over two of the source and one to each side.
+      const at = temp + (x >> 1);
+      const own = v128.load(at);
+      const side = v128.load(at - 4);
+      const centre = f32x4.mul(v128.shuffle<f32>(own, own, 0, 0, 1, 1), n);
+      const next = f32x4.mul(v128.shuffle<f32>(side, own, 0, 5, 1, 6), o);
+      const light = f32x4.add(centre, next);
+      v128.store(out + x, f32x4.add(f32x4.mul(v128.load(out + x), keep), light));
     }
   }
 }

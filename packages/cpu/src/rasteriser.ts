@@ -98,7 +98,7 @@ export class Rasteriser {
     b: number,
     run: 'halve' | 'addDoubled',
   ): void {
-    const temp = this.arena.buffer('row', 4 * from.stride * this.pool.threads);
+    const temp = this.arena.buffer('row', 4 * (from.stride + 16) * this.pool.threads);
     const source = [...from.at, from.width, from.height, from.stride];
     const target = [...to.at, to.width, to.height, to.stride];
     const args = this.args([...source, ...target, 0, 0, temp], { 12: a, 13: b });

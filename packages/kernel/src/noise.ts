@@ -84,6 +84,9 @@ function gradientNoise(p: Vec3, seed: Expr, cosine: Expr, sine: Expr): Expr[] {
   return [out.value, ...out.gradient.parts];
 }
 
+/** Place, seed, cosine and sine of the phase. */
+const NOISE_PARAMS = ['f32', 'f32', 'f32', 'i32', 'f32', 'f32'] as const;
+
 /** The turn of the lattice gradients as its cosine and sine. */
 export interface Phase {
   cos: Expr;
@@ -96,7 +99,7 @@ export interface Phase {
  */
 export function noise(p: Vec3, seed: Expr, phase: Phase): { value: Expr; gradient: Vec3 } {
   const g = p.x.graph;
-  const fn = g.define('noise_', ['f32', 'f32', 'f32', 'i32', 'f32', 'f32'], (_, x, y, z, s, a, b) =>
+  const fn = g.define('noise_', NOISE_PARAMS, (_, x, y, z, s, a, b) =>
     gradientNoise(new Vec3(x!, y!, z!), s!, a!, b!),
   );
   const [value, dx, dy, dz] = fn(p.x, p.y, p.z, seed, phase.cos, phase.sin);
@@ -146,12 +149,17 @@ const CURL_SCALE = 1.583;
  * The root mean square of one octave is about 1.
  */
 export function curlNoise(p: Vec3, seed: Expr, phase: Phase, sum: Fractal): Vec3 {
-  const back: Phase = { cos: phase.cos, sin: phase.sin.neg() };
+  // Both fields in one function share the lattice cell and the fade curves.
+  const curl = p.x.graph.define('curl_', NOISE_PARAMS, (_, x, y, z, s, cos, sin) => {
+    const q = new Vec3(x!, y!, z!);
+    const gradient = ([, dx, dy, dz]: Expr[]): Vec3 => new Vec3(dx!, dy!, dz!);
+    const a = gradient(gradientNoise(q, s!, cos!, sin!));
+    const b = gradient(gradientNoise(q, s!.xor(0x5bd1e995), cos!, sin!.neg()));
+    return a.cross(b).scale(CURL_SCALE).parts;
+  });
   return fractal(p, sum, (q, turn) => {
-    const s = seed.add(turn.mul(0x3c6ef372));
-    const a = noise(q, s, phase).gradient;
-    const b = noise(q, s.xor(0x5bd1e995), back).gradient;
-    return a.cross(b).scale(CURL_SCALE);
+    const [x, y, z] = curl(...q.parts, seed.add(turn.mul(0x3c6ef372)), phase.cos, phase.sin);
+    return new Vec3(x!, y!, z!);
   });
 }
 

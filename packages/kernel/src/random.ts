@@ -7,12 +7,10 @@ import type { Expr } from './graph';
 
 /** Integer mixing with low bias. Source: C. Wellons, "Prospecting for hash functions", 2018. */
 export function hash(x: Expr): Expr {
-  return x.graph.define('hash_', ['i32'], (_, p) => {
-    let h = p!;
-    h = h.xor(h.shrU(16)).mul(0x7feb352d);
-    h = h.xor(h.shrU(15)).mul(0x846ca68b | 0);
-    return [h.xor(h.shrU(16))];
-  })(x)[0]!;
+  let h = x;
+  h = h.xor(h.shrU(16)).mul(0x7feb352d);
+  h = h.xor(h.shrU(15)).mul(0x846ca68b | 0);
+  return h.xor(h.shrU(16));
 }
 
 /** The same mixing in plain numbers; for the host. */
