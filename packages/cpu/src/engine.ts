@@ -18,12 +18,7 @@ import { Pool } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
 
 /** What one frame cost, in milliseconds by stage. */
-export interface StageTimes {
-  motion: number;
-  look: number;
-  draw: number;
-  finish: number;
-}
+export type StageTimes = Record<'motion' | 'look' | 'draw' | 'finish', number>;
 
 export interface Frame {
   width: number;

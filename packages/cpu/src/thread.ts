@@ -38,12 +38,12 @@ function serve({ memory, rasteriser, thread }: Start, port: Port): void {
   }
 }
 
-if (typeof importScripts === 'function') {
+if (typeof self === 'object') {
   self.onmessage = (event: MessageEvent<Start>) => {
     serve(event.data, self);
   };
 } else {
-  // eslint-disable-next-line @typescript-eslint/no-require-imports -- evaluated as CommonJS in Node
+  // eslint-disable-next-line @typescript-eslint/no-require-imports -- Node evaluates it as CommonJS
   const { parentPort } = require('node:worker_threads') as typeof import('node:worker_threads');
   parentPort!.once('message', (start: Start) => {
     serve(start, parentPort!);

@@ -1,0 +1,35 @@
+import { lazy, Suspense, useEffect } from 'react';
+import { Route, Routes, useNavigate } from 'react-router';
+import { Home } from './home/Home';
+import { Notices } from './ui/Notices';
+import { Workshop } from './workshop/Workshop';
+
+const RenderView = lazy(() => import('./render/RenderView'));
+const Guide = lazy(() => import('./guide/Guide'));
+
+/** Every view has an address. */
+export function App() {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const keys = (event: KeyboardEvent): void => {
+      const typing = (event.target as HTMLElement).matches('input, textarea');
+      if (event.key === '?' && !typing) void navigate('/guide');
+    };
+    window.addEventListener('keydown', keys);
+    return () => {
+      window.removeEventListener('keydown', keys);
+    };
+  }, [navigate]);
+  return (
+    <Suspense fallback={null}>
+      <Routes>
+        <Route path="/" element={<Home />} />
+        <Route path="/piece/:id" element={<Workshop />} />
+        <Route path="/piece/:id/render" element={<RenderView />} />
+        <Route path="/guide" element={<Guide />} />
+        <Route path="*" element={<Home />} />
+      </Routes>
+      <Notices />
+    </Suspense>
+  );
+}

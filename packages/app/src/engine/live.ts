@@ -1,0 +1,57 @@
+import type { Engine } from '@vast-swarm/core';
+import { CpuEngine } from '@vast-swarm/cpu';
+import type { EngineChoice, EngineKind } from './messages';
+
+/** An engine that shows its frames on the picture's canvas. */
+export interface LiveEngine extends Engine {
+  readonly kind: EngineKind;
+  readonly threads: number;
+  readonly times: Readonly<Record<string, number>>;
+  readonly memoryBytes: number;
+  /** Draws the state; resolves when the frame is on its way to the screen. */
+  show(width: number, height: number): Promise<void>;
+  aliveBy(): Readonly<Record<string, number>>;
+  recover(): Promise<void>;
+  crash(): void;
+}
+
+async function cpu(canvas: OffscreenCanvas): Promise<LiveEngine> {
+  // Without isolation from other pages memory cannot be shared, and one thread has to do.
+  const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
+  const engine = await CpuEngine.create({ threads, patience: 3000 });
+  const context = canvas.getContext('2d', { alpha: false })!;
+  return Object.assign(engine, {
+    kind: 'cpu' as const,
+    threads,
+    show(width: number, height: number) {
+      const { pixels } = engine.draw(width, height);
+      if (canvas.width !== width || canvas.height !== height) {
+        canvas.width = width;
+        canvas.height = height;
+      }
+      context.putImageData(new ImageData(pixels, width, height), 0, 0);
+      return Promise.resolve();
+    },
+    aliveBy: () => Object.fromEntries(engine.alive()),
+    crash: () => {
+      engine.crashHelper();
+    },
+  });
+}
+
+export interface Chosen {
+  engine: LiveEngine;
+  /** Why it is this engine, in words. */
+  why: string;
+}
+
+/** The GPU engine where there is a usable adapter, unless the artist says otherwise. */
+export async function chooseEngine(choice: EngineChoice, canvas: OffscreenCanvas): Promise<Chosen> {
+  if (choice !== 'cpu') {
+    const { openGpu } = await import('./liveGpu');
+    const opened = await openGpu(canvas, choice === 'gpu');
+    if (typeof opened !== 'string') return { engine: opened, why: 'WebGPU is there' };
+    return { engine: await cpu(canvas), why: opened };
+  }
+  return { engine: await cpu(canvas), why: 'chosen' };
+}

@@ -1,0 +1,21 @@
+import { GpuEngine } from '@vast-swarm/gpu';
+import type { LiveEngine } from './live';
+
+/** The GPU engine on the canvas, or in words why not. Software adapters only when `insisted`. */
+export async function openGpu(
+  canvas: OffscreenCanvas,
+  insisted: boolean,
+): Promise<LiveEngine | string> {
+  const engine = await GpuEngine.open({ allowSoftware: insisted });
+  if (typeof engine === 'string') return engine;
+  engine.attach(canvas);
+  return Object.assign(engine, {
+    kind: 'gpu' as const,
+    threads: 0,
+    show: (width: number, height: number) => engine.present(width, height),
+    aliveBy: () => engine.alive,
+    crash: () => {
+      engine.loseDevice();
+    },
+  });
+}

@@ -1,0 +1,239 @@
+import { compilePiece, Playback, type Piece, type Plan } from '@vast-swarm/core';
+import type { LiveEngine } from './live';
+import { LINES, type FromEngine, type PreviewChoice } from './messages';
+
+const SNAPSHOT_BYTES = 384 * 2 ** 20;
+/** Longest stretch of simulating without a look at the messages, in milliseconds. */
+const SLICE = 24;
+/** While a far frame is approached, a frame on the way is shown this often. */
+const GLIMPSE = 120;
+
+/** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
+export class Session {
+  private readonly playback: Playback;
+  private piece: Piece | null = null;
+  private pending: Piece | null = null;
+  private plan: Plan | null = null;
+  private playing = false;
+  private target: number | null = null;
+  private glimpses = false;
+  private dirty = false;
+  private running = false;
+  private asked = false;
+  private choice: PreviewChoice = 'auto';
+  private room = 540;
+  private lines = 540;
+  private cost = 0;
+  private calm = 0;
+  private shown: number[] = [];
+  private lastGlimpse = 0;
+  private due = 0;
+
+  constructor(
+    private readonly engine: LiveEngine,
+    private readonly send: (message: FromEngine) => void,
+  ) {
+    this.playback = new Playback(engine, SNAPSHOT_BYTES);
+  }
+
+  setPiece(piece: Piece): void {
+    this.pending = piece;
+    this.wake();
+  }
+
+  play(playing: boolean): void {
+    this.playing = playing;
+    this.shown = [];
+    this.due = performance.now();
+    this.dirty = true;
+    this.wake();
+  }
+
+  seek(frame: number): void {
+    this.target = frame;
+    this.glimpses = true;
+    this.wake();
+  }
+
+  preview(choice: PreviewChoice, room: number): void {
+    this.choice = choice;
+    this.room = room;
+    this.fit();
+    this.dirty = true;
+    this.wake();
+  }
+
+  /** Lines to draw: what was chosen, or what there is room and time for. */
+  private fit(): void {
+    if (this.choice !== 'auto') this.lines = this.choice;
+    else {
+      const most = LINES.find((l) => l <= this.room * 1.15) ?? LINES.at(-1)!;
+      this.lines = Math.min(Math.max(this.lines, LINES.at(-1)!), most);
+    }
+  }
+
+  private wake(): void {
+    // A turn that is just ending may not have seen what changed.
+    this.asked = true;
+    if (this.running) return;
+    this.running = true;
+    void this.run();
+  }
+
+  private async run(): Promise<void> {
+    while (this.asked) {
+      this.asked = false;
+      while (await this.turn()) await pause(this.playing ? this.due - performance.now() : 0);
+    }
+    this.running = false;
+  }
+
+  /** One turn of the loop; false when there is nothing left to do. */
+  private async turn(): Promise<boolean> {
+    try {
+      if (this.pending) this.compile(this.pending);
+      if (!this.plan) return false;
+      if (this.target !== null) return await this.approach();
+      if (this.playing) await this.playOn();
+      else if (this.dirty) await this.show();
+    } catch (error) {
+      await this.mend(error);
+    }
+    return this.playing || this.dirty || this.pending !== null || this.target !== null;
+  }
+
+  private compile(piece: Piece): void {
+    this.pending = null;
+    const first = this.piece === null;
+    const plan = compilePiece(piece);
+    this.piece = piece;
+    this.plan = plan;
+    this.playback.setPlan(plan);
+    this.send({ type: 'notices', notices: plan.notices });
+    this.dirty = true;
+    if (first) this.target ??= 0;
+    if (first) this.glimpses = true;
+    // Standing still there is time to make the state right; playing goes on with what it has.
+    else if (!this.playing && !this.playback.exact) this.target ??= this.playback.frame;
+    const last = plan.frame.length - 1;
+    if (this.target === null && this.playback.frame > last) this.target = last;
+  }
+
+  /** Steps towards the wanted frame for one slice of time. */
+  private async approach(): Promise<boolean> {
+    const target = Math.min(this.target!, this.plan!.frame.length - 1);
+    const start = performance.now();
+    let left = this.playback.approach(target);
+    while (left > 0 && performance.now() - start < SLICE) {
+      this.playback.advance();
+      left -= 1;
+    }
+    if (left === 0) {
+      this.target = null;
+      this.glimpses = false;
+      this.due = performance.now();
+      await this.show();
+    } else if (this.glimpses && performance.now() - this.lastGlimpse > GLIMPSE) {
+      await this.show(left);
+      this.lastGlimpse = performance.now();
+    }
+    return this.playing || this.target !== null || this.pending !== null;
+  }
+
+  private async playOn(): Promise<void> {
+    const { rate, length } = this.plan!.frame;
+    const start = performance.now();
+    if (this.playback.frame >= length - 1) {
+      this.target = 0;
+      this.glimpses = false;
+      return;
+    }
+    this.playback.advance();
+    await this.show();
+    const now = performance.now();
+    this.adapt(now - start, 1000 / rate);
+    // Late frames are not made up for: the picture slows down rather than jumps.
+    this.due = Math.max(now, this.due + 1000 / rate);
+  }
+
+  /** Lowers the preview when frames come late for a while, raises it when there is time to spare. */
+  private adapt(spent: number, budget: number): void {
+    if (this.choice !== 'auto') return;
+    this.cost = this.cost ? this.cost * 0.85 + spent * 0.15 : spent;
+    const at = LINES.indexOf(this.lines as (typeof LINES)[number]);
+    this.calm = this.cost > budget * 0.97 ? Math.min(0, this.calm) - 1 : Math.max(0, this.calm) + 1;
+    const most = LINES.find((l) => l <= this.room * 1.15) ?? LINES.at(-1)!;
+    if (this.calm < -10 && at < LINES.length - 1) this.change(LINES[at + 1]!);
+    else if (this.calm > 60 && this.cost < budget * 0.5 && this.lines < most) {
+      this.change(LINES[at - 1]!);
+    }
+  }
+
+  private change(lines: number): void {
+    this.lines = lines;
+    this.cost = 0;
+    this.calm = 0;
+  }
+
+  private async show(settling = 0): Promise<void> {
+    const { width, height } = this.piece!.frame;
+    const lines = Math.min(this.lines, height);
+    const columns = Math.max(16, Math.round((width / height) * lines));
+    this.dirty = false;
+    await this.engine.show(columns, lines);
+    this.report(columns, lines, settling);
+  }
+
+  private report(width: number, height: number, settling: number): void {
+    const now = performance.now();
+    const { engine, playing } = this;
+    if (playing) this.shown = [...this.shown.filter((t) => now - t < 2000), now];
+    const [first] = this.shown;
+    const span = first === undefined ? 0 : now - first;
+    const fps = span > 200 ? ((this.shown.length - 1) * 1000) / span : 0;
+    const aliveBy = engine.aliveBy();
+    const alive = Object.values(aliveBy).reduce((a, b) => a + b, 0);
+    const { kind, threads, times, memoryBytes } = engine;
+    this.send({
+      type: 'frame',
+      report: {
+        ...{ frame: this.playback.frame, playing, alive, aliveBy, fps, threads, width, height },
+        ...{ settling, exact: this.playback.exact, engine: kind, times: { ...times }, memoryBytes },
+      },
+    });
+  }
+
+  /** After a failed thread, a lost device or full memory: start anew and come back to the frame. */
+  private async mend(error: unknown): Promise<void> {
+    const message = error instanceof Error ? error.message : String(error);
+    const full = error instanceof Error && error.name === 'MemoryFull';
+    if (full) {
+      this.playing = false;
+      this.target = null;
+      this.dirty = false;
+      this.send({ type: 'trouble', message });
+      return;
+    }
+    const frame = this.target ?? this.playback.frame;
+    await this.engine.recover();
+    this.playback.clear();
+    this.playback.restart();
+    this.target = Math.max(0, frame);
+    this.send({ type: 'trouble', message: `${message} It was started again, and the frame resumed.` });
+  }
+}
+
+/** Lets messages in; waits when there is time to wait. */
+function pause(milliseconds: number): Promise<void> {
+  return new Promise((resolve) => {
+    if (milliseconds > 2) setTimeout(resolve, milliseconds - 1);
+    else {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = () => {
+        port1.close();
+        resolve();
+      };
+      port2.postMessage(0);
+    }
+  });
+}

@@ -1,0 +1,118 @@
+import { Box, Button, Typography } from '@mui/material';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { catalogue, type Kind, type Shelf } from '@vast-swarm/core';
+import { COLOURS, MONO } from '../theme';
+import { KindIcon } from '../ui/KindIcon';
+import { SHORTCUTS } from '../workshop/useShortcuts';
+
+const SHELVES: [Shelf, string][] = [
+  ['emitters', 'Emitters: where particles are born'],
+  ['launches', 'Launches: how they set off'],
+  ['forces', 'Forces: what moves them'],
+  ['bodies', 'Bodies: how one is drawn'],
+  ['finish', 'Finish: what happens to the frame'],
+];
+
+/** What it is, how to begin, the kinds of things, the keys. */
+export default function Guide() {
+  return (
+    <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>
+      <Box sx={{ maxWidth: 860, mx: 'auto', px: 4, py: 3 }}>
+        <Button component={Link} to="/" color="inherit" sx={{ color: COLOURS.faint, ml: -1 }}>
+          ◂ To the pieces
+        </Button>
+        <Typography variant="h1" sx={{ mt: 1 }}>
+          Guide
+        </Typography>
+        <Part title="What it is">
+          <p>
+            Vast Swarm makes particle visuals. A <b>piece</b> holds <b>swarms</b> of particles; each swarm has an
+            emitter that gives birth to them, a launch that sets them off and a look. <b>Forces</b> belong to the
+            piece, and the influence grid tells how much each swarm feels each of them. The <b>finish</b> treats the
+            drawn frame.
+          </p>
+          <p>
+            The same piece with the same seed gives the same picture, on every machine, every time. Two engines draw
+            it: the GPU where the browser offers one, else all processor cores. Renders always come from the
+            processor, so that their pixels are the same everywhere.
+          </p>
+        </Part>
+        <Part title="Begin">
+          <ol>
+            <li>Make a new piece and add a swarm with the + beside Swarms.</li>
+            <li>Add Curl noise with the + beside Forces, and drag its strength.</li>
+            <li>
+              Select the swarm again. The sign beside a dial tells what fills it: one value, a spread, or a shape over
+              life. Give Size a shape, and Colour a gradient.
+            </li>
+            <li>Drag the picture to orbit, Shift-drag to pan, roll the wheel to move in.</li>
+            <li>Press Render for a video or for frames.</li>
+          </ol>
+        </Part>
+        <Part title="Dials">
+          <p>
+            Type a number, a sum (<Code>2*(1+0.5)</Code>) or a number with a unit (<Code>48f</Code> frames,{' '}
+            <Code>90deg</Code>, <Code>3cm</Code>). Drag sideways, or step with the arrow keys; Shift takes ten steps,
+            Alt a tenth. Double-click resets. Points of shapes and gradients are dragged, added with a double-click and
+            removed with Delete.
+          </p>
+        </Part>
+        <Part title="Keys">
+          <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '200px 1fr', rowGap: 0.5, '& dd': { m: 0 } }}>
+            {SHORTCUTS.map(([keys, what]) => (
+              <Box key={keys} sx={{ display: 'contents' }}>
+                <dt>
+                  <Code>{keys}</Code>
+                </dt>
+                <dd>{what}</dd>
+              </Box>
+            ))}
+          </Box>
+        </Part>
+        {SHELVES.map(([shelf, title]) => (
+          <Part key={shelf} title={title}>
+            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.25 }}>
+              {catalogue[shelf].map((kind) => (
+                <KindEntry key={kind.kind} kind={kind} />
+              ))}
+            </Box>
+          </Part>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+function KindEntry({ kind }: { kind: Kind }) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'start' }}>
+      <Box sx={{ color: COLOURS.glass, pt: '2px' }}>
+        <KindIcon path={kind.icon} size={20} />
+      </Box>
+      <Box>
+        <b>{kind.title}</b>
+        <Box sx={{ color: COLOURS.faint }}>{kind.help}</Box>
+      </Box>
+    </Box>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Box component="section" sx={{ mt: 3, lineHeight: 1.55, '& p': { my: 1 }, '& ol': { pl: 3 } }}>
+      <Typography variant="h2" gutterBottom>
+        {title}
+      </Typography>
+      {children}
+    </Box>
+  );
+}
+
+function Code({ children }: { children: ReactNode }) {
+  return (
+    <Box component="code" sx={{ fontFamily: MONO, fontSize: '0.92em', color: COLOURS.glass }}>
+      {children}
+    </Box>
+  );
+}

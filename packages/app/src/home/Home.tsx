@@ -1,0 +1,137 @@
+import { Box, Button, Stack, Typography } from '@mui/material';
+import { liveQuery } from 'dexie';
+import { FolderOpen, Plus } from 'lucide-react';
+import { useEffect, useRef, useState, type DragEvent } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { DEMO_SHOW, makePiece } from '@vast-swarm/core';
+import { library, type StoredPiece } from '../data/db';
+import { readPieceFile } from '../data/files';
+import { addPiece, seedDemo } from '../data/pieces';
+import { noticed } from '../store/noticeSlice';
+import { useAppDispatch } from '../store/store';
+import { COLOURS } from '../theme';
+import { PieceCard } from './PieceCard';
+
+/** All pieces: the demo show, and the artist's own. */
+export function Home() {
+  const [pieces, setPieces] = useState<StoredPiece[] | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+
+  useEffect(() => {
+    const trouble = (error: unknown): void => {
+      const why = error instanceof Error ? error.message : String(error);
+      const message = `The browser's storage cannot be used (${why}). Pieces cannot be kept here; allow storage for this address and reload.`;
+      dispatch(noticed({ key: 'storage', kind: 'wrong', message }));
+    };
+    seedDemo().catch(trouble);
+    const subscription = liveQuery(() => library.pieces.orderBy('changed').reverse().toArray()).subscribe({
+      next: setPieces,
+      error: trouble,
+    });
+    return () => {
+      subscription.unsubscribe();
+    };
+  }, [dispatch]);
+
+  const create = async (): Promise<void> => {
+    const names = new Set(pieces?.map((p) => p.piece.name));
+    let n = 1;
+    while (names.has(`New piece ${String(n)}`)) n += 1;
+    await navigate(`/piece/${await addPiece(makePiece(`New piece ${String(n)}`))}`);
+  };
+  const take = async (files: Iterable<File>): Promise<void> => {
+    for (const file of files) {
+      try {
+        const piece = await readPieceFile(file);
+        await addPiece(piece);
+        dispatch(noticed({ key: `import ${file.name}`, kind: 'note', message: `${piece.name} was imported from ${file.name}.` }));
+      } catch (error) {
+        const why = error instanceof Error ? error.message : String(error);
+        dispatch(noticed({ key: `import ${file.name}`, kind: 'wrong', message: `${file.name} was not imported.\n${why}` }));
+      }
+    }
+  };
+  const own = pieces?.filter((p) => !p.demo) ?? [];
+  const demo = pieces?.filter((p) => p.demo) ?? [];
+  return (
+    <Box
+      component="main"
+      sx={{ overflowY: 'auto', flex: 1 }}
+      onDragOver={(event: DragEvent) => {
+        event.preventDefault();
+      }}
+      onDrop={(event: DragEvent) => {
+        event.preventDefault();
+        void take(event.dataTransfer.files);
+      }}
+    >
+      <Box sx={{ maxWidth: 1180, mx: 'auto', px: 4, pb: 6 }}>
+        <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, pt: 4, pb: 3 }}>
+          <Box sx={{ flex: 1 }}>
+            <Typography variant="h1">Vast Swarm</Typography>
+            <Typography color="text.secondary">Particle visuals, from a handful of dials to the wall of a warehouse.</Typography>
+          </Box>
+          <Button component={Link} to="/guide" color="inherit">
+            Guide
+          </Button>
+          <Button variant="outlined" color="inherit" startIcon={<FolderOpen size={16} />} onClick={() => chooser.current?.click()}>
+            Import
+          </Button>
+          <Button variant="contained" startIcon={<Plus size={16} />} onClick={() => void create()}>
+            New piece
+          </Button>
+          <input
+            ref={chooser}
+            type="file"
+            accept=".json,application/json"
+            multiple
+            hidden
+            aria-label="Piece files"
+            onChange={(event) => {
+              void take([...(event.target.files ?? [])]);
+              event.target.value = '';
+            }}
+          />
+        </Stack>
+        {demo.length > 0 && <Shelf title={DEMO_SHOW.name} about="Our own opening night of a harbour town. Open one, turn its dials, take it apart." pieces={demo} />}
+        {pieces && (
+          <Shelf title="Your pieces" about="Kept in this browser as you work." pieces={own}>
+            {own.length === 0 && (
+              <Box sx={{ gridColumn: '1 / -1', border: `1px dashed ${COLOURS.line}`, borderRadius: 1, p: 4, color: COLOURS.faint, textAlign: 'center' }}>
+                Nothing here yet. Begin with a new piece, duplicate one of the show, or drop a piece file here.
+              </Box>
+            )}
+          </Shelf>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+interface ShelfProps {
+  title: string;
+  about: string;
+  pieces: readonly StoredPiece[];
+  children?: React.ReactNode;
+}
+
+function Shelf({ title, about, pieces, children }: ShelfProps) {
+  return (
+    <Box component="section" aria-label={title} sx={{ borderTop: `1px solid ${COLOURS.line}`, pt: 2, pb: 4 }}>
+      <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1.5, mb: 1.5 }}>
+        <Typography variant="h2">{title}</Typography>
+        <Typography color="text.secondary" sx={{ fontSize: 13 }}>
+          {about}
+        </Typography>
+      </Stack>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))', gap: 2.5 }}>
+        {pieces.map((p) => (
+          <PieceCard key={p.id} stored={p} />
+        ))}
+        {children}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,84 @@
+import { Box, ButtonBase, Stack } from '@mui/material';
+import { Copy, Download, Trash2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { library, type StoredPiece } from '../data/db';
+import { exportPiece } from '../data/files';
+import { duplicatePiece, rememberRemoved } from '../data/pieces';
+import { noticed } from '../store/noticeSlice';
+import { useAppDispatch } from '../store/store';
+import { COLOURS, MONO } from '../theme';
+import { IconAction } from '../ui/IconAction';
+
+/** The shipped picture of a demo piece, until it has been seen. */
+function shippedThumb(stored: StoredPiece): string | null {
+  return stored.demo ? `/demo/${stored.demo}.png` : null;
+}
+
+function useThumb(stored: StoredPiece): string | null {
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!stored.thumb) return;
+    const made = URL.createObjectURL(stored.thumb);
+    setUrl(made);
+    return () => {
+      URL.revokeObjectURL(made);
+    };
+  }, [stored.thumb]);
+  return url ?? shippedThumb(stored);
+}
+
+export function PieceCard({ stored }: { stored: StoredPiece }) {
+  const { piece, id } = stored;
+  const thumb = useThumb(stored);
+  const dispatch = useAppDispatch();
+  const { width, height, rate, length } = piece.frame;
+  const remove = async (): Promise<void> => {
+    await library.pieces.delete(id);
+    rememberRemoved(stored);
+    const message = `${piece.name} was deleted.`;
+    dispatch(noticed({ key: 'deleted', kind: 'note', message, action: 'restore' }));
+  };
+  return (
+    <Box component="article" aria-label={piece.name}>
+      <ButtonBase
+        component={Link}
+        to={`/piece/${id}`}
+        aria-label={`Open ${piece.name}`}
+        sx={{
+          display: 'block',
+          aspectRatio: `${String(width)} / ${String(height)}`,
+          maxHeight: 240,
+          bgcolor: '#03080a',
+          borderRadius: 1,
+          overflow: 'hidden',
+          border: `1px solid ${COLOURS.line}`,
+          '&:hover': { borderColor: COLOURS.amber },
+        }}
+      >
+        {thumb ? (
+          <img src={thumb} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} />
+        ) : (
+          <Box sx={{ display: 'grid', placeItems: 'center', height: '100%', minHeight: 160, color: COLOURS.faint }}>Not seen yet</Box>
+        )}
+      </ButtonBase>
+      <Stack direction="row" sx={{ alignItems: 'center', pt: 0.75 }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          <Box sx={{ fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{piece.name}</Box>
+          <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>
+            {width}×{height} · {(length / rate).toFixed(0)} s
+          </Box>
+        </Box>
+        <IconAction label={`Duplicate ${piece.name}`} onClick={() => void duplicatePiece(stored)}>
+          <Copy size={15} />
+        </IconAction>
+        <IconAction label={`Export ${piece.name}`} onClick={() => { exportPiece(piece); }}>
+          <Download size={15} />
+        </IconAction>
+        <IconAction label={`Delete ${piece.name}`} onClick={() => void remove()}>
+          <Trash2 size={15} />
+        </IconAction>
+      </Stack>
+    </Box>
+  );
+}

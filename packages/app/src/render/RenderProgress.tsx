@@ -1,0 +1,104 @@
+import { Box, Button, LinearProgress, Typography } from '@mui/material';
+import { useEffect, useRef, useState } from 'react';
+import { saveAs } from '../data/files';
+import { COLOURS, MONO } from '../theme';
+import type { RenderState } from './useRender';
+
+/** "1 min 20 s". */
+function duration(seconds: number): string {
+  const s = Math.max(0, Math.round(seconds));
+  return s < 60 ? `${String(s)} s` : `${String(Math.floor(s / 60))} min ${String(s % 60)} s`;
+}
+
+export function RenderProgress({ state, look, name }: { state: RenderState; look: ImageBitmap | null; name: string }) {
+  return (
+    <Box aria-label="Render progress" role="region">
+      {state.phase === 'idle' && (
+        <Box sx={{ border: `1px dashed ${COLOURS.line}`, borderRadius: 1, p: 5, color: COLOURS.faint, textAlign: 'center' }}>
+          The frames appear here as they are made.
+        </Box>
+      )}
+      {look && state.phase !== 'idle' && !(state.phase === 'done' && state.blob?.type.startsWith('video')) && <Look bitmap={look} />}
+      {state.phase === 'running' && <Running state={state} />}
+      {state.phase === 'cancelled' && (
+        <Typography role="status">Cancelled after {state.done} frames. Nothing was kept, unless frames went into a folder.</Typography>
+      )}
+      {state.phase === 'failed' && (
+        <Typography role="alert" sx={{ color: COLOURS.coral }}>
+          The render failed after {state.done} frames: {state.message}
+        </Typography>
+      )}
+      {state.phase === 'done' && <Done state={state} name={name} />}
+    </Box>
+  );
+}
+
+function Look({ bitmap }: { bitmap: ImageBitmap }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    canvas.current!.getContext('2d')!.drawImage(bitmap, 0, 0);
+  }, [bitmap]);
+  return (
+    <canvas
+      ref={canvas}
+      width={bitmap.width}
+      height={bitmap.height}
+      role="img"
+      aria-label="The latest frame"
+      style={{ width: '100%', display: 'block', marginBottom: 12, border: `1px solid ${COLOURS.line}` }}
+    />
+  );
+}
+
+function Running({ state }: { state: RenderState & { phase: 'running' } }) {
+  const { done, total, warming, started } = state;
+  const seconds = (performance.now() - started) / 1000;
+  const left = done > 0 ? (seconds / done) * (total - done) : null;
+  return (
+    <>
+      <LinearProgress
+        variant={warming > 0 ? 'indeterminate' : 'determinate'}
+        value={(100 * done) / total}
+        aria-label="Frames rendered"
+      />
+      <Typography role="status" sx={{ mt: 1, fontFamily: MONO, fontSize: 13 }}>
+        {warming > 0
+          ? `${String(warming)} frames to simulate before the first`
+          : `${String(done)} / ${String(total)} frames${left === null ? '' : ` · ${duration(left)} left`}`}
+      </Typography>
+    </>
+  );
+}
+
+function Done({ state, name }: { state: RenderState & { phase: 'done' }; name: string }) {
+  const { blob, frames, seconds } = state;
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!blob?.type.startsWith('video')) return;
+    const made = URL.createObjectURL(blob);
+    setUrl(made);
+    return () => {
+      URL.revokeObjectURL(made);
+    };
+  }, [blob]);
+  return (
+    <>
+      {url && <video src={url} controls loop aria-label="The rendered video" style={{ width: '100%', display: 'block', marginBottom: 12 }} />}
+      <Typography role="status" sx={{ mb: 1 }}>
+        {frames} frames in {duration(seconds)}
+        {blob ? `, ${(blob.size / 2 ** 20).toFixed(1)} MB.` : ', all in the folder.'}
+      </Typography>
+      {blob && (
+        <Button
+          variant="contained"
+          size="medium"
+          onClick={() => {
+            saveAs(blob, name);
+          }}
+        >
+          Save {name}
+        </Button>
+      )}
+    </>
+  );
+}

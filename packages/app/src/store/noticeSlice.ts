@@ -1,0 +1,26 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+export interface Notice {
+  /** A new notice with the key of an old one takes its place. */
+  key: string;
+  kind: 'note' | 'wrong';
+  message: string;
+  /** What a button on it does. */
+  action?: 'undo' | 'export' | 'restore';
+}
+
+const slice = createSlice({
+  name: 'notices',
+  initialState: [] as Notice[],
+  reducers: {
+    noticed: (state, { payload }: PayloadAction<Notice>) => [
+      ...state.filter((n) => n.key !== payload.key),
+      payload,
+    ],
+    dismissed: (state, { payload }: PayloadAction<string>) =>
+      state.filter((n) => n.key !== payload),
+  },
+});
+
+export const { noticed, dismissed } = slice.actions;
+export const noticeReducer = slice.reducer;

@@ -1,0 +1,209 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import {
+  freshId,
+  freshName,
+  makeChoice,
+  makePart,
+  makeSwarm,
+  type Part,
+  type Piece,
+  type Swarm,
+} from '@vast-swarm/core';
+
+enablePatches();
+
+export type PartList = 'swarms' | 'forces' | 'finish';
+export type Selection =
+  | { list: PartList; id: string }
+  | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
+
+interface Step {
+  label: string;
+  /** Steps with the same key in a row, as while a dial is dragged, are one step to undo. */
+  merge: string | null;
+  patches: Patch[];
+  inverse: Patch[];
+}
+
+export interface PieceState {
+  id: string | null;
+  piece: Piece | null;
+  selection: Selection | null;
+  past: Step[];
+  future: Step[];
+}
+
+const initialState: PieceState = { id: null, piece: null, selection: null, past: [], future: [] };
+
+const MOST_STEPS = 500;
+
+/** Changes the piece by a recipe, and remembers how to take it back. */
+function edit(
+  state: PieceState,
+  label: string,
+  recipe: (piece: Piece) => void,
+  merge: string | null = null,
+): void {
+  const before = state.piece;
+  if (!before) return;
+  const [after, patches, inverse] = produceWithPatches(before, recipe);
+  if (patches.length === 0) return;
+  state.piece = after;
+  state.future = [];
+  const last = state.past.at(-1);
+  if (merge && last?.merge === merge) {
+    last.patches = [...last.patches, ...patches];
+    last.inverse = [...inverse, ...last.inverse];
+    return;
+  }
+  state.past = [...state.past, { label, merge, patches, inverse }].slice(-MOST_STEPS);
+}
+
+function partsOf(piece: Piece, list: PartList): (Swarm | Part)[] {
+  return piece[list];
+}
+
+function selectionThere(piece: Piece, selection: Selection | null): Selection | null {
+  if (!selection || !selection.id) return selection;
+  const { list, id } = selection;
+  if (partsOf(piece, list as PartList).some((p) => p.id === id)) return selection;
+  const [first] = piece.swarms;
+  return first ? { list: 'swarms', id: first.id } : null;
+}
+
+type Path = (string | number)[];
+
+const slice = createSlice({
+  name: 'piece',
+  initialState,
+  reducers: {
+    opened(_, { payload }: PayloadAction<{ id: string; piece: Piece }>) {
+      const [first] = payload.piece.swarms;
+      const selection: Selection = first
+        ? { list: 'swarms', id: first.id }
+        : { list: 'frame', id: '' };
+      return { ...initialState, ...payload, selection };
+    },
+    closed: () => initialState,
+    selected(state, { payload }: PayloadAction<Selection>) {
+      state.selection = payload;
+    },
+    /** Sets one value of the piece. */
+    set(
+      state,
+      { payload }: PayloadAction<{ path: Path; value: unknown; label: string; merge?: string }>,
+    ) {
+      const { path, value, label, merge } = payload;
+      edit(
+        state as PieceState,
+        label,
+        (piece) => {
+          let place = piece as unknown as Record<string | number, unknown>;
+          for (const key of path.slice(0, -1)) {
+            place[key] ??= {};
+            place = place[key] as Record<string | number, unknown>;
+          }
+          place[path.at(-1)!] = value;
+        },
+        merge ?? null,
+      );
+    },
+    /** The next change of the same dial is a step of its own. */
+    settled(state) {
+      const last = state.past.at(-1);
+      if (last) last.merge = null;
+    },
+    added(state, { payload }: PayloadAction<{ list: PartList; kind: string }>) {
+      const { list, kind } = payload;
+      edit(state as PieceState, `Add ${kind}`, (piece) => {
+        if (list === 'swarms') piece.swarms.push(makeSwarm(kind, piece.swarms));
+        else piece[list].push(makePart(list, kind, piece[list]));
+      });
+      state.selection = { list, id: state.piece![list].at(-1)!.id };
+    },
+    removed(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
+      const { list, id } = payload;
+      edit(state as PieceState, 'Remove', (piece) => {
+        const parts = partsOf(piece, list);
+        parts.splice(parts.findIndex((p) => p.id === id), 1);
+        delete piece.influence[id];
+        for (const row of Object.values(piece.influence)) delete row[id];
+      });
+      state.selection = selectionThere(state.piece as Piece, state.selection);
+    },
+    duplicated(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
+      const { list, id } = payload;
+      let fresh = id;
+      edit(state as PieceState, 'Duplicate', (piece) => {
+        const parts = partsOf(piece, list);
+        const at = parts.findIndex((p) => p.id === id);
+        const copy = structuredClone(JSON.parse(JSON.stringify(parts[at]!)) as Swarm);
+        copy.id = fresh = freshId(id.replace(/-\d+$/, ''), parts);
+        copy.name = freshName(copy.name.replace(/ \d+$/, ''), parts);
+        parts.splice(at + 1, 0, copy);
+        if (list === 'swarms') {
+          for (const row of Object.values(piece.influence)) {
+            if (row[id] !== undefined) row[fresh] = row[id];
+          }
+        } else if (piece.influence[id]) piece.influence[fresh] = { ...piece.influence[id] };
+      });
+      state.selection = { list, id: fresh };
+    },
+    moved(state, { payload }: PayloadAction<{ list: PartList; from: number; to: number }>) {
+      const { list, from, to } = payload;
+      edit(state as PieceState, 'Reorder', (piece) => {
+        const parts = partsOf(piece, list);
+        const [part] = parts.splice(from, 1);
+        if (part) parts.splice(to, 0, part);
+      });
+    },
+    /** Another kind in the same place, with its own default dials. */
+    kindChanged(
+      state,
+      { payload }: PayloadAction<{ path: Path; shelf: Parameters<typeof makeChoice>[0]; kind: string }>,
+    ) {
+      const { path, shelf, kind } = payload;
+      edit(state as PieceState, 'Change kind', (piece) => {
+        let holder = piece as unknown as Record<string | number, unknown>;
+        for (const key of path) holder = holder[key] as Record<string | number, unknown>;
+        const fresh = makeChoice(shelf, kind);
+        const before = holder.dials as Record<string, unknown>;
+        // What both kinds have, as the centre, stays.
+        for (const key of Object.keys(fresh.dials)) {
+          if (key in before && typeof before[key] === typeof fresh.dials[key]) {
+            fresh.dials[key] = before[key] as (typeof fresh.dials)[string];
+          }
+        }
+        Object.assign(holder, fresh);
+      });
+    },
+    /** Shown alone: all others of the list off; again: all on. */
+    alone(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
+      edit(state as PieceState, 'Show alone', (piece) => {
+        const parts = partsOf(piece, payload.list);
+        const already = parts.every((p) => p.on === (p.id === payload.id));
+        for (const p of parts) p.on = already || p.id === payload.id;
+      });
+    },
+    undone(state) {
+      const step = state.past.at(-1);
+      if (!step || !state.piece) return;
+      state.piece = applyPatches(state.piece, step.inverse);
+      state.past = state.past.slice(0, -1);
+      state.future = [...state.future, { ...step, merge: null }];
+      state.selection = selectionThere(state.piece as Piece, state.selection);
+    },
+    redone(state) {
+      const step = state.future.at(-1);
+      if (!step || !state.piece) return;
+      state.piece = applyPatches(state.piece, step.patches);
+      state.future = state.future.slice(0, -1);
+      state.past = [...state.past, step];
+      state.selection = selectionThere(state.piece as Piece, state.selection);
+    },
+  },
+});
+
+export const pieceActions = slice.actions;
+export const pieceReducer = slice.reducer;

@@ -1,0 +1,55 @@
+import { createTheme } from '@mui/material/styles';
+
+/** Night harbour: one amber for what is chosen or plays, sea-glass for what lives, coral for wrong. */
+export const COLOURS = {
+  ground: '#0a1214',
+  sheet: '#0f1a1d',
+  raised: '#152327',
+  line: '#24363a',
+  text: '#d5e3e1',
+  faint: '#8fa8a7',
+  amber: '#f2b04e',
+  glass: '#7fd6c8',
+  coral: '#ff8a76',
+} as const;
+
+export const MONO = '"Atkinson Hyperlegible Mono Variable", monospace';
+const WORDS = '"Atkinson Hyperlegible Next Variable", sans-serif';
+
+export const theme = createTheme({
+  palette: {
+    mode: 'dark',
+    primary: { main: COLOURS.amber, contrastText: '#1a1206' },
+    secondary: { main: COLOURS.glass },
+    error: { main: COLOURS.coral },
+    background: { default: COLOURS.ground, paper: COLOURS.raised },
+    text: { primary: COLOURS.text, secondary: COLOURS.faint },
+    divider: COLOURS.line,
+  },
+  typography: {
+    fontFamily: WORDS,
+    fontSize: 13,
+    button: { textTransform: 'none', fontWeight: 500, letterSpacing: 0 },
+    h1: { fontSize: 26, fontWeight: 600 },
+    h2: { fontSize: 17, fontWeight: 600 },
+  },
+  shape: { borderRadius: 4 },
+  components: {
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiCssBaseline: {
+      styleOverrides: {
+        body: { overflow: 'hidden' },
+        '#root': { height: '100vh', display: 'flex', flexDirection: 'column' },
+        ':focus-visible': { outline: `2px solid ${COLOURS.amber}`, outlineOffset: 1 },
+        '*': { scrollbarWidth: 'thin', scrollbarColor: `${COLOURS.line} transparent` },
+      },
+    },
+    MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
+    MuiTooltip: { defaultProps: { enterDelay: 500, disableInteractive: true } },
+    MuiMenuItem: { styleOverrides: { root: { minHeight: 30, fontSize: 13 } } },
+    MuiTab: { styleOverrides: { root: { minHeight: 34, padding: '4px 14px', fontSize: 13 } } },
+    MuiTabs: { styleOverrides: { root: { minHeight: 34 } } },
+    MuiButton: { defaultProps: { size: 'small', disableElevation: true } },
+    MuiIconButton: { defaultProps: { size: 'small' } },
+  },
+});

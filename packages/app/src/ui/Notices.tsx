@@ -1,0 +1,56 @@
+import { Alert, Button, Stack } from '@mui/material';
+import { exportPiece } from '../data/files';
+import { restoreRemoved } from '../data/pieces';
+import { dismissed, type Notice } from '../store/noticeSlice';
+import { pieceActions } from '../store/pieceSlice';
+import { store, useApp, useAppDispatch } from '../store/store';
+
+/** What the artist should know, at the foot of the view; nothing waits for an answer. */
+export function Notices() {
+  const notices = useApp((s) => s.notices);
+  const dispatch = useAppDispatch();
+  const act = (notice: Notice): void => {
+    const { piece } = store.getState().piece;
+    if (notice.action === 'export' && piece) exportPiece(piece);
+    if (notice.action === 'restore') void restoreRemoved();
+    if (notice.action === 'undo') dispatch(pieceActions.undone());
+    dispatch(dismissed(notice.key));
+  };
+  return (
+    <Stack
+      spacing={1}
+      sx={{ position: 'fixed', left: 16, bottom: 16, maxWidth: 620, zIndex: 1400 }}
+      role="status"
+      aria-label="Notices"
+    >
+      {notices.map((notice) => (
+        <Alert
+          key={notice.key}
+          variant="outlined"
+          severity={notice.kind === 'wrong' ? 'error' : 'info'}
+          sx={{ bgcolor: 'background.paper', whiteSpace: 'pre-line', boxShadow: 4 }}
+          onClose={() => dispatch(dismissed(notice.key))}
+          action={
+            notice.action && (
+              <Stack direction="row">
+                <Button
+                  color="inherit"
+                  onClick={() => {
+                    act(notice);
+                  }}
+                >
+                  {notice.action === 'export' ? 'Export piece' : 'Undo'}
+                </Button>
+                <Button color="inherit" onClick={() => dispatch(dismissed(notice.key))}>
+                  Close
+                </Button>
+              </Stack>
+            )
+          }
+        >
+          {notice.message}
+        </Alert>
+      ))}
+    </Stack>
+  );
+}

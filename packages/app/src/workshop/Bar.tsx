@@ -1,0 +1,146 @@
+import { Box, Button, InputBase, MenuItem, Select, Stack, Tooltip } from '@mui/material';
+import { CirclePlay, Download, Pause, Play, Redo2, SkipBack, SkipForward, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { exportPiece } from '../data/files';
+import { useEngine, useReport } from '../engine/EngineContext';
+import { LINES, type PreviewChoice } from '../engine/messages';
+import { pieceActions } from '../store/pieceSlice';
+import { useApp, useAppDispatch, usePiece } from '../store/store';
+import { COLOURS, MONO } from '../theme';
+import { IconAction } from '../ui/IconAction';
+
+interface Props {
+  id: string;
+  playing: boolean;
+  onPlay: (playing: boolean) => void;
+  preview: PreviewChoice;
+  onPreview: (choice: PreviewChoice) => void;
+}
+
+/** Name, undo, transport, what the engine does, and the way to the render. */
+export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
+  const piece = usePiece();
+  const dispatch = useAppDispatch();
+  const engine = useEngine();
+  const navigate = useNavigate();
+  const undo = useApp((s) => s.piece.past.at(-1)?.label ?? null);
+  const redo = useApp((s) => s.piece.future.at(-1)?.label ?? null);
+  const last = piece.frame.length - 1;
+  return (
+    <Stack
+      component="header"
+      direction="row"
+      sx={{ height: 44, flexShrink: 0, alignItems: 'center', gap: 1, px: 1.5, borderBottom: `1px solid ${COLOURS.line}` }}
+    >
+      <Box component={Link} to="/" sx={{ color: COLOURS.faint, textDecoration: 'none', fontWeight: 600, whiteSpace: 'nowrap' }}>
+        Vast Swarm
+      </Box>
+      <Box sx={{ color: COLOURS.faint }} aria-hidden>
+        ▸
+      </Box>
+      <PieceName />
+      <IconAction label={undo ? `Undo: ${undo}` : 'Undo'} shortcut="Ctrl+Z" disabled={!undo} onClick={() => dispatch(pieceActions.undone())}>
+        <Undo2 size={16} />
+      </IconAction>
+      <IconAction label={redo ? `Redo: ${redo}` : 'Redo'} shortcut="Ctrl+Shift+Z" disabled={!redo} onClick={() => dispatch(pieceActions.redone())}>
+        <Redo2 size={16} />
+      </IconAction>
+      <Box sx={{ flex: 1 }} />
+      <IconAction label="To the first frame" shortcut="Home" onClick={() => { engine.seek(0); }}>
+        <SkipBack size={16} />
+      </IconAction>
+      <IconAction label={playing ? 'Pause' : 'Play'} shortcut="Space" pressed={playing} onClick={() => { onPlay(!playing); }}>
+        {playing ? <Pause size={20} /> : <Play size={20} />}
+      </IconAction>
+      <IconAction label="To the last frame" shortcut="End" onClick={() => { engine.seek(last); }}>
+        <SkipForward size={16} />
+      </IconAction>
+      <FrameCounter last={last} />
+      <Box sx={{ flex: 1 }} />
+      <EngineState />
+      <Tooltip title="Lines of the preview; the piece itself keeps its size">
+        <Select
+          variant="standard"
+          disableUnderline
+          value={String(preview)}
+          onChange={(e) => {
+            onPreview(e.target.value === 'auto' ? 'auto' : (Number(e.target.value) as PreviewChoice));
+          }}
+          inputProps={{ 'aria-label': 'Preview size' }}
+          sx={{ fontSize: 12.5, color: COLOURS.faint }}
+        >
+          <MenuItem value="auto">auto</MenuItem>
+          {LINES.map((l) => (
+            <MenuItem key={l} value={String(l)}>
+              {l} lines
+            </MenuItem>
+          ))}
+        </Select>
+      </Tooltip>
+      <IconAction label="Export the piece file" onClick={() => { exportPiece(piece); }}>
+        <Download size={16} />
+      </IconAction>
+      <Button variant="contained" startIcon={<CirclePlay size={15} />} onClick={() => void navigate(`/piece/${id}/render`)}>
+        Render
+      </Button>
+    </Stack>
+  );
+}
+
+function PieceName() {
+  const { name } = usePiece();
+  const dispatch = useAppDispatch();
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = (): void => {
+    const text = typed?.trim().slice(0, 120);
+    if (text && text !== name) dispatch(pieceActions.set({ path: ['name'], value: text, label: 'Rename' }));
+    setTyped(null);
+  };
+  return (
+    <InputBase
+      value={typed ?? name}
+      onChange={(e) => {
+        setTyped(e.target.value);
+      }}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') (e.target as HTMLInputElement).blur();
+        if (e.key === 'Escape') setTyped(null);
+      }}
+      inputProps={{ 'aria-label': 'Name of the piece' }}
+      sx={{ width: `${String(Math.min(26, Math.max(8, (typed ?? name).length + 2)))}ch`, fontSize: 14, fontWeight: 600 }}
+    />
+  );
+}
+
+function FrameCounter({ last }: { last: number }) {
+  const frame = useReport((r) => r?.frame ?? 0);
+  const width = String(last).length;
+  const pad = (n: number): string => (n < 0 ? String(n) : String(n).padStart(width, '0'));
+  return (
+    <Box
+      component="span"
+      aria-label="Frame"
+      sx={{ fontFamily: MONO, fontSize: 13, minWidth: `${String(2 * width + 4)}ch`, whiteSpace: 'nowrap' }}
+    >
+      {pad(frame)} <span style={{ color: COLOURS.faint }}>/ {pad(last)}</span>
+    </Box>
+  );
+}
+
+/** Which engine, how fast, how large; and whether the picture is still being caught up with. */
+function EngineState() {
+  const text = useReport((r) => {
+    if (!r) return 'starting';
+    const name = r.engine === 'gpu' ? 'GPU' : `CPU ×${String(r.threads)}`;
+    if (r.settling > 0) return `${name} · ${String(r.settling)} frames to go`;
+    const rate = r.playing && r.fps > 0 ? ` · ${r.fps.toFixed(0)} fps` : '';
+    return `${name}${rate} · ${String(r.width)}×${String(r.height)}`;
+  });
+  return (
+    <Box component="span" aria-label="Engine" sx={{ fontFamily: MONO, fontSize: 12, color: COLOURS.glass, whiteSpace: 'nowrap' }}>
+      {text}
+    </Box>
+  );
+}

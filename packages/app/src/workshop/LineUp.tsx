@@ -1,0 +1,105 @@
+import { Box, Stack } from '@mui/material';
+import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
+import { kindOf, type Part, type Swarm } from '@vast-swarm/core';
+import { pieceActions, type PartList, type Selection } from '../store/pieceSlice';
+import { useApp, useAppDispatch, usePiece } from '../store/store';
+import { COLOURS } from '../theme';
+import { PartChooser } from './PartChooser';
+import { PartTag } from './PartTag';
+import { Tag } from './Tag';
+
+const GROUPS: { list: PartList; title: string }[] = [
+  { list: 'swarms', title: 'Swarms' },
+  { list: 'forces', title: 'Forces' },
+  { list: 'finish', title: 'Finish' },
+];
+
+function iconOf(list: PartList, part: Swarm | Part): string {
+  if (list === 'swarms') return kindOf('emitters', (part as Swarm).emitter.kind).icon;
+  return kindOf(list, (part as Part).kind).icon;
+}
+
+const FRAME_ICON = 'M3 6h18v12H3zM7 6v12M17 6v12';
+
+/** Every part of the piece, in the order the work is done. */
+export function LineUp() {
+  const piece = usePiece();
+  const selection = useApp((s) => s.piece.selection);
+  const dispatch = useAppDispatch();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const select = (to: Selection): void => void dispatch(pieceActions.selected(to));
+
+  const group = ({ list, title }: (typeof GROUPS)[number]) => {
+    const parts: (Swarm | Part)[] = piece[list];
+    const end = ({ active, over }: DragEndEvent): void => {
+      if (!over || active.id === over.id) return;
+      const at = (id: string | number): number => parts.findIndex((p) => p.id === id);
+      dispatch(pieceActions.moved({ list, from: at(active.id), to: at(over.id) }));
+    };
+    return (
+      <Section key={list} title={title}>
+        <DndContext sensors={sensors} onDragEnd={end}>
+          <SortableContext items={parts.map((p) => p.id)} strategy={horizontalListSortingStrategy}>
+            {parts.map((part) => (
+              <PartTag
+                key={part.id}
+                list={list}
+                part={part}
+                icon={iconOf(list, part)}
+                selected={selection?.list === list && selection.id === part.id}
+              />
+            ))}
+          </SortableContext>
+        </DndContext>
+        <PartChooser list={list} title={title} />
+      </Section>
+    );
+  };
+  const fixed = (list: 'camera' | 'backdrop' | 'frame', name: string, icon: string) => (
+    <Tag
+      key={list}
+      name={name}
+      icon={icon}
+      selected={selection?.list === list}
+      onSelect={() => {
+        select({ list, id: '' });
+      }}
+    />
+  );
+  const [swarms, forces, finish] = GROUPS;
+  return (
+    <Box
+      component="nav"
+      aria-label="Line-up"
+      sx={{
+        display: 'flex',
+        flexWrap: 'wrap',
+        columnGap: 2,
+        rowGap: '2px',
+        px: 1.5,
+        py: '5px',
+        borderBottom: `1px solid ${COLOURS.line}`,
+        bgcolor: COLOURS.sheet,
+      }}
+    >
+      {group(swarms!)}
+      {group(forces!)}
+      <Section title="Surroundings">
+        {fixed('camera', 'Camera', kindOf('cameras', 'perspective').icon)}
+        {fixed('backdrop', 'Backdrop', kindOf('backdrops', piece.backdrop.kind).icon)}
+        {fixed('frame', 'Frame', FRAME_ICON)}
+      </Section>
+      {group(finish!)}
+    </Box>
+  );
+}
+
+function Section({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <Stack direction="row" role="group" aria-label={title} sx={{ alignItems: 'center', gap: '2px' }}>
+      <Box sx={{ color: COLOURS.faint, fontSize: 11.5, mr: 0.5 }}>{title}</Box>
+      {children}
+    </Stack>
+  );
+}

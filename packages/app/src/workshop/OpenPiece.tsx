@@ -1,0 +1,99 @@
+import { Box } from '@mui/material';
+import { useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { saveThumb } from '../data/pieces';
+import { EngineClient } from '../engine/client';
+import { EngineContext } from '../engine/EngineContext';
+import type { EngineChoice, PreviewChoice } from '../engine/messages';
+import { dismissed, noticed } from '../store/noticeSlice';
+import { store, useAppDispatch } from '../store/store';
+import { COLOURS } from '../theme';
+import { Bar } from './Bar';
+import { BottomTabs } from './BottomTabs';
+import { LineUp } from './LineUp';
+import { Picture } from './Picture';
+import { Sheet } from './sheet/Sheet';
+import { SheetDivider } from './SheetDivider';
+import { useShortcuts } from './useShortcuts';
+
+/** Milliseconds between pictures for the list of pieces. */
+const THUMB_EVERY = 8000;
+
+function engineChoice(text: string | null): EngineChoice {
+  return text === 'cpu' || text === 'gpu' ? text : 'auto';
+}
+
+/** The workshop with a piece in it: owns the engine's worker. */
+export function OpenPiece({ id }: { id: string }) {
+  const dispatch = useAppDispatch();
+  const [search] = useSearchParams();
+  const [generation, setGeneration] = useState(0);
+  const [playing, setPlaying] = useState(true);
+  const [preview, setPreview] = useState<PreviewChoice>('auto');
+  const [sheetWidth, setSheetWidth] = useState(430);
+  const [engine] = useState(
+    () =>
+      new EngineClient(engineChoice(search.get('engine')), {
+        ready: () => undefined,
+        notices: (notices) => {
+          if (notices.length === 0) dispatch(dismissed('plan'));
+          else {
+            const message = notices.map((n) => n.message).join('\n');
+            dispatch(noticed({ key: 'plan', kind: 'note', message }));
+          }
+        },
+        trouble: (message) => {
+          dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
+        },
+        thumb: (blob) => void saveThumb(id, blob).catch(() => undefined),
+        died: () => {
+          setGeneration((n) => n + 1);
+        },
+      }),
+  );
+
+  useEffect(() => {
+    let shown = store.getState().piece.piece;
+    if (shown) engine.setPiece(shown);
+    const stop = store.subscribe(() => {
+      const { piece } = store.getState().piece;
+      if (!piece || piece === shown) return;
+      shown = piece;
+      engine.setPiece(piece);
+    });
+    const timer = setInterval(() => {
+      engine.requestThumb();
+    }, THUMB_EVERY);
+    return () => {
+      stop();
+      clearInterval(timer);
+      engine.close();
+      dispatch(dismissed('plan'));
+    };
+  }, [engine, dispatch]);
+
+  useEffect(() => {
+    engine.play(playing);
+  }, [engine, playing]);
+
+  useShortcuts(engine, playing, setPlaying);
+
+  return (
+    <EngineContext value={engine}>
+      <Bar id={id} playing={playing} onPlay={setPlaying} preview={preview} onPreview={setPreview} />
+      <LineUp />
+      <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
+        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: '#060b0c' }}>
+          <Picture preview={preview} generation={generation} />
+          <Box sx={{ bgcolor: COLOURS.ground }}>
+            <BottomTabs />
+          </Box>
+        </Box>
+        <SheetDivider width={sheetWidth} onChange={setSheetWidth} />
+        <Box sx={{ width: sheetWidth, flexShrink: 0 }}>
+          <Sheet />
+        </Box>
+      </Box>
+    </EngineContext>
+  );
+}

@@ -1,0 +1,108 @@
+import { Box } from '@mui/material';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEngine, useReport } from '../engine/EngineContext';
+import { useApp, usePiece } from '../store/store';
+import { COLOURS, MONO } from '../theme';
+
+/** Distance of ruler marks: the shortest round number of frames that leaves room for a label. */
+function spacing(length: number): number {
+  const least = length / 12;
+  const size = 10 ** Math.floor(Math.log10(Math.max(1, least)));
+  return [1, 2, 5, 10].map((k) => k * size).find((s) => s >= least) ?? size * 10;
+}
+
+/** Frames along the top, a bar for the births of each swarm; press anywhere to go there. */
+export function Timing() {
+  const { frame, swarms } = usePiece();
+  const selected = useApp((s) => s.piece.selection);
+  const engine = useEngine();
+  const now = useReport((r) => r?.frame ?? 0);
+  const strip = useRef<HTMLDivElement>(null);
+  const last = frame.length - 1;
+  const percent = (f: number): string => `${String((100 * Math.max(0, f)) / Math.max(1, last))}%`;
+  const scrub = (event: PointerEvent): void => {
+    const box = strip.current!.getBoundingClientRect();
+    const part = Math.min(1, Math.max(0, (event.clientX - box.left) / box.width));
+    engine.seek(Math.round(part * last));
+  };
+  const keys = (event: KeyboardEvent): void => {
+    const step = event.shiftKey ? 10 : 1;
+    const to: Record<string, number> = {
+      ArrowLeft: Math.max(0, now - step),
+      ArrowRight: Math.min(last, now + step),
+      Home: 0,
+      End: last,
+    };
+    if (to[event.key] === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    engine.seek(to[event.key]!);
+  };
+  const every = spacing(frame.length);
+  const marks = Array.from({ length: Math.floor(last / every) + 1 }, (_, i) => i * every);
+  return (
+    <Box sx={{ px: 2, pt: 1, pb: 1.5, height: '100%', overflowY: 'auto' }}>
+      <Box
+        ref={strip}
+        role="slider"
+        tabIndex={0}
+        aria-label="Time"
+        aria-valuemin={0}
+        aria-valuemax={last}
+        aria-valuenow={Math.max(0, now)}
+        aria-valuetext={`frame ${String(now)}, ${(now / frame.rate).toFixed(2)} seconds`}
+        onKeyDown={keys}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          scrub(event);
+        }}
+        onPointerMove={(event) => {
+          if (event.buttons & 1) scrub(event);
+        }}
+        sx={{ position: 'relative', cursor: 'col-resize', touchAction: 'none', ml: '92px' }}
+      >
+        <Box sx={{ position: 'relative', height: 22, borderBottom: `1px solid ${COLOURS.line}` }}>
+          {marks.map((f) => (
+            <Box
+              key={f}
+              sx={{ position: 'absolute', left: percent(f), bottom: 0, fontFamily: MONO, fontSize: 11, color: COLOURS.faint, pl: '3px', borderLeft: `1px solid ${COLOURS.line}` }}
+            >
+              {f}
+            </Box>
+          ))}
+        </Box>
+        {swarms.map((swarm) => {
+          const at = (key: string): number => (swarm.dials[key] as number) * frame.rate;
+          const begin = Math.min(last, at('start'));
+          const end = Math.min(last, at('end'));
+          const chosen = selected?.id === swarm.id && selected.list === 'swarms';
+          return (
+            <Box key={swarm.id} sx={{ position: 'relative', height: 22 }}>
+              <Box sx={{ position: 'absolute', left: -92, width: 86, top: 3, fontSize: 12, color: chosen ? COLOURS.amber : COLOURS.faint, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                {swarm.name}
+              </Box>
+              <Box
+                sx={{
+                  position: 'absolute',
+                  top: 6,
+                  height: 10,
+                  borderRadius: 0.5,
+                  left: percent(begin),
+                  width: `calc(${percent(end)} - ${percent(begin)})`,
+                  bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
+                  opacity: swarm.on ? 0.55 : 0.15,
+                }}
+              />
+              {(swarm.dials.burst as number) > 0 && (
+                <Box
+                  sx={{ position: 'absolute', top: 4, left: `calc(${percent(at('burstAt'))} - 4px)`, width: 9, height: 14, bgcolor: COLOURS.amber, clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)' }}
+                />
+              )}
+            </Box>
+          );
+        })}
+        <Box sx={{ position: 'absolute', top: 0, bottom: 0, left: percent(now), width: '1.5px', bgcolor: COLOURS.amber, pointerEvents: 'none' }} />
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,201 @@
+import { Box, MenuItem, Select, Stack } from '@mui/material';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { EASES, shapeAt, type Ease, type Shape } from '@vast-swarm/core';
+import { COLOURS } from '../../theme';
+import { NumberField } from './NumberField';
+
+interface Props {
+  label: string;
+  shape: Shape;
+  onChange: (shape: Shape) => void;
+  onSettle: () => void;
+  rate: number;
+}
+
+const W = 150;
+const H = 34;
+const FRACTION = { min: 0, max: 1, unit: '' };
+
+/** The path of a shape in a box of the given size. */
+function shapePath(shape: Shape, width: number, height: number): string {
+  const steps = 60;
+  const at = (i: number): string => {
+    const x = i / steps;
+    return `${(x * width).toFixed(1)} ${((1 - shapeAt(shape, x)) * height).toFixed(1)}`;
+  };
+  return `M${Array.from({ length: steps + 1 }, (_, i) => at(i)).join('L')}`;
+}
+
+/**
+ * A shape over life, edited in place: drag points, double-click to add one, Delete to remove it.
+ * The chosen point is also typed in numbers, with the ease of the way to the next.
+ */
+export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
+  const [chosen, setChosen] = useState<number | null>(null);
+  const svg = useRef<SVGSVGElement>(null);
+  const dragging = useRef<number | null>(null);
+
+  const placeOf = (event: { clientX: number; clientY: number }): { x: number; y: number } => {
+    const box = svg.current!.getBoundingClientRect();
+    const clamp = (v: number): number => Math.min(1, Math.max(0, v));
+    return {
+      x: clamp((event.clientX - box.left) / box.width),
+      y: clamp(1 - (event.clientY - box.top) / box.height),
+    };
+  };
+  const change = (i: number, part: Partial<Shape[number]>): void => {
+    const low = shape[i - 1]?.x ?? 0;
+    const high = shape[i + 1]?.x ?? 1;
+    onChange(
+      shape.map((p, k) => {
+        if (k !== i) return p;
+        const next = { ...p, ...part };
+        const round = (v: number): number => Math.round(v * 1000) / 1000;
+        return { ...next, x: round(Math.min(high, Math.max(low, next.x))), y: round(next.y) };
+      }),
+    );
+  };
+  const add = (event: { clientX: number; clientY: number }): void => {
+    const place = placeOf(event);
+    const at = shape.findIndex((p) => p.x > place.x);
+    const index = at < 0 ? shape.length : at;
+    onChange([...shape.slice(0, index), place, ...shape.slice(index)]);
+    onSettle();
+    setChosen(index);
+  };
+  const remove = (i: number): void => {
+    if (shape.length <= 2) return;
+    onChange(shape.filter((_, k) => k !== i));
+    onSettle();
+    setChosen(null);
+  };
+  const move = (event: PointerEvent): void => {
+    if (dragging.current !== null) change(dragging.current, placeOf(event));
+  };
+  const keys = (event: KeyboardEvent, i: number): void => {
+    const step = event.shiftKey ? 0.1 : 0.01;
+    const p = shape[i]!;
+    const moves: Record<string, Partial<Shape[number]>> = {
+      ArrowLeft: { x: p.x - step },
+      ArrowRight: { x: p.x + step },
+      ArrowUp: { y: Math.min(1, p.y + step) },
+      ArrowDown: { y: Math.max(0, p.y - step) },
+    };
+    if (moves[event.key]) {
+      event.preventDefault();
+      change(i, moves[event.key]!);
+    } else if (event.key === 'Delete' || event.key === 'Backspace') remove(i);
+  };
+  const point = chosen === null ? undefined : shape[chosen];
+
+  return (
+    <Box>
+      <svg
+        ref={svg}
+        role="group"
+        aria-label={`${label} over life`}
+        viewBox={`0 0 ${String(W)} ${String(H)}`}
+        preserveAspectRatio="none"
+        onPointerMove={move}
+        onPointerUp={() => {
+          if (dragging.current !== null) onSettle();
+          dragging.current = null;
+        }}
+        onDoubleClick={add}
+        style={{ width: '100%', height: H, overflow: 'visible', display: 'block', touchAction: 'none' }}
+      >
+        <path
+          d={`${shapePath(shape, W, H)}L${String(W)} ${String(H)}L0 ${String(H)}Z`}
+          fill={COLOURS.glass}
+          opacity={0.13}
+        />
+        <path
+          d={shapePath(shape, W, H)}
+          fill="none"
+          stroke={COLOURS.glass}
+          strokeWidth={1.5}
+          vectorEffect="non-scaling-stroke"
+        />
+        {shape.map((p, i) => (
+          <circle
+            key={i}
+            cx={p.x * W}
+            cy={(1 - p.y) * H}
+            r={4}
+            tabIndex={0}
+            role="slider"
+            aria-label={`${label}, point ${String(i + 1)}`}
+            aria-valuenow={p.y}
+            aria-valuetext={`${String(p.y)} at ${String(p.x)}`}
+            fill={chosen === i ? COLOURS.amber : COLOURS.sheet}
+            stroke={chosen === i ? COLOURS.amber : COLOURS.glass}
+            strokeWidth={1.5}
+            style={{ cursor: 'grab' }}
+            onPointerDown={(event) => {
+              svg.current!.setPointerCapture(event.pointerId);
+              dragging.current = i;
+              setChosen(i);
+            }}
+            onFocus={() => {
+              setChosen(i);
+            }}
+            onKeyDown={(event) => {
+              keys(event, i);
+            }}
+          />
+        ))}
+      </svg>
+      {point && (
+        <Stack direction="row" sx={{ alignItems: 'center', mt: '3px' }}>
+          {(['x', 'y'] as const).map((axis) => (
+            <NumberField
+              key={axis}
+              label={`${label}, ${axis === 'x' ? 'part of life' : 'factor'}`}
+              value={point[axis]}
+              spec={FRACTION}
+              rate={rate}
+              width={44}
+              onChange={(v) => {
+                change(chosen!, { [axis]: v });
+              }}
+              onSettle={onSettle}
+            />
+          ))}
+          <EaseSelect
+            label={`${label}, way to the next point`}
+            ease={point.ease}
+            onChange={(ease) => {
+              change(chosen!, { ease });
+              onSettle();
+            }}
+          />
+        </Stack>
+      )}
+    </Box>
+  );
+}
+
+export function EaseSelect(props: {
+  label: string;
+  ease: Ease | undefined;
+  onChange: (ease: Ease) => void;
+}) {
+  return (
+    <Select
+      variant="standard"
+      disableUnderline
+      value={props.ease ?? 'smooth'}
+      onChange={(e) => {
+        props.onChange(e.target.value);
+      }}
+      inputProps={{ 'aria-label': props.label }}
+      sx={{ fontSize: 12, ml: 0.5, '& .MuiSelect-select': { py: 0 } }}
+    >
+      {EASES.map((ease) => (
+        <MenuItem key={ease} value={ease}>
+          {ease}
+        </MenuItem>
+      ))}
+    </Select>
+  );
+}
