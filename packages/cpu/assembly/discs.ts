@@ -88,16 +88,24 @@ const NORMAL: i32 = 2;
     const vb = f32x4.splat(f(cb, p));
     const va = f32x4.splat(f(ca, p));
     const vi = f32x4.splat(inverse);
+    // For small discs the square of the bounds costs less than a row's own.
+    const small = r < 4;
+    const columns0 = max(x0, <i32>max(<f32>0, x - r)) & ~3;
+    const columns1 = min(x1 - 1, <i32>(x + r));
     const top = max(y0, <i32>max(<f32>0, y - r));
     const bottom = min(y1 - 1, <i32>(y + r));
     for (let row = top; row <= bottom; row++) {
       const dy = <f32>row + 0.5 - y;
       const left = <f32>1 - dy * dy * inverse;
       if (left <= 0) continue;
-      const half = r * sqrt<f32>(left);
-      // Groups of four stay within the tile: a tile begins and ends at a multiple of four.
-      const from = max(x0, <i32>max(<f32>0, x - half)) & ~3;
-      const to = min(x1 - 1, <i32>(x + half));
+      let from = columns0;
+      let to = columns1;
+      if (!small) {
+        const half = r * sqrt<f32>(left);
+        // Groups of four stay within the tile: a tile begins and ends at a multiple of four.
+        from = max(x0, <i32>max(<f32>0, x - half)) & ~3;
+        to = min(x1 - 1, <i32>(x + half));
+      }
       const rest = f32x4.splat(left);
       const line = <usize>(row * stride) << 2;
       for (let column = from; column <= to; column += 4) {

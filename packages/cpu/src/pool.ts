@@ -22,6 +22,9 @@ import { startThread, type Helper } from './startThread';
 /** Lanes a kernel task takes; small enough to share evenly, large enough not to notice. */
 const GRAIN = 4096;
 
+/** Looks this often whether the helpers are done before it sleeps. */
+const SPINS = 6000;
+
 /** A thread stopped answering, or failed: the state is not to be trusted any more. */
 export class PoolFailure extends Error {
   override readonly name = 'PoolFailure';
@@ -117,12 +120,18 @@ export class Pool {
     if (tasks > 0) this.order(KERNEL, module, tasks, [begin, end, params, GRAIN]);
   }
 
-  /** Runs a function of the rasteriser for each task from 0 to `tasks`. */
-  raster(name: RasterFunction, tasks: number, args: number): void {
-    if (tasks > 0) this.order(RASTER, RASTER_FUNCTIONS.indexOf(name), tasks, [args]);
+  /** Runs a function of the rasteriser for each task from 0 to `tasks`; a `small` job alone. */
+  raster(name: RasterFunction, tasks: number, args: number, small = false): void {
+    if (tasks > 0) this.order(RASTER, RASTER_FUNCTIONS.indexOf(name), tasks, [args], small);
   }
 
-  private order(job: number, target: number, tasks: number, args: readonly number[]): void {
+  private order(
+    job: number,
+    target: number,
+    tasks: number,
+    args: readonly number[],
+    small = false,
+  ): void {
     const { words } = this;
     words[JOB] = job;
     words[TARGET] = target;
@@ -131,8 +140,8 @@ export class Pool {
     Atomics.store(words, NEXT, 0);
     Atomics.store(words, DONE, 0);
     Atomics.store(words, FAILED, 0);
-    // One task is done sooner than a helper wakes up.
-    const alone = job !== LOAD && tasks === 1;
+    // What is soon done is done sooner than a helper wakes up.
+    const alone = job !== LOAD && (small || tasks === 1);
     if (!alone) {
       Atomics.add(words, GENERATION, 1);
       Atomics.notify(words, GENERATION);
@@ -144,10 +153,12 @@ export class Pool {
 
   private wait(): void {
     const { words } = this;
+    const helpers = this.helpers.length;
+    for (let i = 0; i < SPINS; i++) if (Atomics.load(words, DONE) >= helpers) return;
     let silentSince = Date.now();
     for (let done = 0; ; ) {
       const now = Atomics.load(words, DONE);
-      if (now >= this.helpers.length) return;
+      if (now >= helpers) return;
       if (now !== done) [done, silentSince] = [now, Date.now()];
       if (Date.now() - silentSince > this.patience) {
         throw new PoolFailure('A simulation thread stopped answering.');

@@ -17,6 +17,8 @@ const MODES: Record<DrawMode, number> = { add: 0, screen: 1, normal: 2 };
 /** Where the rasteriser leaves the number of list entries, in words of its arguments. */
 const TOTAL = 24;
 const SCRATCH_PER_THREAD = 8192;
+/** Pixels of a pass that one thread does in less time than it takes to wake another. */
+const SMALL = 12_000;
 
 /** Planes of linear light in shared memory. */
 export interface Planes {
@@ -102,7 +104,7 @@ export class Rasteriser {
     const source = [...from.at, from.width, from.height, from.stride];
     const target = [...to.at, to.width, to.height, to.stride];
     const args = this.args([...source, ...target, 0, 0, temp], { 12: a, 13: b });
-    this.pool.raster(run, to.height, args);
+    this.pool.raster(run, to.height, args, to.width * to.height < SMALL);
   }
 
   /** Adds the light that spills over from what is brighter than the threshold. */

@@ -14,7 +14,7 @@ interface Port {
 }
 
 /** Looks this often before it sleeps: jobs of one frame follow each other closely. */
-const SPINS = 2000;
+const SPINS = 6000;
 
 function serve({ memory, rasteriser, thread }: Start, port: Port): void {
   const words = new Int32Array(memory.buffer);

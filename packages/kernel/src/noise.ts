@@ -6,28 +6,25 @@ import { Vec3 } from './vector';
  *
  * Lattice noise with quintic fade: K. Perlin, "Improving Noise", SIGGRAPH 2002. Its change with
  * time turns the lattice gradients: K. Perlin and F. Neyret, "Flow Noise", SIGGRAPH 2001 sketches;
- * here each gradient turns in a plane of its own, g = a cos θ + b sin θ, a and b hashed per corner.
+ * here all gradients of a field turn about one axis of the lattice.
  */
 
-const FIELD_SCALE = 2 / 31;
+/** Gradient components come from 10-bit fields of a hash: 0 to 1023, less the middle. */
+const FIELD = 1023;
+const MIDDLE = FIELD / 2;
 
 interface Corner {
   value: Expr;
   gradient: Vec3;
 }
 
-/** Gradient components are spread evenly over [-1, 1] and come from 5-bit fields of a hash. */
-function corner(h: Expr, d: Vec3, cosine: Expr, sine: Expr, offset: Expr): Corner {
-  const part = (low: number): Expr => {
-    const a = h.shrU(low).and(31).toFloat().mul(cosine);
-    const b = h
-      .shrU(low + 15)
-      .and(31)
-      .toFloat()
-      .mul(sine);
-    return a.add(b).sub(offset);
-  };
-  const gradient = new Vec3(part(2), part(7), part(12));
+/** Gradient components are spread evenly; the scale is put right once, at the end. */
+function corner(h: Expr, d: Vec3, cosine: Expr, sine: Expr, axis: 'x' | 'z'): Corner {
+  const part = (low: number): Expr => h.shrU(low).and(FIELD).toFloat().sub(MIDDLE);
+  const [u, v, w] = [part(2), part(12), part(22)];
+  const p = u.mul(cosine).sub(v.mul(sine));
+  const q = u.mul(sine).add(v.mul(cosine));
+  const gradient = axis === 'z' ? new Vec3(p, q, w) : new Vec3(w, p, q);
   return { value: gradient.dot(d), gradient };
 }
 
@@ -47,7 +44,7 @@ function blend(a: Corner, b: Corner, t: Expr, slope: Expr, axis: 'x' | 'y' | 'z'
   };
 }
 
-function gradientNoise(p: Vec3, seed: Expr, cosine: Expr, sine: Expr): Expr[] {
+function gradientNoise(p: Vec3, seed: Expr, cosine: Expr, sine: Expr, axis: 'x' | 'z'): Expr[] {
   const cell = p.parts.map((c) => c.floor());
   const d0 = new Vec3(p.x.sub(cell[0]!), p.y.sub(cell[1]!), p.z.sub(cell[2]!));
   const fade = d0.parts.map((t) =>
@@ -65,9 +62,6 @@ function gradientNoise(p: Vec3, seed: Expr, cosine: Expr, sine: Expr): Expr[] {
   const primes = [0x1b873593, 0x19d699a5, 0x27d4eb2d];
   const low = cell.map((c, i) => c.toInt().mul(primes[i]!));
   const high = low.map((v, i) => v.add(primes[i]!));
-  const c = cosine.mul(FIELD_SCALE);
-  const s = sine.mul(FIELD_SCALE);
-  const offset = cosine.add(sine);
   const at = (i: number, j: number, k: number): Corner => {
     const mixed = (i ? high : low)[0]!
       .xor((j ? high : low)[1]!)
@@ -75,13 +69,13 @@ function gradientNoise(p: Vec3, seed: Expr, cosine: Expr, sine: Expr): Expr[] {
       .xor(seed);
     const h = mixed.xor(mixed.shrU(15)).mul(0x2c1b3c6d);
     const d = new Vec3(d0.x.sub(i), d0.y.sub(j), d0.z.sub(k));
-    return corner(h.xor(h.shrU(14)), d, c, s, offset);
+    return corner(h.xor(h.shrU(14)), d, cosine, sine, axis);
   };
   const alongX = (j: number, k: number): Corner =>
     blend(at(0, j, k), at(1, j, k), fade[0]!, slope[0]!, 'x');
   const alongY = (k: number): Corner => blend(alongX(0, k), alongX(1, k), fade[1]!, slope[1]!, 'y');
   const out = blend(alongY(0), alongY(1), fade[2]!, slope[2]!, 'z');
-  return [out.value, ...out.gradient.parts];
+  return [out.value, ...out.gradient.parts].map((e) => e.mul(1 / MIDDLE));
 }
 
 /** Place, seed, cosine and sine of the phase. */
@@ -100,7 +94,7 @@ export interface Phase {
 export function noise(p: Vec3, seed: Expr, phase: Phase): { value: Expr; gradient: Vec3 } {
   const g = p.x.graph;
   const fn = g.define('noise_', NOISE_PARAMS, (_, x, y, z, s, a, b) =>
-    gradientNoise(new Vec3(x!, y!, z!), s!, a!, b!),
+    gradientNoise(new Vec3(x!, y!, z!), s!, a!, b!, 'z'),
   );
   const [value, dx, dy, dz] = fn(p.x, p.y, p.z, seed, phase.cos, phase.sin);
   return { value: value!, gradient: new Vec3(dx!, dy!, dz!) };
@@ -140,7 +134,7 @@ function fractal(
 }
 
 /** Brings the root mean square of one octave of curl noise to 1 (measured in test/noise.test.ts). */
-const CURL_SCALE = 1.583;
+const CURL_SCALE = 1.668;
 
 /**
  * Curl noise: the cross product of the gradients of two noise fields, which has no divergence,
@@ -153,8 +147,8 @@ export function curlNoise(p: Vec3, seed: Expr, phase: Phase, sum: Fractal): Vec3
   const curl = p.x.graph.define('curl_', NOISE_PARAMS, (_, x, y, z, s, cos, sin) => {
     const q = new Vec3(x!, y!, z!);
     const gradient = ([, dx, dy, dz]: Expr[]): Vec3 => new Vec3(dx!, dy!, dz!);
-    const a = gradient(gradientNoise(q, s!, cos!, sin!));
-    const b = gradient(gradientNoise(q, s!.xor(0x5bd1e995), cos!, sin!.neg()));
+    const a = gradient(gradientNoise(q, s!, cos!, sin!, 'z'));
+    const b = gradient(gradientNoise(q, s!.xor(0x5bd1e995), cos!, sin!, 'x'));
     return a.cross(b).scale(CURL_SCALE).parts;
   });
   return fractal(p, sum, (q, turn) => {

@@ -37,6 +37,7 @@ export function Tag({ name, icon, selected, off, onSelect, onRename, onKeyDown, 
           px: 0.75,
           py: '3px',
           fontSize: 13,
+          fontFamily: 'inherit',
           textDecoration: off ? 'line-through' : 'none',
           whiteSpace: 'nowrap',
         }}

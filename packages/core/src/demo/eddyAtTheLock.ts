@@ -6,7 +6,7 @@ export const eddyAtTheLock = validatePiece({
   version: 1,
   name: 'Eddy at the Lock',
   seed: 7,
-  frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 240 },
+  frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },
   backdrop: {
     kind: 'radial',
     dials: { inner: '#0a1630', outer: '#02040a', centreY: 0.55, radius: 0.9 },
@@ -107,7 +107,7 @@ export const eddyAtTheLock = validatePiece({
       name: 'Ripple',
       on: true,
       kind: 'curlNoise',
-      dials: { strength: 0.2, scale: 0.8, octaves: 3, persistence: 0.55, change: 0.25, axes: [1, 0.8, 1] },
+      dials: { strength: 0.2, scale: 0.8, octaves: 2, persistence: 0.55, change: 0.25, axes: [1, 0.8, 1] },
     },
     {
       id: 'thick-water',

@@ -6,7 +6,7 @@ export const planktonLantern = validatePiece({
   version: 1,
   name: 'Plankton Lantern',
   seed: 41,
-  frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 180 },
+  frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },
   backdrop: {
     kind: 'radial',
     dials: { inner: '#06222b', outer: '#010507', centreY: 0.52, radius: 0.85 },
@@ -109,7 +109,7 @@ export const planktonLantern = validatePiece({
           ],
         },
         scale: 0.95,
-        octaves: 3,
+        octaves: 2,
         persistence: 0.5,
         change: 0.22,
       },
