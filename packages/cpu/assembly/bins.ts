@@ -41,6 +41,7 @@ export const EDGE = 22;
 export const SCRATCH = 23;
 export const TOTAL = 24;
 export const CHUNKS = 25;
+export const ORDER = 26;
 
 @inline function at(base: i32, index: i32): usize {
   return <usize>base + (<usize>index << 2);
@@ -64,7 +65,10 @@ export function countTiles(chunk: i32, args: usize, thread: i32): void {
   visit(chunk, args, counts, 0);
 }
 
-/** Puts the discs of one chunk into the lists of their tiles. */
+/** Bytes of a list entry: x, y, radius, opacity, red, green, blue, depth of one disc. */
+export const ENTRY: usize = 32;
+
+/** Puts the discs of one chunk into the lists of their tiles, whole, so that drawing reads on. */
 export function fillTiles(chunk: i32, args: usize, thread: i32): void {
   const tiles = arg(args, TILES_X) * arg(args, TILES_Y);
   visit(chunk, args, at(arg(args, COUNTS), chunk * tiles), <usize>arg(args, LIST));
@@ -92,7 +96,17 @@ export function fillTiles(chunk: i32, args: usize, thread: i32): void {
       for (let tx = x0; tx <= x1; tx++) {
         const slot = counts + (<usize>(ty * tilesX + tx) << 2);
         const n = load<i32>(slot);
-        if (list) store<i32>(list + (<usize>n << 2), i);
+        if (list) {
+          const entry = list + <usize>n * ENTRY;
+          store<f32>(entry, x);
+          store<f32>(entry, y, 4);
+          store<f32>(entry, r, 8);
+          store<f32>(entry, load<f32>(at(arg(args, CA), i)), 12);
+          store<f32>(entry, load<f32>(at(arg(args, CR), i)), 16);
+          store<f32>(entry, load<f32>(at(arg(args, CG), i)), 20);
+          store<f32>(entry, load<f32>(at(arg(args, CB), i)), 24);
+          store<f32>(entry, load<f32>(at(arg(args, DEPTH), i)), 28);
+        }
         store<i32>(slot, n + 1);
       }
     }

@@ -3,25 +3,19 @@
 import {
   arg,
   argF,
-  CA,
-  CB,
-  CG,
-  CR,
-  DEPTH,
   EDGE,
+  ENTRY,
   HEIGHT,
   LIST,
   MODE,
+  ORDER,
   PLANE_B,
   PLANE_G,
   PLANE_R,
   SCRATCH,
   SPARE,
-  SR,
   STARTS,
   STRIDE,
-  SX,
-  SY,
   TILE_H,
   TILE_W,
   TILES_X,
@@ -33,13 +27,9 @@ const ADD: i32 = 0;
 const SCREEN: i32 = 1;
 const NORMAL: i32 = 2;
 
-@inline function f(base: i32, index: i32): f32 {
-  return load<f32>(<usize>base + (<usize>index << 2));
-}
-
 /**
  * One plane at four pixels. w: the disc's weight there; c: its light, multiplied by opacity;
- * a: its opacity. Add d + cw; screen d + s (1 - d) with both up to 1; normal d (1 - aw) + cw.
+ * a: its opacity. Add d + cw; screen d + s (1 - d) with s = cw up to 1; normal d (1 - aw) + cw.
  */
 @inline function blend(mode: i32, to: usize, w: v128, c: v128, a: v128): void {
   const d = v128.load(to);
@@ -48,26 +38,26 @@ const NORMAL: i32 = 2;
     v128.store(to, f32x4.add(d, f32x4.mul(c, w)));
   } else if (mode == SCREEN) {
     const s = f32x4.pmin(f32x4.mul(c, w), one);
-    const rest = f32x4.sub(one, f32x4.pmin(d, one));
-    v128.store(to, f32x4.add(d, f32x4.mul(s, rest)));
+    v128.store(to, f32x4.add(d, f32x4.mul(s, f32x4.sub(one, d))));
   } else {
     const keep = f32x4.sub(one, f32x4.mul(a, w));
     v128.store(to, f32x4.add(f32x4.mul(d, keep), f32x4.mul(c, w)));
   }
 }
 
-/** w = t², t = edge (1 - d²/r²) from 0 to 1: soft for edge 1, hard for more. */
-@inline function discs(mode: i32, args: usize, list: usize, n: i32, x0: i32, y0: i32): void {
+/** `order` tells which entry comes when; 0 for the order of the list. w = t², t = edge (1 - d²/r²) from 0 to 1: soft for edge 1, hard for more. */
+@inline function discs(
+  mode: i32,
+  args: usize,
+  list: usize,
+  order: usize,
+  n: i32,
+  x0: i32,
+  y0: i32,
+): void {
   const x1 = min(x0 + TILE_W, arg(args, WIDTH));
   const y1 = min(y0 + TILE_H, arg(args, HEIGHT));
   const stride = arg(args, STRIDE);
-  const sx = arg(args, SX);
-  const sy = arg(args, SY);
-  const sr = arg(args, SR);
-  const cr = arg(args, CR);
-  const cg = arg(args, CG);
-  const cb = arg(args, CB);
-  const ca = arg(args, CA);
   const red = <usize>arg(args, PLANE_R);
   const green = <usize>arg(args, PLANE_G);
   const blue = <usize>arg(args, PLANE_B);
@@ -76,17 +66,17 @@ const NORMAL: i32 = 2;
   const zero = f32x4.splat(0);
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let i = 0; i < n; i++) {
-    const p = load<i32>(list + (<usize>i << 2));
-    const x = f(sx, p);
-    const y = f(sy, p);
-    const r = f(sr, p);
+    const entry = list + <usize>(mode == NORMAL ? load<i32>(order + (<usize>i << 2)) : i) * ENTRY;
+    const x = load<f32>(entry);
+    const y = load<f32>(entry, 4);
+    const r = load<f32>(entry, 8);
     const inverse: f32 = 1 / (r * r);
     // Not harder than an edge of about one pixel.
     const hard = f32x4.splat(min(edge, max(<f32>1, r * 0.6)));
-    const vr = f32x4.splat(f(cr, p));
-    const vg = f32x4.splat(f(cg, p));
-    const vb = f32x4.splat(f(cb, p));
-    const va = f32x4.splat(f(ca, p));
+    const va = v128.load32_splat(entry, 12);
+    const vr = v128.load32_splat(entry, 16);
+    const vg = v128.load32_splat(entry, 20);
+    const vb = v128.load32_splat(entry, 24);
     const vi = f32x4.splat(inverse);
     // For small discs the square of the bounds costs less than a row's own.
     const small = r < 4;
@@ -128,19 +118,20 @@ export function drawTile(tile: i32, args: usize, thread: i32): void {
   const begin = load<i32>(starts);
   const n = load<i32>(starts, 4) - begin;
   if (n == 0) return;
-  const list = <usize>arg(args, LIST) + (<usize>begin << 2);
+  const list = <usize>arg(args, LIST) + <usize>begin * ENTRY;
   const tilesX = arg(args, TILES_X);
   const x0 = (tile % tilesX) * TILE_W;
   const y0 = (tile / tilesX) * TILE_H;
   const mode = arg(args, MODE);
   if (mode == ADD) {
-    discs(ADD, args, list, n, x0, y0);
+    discs(ADD, args, list, 0, n, x0, y0);
   } else if (mode == SCREEN) {
-    discs(SCREEN, args, list, n, x0, y0);
+    discs(SCREEN, args, list, 0, n, x0, y0);
   } else {
+    const order = <usize>arg(args, ORDER) + (<usize>begin << 2);
     const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
     const bins = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
-    farToNear(list, spare, n, <usize>arg(args, DEPTH), bins);
-    discs(NORMAL, args, list, n, x0, y0);
+    farToNear(order, spare, n, list, bins);
+    discs(NORMAL, args, list, order, n, x0, y0);
   }
 }

@@ -1,58 +1,68 @@
 // Far to near within one tile's list. Equal distances keep the order of the slots.
 
+import { ENTRY } from './bins';
+
 const BITS: u32 = 11;
 const BINS: u32 = 1 << BITS;
 
 /** Falls with distance: depths are positive, so their bits sort as numbers do. */
-@inline function key(depth: usize, index: i32): u32 {
-  return ~load<u32>(depth + (<usize>index << 2));
+@inline function key(entries: usize, index: i32): u32 {
+  return ~load<u32>(entries + <usize>index * ENTRY, 28);
 }
 
-function insertion(list: usize, n: i32, depth: usize): void {
+@inline function item(list: usize, i: i32): i32 {
+  return load<i32>(list + (<usize>i << 2));
+}
+
+@inline function put(list: usize, i: i32, value: i32): void {
+  store<i32>(list + (<usize>i << 2), value);
+}
+
+function insertion(order: usize, n: i32, entries: usize): void {
   for (let i = 1; i < n; i++) {
-    const item = load<i32>(list + (<usize>i << 2));
-    const k = key(depth, item);
+    const moving = item(order, i);
+    const k = key(entries, moving);
     let j = i - 1;
     for (; j >= 0; j--) {
-      const other = load<i32>(list + (<usize>j << 2));
-      if (key(depth, other) <= k) break;
-      store<i32>(list + (<usize>(j + 1) << 2), other);
+      const other = item(order, j);
+      if (key(entries, other) <= k) break;
+      put(order, j + 1, other);
     }
-    store<i32>(list + (<usize>(j + 1) << 2), item);
+    put(order, j + 1, moving);
   }
 }
 
 /** One stable pass of a radix sort over 11 bits; `bins` is scratch of 8 KB. */
-function pass(from: usize, to: usize, n: i32, depth: usize, shift: u32, bins: usize): void {
+function pass(from: usize, to: usize, n: i32, entries: usize, shift: u32, bins: usize): void {
   memory.fill(bins, 0, BINS << 2);
   for (let i = 0; i < n; i++) {
-    const b = (key(depth, load<i32>(from + (<usize>i << 2))) >> shift) & (BINS - 1);
-    const slot = bins + (<usize>b << 2);
-    store<i32>(slot, load<i32>(slot) + 1);
+    const b = <i32>((key(entries, item(from, i)) >> shift) & (BINS - 1));
+    put(bins, b, item(bins, b) + 1);
   }
   let sum = 0;
-  for (let b: u32 = 0; b < BINS; b++) {
-    const slot = bins + (<usize>b << 2);
-    const c = load<i32>(slot);
-    store<i32>(slot, sum);
+  for (let b: i32 = 0; b < <i32>BINS; b++) {
+    const c = item(bins, b);
+    put(bins, b, sum);
     sum += c;
   }
   for (let i = 0; i < n; i++) {
-    const item = load<i32>(from + (<usize>i << 2));
-    const slot = bins + (<usize>((key(depth, item) >> shift) & (BINS - 1)) << 2);
-    const place = load<i32>(slot);
-    store<i32>(to + (<usize>place << 2), item);
-    store<i32>(slot, place + 1);
+    const moving = item(from, i);
+    const b = <i32>((key(entries, moving) >> shift) & (BINS - 1));
+    const place = item(bins, b);
+    put(to, place, moving);
+    put(bins, b, place + 1);
   }
 }
 
-export function farToNear(list: usize, spare: usize, n: i32, depth: usize, bins: usize): void {
+/** Writes to `order` the entries from 0 to n, far to near; `spare` has as much room. */
+export function farToNear(order: usize, spare: usize, n: i32, entries: usize, bins: usize): void {
+  for (let i = 0; i < n; i++) put(order, i, i);
   if (n < 48) {
-    insertion(list, n, depth);
+    insertion(order, n, entries);
     return;
   }
-  pass(list, spare, n, depth, 0, bins);
-  pass(spare, list, n, depth, BITS, bins);
-  pass(list, spare, n, depth, 2 * BITS, bins);
-  memory.copy(list, spare, <usize>n << 2);
+  pass(order, spare, n, entries, 0, bins);
+  pass(spare, order, n, entries, BITS, bins);
+  pass(order, spare, n, entries, 2 * BITS, bins);
+  memory.copy(order, spare, <usize>n << 2);
 }

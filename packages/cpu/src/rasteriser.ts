@@ -17,6 +17,8 @@ const MODES: Record<DrawMode, number> = { add: 0, screen: 1, normal: 2 };
 /** Where the rasteriser leaves the number of list entries, in words of its arguments. */
 const TOTAL = 24;
 const SCRATCH_PER_THREAD = 8192;
+/** Bytes of one disc in a tile's list. */
+const ENTRY = 32;
 /** Pixels of a pass that one thread does in less time than it takes to wake another. */
 const SMALL = 12_000;
 
@@ -74,20 +76,21 @@ export class Rasteriser {
     const counts = arena.buffer('tile.counts', 4 * tiles * chunks);
     const starts = arena.buffer('tile.starts', 4 * (tiles + 1));
     const scratch = arena.buffer('tile.scratch', SCRATCH_PER_THREAD * pool.threads);
-    const values = (list: number, spare: number): number[] => [
+    const values = (list: number, spare: number, order: number): number[] => [
       count,
       ...DRAWN.map(address),
       ...[planes.width, planes.height, planes.stride, ...planes.at],
-      ...[counts, starts, list, spare, tilesX, tilesY, MODES[mode], 0, scratch, 0, chunks],
+      ...[counts, starts, list, spare, tilesX, tilesY, MODES[mode], 0, scratch, 0, chunks, order],
     ];
-    const args = this.args(values(0, 0), { 22: edge });
+    const args = this.args(values(0, 0, 0), { 22: edge });
     pool.raster('countTiles', chunks, args);
     pool.raster('placeTiles', 1, args);
     const total = new Int32Array(pool.memory.buffer, args, 64)[TOTAL]!;
     if (total === 0) return;
-    const list = arena.buffer('tile.list', 4 * total);
-    const spare = mode === 'normal' ? arena.buffer('tile.spare', 4 * total) : 0;
-    this.args(values(list, spare), { 22: edge });
+    const list = arena.buffer('tile.list', ENTRY * total);
+    const sorting = (name: string): number =>
+      mode === 'normal' ? arena.buffer(name, 4 * total) : 0;
+    this.args(values(list, sorting('tile.spare'), sorting('tile.order')), { 22: edge });
     pool.raster('fillTiles', chunks, args);
     // Filling moved the counts on, but the starts still tell where lists begin.
     pool.raster('drawTile', tiles, args);

@@ -1,6 +1,6 @@
 import { Box, Button, InputBase, MenuItem, Select, Stack, Tooltip } from '@mui/material';
 import { CirclePlay, Download, Pause, Play, Redo2, SkipBack, SkipForward, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { exportPiece } from '../data/files';
 import { useEngine, useReport } from '../engine/EngineContext';
@@ -115,16 +115,23 @@ function PieceName() {
 }
 
 function FrameCounter({ last }: { last: number }) {
-  const frame = useReport((r) => r?.frame ?? 0);
+  const engine = useEngine();
+  const counter = useRef<HTMLSpanElement>(null);
   const width = String(last).length;
-  const pad = (n: number): string => (n < 0 ? String(n) : String(n).padStart(width, '0'));
+  useEffect(() => {
+    const put = (): void => {
+      counter.current!.textContent = String(engine.report?.frame ?? 0).padStart(width, '0');
+    };
+    put();
+    return engine.subscribe(put);
+  }, [engine, width]);
   return (
     <Box
       component="span"
       aria-label="Frame"
       sx={{ fontFamily: MONO, fontSize: 13, minWidth: `${String(2 * width + 4)}ch`, whiteSpace: 'nowrap' }}
     >
-      {pad(frame)} <span style={{ color: COLOURS.faint }}>/ {pad(last)}</span>
+      <span ref={counter} /> <span style={{ color: COLOURS.faint }}>/ {last}</span>
     </Box>
   );
 }

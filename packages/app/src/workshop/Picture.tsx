@@ -64,6 +64,7 @@ export function Picture({ preview, generation }: Props) {
         data.settling = String(report.settling);
         data.playing = String(report.playing);
         data.exact = String(report.exact);
+        data.cost = Object.values(report.times).map((t) => t.toFixed(1)).join(' ');
       }),
     [engine],
   );

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { useEngine, useReport } from '../engine/EngineContext';
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEngine } from '../engine/EngineContext';
 import { useApp, usePiece } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 
@@ -16,9 +16,23 @@ export function Timing() {
   const { frame, swarms } = usePiece();
   const selected = useApp((s) => s.piece.selection);
   const engine = useEngine();
-  const now = useReport((r) => r?.frame ?? 0);
   const strip = useRef<HTMLDivElement>(null);
+  const playhead = useRef<HTMLDivElement>(null);
   const last = frame.length - 1;
+  const { rate } = frame;
+
+  // At every frame: written straight on the elements, since React would take too long.
+  useEffect(() => {
+    const put = (): void => {
+      const now = Math.max(0, engine.report?.frame ?? 0);
+      playhead.current!.style.left = `${String((100 * now) / Math.max(1, last))}%`;
+      strip.current!.setAttribute('aria-valuenow', String(now));
+      const seconds = (now / rate).toFixed(2);
+      strip.current!.setAttribute('aria-valuetext', `frame ${String(now)}, ${seconds} seconds`);
+    };
+    put();
+    return engine.subscribe(put);
+  }, [engine, last, rate]);
   const percent = (f: number): string => `${String((100 * Math.max(0, f)) / Math.max(1, last))}%`;
   const scrub = (event: PointerEvent): void => {
     const box = strip.current!.getBoundingClientRect();
@@ -26,6 +40,7 @@ export function Timing() {
     engine.seek(Math.round(part * last));
   };
   const keys = (event: KeyboardEvent): void => {
+    const now = Math.max(0, engine.report?.frame ?? 0);
     const step = event.shiftKey ? 10 : 1;
     const to: Record<string, number> = {
       ArrowLeft: Math.max(0, now - step),
@@ -49,8 +64,7 @@ export function Timing() {
         aria-label="Time"
         aria-valuemin={0}
         aria-valuemax={last}
-        aria-valuenow={Math.max(0, now)}
-        aria-valuetext={`frame ${String(now)}, ${(now / frame.rate).toFixed(2)} seconds`}
+        aria-valuenow={0}
         onKeyDown={keys}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -101,7 +115,7 @@ export function Timing() {
             </Box>
           );
         })}
-        <Box sx={{ position: 'absolute', top: 0, bottom: 0, left: percent(now), width: '1.5px', bgcolor: COLOURS.amber, pointerEvents: 'none' }} />
+        <Box ref={playhead} sx={{ position: 'absolute', top: 0, bottom: 0, width: '1.5px', bgcolor: COLOURS.amber, pointerEvents: 'none' }} />
       </Box>
     </Box>
   );

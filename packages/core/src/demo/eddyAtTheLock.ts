@@ -24,8 +24,8 @@ export const eddyAtTheLock = validatePiece({
       launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.15 }, angle: 60 } },
       body: { kind: 'disc', dials: { mode: 'add', hardness: 0.1 } },
       dials: {
-        rate: 8200,
-        lifetime: { feed: 'spread', from: 4, to: 8 },
+        rate: 8100,
+        lifetime: { feed: 'spread', from: 5.5, to: 7.2 },
         size: {
           feed: 'spread',
           from: 0.012,

@@ -24,8 +24,8 @@ export const planktonLantern = validatePiece({
       launch: { kind: 'normal', dials: { speed: { feed: 'spread', from: 0.02, to: 0.12 } } },
       body: { kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       dials: {
-        rate: 10500,
-        lifetime: { feed: 'spread', from: 3, to: 7 },
+        rate: 9600,
+        lifetime: { feed: 'spread', from: 4.2, to: 6.2 },
         size: {
           feed: 'spread',
           from: 0.012,

@@ -95,8 +95,7 @@ function pixelsKernel(piece: Piece, parts: readonly Part[], last: boolean): Plan
  */
 function encode(colour: Vec3, pixel: Pixel): Expr {
   const g = colour.x.graph;
-  const h = hash(pixel.key.xor(0x2545f491));
-  const part = (low: number): Expr => h.shrU(low).and(0xffff).toFloat().mul(2 ** -16);
+  const part = (low: number): Expr => pixel.key.shrU(low).and(0xffff).toFloat().mul(2 ** -16);
   const dither = part(0).add(part(16)).sub(1);
   const byte = (c: Expr): Expr =>
     srgb(c.clamp(0, 1)).mul(255).add(dither).add(0.5).clamp(0, 255).toInt();

@@ -1,0 +1,369 @@
+import {
+  DRAWN,
+  remap,
+  slotRanges,
+  STATE,
+  timeOf,
+  type DrawMode,
+  type Engine,
+  type FrameInputs,
+  type Plan,
+  type Snapshot,
+  type SwarmPlan,
+} from '@vast-swarm/core';
+import { GpuLost, openDevice, type OpenOptions } from './device';
+import { FrameMemory, floatWord, TARGET_FORMAT } from './frameMemory';
+import { COUNT_ALIVE, DISCS, PLANES_TO_TARGET, SORT } from './shaders';
+import { SwarmMemory } from './swarmMemory';
+import { Pipelines, Work } from './work';
+
+/** Invocations in one row of the shaders that take long lists. */
+const LIST_ROW = 65536;
+
+function listGroups(count: number): [number, number] {
+  return [Math.min(LIST_ROW / 64, Math.ceil(count / 64)), Math.ceil(count / LIST_ROW)];
+}
+
+const one = { operation: 'add', srcFactor: 'one' } as const;
+/** The draw modes as blending: see the CPU engine's discs for their formulas. */
+const BLENDS: Record<DrawMode, GPUBlendState> = {
+  add: { color: { ...one, dstFactor: 'one' }, alpha: { ...one, dstFactor: 'one' } },
+  screen: {
+    color: { ...one, dstFactor: 'one-minus-src' },
+    alpha: { ...one, dstFactor: 'one' },
+  },
+  normal: {
+    color: { ...one, dstFactor: 'one-minus-src-alpha' },
+    alpha: { ...one, dstFactor: 'one' },
+  },
+};
+
+class GpuSnapshot implements Snapshot {
+  readonly bytes: number;
+
+  constructor(
+    readonly frame: number,
+    readonly states: ReadonlyMap<string, GPUBuffer>,
+  ) {
+    this.bytes = [...states.values()].reduce((sum, b) => sum + b.size, 0);
+  }
+
+  release(): void {
+    for (const buffer of this.states.values()) buffer.destroy();
+  }
+}
+
+/** Runs plans on the graphics card: the same kernels in WGSL, discs into a 16-bit float target. */
+export class GpuEngine implements Engine {
+  frame = -1;
+  /** Particles alive by swarm; a frame or two late. */
+  readonly alive: Record<string, number> = {};
+  readonly times: Record<string, number> = { frame: 0 };
+  private pipelines: Pipelines;
+  private plan: Plan | null = null;
+  private swarms = new Map<string, SwarmMemory>();
+  private orders = new Map<string, GPUBuffer>();
+  private target: FrameMemory | null = null;
+  private canvas: GPUCanvasContext | null = null;
+  private lost = false;
+  private counting = false;
+
+  private constructor(
+    private device: GPUDevice,
+    private readonly options: OpenOptions,
+  ) {
+    this.pipelines = new Pipelines(device);
+    this.watch();
+  }
+
+  /** An engine, or in words why there can be none. */
+  static async open(options: OpenOptions): Promise<GpuEngine | string> {
+    const device = await openDevice(options);
+    return typeof device === 'string' ? device : new GpuEngine(device, options);
+  }
+
+  private watch(): void {
+    const { device } = this;
+    void device.lost.then(() => {
+      if (device === this.device) this.lost = true;
+    });
+  }
+
+  attach(canvas: OffscreenCanvas): void {
+    this.canvas = canvas.getContext('webgpu')!;
+    this.configure();
+  }
+
+  private configure(): void {
+    const format = navigator.gpu.getPreferredCanvasFormat();
+    this.canvas?.configure({ device: this.device, format, alphaMode: 'opaque' });
+  }
+
+  /** A new device after a loss; the state has to be made again. */
+  async recover(): Promise<void> {
+    const device = await openDevice(this.options);
+    if (typeof device === 'string') throw new GpuLost(`The graphics card is gone: ${device}.`);
+    this.device = device;
+    this.lost = false;
+    this.counting = false;
+    this.pipelines = new Pipelines(device);
+    this.swarms = new Map();
+    this.orders = new Map();
+    this.target = null;
+    this.watch();
+    this.configure();
+    const { plan } = this;
+    if (plan) {
+      this.frame = -plan.frame.preroll - 1;
+      this.setPlan(plan);
+    }
+  }
+
+  /** As if the device had been lost; for tests of what happens then. */
+  loseDevice(): void {
+    this.device.destroy();
+  }
+
+  get memoryBytes(): number {
+    const swarms = [...this.swarms.values()].reduce((sum, s) => sum + s.buffer.size, 0);
+    return swarms + (this.target?.buffer.size ?? 0);
+  }
+
+  private check(): void {
+    if (this.lost) throw new GpuLost('The graphics card was lost.');
+  }
+
+  setPlan(plan: Plan): void {
+    const first = this.plan === null;
+    this.plan = plan;
+    const work = new Work(this.pipelines);
+    const before = this.swarms;
+    this.swarms = new Map(plan.swarms.map((s) => [s.id, this.prepare(s, before.get(s.id), work)]));
+    work.submit();
+    for (const [id, memory] of before) if (this.swarms.get(id) !== memory) memory.buffer.destroy();
+    for (const swarm of plan.swarms) this.swarms.get(swarm.id)!.writeTables(swarm);
+    if (first) this.reset();
+  }
+
+  /** Keeps a swarm's memory, or moves its state to a new one of the right size. */
+  private prepare(swarm: SwarmPlan, old: SwarmMemory | undefined, work: Work): SwarmMemory {
+    const tables = swarm.tables.length;
+    if (old?.capacity === swarm.capacity && old.tables === tables) return old;
+    const fresh = new SwarmMemory(this.device, swarm.capacity, tables);
+    if (!old) return fresh;
+    const born = this.bornAt(swarm, this.frame);
+    for (const name of STATE) {
+      for (const { from, to, count } of remap(born, old.capacity, swarm.capacity)) {
+        const at = 4 * (old.address(name) + from);
+        work.copy(old.buffer, at, fresh.buffer, 4 * (fresh.address(name) + to), 4 * count);
+      }
+    }
+    return fresh;
+  }
+
+  private bornAt(swarm: SwarmPlan, frame: number): number {
+    return swarm.births.bornBefore(timeOf(frame + 1, this.plan!.frame.rate));
+  }
+
+  reset(): void {
+    this.frame = -this.plan!.frame.preroll - 1;
+    const work = new Work(this.pipelines);
+    for (const memory of this.swarms.values()) work.clear(memory.buffer);
+    work.submit();
+    for (const swarm of this.plan!.swarms) this.swarms.get(swarm.id)!.writeTables(swarm);
+  }
+
+  step(): void {
+    this.check();
+    const plan = this.plan!;
+    const frame = this.frame + 1;
+    const { rate } = plan.frame;
+    const [from, to] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
+    const work = new Work(this.pipelines);
+    for (const swarm of plan.swarms) {
+      const memory = this.swarms.get(swarm.id)!;
+      const born = this.bornAt(swarm, frame);
+      const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
+      for (const event of swarm.births.between(from, to)) {
+        for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {
+          work.kernel(swarm.birth, memory.buffer, begin, end, memory.address, inputs, {
+            idOffset,
+            first: event.first,
+            count: event.count,
+            ageFirst: from - event.time,
+            ageStep: event.every,
+          });
+        }
+      }
+      const slots = Math.min(born, swarm.capacity);
+      work.kernel(swarm.motion, memory.buffer, 0, slots, memory.address, inputs);
+    }
+    work.submit();
+    this.frame = frame;
+  }
+
+  /** Draws the state into the frame's memory, up to the finished words. */
+  private draw(width: number, height: number): FrameMemory {
+    this.check();
+    const plan = this.plan!;
+    if (this.target?.width !== width || this.target.height !== height) {
+      this.target?.destroy();
+      this.target = new FrameMemory(this.device, width, height);
+    }
+    const frame = this.target;
+    const time = timeOf(this.frame + 1, plan.frame.rate);
+    const inputs: FrameInputs = { frame: this.frame, time, width, height, born: 0 };
+    const pixels = frame.planes.stride * height;
+    const work = new Work(this.pipelines);
+    const view = frame.target.createView();
+    work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address, inputs);
+    const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
+    work.draw(fill, view, true, frame.buffer, frame.words, 3);
+    for (const swarm of plan.swarms) this.drawSwarm(work, swarm, view, inputs);
+    frame.targetToPlanes(work);
+    for (const step of plan.finish) {
+      if (step.type === 'bloom') frame.bloom(work, step);
+      else work.kernel(step.kernel, frame.buffer, 0, pixels, frame.address, inputs);
+    }
+    work.submit();
+    return frame;
+  }
+
+  private drawSwarm(work: Work, swarm: SwarmPlan, view: GPUTextureView, inputs: FrameInputs): void {
+    const memory = this.swarms.get(swarm.id)!;
+    const born = this.bornAt(swarm, this.frame);
+    const count = Math.min(born, swarm.capacity);
+    if (count === 0) return;
+    work.kernel(swarm.look, memory.buffer, 0, count, memory.address, { ...inputs, born });
+    const sorted = swarm.mode === 'normal';
+    const order = this.order(swarm, sorted ? count : 1);
+    if (sorted) this.sort(work, memory, order, count);
+    const words = [
+      ...DRAWN.map(memory.address),
+      ...[inputs.width, inputs.height, floatWord(swarm.edge), sorted ? 1 : 0],
+    ];
+    const entry = swarm.mode === 'screen' ? 'screened' : 'light';
+    const pipeline = this.pipelines.render(DISCS, entry, TARGET_FORMAT, BLENDS[swarm.mode]);
+    work.draw(pipeline, view, false, memory.buffer, words, 6 * count, [{ buffer: order }]);
+  }
+
+  /** A buffer for the order of a swarm's discs: a power of two that takes them. */
+  private order(swarm: SwarmPlan, count: number): GPUBuffer {
+    const size = 4 * 2 ** Math.ceil(Math.log2(Math.max(64, count)));
+    const known = this.orders.get(swarm.id);
+    if (known && known.size === size) return known;
+    known?.destroy();
+    const made = this.device.createBuffer({ size, usage: GPUBufferUsage.STORAGE });
+    this.orders.set(swarm.id, made);
+    return made;
+  }
+
+  private sort(work: Work, memory: SwarmMemory, order: GPUBuffer, count: number): void {
+    const size = order.size / 4;
+    const groups = listGroups(size);
+    const run = (entry: string, k: number, j: number): void => {
+      const words = [memory.address('depth'), memory.address('sr'), count, k, j];
+      work.run(SORT, entry, memory.buffer, words, groups, [{ buffer: order }]);
+    };
+    run('fill', 0, 0);
+    for (let k = 2; k <= size; k *= 2) for (let j = k / 2; j > 0; j /= 2) run('exchange', k, j);
+  }
+
+  /** Draws, and shows the frame on the canvas. */
+  async present(width: number, height: number): Promise<void> {
+    const started = performance.now();
+    const frame = this.draw(width, height);
+    const { canvas } = this.canvas!;
+    if (canvas.width !== width || canvas.height !== height) {
+      canvas.width = width;
+      canvas.height = height;
+    }
+    const format = navigator.gpu.getPreferredCanvasFormat();
+    const work = new Work(this.pipelines);
+    const pipeline = this.pipelines.render(PLANES_TO_TARGET, 'finished', format);
+    const view = this.canvas!.getCurrentTexture().createView();
+    work.draw(pipeline, view, true, frame.buffer, frame.words, 3);
+    work.submit();
+    if (!this.counting) void this.countAlive();
+    await this.device.queue.onSubmittedWorkDone();
+    this.check();
+    this.times.frame = performance.now() - started;
+  }
+
+  /** Brings the counts of the living over, without waiting for them. */
+  private async countAlive(): Promise<void> {
+    this.counting = true;
+    const { swarms } = this.plan!;
+    const size = 4 * Math.max(4, swarms.length);
+    const { STORAGE, COPY_SRC, COPY_DST, MAP_READ } = GPUBufferUsage;
+    const counts = this.device.createBuffer({ size, usage: STORAGE | COPY_SRC });
+    const back = this.device.createBuffer({ size, usage: COPY_DST | MAP_READ });
+    const work = new Work(this.pipelines);
+    swarms.forEach(({ id, capacity }, i) => {
+      const { buffer, address } = this.swarms.get(id)!;
+      const words = [address('age'), address('life'), capacity, i];
+      work.run(COUNT_ALIVE, 'main', buffer, words, listGroups(capacity), [{ buffer: counts }]);
+    });
+    work.copy(counts, 0, back, 0, size);
+    work.submit();
+    try {
+      await back.mapAsync(GPUMapMode.READ);
+      const values = new Uint32Array(back.getMappedRange());
+      for (const id of Object.keys(this.alive)) delete this.alive[id];
+      swarms.forEach(({ id }, i) => (this.alive[id] = values[i]!));
+    } catch {
+      // The device went away meanwhile; the next frame says so.
+    }
+    counts.destroy();
+    back.destroy();
+    this.counting = false;
+  }
+
+  save(): Snapshot {
+    const work = new Work(this.pipelines);
+    const usage = GPUBufferUsage.COPY_SRC | GPUBufferUsage.COPY_DST;
+    const states = [...this.swarms].map(([id, memory]) => {
+      const copy = this.device.createBuffer({ size: memory.stateBytes, usage });
+      work.copy(memory.buffer, 0, copy, 0, memory.stateBytes);
+      return [id, copy] as const;
+    });
+    work.submit();
+    return new GpuSnapshot(this.frame, new Map(states));
+  }
+
+  restore(snapshot: Snapshot): void {
+    const { frame, states } = snapshot as GpuSnapshot;
+    const work = new Work(this.pipelines);
+    for (const [id, memory] of this.swarms) {
+      work.copy(states.get(id)!, 0, memory.buffer, 0, memory.stateBytes);
+    }
+    work.submit();
+    this.frame = frame;
+  }
+
+  private async read(from: GPUBuffer, at: number, bytes: number): Promise<ArrayBuffer> {
+    const usage = GPUBufferUsage.COPY_DST | GPUBufferUsage.MAP_READ;
+    const back = this.device.createBuffer({ size: bytes, usage });
+    const work = new Work(this.pipelines);
+    work.copy(from, at, back, 0, bytes);
+    work.submit();
+    await back.mapAsync(GPUMapMode.READ);
+    const data = back.getMappedRange().slice(0);
+    back.destroy();
+    return data;
+  }
+
+  /** One quantity of all slots of a swarm, brought over from the card. */
+  async readState(id: string, name: (typeof STATE)[number]): Promise<Float32Array> {
+    const memory = this.swarms.get(id)!;
+    const at = 4 * memory.address(name);
+    return new Float32Array(await this.read(memory.buffer, at, 4 * memory.capacity));
+  }
+
+  /** Draws a frame and brings it over: sRGB words, rows of a multiple of four pixels. */
+  async readFrame(width: number, height: number): Promise<Uint8ClampedArray> {
+    const frame = this.draw(width, height);
+    const bytes = 4 * frame.planes.stride * height;
+    return new Uint8ClampedArray(await this.read(frame.buffer, 4 * frame.out, bytes));
+  }
+}

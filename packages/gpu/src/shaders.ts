@@ -1,0 +1,182 @@
+/** The shaders that are not kernels of the plan. */
+
+/** Memory and parameter words, bound as toWgsl binds them. */
+const BINDINGS = /* wgsl */ `
+@group(0) @binding(0) var<storage, read_write> memory: array<f32>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
+fn number(i: i32) -> f32 { return bitcast<f32>(word(i)); }
+`;
+
+/**
+ * Discs as two triangles each, pulled by the number of the vertex. Words: 0 to 7 where the look
+ * kernel's buffers begin (as DRAWN), 8 and 9 frame size, 10 edge, 11 first word of the order or -1.
+ */
+export const DISCS = /* wgsl */ `
+@group(0) @binding(0) var<storage, read> memory: array<f32>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+@group(0) @binding(2) var<storage, read> order: array<u32>;
+fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
+struct Corner {
+  @builtin(position) at: vec4<f32>,
+  @location(0) @interpolate(flat) centre: vec2<f32>,
+  @location(1) @interpolate(flat) shape: vec2<f32>,
+  @location(2) @interpolate(flat) light: vec4<f32>,
+}
+@vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
+  var out: Corner;
+  var p = i32(vertex / 6u);
+  if (word(11) != 0) { p = i32(order[p]); }
+  let r = memory[word(2) + p];
+  let centre = vec2<f32>(memory[word(0) + p], memory[word(1) + p]);
+  let size = vec2<f32>(f32(word(8)), f32(word(9)));
+  // A disc of radius 0 is not drawn: all its corners fall together outside.
+  if (!(r > 0.0)) { out.at = vec4<f32>(2.0, 2.0, 0.0, 1.0); return out; }
+  let turn = vertex % 6u;
+  let x = select(-1.0, 1.0, turn == 1u || turn == 2u || turn == 4u);
+  let y = select(-1.0, 1.0, turn == 2u || turn == 4u || turn == 5u);
+  let pixel = centre + vec2<f32>(x, y) * (r + 0.5);
+  out.at = vec4<f32>(pixel.x / size.x * 2.0 - 1.0, 1.0 - pixel.y / size.y * 2.0, 0.0, 1.0);
+  out.centre = centre;
+  out.shape = vec2<f32>(1.0 / (r * r), min(bitcast<f32>(word(10)), max(1.0, r * 0.6)));
+  out.light = vec4<f32>(memory[word(3) + p], memory[word(4) + p], memory[word(5) + p], memory[word(6) + p]);
+  return out;
+}
+fn weight(in: Corner) -> f32 {
+  let d = in.at.xy - in.centre;
+  let t = clamp((1.0 - dot(d, d) * in.shape.x) * in.shape.y, 0.0, 1.0);
+  return t * t;
+}
+@fragment fn light(in: Corner) -> @location(0) vec4<f32> { return in.light * weight(in); }
+@fragment fn screened(in: Corner) -> @location(0) vec4<f32> {
+  return min(in.light * weight(in), vec4<f32>(1.0));
+}
+`;
+
+/** Planes of the frame's memory into the target: words 0 to 2 planes, 3 stride. */
+export const PLANES_TO_TARGET = /* wgsl */ `
+@group(0) @binding(0) var<storage, read> memory: array<f32>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
+@vertex fn corner(@builtin(vertex_index) i: u32) -> @builtin(position) vec4<f32> {
+  return vec4<f32>(f32(i & 1u) * 4.0 - 1.0, f32(i >> 1u) * 4.0 - 1.0, 0.0, 1.0);
+}
+@fragment fn light(@builtin(position) at: vec4<f32>) -> @location(0) vec4<f32> {
+  let i = i32(at.y) * word(3) + i32(at.x);
+  return vec4<f32>(memory[word(0) + i], memory[word(1) + i], memory[word(2) + i], 1.0);
+}
+/** The finished words (sRGB, red in the low byte) onto the canvas: word 4 where they begin. */
+@fragment fn finished(@builtin(position) at: vec4<f32>) -> @location(0) vec4<f32> {
+  let i = i32(at.y) * word(3) + i32(at.x);
+  return unpack4x8unorm(bitcast<u32>(memory[word(4) + i]));
+}
+`;
+
+/** The target back into planes, for the finish: words as above, 5 and 6 the size. */
+export const TARGET_TO_PLANES = /* wgsl */ `
+${BINDINGS}
+@group(0) @binding(2) var target_: texture_2d<f32>;
+@compute @workgroup_size(8, 8) fn main(@builtin(global_invocation_id) id: vec3<u32>) {
+  let p = vec2<i32>(id.xy);
+  if (p.x >= word(5) || p.y >= word(6)) { return; }
+  let c = textureLoad(target_, p, 0);
+  let i = p.y * word(3) + p.x;
+  memory[word(0) + i] = c.r;
+  memory[word(1) + i] = c.g;
+  memory[word(2) + i] = c.b;
+}
+`;
+
+/**
+ * The two passes of bloom, as in the CPU engine's bloom. Words: source planes, width, height,
+ * stride (0 to 5), target the same (6 to 11), 12 and 13 their numbers.
+ */
+export const BLOOM = /* wgsl */ `
+${BINDINGS}
+fn source(plane: i32, x: i32, y: i32) -> f32 {
+  let at = clamp(vec2<i32>(x, y), vec2<i32>(0), vec2<i32>(word(3) - 1, word(4) - 1));
+  return memory[word(plane) + at.y * word(5) + at.x];
+}
+@compute @workgroup_size(8, 8) fn halve(@builtin(global_invocation_id) id: vec3<u32>) {
+  let p = vec2<i32>(id.xy);
+  if (p.x >= word(9) || p.y >= word(10)) { return; }
+  var weights = array<f32, 4>(0.125, 0.375, 0.375, 0.125);
+  var sum = vec3<f32>(0.0);
+  for (var j = 0; j < 4; j++) {
+    for (var i = 0; i < 4; i++) {
+      let at = 2 * p + vec2<i32>(i - 1, j - 1);
+      let w = weights[i] * weights[j];
+      sum += w * vec3<f32>(source(0, at.x, at.y), source(1, at.x, at.y), source(2, at.x, at.y));
+    }
+  }
+  let threshold = number(12);
+  if (threshold > 0.0) {
+    let light = max(max(sum.r, sum.g), sum.b);
+    sum *= max(light - threshold, 0.0) / max(light, 1e-6);
+  }
+  let o = p.y * word(11) + p.x;
+  memory[word(6) + o] = sum.r;
+  memory[word(7) + o] = sum.g;
+  memory[word(8) + o] = sum.b;
+}
+@compute @workgroup_size(8, 8) fn addDoubled(@builtin(global_invocation_id) id: vec3<u32>) {
+  let p = vec2<i32>(id.xy);
+  if (p.x >= word(9) || p.y >= word(10)) { return; }
+  let m = p >> vec2<u32>(1u);
+  let side = m + select(vec2<i32>(-1), vec2<i32>(1), (p & vec2<i32>(1)) == vec2<i32>(1));
+  let o = p.y * word(11) + p.x;
+  for (var c = 0; c < 3; c++) {
+    let near = source(c, m.x, m.y) * 0.75 + source(c, side.x, m.y) * 0.25;
+    let far = source(c, m.x, side.y) * 0.75 + source(c, side.x, side.y) * 0.25;
+    let light = (near * 0.75 + far * 0.25) * number(13);
+    let at = word(6 + c) + o;
+    memory[at] = memory[at] * number(12) + light;
+  }
+}
+`;
+
+/**
+ * One exchange of a bitonic sort (K. E. Batcher, 1968), far to near, by slot where equally far.
+ * Words: 0 depth, 1 radius, 2 count, 3 and 4 the sizes of the stage.
+ */
+export const SORT = /* wgsl */ `
+@group(0) @binding(0) var<storage, read> memory: array<f32>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+@group(0) @binding(2) var<storage, read_write> order: array<u32>;
+fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
+fn after(a: u32, b: u32) -> bool {
+  let n = u32(word(2));
+  // Numbers past the end go last.
+  if (a >= n || b >= n) { return a > b; }
+  let da = memory[u32(word(0)) + a];
+  let db = memory[u32(word(0)) + b];
+  return da < db || (da == db && a > b);
+}
+@compute @workgroup_size(64) fn fill(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = id.x + id.y * 65536u;
+  if (i < arrayLength(&order)) { order[i] = i; }
+}
+@compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = id.x + id.y * 65536u;
+  let other = i ^ u32(word(4));
+  if (other <= i || other >= arrayLength(&order)) { return; }
+  let a = order[i];
+  let b = order[other];
+  let upward = (i & u32(word(3))) == 0u;
+  if (after(a, b) == upward) { order[i] = b; order[other] = a; }
+}
+`;
+
+/** Counts the living: words 0 age, 1 life, 2 slots, 3 which counter. */
+export const COUNT_ALIVE = /* wgsl */ `
+@group(0) @binding(0) var<storage, read> memory: array<f32>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+@group(0) @binding(2) var<storage, read_write> counts: array<atomic<u32>>;
+fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
+@compute @workgroup_size(64) fn main(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = i32(id.x + id.y * 65536u);
+  if (i >= word(2)) { return; }
+  let age = memory[word(0) + i];
+  if (age >= 0.0 && age < memory[word(1) + i]) { atomicAdd(&counts[word(3)], 1u); }
+}
+`;

@@ -1,0 +1,191 @@
+import { paramBlock, type FrameInputs, type PlanKernel } from '@vast-swarm/core';
+import { ROW, toWgsl, WORKGROUP } from '@vast-swarm/kernel';
+
+const ALIGN = 256;
+const BLOCK = 1 << 18;
+
+export interface Binding {
+  buffer: GPUBuffer;
+}
+
+/**
+ * One stretch of commands: compute and render passes with their parameters, which are gathered and
+ * written in one go before the commands are sent.
+ */
+export class Work {
+  private readonly encoder: GPUCommandEncoder;
+  private words = new Int32Array(BLOCK / 4);
+  private used = 0;
+  private compute: GPUComputePassEncoder | null = null;
+
+  constructor(private readonly pipelines: Pipelines) {
+    this.encoder = pipelines.device.createCommandEncoder();
+  }
+
+  private params(block: Int32Array | readonly number[], least = 0): GPUBindingResource {
+    const { paramsBuffer } = this.pipelines;
+    const bytes = Math.max(least, Math.ceil(block.length / 4) * 16);
+    const offset = this.used;
+    if (offset + bytes > BLOCK) throw new Error('gpu: too many passes in one frame');
+    this.words.set(block, offset / 4);
+    this.used = Math.ceil((offset + bytes) / ALIGN) * ALIGN;
+    return { buffer: paramsBuffer, offset, size: bytes };
+  }
+
+  private pass(): GPUComputePassEncoder {
+    this.compute ??= this.encoder.beginComputePass();
+    return this.compute;
+  }
+
+  private endCompute(): void {
+    this.compute?.end();
+    this.compute = null;
+  }
+
+  /** A kernel of the plan over lanes `begin` to `end`. */
+  kernel(
+    kernel: PlanKernel,
+    memory: GPUBuffer,
+    begin: number,
+    end: number,
+    address: (buffer: string) => number,
+    inputs: FrameInputs,
+    extra: Readonly<Record<string, number>> = {},
+  ): void {
+    if (end <= begin) return;
+    const block = paramBlock(kernel, address, inputs, extra);
+    block[0] = begin;
+    block[1] = end;
+    const groups = Math.ceil((end - begin) / WORKGROUP);
+    const shape: [number, number] = [Math.min(groups, ROW), Math.ceil(groups / ROW)];
+    this.dispatch(this.pipelines.kernel(kernel), memory, block, shape);
+  }
+
+  /** A shader of our own with eight quads of parameters and further bindings from 2 on. */
+  run(
+    shader: string,
+    entry: string,
+    memory: GPUBuffer,
+    words: readonly number[],
+    groups: [number, number],
+    more: readonly GPUBindingResource[] = [],
+  ): void {
+    this.dispatch(this.pipelines.compute(shader, entry), memory, words, groups, more, 128);
+  }
+
+  private dispatch(
+    pipeline: GPUComputePipeline,
+    memory: GPUBuffer,
+    words: Int32Array | readonly number[],
+    groups: [number, number],
+    more: readonly GPUBindingResource[] = [],
+    least = 0,
+  ): void {
+    const pass = this.pass();
+    pass.setPipeline(pipeline);
+    pass.setBindGroup(0, this.bind(pipeline, memory, this.params(words, least), more));
+    pass.dispatchWorkgroups(...groups);
+  }
+
+  private bind(
+    pipeline: GPUComputePipeline | GPURenderPipeline,
+    memory: GPUBuffer,
+    params: GPUBindingResource,
+    more: readonly GPUBindingResource[],
+  ): GPUBindGroup {
+    const resources = [{ buffer: memory }, params, ...more];
+    return this.pipelines.device.createBindGroup({
+      layout: pipeline.getBindGroupLayout(0),
+      entries: resources.map((resource, binding) => ({ binding, resource })),
+    });
+  }
+
+  /** Draws `vertices` into a view, over what is there unless `clear`. */
+  draw(
+    pipeline: GPURenderPipeline,
+    view: GPUTextureView,
+    clear: boolean,
+    memory: GPUBuffer,
+    words: readonly number[],
+    vertices: number,
+    more: readonly GPUBindingResource[] = [],
+  ): void {
+    this.endCompute();
+    const pass = this.encoder.beginRenderPass({
+      colorAttachments: [
+        { view, loadOp: clear ? 'clear' : 'load', storeOp: 'store', clearValue: [0, 0, 0, 1] },
+      ],
+    });
+    pass.setPipeline(pipeline);
+    pass.setBindGroup(0, this.bind(pipeline, memory, this.params(words, 128), more));
+    pass.draw(vertices);
+    pass.end();
+  }
+
+  copy(from: GPUBuffer, fromAt: number, to: GPUBuffer, toAt: number, bytes: number): void {
+    this.endCompute();
+    this.encoder.copyBufferToBuffer(from, fromAt, to, toAt, bytes);
+  }
+
+  clear(buffer: GPUBuffer): void {
+    this.endCompute();
+    this.encoder.clearBuffer(buffer);
+  }
+
+  submit(): void {
+    this.endCompute();
+    const { device, paramsBuffer } = this.pipelines;
+    device.queue.writeBuffer(paramsBuffer, 0, this.words, 0, Math.ceil(this.used / 4));
+    device.queue.submit([this.encoder.finish()]);
+  }
+}
+
+/** Pipelines of one device; equal shader texts are compiled once. */
+export class Pipelines {
+  readonly paramsBuffer: GPUBuffer;
+  private readonly computes = new Map<string, GPUComputePipeline>();
+  private readonly renders = new Map<string, GPURenderPipeline>();
+  private readonly texts = new WeakMap<PlanKernel, string>();
+
+  constructor(readonly device: GPUDevice) {
+    const usage = GPUBufferUsage.UNIFORM | GPUBufferUsage.COPY_DST;
+    this.paramsBuffer = device.createBuffer({ size: BLOCK, usage });
+  }
+
+  kernel(kernel: PlanKernel): GPUComputePipeline {
+    let text = this.texts.get(kernel);
+    if (text === undefined) {
+      text = toWgsl(kernel.graph);
+      this.texts.set(kernel, text);
+    }
+    return this.compute(text, 'main');
+  }
+
+  compute(code: string, entryPoint: string): GPUComputePipeline {
+    const key = `${entryPoint}\n${code}`;
+    let pipeline = this.computes.get(key);
+    if (!pipeline) {
+      const module = this.device.createShaderModule({ code });
+      const stage = { module, entryPoint };
+      pipeline = this.device.createComputePipeline({ layout: 'auto', compute: stage });
+      this.computes.set(key, pipeline);
+    }
+    return pipeline;
+  }
+
+  render(code: string, entryPoint: string, format: GPUTextureFormat, blend?: GPUBlendState): GPURenderPipeline {
+    const key = `${entryPoint} ${format} ${JSON.stringify(blend ?? null)}\n${code}`;
+    let pipeline = this.renders.get(key);
+    if (!pipeline) {
+      const module = this.device.createShaderModule({ code });
+      pipeline = this.device.createRenderPipeline({
+        layout: 'auto',
+        vertex: { module, entryPoint: 'corner' },
+        fragment: { module, entryPoint, targets: [blend ? { format, blend } : { format }] },
+        primitive: { topology: 'triangle-list' },
+      });
+      this.renders.set(key, pipeline);
+    }
+    return pipeline;
+  }
+}
