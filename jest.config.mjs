@@ -1,5 +1,8 @@
 const transform = {
-  '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }],
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } },
+  ],
 };
 const shared = { transform, testEnvironment: 'node', extensionsToTreatAsEsm: [] };
 

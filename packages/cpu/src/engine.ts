@@ -236,7 +236,11 @@ export class CpuEngine implements Engine {
   }
 
   private output({ width, height, stride }: Planes): Uint8ClampedArray<ArrayBuffer> {
-    const from = new Int32Array(this.pool.memory.buffer, this.arena.address('out'), stride * height);
+    const from = new Int32Array(
+      this.pool.memory.buffer,
+      this.arena.address('out'),
+      stride * height,
+    );
     const out = new Int32Array(width * height);
     if (stride === width) out.set(from);
     else {
@@ -280,11 +284,16 @@ export class CpuEngine implements Engine {
     this.kernels.run(swarm.readings(), 0, swarm.capacity, this.address(swarm), inputs);
     const view = (name: string): Float32Array =>
       this.floats(this.arena.address(`${id}/${name}`), swarm.capacity).slice();
-    return Object.fromEntries(READINGS.map((n) => [n, view(n)])) as ReturnType<CpuEngine['readings']>;
+    return Object.fromEntries(READINGS.map((n) => [n, view(n)])) as ReturnType<
+      CpuEngine['readings']
+    >;
   }
 
   /** Ids below this have been born. */
   born(id: string): number {
-    return this.bornAt(this.plan!.swarms.find((s) => s.id === id)!, this.frame);
+    return this.bornAt(
+      this.plan!.swarms.find((s) => s.id === id)!,
+      this.frame,
+    );
   }
 }

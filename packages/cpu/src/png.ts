@@ -9,5 +9,8 @@ export function encodePng({ width, height, pixels }: Frame): Uint8Array<ArrayBuf
     data[o + 1] = pixels[i + 1]!;
     data[o + 2] = pixels[i + 2]!;
   }
-  return encode({ width, height, data, channels: 3, depth: 8 }, { zlib: { level: 4 } }) as Uint8Array<ArrayBuffer>;
+  return encode(
+    { width, height, data, channels: 3, depth: 8 },
+    { zlib: { level: 4 } },
+  ) as Uint8Array<ArrayBuffer>;
 }

@@ -156,7 +156,7 @@ export class Pool {
     const helpers = this.helpers.length;
     for (let i = 0; i < SPINS; i++) if (Atomics.load(words, DONE) >= helpers) return;
     let silentSince = Date.now();
-    for (let done = 0; ; ) {
+    for (let done = 0; ;) {
       const now = Atomics.load(words, DONE);
       if (now >= helpers) return;
       if (now !== done) [done, silentSince] = [now, Date.now()];

@@ -30,7 +30,9 @@ function inBrowser(source: string, start: unknown): Promise<Helper> {
 async function inNode(source: string, start: unknown): Promise<Helper> {
   // Named so that bundlers for the browser leave it alone.
   const name = 'node:worker_threads';
-  const { Worker: Thread } = (await import(/* @vite-ignore */ name)) as typeof import('node:worker_threads');
+  const { Worker: Thread } = (await import(
+    /* @vite-ignore */ name
+  )) as typeof import('node:worker_threads');
   return new Promise((resolve, reject) => {
     const worker = new Thread(source, { eval: true });
     worker.once('message', () => {

@@ -14,7 +14,11 @@ export async function openDevice({ allowSoftware }: OpenOptions): Promise<GPUDev
   const adapter = await navigator.gpu.requestAdapter({ powerPreference: 'high-performance' });
   if (!adapter) return 'WebGPU finds no adapter';
   const { info, limits } = adapter;
-  const software = info.isFallbackAdapter || /swiftshader|llvmpipe|basic render/i.test(`${info.architecture} ${info.device} ${info.description}`);
+  const software =
+    info.isFallbackAdapter ||
+    /swiftshader|llvmpipe|basic render/i.test(
+      `${info.architecture} ${info.device} ${info.description}`,
+    );
   if (software && !allowSoftware) return 'the adapter is emulated in software';
   const { maxBufferSize, maxStorageBufferBindingSize } = limits;
   try {

@@ -253,7 +253,13 @@ export class GpuEngine implements Engine {
     const known = this.orders.get(swarm.id);
     if (known && known.size === size) return known;
     known?.destroy();
-    const made = this.device.createBuffer({ size, usage: GPUBufferUsage.STORAGE });
+    const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST;
+    const made = this.device.createBuffer({ size, usage });
+    this.device.queue.writeBuffer(
+      made,
+      0,
+      Uint32Array.from({ length: size / 4 }, (_, i) => i),
+    );
     this.orders.set(swarm.id, made);
     return made;
   }
@@ -261,12 +267,13 @@ export class GpuEngine implements Engine {
   private sort(work: Work, memory: SwarmMemory, order: GPUBuffer, count: number): void {
     const size = order.size / 4;
     const groups = listGroups(size);
-    const run = (entry: string, k: number, j: number): void => {
-      const words = [memory.address('depth'), memory.address('sr'), count, k, j];
-      work.run(SORT, entry, memory.buffer, words, groups, [{ buffer: order }]);
-    };
-    run('fill', 0, 0);
-    for (let k = 2; k <= size; k *= 2) for (let j = k / 2; j > 0; j /= 2) run('exchange', k, j);
+    // The order of the frame before is as good a start as any.
+    for (let k = 2; k <= size; k *= 2) {
+      for (let j = k / 2; j >= 1; j /= 2) {
+        const words = [memory.address('depth'), 0, count, k, j];
+        work.run(SORT, 'exchange', memory.buffer, words, groups, [{ buffer: order }]);
+      }
+    }
   }
 
   /** Draws, and shows the frame on the canvas. */

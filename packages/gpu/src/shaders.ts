@@ -137,7 +137,7 @@ fn source(plane: i32, x: i32, y: i32) -> f32 {
 
 /**
  * One exchange of a bitonic sort (K. E. Batcher, 1968), far to near, by slot where equally far.
- * Words: 0 depth, 1 radius, 2 count, 3 and 4 the sizes of the stage.
+ * Words: 0 depth, 2 count, 3 and 4 the sizes of the stage.
  */
 export const SORT = /* wgsl */ `
 @group(0) @binding(0) var<storage, read> memory: array<f32>;
@@ -151,10 +151,6 @@ fn after(a: u32, b: u32) -> bool {
   let da = memory[u32(word(0)) + a];
   let db = memory[u32(word(0)) + b];
   return da < db || (da == db && a > b);
-}
-@compute @workgroup_size(64) fn fill(@builtin(global_invocation_id) id: vec3<u32>) {
-  let i = id.x + id.y * 65536u;
-  if (i < arrayLength(&order)) { order[i] = i; }
 }
 @compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = id.x + id.y * 65536u;

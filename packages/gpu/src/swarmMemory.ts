@@ -29,7 +29,11 @@ export class SwarmMemory {
 
   writeTables(plan: SwarmPlan): void {
     if (plan.tables.length === 0) return;
-    this.device.queue.writeBuffer(this.buffer, 4 * this.tablesAt, plan.tables as Float32Array<ArrayBuffer>);
+    this.device.queue.writeBuffer(
+      this.buffer,
+      4 * this.tablesAt,
+      plan.tables as Float32Array<ArrayBuffer>,
+    );
   }
 
   /** Bytes of the state, which stands first. */

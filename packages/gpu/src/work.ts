@@ -173,7 +173,12 @@ export class Pipelines {
     return pipeline;
   }
 
-  render(code: string, entryPoint: string, format: GPUTextureFormat, blend?: GPUBlendState): GPURenderPipeline {
+  render(
+    code: string,
+    entryPoint: string,
+    format: GPUTextureFormat,
+    blend?: GPUBlendState,
+  ): GPURenderPipeline {
     const key = `${entryPoint} ${format} ${JSON.stringify(blend ?? null)}\n${code}`;
     let pipeline = this.renders.get(key);
     if (!pipeline) {

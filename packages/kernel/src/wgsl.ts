@@ -26,7 +26,8 @@ export function toWgsl(graph: Graph): string {
     body.lines.push(mask ? `if (${body.read(mask)}) { ${line} }` : line);
   }
   const quads = Math.ceil(paramWords(graph) / 4);
-  return `${plan.functions.map(wgslFunction).join('\n')}
+  return `var<private> nothing: f32 = 0.0;
+${plan.functions.map(wgslFunction).join('\n')}
 @group(0) @binding(0) var<storage, read_write> memory: array<f32>;
 @group(0) @binding(1) var<uniform> params: array<vec4<i32>, ${String(quads)}>;
 @compute @workgroup_size(${String(WORKGROUP)})
@@ -136,7 +137,13 @@ class Writer {
       default: {
         let text = operation(node.kind as OperationName).wgsl;
         if (SHIFTS.has(node.kind)) text = text.replace('$n', String(node.imm));
-        return text.replace(/\$(\d)/g, (_, i: string) => this.read(node.args[Number(i)]!));
+        // Constants that did not fold have no finite result, which WGSL refuses to work out; a variable
+        // among them puts that off until it runs.
+        const hopeless = node.args.every((a) => a.kind === 'const' && a.type === 'f32');
+        return text.replace(/\$(\d)/g, (_, i: string) => {
+          const arg = this.read(node.args[Number(i)]!);
+          return hopeless ? `(${arg} + nothing)` : arg;
+        });
       }
     }
   }

@@ -7,7 +7,9 @@ export async function check(file: string, options: WorkOptions): Promise<void> {
   const { width, height, rate, length, preroll } = piece.frame;
   const lines = [
     `${piece.name}: ${String(width)}x${String(height)}, ${String(length)} frames at ${String(rate)} a second, pre-roll ${String(preroll)}`,
-    ...plan.swarms.map((s) => `  ${s.name}: room for ${s.capacity.toLocaleString('en-GB')} particles`),
+    ...plan.swarms.map(
+      (s) => `  ${s.name}: room for ${s.capacity.toLocaleString('en-GB')} particles`,
+    ),
     `  ${String(piece.forces.length)} forces, ${String(piece.finish.length)} finish steps`,
     ...plan.notices.map((n) => `note: ${n.message}`),
   ];

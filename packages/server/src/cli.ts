@@ -11,7 +11,8 @@ import { simulate } from './simulate';
 
 function whole(text: string): number {
   const value = Number(text);
-  if (!Number.isInteger(value) || value < 1) throw new InvalidArgumentError('a whole number from 1');
+  if (!Number.isInteger(value) || value < 1)
+    throw new InvalidArgumentError('a whole number from 1');
   return value;
 }
 

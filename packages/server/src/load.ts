@@ -1,4 +1,11 @@
-import { checkSize, describeProblem, parsePiece, PieceError, setDial, type Piece } from '@vast-swarm/core';
+import {
+  checkSize,
+  describeProblem,
+  parsePiece,
+  PieceError,
+  setDial,
+  type Piece,
+} from '@vast-swarm/core';
 import { readFile, stat } from 'node:fs/promises';
 import { Refused } from './refused';
 

@@ -17,6 +17,8 @@ export class Progress {
     const left = (seconds / Math.max(done, 1)) * (this.total - done);
     const rate = done / Math.max(seconds, 1e-3);
     const text = `${this.what} ${String(done)} / ${String(this.total)}, ${rate.toFixed(1)} a second, ${left.toFixed(0)} s left`;
-    process.stderr.write(isTTY ? `\r${text}\u001b[K${done === this.total ? '\n' : ''}` : `${text}\n`);
+    process.stderr.write(
+      isTTY ? `\r${text}\u001b[K${done === this.total ? '\n' : ''}` : `${text}\n`,
+    );
   }
 }

@@ -20,7 +20,9 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
   const swarm = piece.swarms.find((s) => s.name === options.swarm || s.id === options.swarm);
   if (!swarm) {
     const names = piece.swarms.map((s) => `'${s.name}'`).join(', ');
-    throw new Refused(`${file}: there is no swarm '${options.swarm}'; there are ${names || 'none'}`);
+    throw new Refused(
+      `${file}: there is no swarm '${options.swarm}'; there are ${names || 'none'}`,
+    );
   }
   if (!swarm.on) throw new Refused(`${file}: the swarm '${swarm.name}' is switched off`);
   const [first, last] = options.frames ?? [0, piece.frame.length - 1];
@@ -36,8 +38,9 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
       const wanted = everyFrame ? engine.frame >= first : engine.frame === last;
       if (!wanted) continue;
       const { size, red, green, blue, opacity } = engine.readings(swarm.id);
-      const state = (name: 'age' | 'life' | 'px' | 'py' | 'pz' | 'vx' | 'vy' | 'vz'): Float32Array =>
-        engine.state(swarm.id, name);
+      const state = (
+        name: 'age' | 'life' | 'px' | 'py' | 'pz' | 'vx' | 'vy' | 'vz',
+      ): Float32Array => engine.state(swarm.id, name);
       const [px, py, pz] = [state('px'), state('py'), state('pz')];
       const [vx, vy, vz] = [state('vx'), state('vy'), state('vz')];
       const look = { size, r: red, g: green, b: blue, a: opacity };

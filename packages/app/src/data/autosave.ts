@@ -17,7 +17,8 @@ export function autosave(): () => void {
       await savePiece(id, piece);
       store.dispatch(dismissed('storage'));
     } catch (error) {
-      const why = error instanceof Error && error.name.includes('Quota') ? 'is full' : 'is not available';
+      const why =
+        error instanceof Error && error.name.includes('Quota') ? 'is full' : 'is not available';
       const message = `The browser's storage ${why}: changes are not saved. Export the piece to keep them.`;
       store.dispatch(noticed({ key: 'storage', kind: 'wrong', message, action: 'export' }));
     }

@@ -7,7 +7,12 @@ export async function readPieceFile(file: File): Promise<Piece> {
 }
 
 export function fileNameOf(name: string): string {
-  return name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'piece';
+  return (
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'piece'
+  );
 }
 
 export function saveAs(blob: Blob, name: string): void {

@@ -219,7 +219,10 @@ export class Session {
     this.playback.clear();
     this.playback.restart();
     this.target = Math.max(0, frame);
-    this.send({ type: 'trouble', message: `${message} It was started again, and the frame resumed.` });
+    this.send({
+      type: 'trouble',
+      message: `${message} It was started again, and the frame resumed.`,
+    });
   }
 }
 

@@ -27,15 +27,15 @@ export default function Guide() {
         </Typography>
         <Part title="What it is">
           <p>
-            Vast Swarm makes particle visuals. A <b>piece</b> holds <b>swarms</b> of particles; each swarm has an
-            emitter that gives birth to them, a launch that sets them off and a look. <b>Forces</b> belong to the
-            piece, and the influence grid tells how much each swarm feels each of them. The <b>finish</b> treats the
-            drawn frame.
+            Vast Swarm makes particle visuals. A <b>piece</b> holds <b>swarms</b> of particles; each
+            swarm has an emitter that gives birth to them, a launch that sets them off and a look.{' '}
+            <b>Forces</b> belong to the piece, and the influence grid tells how much each swarm
+            feels each of them. The <b>finish</b> treats the drawn frame.
           </p>
           <p>
-            The same piece with the same seed gives the same picture, on every machine, every time. Two engines draw
-            it: the GPU where the browser offers one, else all processor cores. Renders always come from the
-            processor, so that their pixels are the same everywhere.
+            The same piece with the same seed gives the same picture, on every machine, every time.
+            Two engines draw it: the GPU where the browser offers one, else all processor cores.
+            Renders always come from the processor, so that their pixels are the same everywhere.
           </p>
         </Part>
         <Part title="Begin">
@@ -43,8 +43,8 @@ export default function Guide() {
             <li>Make a new piece and add a swarm with the + beside Swarms.</li>
             <li>Add Curl noise with the + beside Forces, and drag its strength.</li>
             <li>
-              Select the swarm again. The sign beside a dial tells what fills it: one value, a spread, or a shape over
-              life. Give Size a shape, and Colour a gradient.
+              Select the swarm again. The sign beside a dial tells what fills it: one value, a
+              spread, or a shape over life. Give Size a shape, and Colour a gradient.
             </li>
             <li>Drag the picture to orbit, Shift-drag to pan, roll the wheel to move in.</li>
             <li>Press Render for a video or for frames.</li>
@@ -52,14 +52,22 @@ export default function Guide() {
         </Part>
         <Part title="Dials">
           <p>
-            Type a number, a sum (<Code>2*(1+0.5)</Code>) or a number with a unit (<Code>48f</Code> frames,{' '}
-            <Code>90deg</Code>, <Code>3cm</Code>). Drag sideways, or step with the arrow keys; Shift takes ten steps,
-            Alt a tenth. Double-click resets. Points of shapes and gradients are dragged, added with a double-click and
-            removed with Delete.
+            Type a number, a sum (<Code>2*(1+0.5)</Code>) or a number with a unit (<Code>48f</Code>{' '}
+            frames, <Code>90deg</Code>, <Code>3cm</Code>). Drag sideways, or step with the arrow
+            keys; Shift takes ten steps, Alt a tenth. Double-click resets. Points of shapes and
+            gradients are dragged, added with a double-click and removed with Delete.
           </p>
         </Part>
         <Part title="Keys">
-          <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '200px 1fr', rowGap: 0.5, '& dd': { m: 0 } }}>
+          <Box
+            component="dl"
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '200px 1fr',
+              rowGap: 0.5,
+              '& dd': { m: 0 },
+            }}
+          >
             {SHORTCUTS.map(([keys, what]) => (
               <Box key={keys} sx={{ display: 'contents' }}>
                 <dt>

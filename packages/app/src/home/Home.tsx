@@ -26,7 +26,9 @@ export function Home() {
       dispatch(noticed({ key: 'storage', kind: 'wrong', message }));
     };
     seedDemo().catch(trouble);
-    const subscription = liveQuery(() => library.pieces.orderBy('changed').reverse().toArray()).subscribe({
+    const subscription = liveQuery(() =>
+      library.pieces.orderBy('changed').reverse().toArray(),
+    ).subscribe({
       next: setPieces,
       error: trouble,
     });
@@ -46,10 +48,22 @@ export function Home() {
       try {
         const piece = await readPieceFile(file);
         await addPiece(piece);
-        dispatch(noticed({ key: `import ${file.name}`, kind: 'note', message: `${piece.name} was imported from ${file.name}.` }));
+        dispatch(
+          noticed({
+            key: `import ${file.name}`,
+            kind: 'note',
+            message: `${piece.name} was imported from ${file.name}.`,
+          }),
+        );
       } catch (error) {
         const why = error instanceof Error ? error.message : String(error);
-        dispatch(noticed({ key: `import ${file.name}`, kind: 'wrong', message: `${file.name} was not imported.\n${why}` }));
+        dispatch(
+          noticed({
+            key: `import ${file.name}`,
+            kind: 'wrong',
+            message: `${file.name} was not imported.\n${why}`,
+          }),
+        );
       }
     }
   };
@@ -71,12 +85,19 @@ export function Home() {
         <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, pt: 4, pb: 3 }}>
           <Box sx={{ flex: 1 }}>
             <Typography variant="h1">Vast Swarm</Typography>
-            <Typography color="text.secondary">Particle visuals, from a handful of dials to the wall of a warehouse.</Typography>
+            <Typography color="text.secondary">
+              Particle visuals, from a handful of dials to the wall of a warehouse.
+            </Typography>
           </Box>
           <Button component={Link} to="/guide" color="inherit">
             Guide
           </Button>
-          <Button variant="outlined" color="inherit" startIcon={<FolderOpen size={16} />} onClick={() => chooser.current?.click()}>
+          <Button
+            variant="outlined"
+            color="inherit"
+            startIcon={<FolderOpen size={16} />}
+            onClick={() => chooser.current?.click()}
+          >
             Import
           </Button>
           <Button variant="contained" startIcon={<Plus size={16} />} onClick={() => void create()}>
@@ -95,12 +116,28 @@ export function Home() {
             }}
           />
         </Stack>
-        {demo.length > 0 && <Shelf title={DEMO_SHOW.name} about="Our own opening night of a harbour town. Open one, turn its dials, take it apart." pieces={demo} />}
+        {demo.length > 0 && (
+          <Shelf
+            title={DEMO_SHOW.name}
+            about="Our own opening night of a harbour town. Open one, turn its dials, take it apart."
+            pieces={demo}
+          />
+        )}
         {pieces && (
           <Shelf title="Your pieces" about="Kept in this browser as you work." pieces={own}>
             {own.length === 0 && (
-              <Box sx={{ gridColumn: '1 / -1', border: `1px dashed ${COLOURS.line}`, borderRadius: 1, p: 4, color: COLOURS.faint, textAlign: 'center' }}>
-                Nothing here yet. Begin with a new piece, duplicate one of the show, or drop a piece file here.
+              <Box
+                sx={{
+                  gridColumn: '1 / -1',
+                  border: `1px dashed ${COLOURS.line}`,
+                  borderRadius: 1,
+                  p: 4,
+                  color: COLOURS.faint,
+                  textAlign: 'center',
+                }}
+              >
+                Nothing here yet. Begin with a new piece, duplicate one of the show, or drop a piece
+                file here.
               </Box>
             )}
           </Shelf>
@@ -119,14 +156,24 @@ interface ShelfProps {
 
 function Shelf({ title, about, pieces, children }: ShelfProps) {
   return (
-    <Box component="section" aria-label={title} sx={{ borderTop: `1px solid ${COLOURS.line}`, pt: 2, pb: 4 }}>
+    <Box
+      component="section"
+      aria-label={title}
+      sx={{ borderTop: `1px solid ${COLOURS.line}`, pt: 2, pb: 4 }}
+    >
       <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1.5, mb: 1.5 }}>
         <Typography variant="h2">{title}</Typography>
         <Typography color="text.secondary" sx={{ fontSize: 13 }}>
           {about}
         </Typography>
       </Stack>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))', gap: 2.5 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))',
+          gap: 2.5,
+        }}
+      >
         {pieces.map((p) => (
           <PieceCard key={p.id} stored={p} />
         ))}

@@ -57,14 +57,37 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
         }}
       >
         {thumb ? (
-          <img src={thumb} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} />
+          <img
+            src={thumb}
+            alt=""
+            style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }}
+          />
         ) : (
-          <Box sx={{ display: 'grid', placeItems: 'center', height: '100%', minHeight: 160, color: COLOURS.faint }}>Not seen yet</Box>
+          <Box
+            sx={{
+              display: 'grid',
+              placeItems: 'center',
+              height: '100%',
+              minHeight: 160,
+              color: COLOURS.faint,
+            }}
+          >
+            Not seen yet
+          </Box>
         )}
       </ButtonBase>
       <Stack direction="row" sx={{ alignItems: 'center', pt: 0.75 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Box sx={{ fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{piece.name}</Box>
+          <Box
+            sx={{
+              fontWeight: 600,
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+            }}
+          >
+            {piece.name}
+          </Box>
           <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>
             {width}×{height} · {(length / rate).toFixed(0)} s
           </Box>
@@ -72,7 +95,12 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
         <IconAction label={`Duplicate ${piece.name}`} onClick={() => void duplicatePiece(stored)}>
           <Copy size={15} />
         </IconAction>
-        <IconAction label={`Export ${piece.name}`} onClick={() => { exportPiece(piece); }}>
+        <IconAction
+          label={`Export ${piece.name}`}
+          onClick={() => {
+            exportPiece(piece);
+          }}
+        >
           <Download size={15} />
         </IconAction>
         <IconAction label={`Delete ${piece.name}`} onClick={() => void remove()}>

@@ -10,18 +10,38 @@ function duration(seconds: number): string {
   return s < 60 ? `${String(s)} s` : `${String(Math.floor(s / 60))} min ${String(s % 60)} s`;
 }
 
-export function RenderProgress({ state, look, name }: { state: RenderState; look: ImageBitmap | null; name: string }) {
+export function RenderProgress({
+  state,
+  look,
+  name,
+}: {
+  state: RenderState;
+  look: ImageBitmap | null;
+  name: string;
+}) {
   return (
     <Box aria-label="Render progress" role="region">
       {state.phase === 'idle' && (
-        <Box sx={{ border: `1px dashed ${COLOURS.line}`, borderRadius: 1, p: 5, color: COLOURS.faint, textAlign: 'center' }}>
+        <Box
+          sx={{
+            border: `1px dashed ${COLOURS.line}`,
+            borderRadius: 1,
+            p: 5,
+            color: COLOURS.faint,
+            textAlign: 'center',
+          }}
+        >
           The frames appear here as they are made.
         </Box>
       )}
-      {look && state.phase !== 'idle' && !(state.phase === 'done' && state.blob?.type.startsWith('video')) && <Look bitmap={look} />}
+      {look &&
+        state.phase !== 'idle' &&
+        !(state.phase === 'done' && state.blob?.type.startsWith('video')) && <Look bitmap={look} />}
       {state.phase === 'running' && <Running state={state} />}
       {state.phase === 'cancelled' && (
-        <Typography role="status">Cancelled after {state.done} frames. Nothing was kept, unless frames went into a folder.</Typography>
+        <Typography role="status">
+          Cancelled after {state.done} frames. Nothing was kept, unless frames went into a folder.
+        </Typography>
       )}
       {state.phase === 'failed' && (
         <Typography role="alert" sx={{ color: COLOURS.coral }}>
@@ -45,7 +65,12 @@ function Look({ bitmap }: { bitmap: ImageBitmap }) {
       height={bitmap.height}
       role="img"
       aria-label="The latest frame"
-      style={{ width: '100%', display: 'block', marginBottom: 12, border: `1px solid ${COLOURS.line}` }}
+      style={{
+        width: '100%',
+        display: 'block',
+        marginBottom: 12,
+        border: `1px solid ${COLOURS.line}`,
+      }}
     />
   );
 }
@@ -83,7 +108,15 @@ function Done({ state, name }: { state: RenderState & { phase: 'done' }; name: s
   }, [blob]);
   return (
     <>
-      {url && <video src={url} controls loop aria-label="The rendered video" style={{ width: '100%', display: 'block', marginBottom: 12 }} />}
+      {url && (
+        <video
+          src={url}
+          controls
+          loop
+          aria-label="The rendered video"
+          style={{ width: '100%', display: 'block', marginBottom: 12 }}
+        />
+      )}
       <Typography role="status" sx={{ mb: 1 }}>
         {frames} frames in {duration(seconds)}
         {blob ? `, ${(blob.size / 2 ** 20).toFixed(1)} MB.` : ', all in the folder.'}

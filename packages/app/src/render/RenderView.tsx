@@ -32,14 +32,16 @@ interface Settings {
 /** What is wrong with the settings, by field. */
 function problems(s: Settings, piece: Piece): Partial<Record<keyof Settings, string>> {
   const out: Partial<Record<keyof Settings, string>> = {};
-  const whole = (v: number, low: number, high: number): boolean => Number.isInteger(v) && v >= low && v <= high;
+  const whole = (v: number, low: number, high: number): boolean =>
+    Number.isInteger(v) && v >= low && v <= high;
   const last = piece.frame.length - 1;
   for (const side of ['width', 'height'] as const) {
     if (!whole(s[side], 16, 8192)) out[side] = '16 to 8192 pixels';
     else if (s.format === 'mp4' && s[side] % 2) out[side] = 'MP4 needs an even number';
   }
   if (!whole(s.first, 0, last)) out.first = `0 to ${String(last)}`;
-  if (!whole(s.last, Math.max(0, s.first), last)) out.last = `${String(s.first)} to ${String(last)}`;
+  if (!whole(s.last, Math.max(0, s.first), last))
+    out.last = `${String(s.first)} to ${String(last)}`;
   return out;
 }
 
@@ -61,7 +63,12 @@ export default function RenderView() {
   return (
     <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>
       <Box sx={{ maxWidth: 1120, mx: 'auto', px: 4, py: 3 }}>
-        <Button component={Link} to={`/piece/${id ?? ''}`} color="inherit" sx={{ color: COLOURS.faint, ml: -1 }}>
+        <Button
+          component={Link}
+          to={`/piece/${id ?? ''}`}
+          color="inherit"
+          sx={{ color: COLOURS.faint, ml: -1 }}
+        >
           ◂ Back to the workshop
         </Button>
         {trouble && (
@@ -130,7 +137,14 @@ function RenderForm({ piece }: { piece: Piece }) {
         Render {piece.name}
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: '380px 1fr', gap: 5 }}>
-        <Stack component="form" sx={{ gap: 0.75 }} onSubmit={(e) => { e.preventDefault(); void begin(); }}>
+        <Stack
+          component="form"
+          sx={{ gap: 0.75 }}
+          onSubmit={(e) => {
+            e.preventDefault();
+            void begin();
+          }}
+        >
           <TextField
             select
             label="As"
@@ -143,7 +157,11 @@ function RenderForm({ piece }: { piece: Piece }) {
             }}
           >
             {FORMATS.map((f) => (
-              <MenuItem key={f.value} value={f.value} disabled={f.value === 'folder' && !CAN_WRITE_FOLDERS}>
+              <MenuItem
+                key={f.value}
+                value={f.value}
+                disabled={f.value === 'folder' && !CAN_WRITE_FOLDERS}
+              >
                 {f.title}
                 {f.value === 'folder' && !CAN_WRITE_FOLDERS ? ' (not in this browser)' : ''}
               </MenuItem>
@@ -161,7 +179,15 @@ function RenderForm({ piece }: { piece: Piece }) {
               ['A quarter', 0.25],
               ['Double', 2],
             ].map(([title, k]) => (
-              <Button key={title} color="inherit" disabled={running} sx={{ color: COLOURS.faint, minWidth: 0 }} onClick={() => { scaled(k as number); }}>
+              <Button
+                key={title}
+                color="inherit"
+                disabled={running}
+                sx={{ color: COLOURS.faint, minWidth: 0 }}
+                onClick={() => {
+                  scaled(k as number);
+                }}
+              >
                 {title}
               </Button>
             ))}
@@ -188,7 +214,12 @@ function RenderForm({ piece }: { piece: Piece }) {
             ))}
           </TextField>
           <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
-            <Button type="submit" variant="contained" size="medium" disabled={running || Object.keys(wrong).length > 0}>
+            <Button
+              type="submit"
+              variant="contained"
+              size="medium"
+              disabled={running || Object.keys(wrong).length > 0}
+            >
               Render {frames > 0 ? `${String(frames)} frames` : ''}
             </Button>
             {running && (
@@ -198,10 +229,15 @@ function RenderForm({ piece }: { piece: Piece }) {
             )}
           </Stack>
           <Typography sx={{ color: COLOURS.faint, fontSize: 12.5, mt: 2 }}>
-            Rendered by the CPU engine, so that the pixels are the same on every machine and from the command line.
+            Rendered by the CPU engine, so that the pixels are the same on every machine and from
+            the command line.
           </Typography>
         </Stack>
-        <RenderProgress state={state} look={look} name={`${fileNameOf(piece.name)}.${ENDINGS[settings.format]}`} />
+        <RenderProgress
+          state={state}
+          look={look}
+          name={`${fileNameOf(piece.name)}.${ENDINGS[settings.format]}`}
+        />
       </Box>
     </>
   );

@@ -48,7 +48,9 @@ async function render(job: Job): Promise<void> {
         if (performance.now() - looked > LOOK_EVERY || done === total) {
           looked = performance.now();
           const image = new ImageData(frame.pixels, width, height);
-          const bitmap = await createImageBitmap(image, { resizeWidth: Math.min(width, LOOK_WIDTH) });
+          const bitmap = await createImageBitmap(image, {
+            resizeWidth: Math.min(width, LOOK_WIDTH),
+          });
           send({ type: 'look', bitmap }, [bitmap]);
         }
       }

@@ -73,7 +73,10 @@ async function videoSink({ piece, width, height, format, first }: Job): Promise<
     throw new Error('MP4 video needs an even width and height. Change the size, or choose WebM.');
   }
   const target = new BufferTarget();
-  const output = new Output({ format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(), target });
+  const output = new Output({
+    format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(),
+    target,
+  });
   const source = new VideoSampleSource({ codec: mp4 ? 'avc' : 'vp9', bitrate: QUALITY_VERY_HIGH });
   output.addVideoTrack(source, { frameRate: piece.frame.rate });
   await output.start();

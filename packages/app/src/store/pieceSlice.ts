@@ -15,8 +15,7 @@ enablePatches();
 
 export type PartList = 'swarms' | 'forces' | 'finish';
 export type Selection =
-  | { list: PartList; id: string }
-  | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
+  { list: PartList; id: string } | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
 
 interface Step {
   label: string;
@@ -126,7 +125,10 @@ const slice = createSlice({
       const { list, id } = payload;
       edit(state as PieceState, 'Remove', (piece) => {
         const parts = partsOf(piece, list);
-        parts.splice(parts.findIndex((p) => p.id === id), 1);
+        parts.splice(
+          parts.findIndex((p) => p.id === id),
+          1,
+        );
         delete piece.influence[id];
         for (const row of Object.values(piece.influence)) delete row[id];
       });
@@ -161,7 +163,9 @@ const slice = createSlice({
     /** Another kind in the same place, with its own default dials. */
     kindChanged(
       state,
-      { payload }: PayloadAction<{ path: Path; shelf: Parameters<typeof makeChoice>[0]; kind: string }>,
+      {
+        payload,
+      }: PayloadAction<{ path: Path; shelf: Parameters<typeof makeChoice>[0]; kind: string }>,
     ) {
       const { path, shelf, kind } = payload;
       edit(state as PieceState, 'Change kind', (piece) => {

@@ -1,5 +1,14 @@
 import { Box, Button, InputBase, MenuItem, Select, Stack, Tooltip } from '@mui/material';
-import { CirclePlay, Download, Pause, Play, Redo2, SkipBack, SkipForward, Undo2 } from 'lucide-react';
+import {
+  CirclePlay,
+  Download,
+  Pause,
+  Play,
+  Redo2,
+  SkipBack,
+  SkipForward,
+  Undo2,
+} from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { exportPiece } from '../data/files';
@@ -31,29 +40,69 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
     <Stack
       component="header"
       direction="row"
-      sx={{ height: 44, flexShrink: 0, alignItems: 'center', gap: 1, px: 1.5, borderBottom: `1px solid ${COLOURS.line}` }}
+      sx={{
+        height: 44,
+        flexShrink: 0,
+        alignItems: 'center',
+        gap: 1,
+        px: 1.5,
+        borderBottom: `1px solid ${COLOURS.line}`,
+      }}
     >
-      <Box component={Link} to="/" sx={{ color: COLOURS.faint, textDecoration: 'none', fontWeight: 600, whiteSpace: 'nowrap' }}>
+      <Box
+        component={Link}
+        to="/"
+        sx={{ color: COLOURS.faint, textDecoration: 'none', fontWeight: 600, whiteSpace: 'nowrap' }}
+      >
         Vast Swarm
       </Box>
       <Box sx={{ color: COLOURS.faint }} aria-hidden>
         ▸
       </Box>
       <PieceName />
-      <IconAction label={undo ? `Undo: ${undo}` : 'Undo'} shortcut="Ctrl+Z" disabled={!undo} onClick={() => dispatch(pieceActions.undone())}>
+      <IconAction
+        label={undo ? `Undo: ${undo}` : 'Undo'}
+        shortcut="Ctrl+Z"
+        disabled={!undo}
+        onClick={() => dispatch(pieceActions.undone())}
+      >
         <Undo2 size={16} />
       </IconAction>
-      <IconAction label={redo ? `Redo: ${redo}` : 'Redo'} shortcut="Ctrl+Shift+Z" disabled={!redo} onClick={() => dispatch(pieceActions.redone())}>
+      <IconAction
+        label={redo ? `Redo: ${redo}` : 'Redo'}
+        shortcut="Ctrl+Shift+Z"
+        disabled={!redo}
+        onClick={() => dispatch(pieceActions.redone())}
+      >
         <Redo2 size={16} />
       </IconAction>
       <Box sx={{ flex: 1 }} />
-      <IconAction label="To the first frame" shortcut="Home" onClick={() => { engine.seek(0); }}>
+      <IconAction
+        label="To the first frame"
+        shortcut="Home"
+        onClick={() => {
+          engine.seek(0);
+        }}
+      >
         <SkipBack size={16} />
       </IconAction>
-      <IconAction label={playing ? 'Pause' : 'Play'} shortcut="Space" pressed={playing} onClick={() => { onPlay(!playing); }}>
+      <IconAction
+        label={playing ? 'Pause' : 'Play'}
+        shortcut="Space"
+        pressed={playing}
+        onClick={() => {
+          onPlay(!playing);
+        }}
+      >
         {playing ? <Pause size={20} /> : <Play size={20} />}
       </IconAction>
-      <IconAction label="To the last frame" shortcut="End" onClick={() => { engine.seek(last); }}>
+      <IconAction
+        label="To the last frame"
+        shortcut="End"
+        onClick={() => {
+          engine.seek(last);
+        }}
+      >
         <SkipForward size={16} />
       </IconAction>
       <FrameCounter last={last} />
@@ -65,7 +114,9 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
           disableUnderline
           value={String(preview)}
           onChange={(e) => {
-            onPreview(e.target.value === 'auto' ? 'auto' : (Number(e.target.value) as PreviewChoice));
+            onPreview(
+              e.target.value === 'auto' ? 'auto' : (Number(e.target.value) as PreviewChoice),
+            );
           }}
           inputProps={{ 'aria-label': 'Preview size' }}
           sx={{ fontSize: 12.5, color: COLOURS.faint }}
@@ -78,10 +129,19 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
           ))}
         </Select>
       </Tooltip>
-      <IconAction label="Export the piece file" onClick={() => { exportPiece(piece); }}>
+      <IconAction
+        label="Export the piece file"
+        onClick={() => {
+          exportPiece(piece);
+        }}
+      >
         <Download size={16} />
       </IconAction>
-      <Button variant="contained" startIcon={<CirclePlay size={15} />} onClick={() => void navigate(`/piece/${id}/render`)}>
+      <Button
+        variant="contained"
+        startIcon={<CirclePlay size={15} />}
+        onClick={() => void navigate(`/piece/${id}/render`)}
+      >
         Render
       </Button>
     </Stack>
@@ -94,7 +154,8 @@ function PieceName() {
   const [typed, setTyped] = useState<string | null>(null);
   const commit = (): void => {
     const text = typed?.trim().slice(0, 120);
-    if (text && text !== name) dispatch(pieceActions.set({ path: ['name'], value: text, label: 'Rename' }));
+    if (text && text !== name)
+      dispatch(pieceActions.set({ path: ['name'], value: text, label: 'Rename' }));
     setTyped(null);
   };
   return (
@@ -109,7 +170,11 @@ function PieceName() {
         if (e.key === 'Escape') setTyped(null);
       }}
       inputProps={{ 'aria-label': 'Name of the piece' }}
-      sx={{ width: `${String(Math.min(26, Math.max(8, (typed ?? name).length + 2)))}ch`, fontSize: 14, fontWeight: 600 }}
+      sx={{
+        width: `${String(Math.min(26, Math.max(8, (typed ?? name).length + 2)))}ch`,
+        fontSize: 14,
+        fontWeight: 600,
+      }}
     />
   );
 }
@@ -129,7 +194,12 @@ function FrameCounter({ last }: { last: number }) {
     <Box
       component="span"
       aria-label="Frame"
-      sx={{ fontFamily: MONO, fontSize: 13, minWidth: `${String(2 * width + 4)}ch`, whiteSpace: 'nowrap' }}
+      sx={{
+        fontFamily: MONO,
+        fontSize: 13,
+        minWidth: `${String(2 * width + 4)}ch`,
+        whiteSpace: 'nowrap',
+      }}
     >
       <span ref={counter} /> <span style={{ color: COLOURS.faint }}>/ {last}</span>
     </Box>
@@ -146,7 +216,11 @@ function EngineState() {
     return `${name}${rate} · ${String(r.width)}×${String(r.height)}`;
   });
   return (
-    <Box component="span" aria-label="Engine" sx={{ fontFamily: MONO, fontSize: 12, color: COLOURS.glass, whiteSpace: 'nowrap' }}>
+    <Box
+      component="span"
+      aria-label="Engine"
+      sx={{ fontFamily: MONO, fontSize: 12, color: COLOURS.glass, whiteSpace: 'nowrap' }}
+    >
       {text}
     </Box>
   );

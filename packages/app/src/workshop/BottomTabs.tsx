@@ -12,7 +12,17 @@ const TABS = ['Timing', 'Influence', 'Meters'] as const;
 export function BottomTabs() {
   const [tab, setTab] = useState<(typeof TABS)[number]>('Timing');
   return (
-    <Box component="section" aria-label={tab} sx={{ height: 190, flexShrink: 0, display: 'flex', flexDirection: 'column', borderTop: `1px solid ${COLOURS.line}` }}>
+    <Box
+      component="section"
+      aria-label={tab}
+      sx={{
+        height: 190,
+        flexShrink: 0,
+        display: 'flex',
+        flexDirection: 'column',
+        borderTop: `1px solid ${COLOURS.line}`,
+      }}
+    >
       <Tabs
         value={tab}
         onChange={(_, next: (typeof TABS)[number]) => {

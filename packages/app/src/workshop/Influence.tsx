@@ -13,11 +13,21 @@ export function Influence() {
   const dispatch = useAppDispatch();
   const { forces, swarms } = piece;
   if (forces.length === 0 || swarms.length === 0) {
-    return <Box sx={{ p: 2, color: COLOURS.faint }}>With a swarm and a force, this grid tells how much each swarm feels each force.</Box>;
+    return (
+      <Box sx={{ p: 2, color: COLOURS.faint }}>
+        With a swarm and a force, this grid tells how much each swarm feels each force.
+      </Box>
+    );
   }
   return (
     <Box sx={{ px: 2, py: 1, overflow: 'auto', height: '100%' }}>
-      <Box component="table" sx={{ borderSpacing: 0, '& td, & th': { px: 1, py: '2px', textAlign: 'right', fontWeight: 400 } }}>
+      <Box
+        component="table"
+        sx={{
+          borderSpacing: 0,
+          '& td, & th': { px: 1, py: '2px', textAlign: 'right', fontWeight: 400 },
+        }}
+      >
         <thead>
           <tr>
             <th />
@@ -42,7 +52,14 @@ export function Influence() {
                     spec={MULTIPLIER}
                     rate={piece.frame.rate}
                     onChange={(value) =>
-                      dispatch(pieceActions.set({ path: ['influence', f.id, s.id], value, label: 'Influence', merge: `${f.id}.${s.id}` }))
+                      dispatch(
+                        pieceActions.set({
+                          path: ['influence', f.id, s.id],
+                          value,
+                          label: 'Influence',
+                          merge: `${f.id}.${s.id}`,
+                        }),
+                      )
                     }
                     onSettle={() => dispatch(pieceActions.settled())}
                   />

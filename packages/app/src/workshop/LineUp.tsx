@@ -97,7 +97,12 @@ export function LineUp() {
 
 function Section({ title, children }: { title: string; children: React.ReactNode }) {
   return (
-    <Stack direction="row" role="group" aria-label={title} sx={{ alignItems: 'center', gap: '2px' }}>
+    <Stack
+      direction="row"
+      role="group"
+      aria-label={title}
+      sx={{ alignItems: 'center', gap: '2px' }}
+    >
       <Box sx={{ color: COLOURS.faint, fontSize: 11.5, mr: 0.5 }}>{title}</Box>
       {children}
     </Stack>

@@ -15,7 +15,16 @@ import { useEngine, useReport } from '../engine/EngineContext';
 import { usePiece } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 
-Chart.register(BarController, BarElement, CategoryScale, Filler, LinearScale, LineController, LineElement, PointElement);
+Chart.register(
+  BarController,
+  BarElement,
+  CategoryScale,
+  Filler,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+);
 Chart.defaults.color = COLOURS.faint;
 Chart.defaults.borderColor = COLOURS.line;
 Chart.defaults.font.size = 11;
@@ -37,13 +46,39 @@ export default function Meters() {
     const empty = new Array<number | null>(HISTORY).fill(null);
     const curve = new Chart(alive.current!, {
       type: 'line',
-      data: { labels: empty.map(() => ''), datasets: [{ data: [...empty], borderColor: COLOURS.glass, backgroundColor: `${COLOURS.glass}22`, fill: true, pointRadius: 0, borderWidth: 1.5 }] },
-      options: { animation: false, responsive: true, maintainAspectRatio: false, scales: { x: { display: false }, y: { beginAtZero: true } } },
+      data: {
+        labels: empty.map(() => ''),
+        datasets: [
+          {
+            data: [...empty],
+            borderColor: COLOURS.glass,
+            backgroundColor: `${COLOURS.glass}22`,
+            fill: true,
+            pointRadius: 0,
+            borderWidth: 1.5,
+          },
+        ],
+      },
+      options: {
+        animation: false,
+        responsive: true,
+        maintainAspectRatio: false,
+        scales: { x: { display: false }, y: { beginAtZero: true } },
+      },
     });
     const bars = new Chart(stages.current!, {
       type: 'bar',
-      data: { labels: [] as string[], datasets: [{ data: [] as number[], backgroundColor: COLOURS.amber, barThickness: 12 }] },
-      options: { animation: false, indexAxis: 'y', responsive: true, maintainAspectRatio: false, scales: { x: { beginAtZero: true, title: { display: true, text: 'milliseconds' } } } },
+      data: {
+        labels: [] as string[],
+        datasets: [{ data: [] as number[], backgroundColor: COLOURS.amber, barThickness: 12 }],
+      },
+      options: {
+        animation: false,
+        indexAxis: 'y',
+        responsive: true,
+        maintainAspectRatio: false,
+        scales: { x: { beginAtZero: true, title: { display: true, text: 'milliseconds' } } },
+      },
     });
     const timer = setInterval(() => {
       const { report } = engine;
@@ -67,7 +102,9 @@ export default function Meters() {
     <Stack direction="row" sx={{ height: '100%', px: 2, py: 1, gap: 3 }}>
       <Box sx={{ minWidth: 150, fontSize: 12.5 }}>
         <Box sx={{ color: COLOURS.faint }}>Alive now</Box>
-        <Box sx={{ fontFamily: MONO, fontSize: 18, color: COLOURS.glass }}>{count.toLocaleString('en-GB').replace(/,/g, ' ')}</Box>
+        <Box sx={{ fontFamily: MONO, fontSize: 18, color: COLOURS.glass }}>
+          {count.toLocaleString('en-GB').replace(/,/g, ' ')}
+        </Box>
         {swarms.map((s) => (
           <AliveOf key={s.id} id={s.id} name={s.name} />
         ))}

@@ -83,7 +83,15 @@ export function OpenPiece({ id }: { id: string }) {
       <Bar id={id} playing={playing} onPlay={setPlaying} preview={preview} onPreview={setPreview} />
       <LineUp />
       <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
-        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: '#060b0c' }}>
+        <Box
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            display: 'flex',
+            flexDirection: 'column',
+            bgcolor: '#060b0c',
+          }}
+        >
           <Picture preview={preview} generation={generation} />
           <Box sx={{ bgcolor: COLOURS.ground }}>
             <BottomTabs />

@@ -1,4 +1,13 @@
-import { Box, IconButton, InputBase, ListItemText, MenuItem, MenuList, Popover, Tooltip } from '@mui/material';
+import {
+  Box,
+  IconButton,
+  InputBase,
+  ListItemText,
+  MenuItem,
+  MenuList,
+  Popover,
+  Tooltip,
+} from '@mui/material';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { catalogue } from '@vast-swarm/core';
@@ -14,7 +23,9 @@ export function PartChooser({ list, title }: { list: PartList; title: string }) 
   const [search, setSearch] = useState('');
   // A swarm begins with its emitter.
   const kinds = catalogue[list === 'swarms' ? 'emitters' : list];
-  const found = kinds.filter((k) => `${k.title} ${k.help}`.toLowerCase().includes(search.toLowerCase()));
+  const found = kinds.filter((k) =>
+    `${k.title} ${k.help}`.toLowerCase().includes(search.toLowerCase()),
+  );
   const close = (): void => {
     setAnchor(null);
     setSearch('');
@@ -23,7 +34,8 @@ export function PartChooser({ list, title }: { list: PartList; title: string }) 
     close();
     dispatch(pieceActions.added({ list, kind }));
   };
-  const label = list === 'swarms' ? 'Add a swarm' : list === 'forces' ? 'Add a force' : 'Add a finish';
+  const label =
+    list === 'swarms' ? 'Add a swarm' : list === 'forces' ? 'Add a force' : 'Add a finish';
   return (
     <>
       <Tooltip title={label}>
@@ -48,7 +60,9 @@ export function PartChooser({ list, title }: { list: PartList; title: string }) 
           <InputBase
             autoFocus
             fullWidth
-            placeholder={list === 'swarms' ? 'Where are particles born?' : `Search ${title.toLowerCase()}`}
+            placeholder={
+              list === 'swarms' ? 'Where are particles born?' : `Search ${title.toLowerCase()}`
+            }
             value={search}
             onChange={(e) => {
               setSearch(e.target.value);

@@ -54,7 +54,10 @@ export function PartTag({ list, part, icon, selected }: Props) {
     [part.on ? 'Switch off' : 'Switch on', toggle],
     ...(list === 'finish'
       ? []
-      : ([['Show alone', () => void dispatch(pieceActions.alone({ list, id }))]] as [string, () => void][])),
+      : ([['Show alone', () => void dispatch(pieceActions.alone({ list, id }))]] as [
+          string,
+          () => void,
+        ][])),
     [
       'Rename',
       () => {

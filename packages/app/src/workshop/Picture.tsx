@@ -64,7 +64,9 @@ export function Picture({ preview, generation }: Props) {
         data.settling = String(report.settling);
         data.playing = String(report.playing);
         data.exact = String(report.exact);
-        data.cost = Object.values(report.times).map((t) => t.toFixed(1)).join(' ');
+        data.cost = Object.values(report.times)
+          .map((t) => t.toFixed(1))
+          .join(' ');
       }),
     [engine],
   );
@@ -73,7 +75,9 @@ export function Picture({ preview, generation }: Props) {
     const { piece } = store.getState().piece;
     if (!piece) return;
     const value = change(piece.camera);
-    dispatch(pieceActions.set({ path: ['camera'], value, label: 'Move the camera', merge: 'camera' }));
+    dispatch(
+      pieceActions.set({ path: ['camera'], value, label: 'Move the camera', merge: 'camera' }),
+    );
   };
   useEffect(() => {
     const box = picture.current!;
@@ -98,7 +102,15 @@ export function Picture({ preview, generation }: Props) {
   return (
     <Box
       ref={holder}
-      sx={{ position: 'relative', flex: 1, minHeight: 0, minWidth: 0, display: 'grid', placeItems: 'center', overflow: 'hidden' }}
+      sx={{
+        position: 'relative',
+        flex: 1,
+        minHeight: 0,
+        minWidth: 0,
+        display: 'grid',
+        placeItems: 'center',
+        overflow: 'hidden',
+      }}
     >
       <Box
         ref={picture}
@@ -114,7 +126,13 @@ export function Picture({ preview, generation }: Props) {
           drag.current = null;
           dispatch(pieceActions.settled());
         }}
-        sx={{ ...size, bgcolor: '#000', cursor: 'grab', outline: `1px solid ${COLOURS.line}`, touchAction: 'none' }}
+        sx={{
+          ...size,
+          bgcolor: '#000',
+          cursor: 'grab',
+          outline: `1px solid ${COLOURS.line}`,
+          touchAction: 'none',
+        }}
       />
     </Box>
   );

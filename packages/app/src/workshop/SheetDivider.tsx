@@ -4,7 +4,13 @@ import { COLOURS } from '../theme';
 const [LEAST, MOST] = [340, 720];
 
 /** Between picture and sheet; dragged, or moved with the arrow keys. */
-export function SheetDivider({ width, onChange }: { width: number; onChange: (width: number) => void }) {
+export function SheetDivider({
+  width,
+  onChange,
+}: {
+  width: number;
+  onChange: (width: number) => void;
+}) {
   const put = (w: number): void => {
     onChange(Math.min(MOST, Math.max(LEAST, Math.round(w))));
   };
@@ -27,7 +33,13 @@ export function SheetDivider({ width, onChange }: { width: number; onChange: (wi
         if (event.key === 'ArrowLeft') put(width + 20);
         if (event.key === 'ArrowRight') put(width - 20);
       }}
-      sx={{ width: 5, cursor: 'col-resize', bgcolor: COLOURS.line, touchAction: 'none', '&:hover': { bgcolor: COLOURS.faint } }}
+      sx={{
+        width: 5,
+        cursor: 'col-resize',
+        bgcolor: COLOURS.line,
+        touchAction: 'none',
+        '&:hover': { bgcolor: COLOURS.faint },
+      }}
     />
   );
 }

@@ -79,7 +79,16 @@ export function Timing() {
           {marks.map((f) => (
             <Box
               key={f}
-              sx={{ position: 'absolute', left: percent(f), bottom: 0, fontFamily: MONO, fontSize: 11, color: COLOURS.faint, pl: '3px', borderLeft: `1px solid ${COLOURS.line}` }}
+              sx={{
+                position: 'absolute',
+                left: percent(f),
+                bottom: 0,
+                fontFamily: MONO,
+                fontSize: 11,
+                color: COLOURS.faint,
+                pl: '3px',
+                borderLeft: `1px solid ${COLOURS.line}`,
+              }}
             >
               {f}
             </Box>
@@ -92,7 +101,19 @@ export function Timing() {
           const chosen = selected?.id === swarm.id && selected.list === 'swarms';
           return (
             <Box key={swarm.id} sx={{ position: 'relative', height: 22 }}>
-              <Box sx={{ position: 'absolute', left: -92, width: 86, top: 3, fontSize: 12, color: chosen ? COLOURS.amber : COLOURS.faint, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+              <Box
+                sx={{
+                  position: 'absolute',
+                  left: -92,
+                  width: 86,
+                  top: 3,
+                  fontSize: 12,
+                  color: chosen ? COLOURS.amber : COLOURS.faint,
+                  overflow: 'hidden',
+                  textOverflow: 'ellipsis',
+                  whiteSpace: 'nowrap',
+                }}
+              >
                 {swarm.name}
               </Box>
               <Box
@@ -109,13 +130,31 @@ export function Timing() {
               />
               {(swarm.dials.burst as number) > 0 && (
                 <Box
-                  sx={{ position: 'absolute', top: 4, left: `calc(${percent(at('burstAt'))} - 4px)`, width: 9, height: 14, bgcolor: COLOURS.amber, clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)' }}
+                  sx={{
+                    position: 'absolute',
+                    top: 4,
+                    left: `calc(${percent(at('burstAt'))} - 4px)`,
+                    width: 9,
+                    height: 14,
+                    bgcolor: COLOURS.amber,
+                    clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
+                  }}
                 />
               )}
             </Box>
           );
         })}
-        <Box ref={playhead} sx={{ position: 'absolute', top: 0, bottom: 0, width: '1.5px', bgcolor: COLOURS.amber, pointerEvents: 'none' }} />
+        <Box
+          ref={playhead}
+          sx={{
+            position: 'absolute',
+            top: 0,
+            bottom: 0,
+            width: '1.5px',
+            bgcolor: COLOURS.amber,
+            pointerEvents: 'none',
+          }}
+        />
       </Box>
     </Box>
   );

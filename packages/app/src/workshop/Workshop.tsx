@@ -23,12 +23,18 @@ export function Workshop() {
       .then((piece) => {
         if (!current) return;
         if (piece) dispatch(pieceActions.opened({ id, piece }));
-        else setTrouble('There is no piece at this address. It may have been removed, or it is kept in another browser.');
+        else
+          setTrouble(
+            'There is no piece at this address. It may have been removed, or it is kept in another browser.',
+          );
       })
       .catch((error: unknown) => {
         if (!current) return;
         const why = error instanceof Error ? error.message : String(error);
-        const what = error instanceof PieceError ? 'The stored piece cannot be read' : "The browser's storage cannot be read";
+        const what =
+          error instanceof PieceError
+            ? 'The stored piece cannot be read'
+            : "The browser's storage cannot be read";
         setTrouble(`${what}: ${why}`);
       });
     const stop = autosave();

@@ -17,7 +17,13 @@ export function orbited(camera: Camera, dx: number, dy: number): Camera {
 }
 
 /** Sideways and up by a drag in CSS pixels, so that the target keeps under the pointer. */
-export function panned(camera: Camera, dx: number, dy: number, height: number, time: number): Camera {
+export function panned(
+  camera: Camera,
+  dx: number,
+  dy: number,
+  height: number,
+  time: number,
+): Camera {
   const { right, up, focal } = cameraAt(camera, time);
   const metres = (camera.dials.distance as number) / (focal * height);
   const target = (camera.dials.target as Vector).map((t, i) =>

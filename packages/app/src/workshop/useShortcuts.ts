@@ -26,8 +26,13 @@ function frameSelection(): void {
   const swarm = piece.swarms.find((s) => s.id === selection?.id) ?? piece.swarms[0];
   if (!swarm) return;
   const { centre, radius, size } = swarm.emitter.dials;
-  const extent = typeof radius === 'number' ? radius : Array.isArray(size) ? Math.max(...size) / 2 : 1;
-  const value = framed(piece.camera, (centre as Vector | undefined) ?? [0, 0, 0], Math.max(1, extent));
+  const extent =
+    typeof radius === 'number' ? radius : Array.isArray(size) ? Math.max(...size) / 2 : 1;
+  const value = framed(
+    piece.camera,
+    (centre as Vector | undefined) ?? [0, 0, 0],
+    Math.max(1, extent),
+  );
   store.dispatch(pieceActions.set({ path: ['camera'], value, label: 'Frame the selection' }));
 }
 
@@ -47,7 +52,8 @@ export function useShortcuts(
         return;
       }
       // Keys that a control of its own wants are left to it.
-      const taken = typing || target.closest('[role=slider], [role=menu], [role=listbox], [role=separator]');
+      const taken =
+        typing || target.closest('[role=slider], [role=menu], [role=listbox], [role=separator]');
       if (taken || event.ctrlKey || event.metaKey || event.altKey) return;
       const last = (store.getState().piece.piece?.frame.length ?? 1) - 1;
       const now = Math.max(0, engine.report?.frame ?? 0);

@@ -122,7 +122,8 @@ function limited(spec: { min: number; max: number; whole?: boolean }): z.ZodNumb
 
 function numberSchema(spec: NumberDial): z.ZodType<NumberFeed, NumberFeed> {
   if (spec.varies === 'frame') return limited(spec);
-  const inside = (v: NumberFeed): boolean => rangeOf(v).every((x) => x >= spec.min && x <= spec.max);
+  const inside = (v: NumberFeed): boolean =>
+    rangeOf(v).every((x) => x >= spec.min && x <= spec.max);
   const limits = `must stay within ${String(spec.min)} and ${String(spec.max)}`;
   const schema: z.ZodType<NumberFeed, NumberFeed> =
     spec.varies === 'life'

@@ -15,7 +15,15 @@ import { gravity } from './forces/gravity';
 import { turbulence } from './forces/turbulence';
 import { vortex } from './forces/vortex';
 import { wind } from './forces/wind';
-import type { BackdropKind, BodyKind, EmitterKind, FinishKind, ForceKind, Kind, LaunchKind } from './kinds';
+import type {
+  BackdropKind,
+  BodyKind,
+  EmitterKind,
+  FinishKind,
+  ForceKind,
+  Kind,
+  LaunchKind,
+} from './kinds';
 import { alongNormal, cone, outward } from './launches/launches';
 
 /** Every kind of everything. A new kind is a file of its own and a word here. */

@@ -7,10 +7,16 @@ export const swarmDials: Dials = {
     group: 'Birth',
     drag: 'log',
   }),
-  start: number('Start', 0, [0, 3600], 'When births begin; 0 is the very beginning, pre-roll too.', {
-    unit: 's',
-    group: 'Birth',
-  }),
+  start: number(
+    'Start',
+    0,
+    [0, 3600],
+    'When births begin; 0 is the very beginning, pre-roll too.',
+    {
+      unit: 's',
+      group: 'Birth',
+    },
+  ),
   end: number('End', 3600, [0, 3600], 'When births end.', { unit: 's', group: 'Birth' }),
   burst: number('Burst', 0, [0, 4_000_000], 'Particles born at one moment.', {
     whole: true,

@@ -13,14 +13,28 @@ export const eddyAtTheLock = validatePiece({
   },
   camera: {
     kind: 'perspective',
-    dials: { target: [0, 0.1, 0], distance: 7.4, azimuth: -15, elevation: 38, orbit: 3, view: 40, near: 0.5 },
+    dials: {
+      target: [0, 0.1, 0],
+      distance: 7.4,
+      azimuth: -15,
+      elevation: 38,
+      orbit: 3,
+      view: 40,
+      near: 0.5,
+    },
   },
   swarms: [
     {
       id: 'foam',
       name: 'Foam',
       on: true,
-      emitter: { kind: 'ring', dials: { radius: { feed: 'spread', from: 2.3, to: 3.6, distribution: 'normal' }, width: 0.3 } },
+      emitter: {
+        kind: 'ring',
+        dials: {
+          radius: { feed: 'spread', from: 2.3, to: 3.6, distribution: 'normal' },
+          width: 0.3,
+        },
+      },
       launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.15 }, angle: 60 } },
       body: { kind: 'disc', dials: { mode: 'add', hardness: 0.1 } },
       dials: {
@@ -64,7 +78,10 @@ export const eddyAtTheLock = validatePiece({
       id: 'lanterns',
       name: 'Quay lights',
       on: true,
-      emitter: { kind: 'ring', dials: { radius: { feed: 'spread', from: 2.6, to: 3.4 }, width: 0.1 } },
+      emitter: {
+        kind: 'ring',
+        dials: { radius: { feed: 'spread', from: 2.6, to: 3.4 }, width: 0.1 },
+      },
       launch: { kind: 'outward', dials: { speed: 0 } },
       body: { kind: 'disc', dials: { mode: 'screen', hardness: 0.35 } },
       dials: {
@@ -107,7 +124,14 @@ export const eddyAtTheLock = validatePiece({
       name: 'Ripple',
       on: true,
       kind: 'curlNoise',
-      dials: { strength: 0.2, scale: 0.8, octaves: 2, persistence: 0.55, change: 0.25, axes: [1, 0.8, 1] },
+      dials: {
+        strength: 0.2,
+        scale: 0.8,
+        octaves: 2,
+        persistence: 0.55,
+        change: 0.25,
+        axes: [1, 0.8, 1],
+      },
     },
     {
       id: 'thick-water',
@@ -128,9 +152,27 @@ export const eddyAtTheLock = validatePiece({
   ],
   influence: { ripple: { lanterns: 0.5 } },
   finish: [
-    { id: 'bloom', name: 'Bloom', on: true, kind: 'bloom', dials: { amount: 0.5, threshold: 0.15, radius: 0.14 } },
-    { id: 'tone', name: 'Exposure and tone', on: true, kind: 'exposure', dials: { stops: 0.5, bleed: 0.04 } },
-    { id: 'vignette', name: 'Vignette', on: true, kind: 'vignette', dials: { amount: 0.5, start: 0.4 } },
+    {
+      id: 'bloom',
+      name: 'Bloom',
+      on: true,
+      kind: 'bloom',
+      dials: { amount: 0.5, threshold: 0.15, radius: 0.14 },
+    },
+    {
+      id: 'tone',
+      name: 'Exposure and tone',
+      on: true,
+      kind: 'exposure',
+      dials: { stops: 0.5, bleed: 0.04 },
+    },
+    {
+      id: 'vignette',
+      name: 'Vignette',
+      on: true,
+      kind: 'vignette',
+      dials: { amount: 0.5, start: 0.4 },
+    },
     { id: 'grain', name: 'Grain', on: true, kind: 'grain', dials: { amount: 0.025 } },
   ],
 });

@@ -13,7 +13,15 @@ export const planktonLantern = validatePiece({
   },
   camera: {
     kind: 'perspective',
-    dials: { target: [0, 0.15, 0], distance: 5.6, azimuth: 20, elevation: 8, orbit: 5, view: 42, near: 0.5 },
+    dials: {
+      target: [0, 0.15, 0],
+      distance: 5.6,
+      azimuth: 20,
+      elevation: 8,
+      orbit: 5,
+      view: 42,
+      near: 0.5,
+    },
   },
   swarms: [
     {
@@ -124,9 +132,27 @@ export const planktonLantern = validatePiece({
   ],
   influence: { drift: { lamp: 0.35 } },
   finish: [
-    { id: 'bloom', name: 'Bloom', on: true, kind: 'bloom', dials: { amount: 0.55, threshold: 0.12, radius: 0.16 } },
-    { id: 'tone', name: 'Exposure and tone', on: true, kind: 'exposure', dials: { stops: 0.6, bleed: 0.045 } },
-    { id: 'vignette', name: 'Vignette', on: true, kind: 'vignette', dials: { amount: 0.45, start: 0.4 } },
+    {
+      id: 'bloom',
+      name: 'Bloom',
+      on: true,
+      kind: 'bloom',
+      dials: { amount: 0.55, threshold: 0.12, radius: 0.16 },
+    },
+    {
+      id: 'tone',
+      name: 'Exposure and tone',
+      on: true,
+      kind: 'exposure',
+      dials: { stops: 0.6, bleed: 0.045 },
+    },
+    {
+      id: 'vignette',
+      name: 'Vignette',
+      on: true,
+      kind: 'vignette',
+      dials: { amount: 0.45, start: 0.4 },
+    },
     { id: 'grain', name: 'Grain', on: true, kind: 'grain', dials: { amount: 0.025 } },
   ],
 });

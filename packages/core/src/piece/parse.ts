@@ -1,4 +1,10 @@
-import { findNodeAtLocation, parseTree, printParseErrorCode, type Node, type ParseError } from 'jsonc-parser';
+import {
+  findNodeAtLocation,
+  parseTree,
+  printParseErrorCode,
+  type Node,
+  type ParseError,
+} from 'jsonc-parser';
 import type { z } from 'zod';
 import { migrate } from './migrate';
 import { FORMAT, pieceSchema, VERSION, type Piece } from './schema';
@@ -53,7 +59,9 @@ export function parsePiece(text: string): Piece {
   const tree = parseTree(text, errors, { disallowComments: true, allowTrailingComma: false });
   const [first] = errors;
   if (first) {
-    const words = printParseErrorCode(first.error).replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
+    const words = printParseErrorCode(first.error)
+      .replace(/([a-z])([A-Z])/g, '$1 $2')
+      .toLowerCase();
     const near = text.slice(first.offset, first.offset + 12).split('\n')[0]!;
     fail(`This is not JSON: ${words} at '${near}'.`, lineAt(text, first.offset));
   }

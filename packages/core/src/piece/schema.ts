@@ -46,13 +46,22 @@ function choiceOf(shelf: Shelf): z.ZodType<Choice> {
 
 function partOf(shelf: Shelf): z.ZodType<Part> {
   const options = catalogue[shelf].map((k) =>
-    z.strictObject({ id, name, on: z.boolean(), kind: z.literal(k.kind), dials: dialsSchema(k.dials) }),
+    z.strictObject({
+      id,
+      name,
+      on: z.boolean(),
+      kind: z.literal(k.kind),
+      dials: dialsSchema(k.dials),
+    }),
   );
   return union(options);
 }
 
 function union<T>(options: z.ZodObject[]): z.ZodType<T> {
-  return z.discriminatedUnion('kind', options as unknown as [z.ZodObject]) as unknown as z.ZodType<T>;
+  return z.discriminatedUnion(
+    'kind',
+    options as unknown as [z.ZodObject],
+  ) as unknown as z.ZodType<T>;
 }
 
 const swarm: z.ZodType<Swarm> = z.strictObject({

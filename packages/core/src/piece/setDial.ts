@@ -19,7 +19,10 @@ export function setDial(piece: Piece, assignment: string): Piece {
   const holder = holderOf(copy, path);
   if (!holder) return fail(assignment, `there is no part '${path.join('.')}'; ${partNames(copy)}`);
   if (!(dial in holder)) {
-    return fail(assignment, `'${path.join('.')}' has no dial '${dial}'; it has ${Object.keys(holder).join(', ')}`);
+    return fail(
+      assignment,
+      `'${path.join('.')}' has no dial '${dial}'; it has ${Object.keys(holder).join(', ')}`,
+    );
   }
   holder[dial] = valueOf(assignment.slice(split + 1));
   try {

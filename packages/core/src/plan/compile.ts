@@ -122,8 +122,17 @@ function motionKey(piece: Piece): string {
       launch,
       dials: Object.entries(dials).filter(([key]) => !lookOnly.has(key)),
     }));
-  const forces = piece.forces.filter((f) => f.on).map(({ id, kind, dials }) => ({ id, kind, dials }));
-  const key = { rate, preroll, length, seed: piece.seed, swarms, forces, influence: piece.influence };
+  const forces = piece.forces
+    .filter((f) => f.on)
+    .map(({ id, kind, dials }) => ({ id, kind, dials }));
+  const key = {
+    rate,
+    preroll,
+    length,
+    seed: piece.seed,
+    swarms,
+    forces,
+    influence: piece.influence,
+  };
   return JSON.stringify(key);
 }
-

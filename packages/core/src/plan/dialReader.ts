@@ -1,4 +1,14 @@
-import { cos, log, mix, random, randomKey, sin, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
+import {
+  cos,
+  log,
+  mix,
+  random,
+  randomKey,
+  sin,
+  Vec3,
+  type Expr,
+  type Graph,
+} from '@vast-swarm/kernel';
 import type { Dials, DialValues } from '../catalogue/dials';
 import { linearRgb } from '../feeds/colour';
 import {
@@ -56,7 +66,13 @@ export class DialReader {
     if (this.specs[key]?.type !== 'number') throw new Error(`plan: '${name}' is no number dial`);
     if (typeof value === 'number') return this.builder.uniform(name, value);
     const base = isSpread(value)
-      ? this.spread(name, value.from, value.to, value.distribution === 'normal', value.evaluate === 'live')
+      ? this.spread(
+          name,
+          value.from,
+          value.to,
+          value.distribution === 'normal',
+          value.evaluate === 'live',
+        )
       : this.builder.uniform(name, value.value);
     const over = isFixed(value) || isSpread(value) ? value.over : undefined;
     return over ? base.mul(this.overLife(name, over)) : base;

@@ -36,7 +36,12 @@ function pixelOf(builder: KernelBuilder): Pixel {
   };
 }
 
-function readerOf(builder: KernelBuilder, scope: string, shelf: 'finish' | 'backdrops', part: Pick<Part, 'kind' | 'dials'>): DialReader {
+function readerOf(
+  builder: KernelBuilder,
+  scope: string,
+  shelf: 'finish' | 'backdrops',
+  part: Pick<Part, 'kind' | 'dials'>,
+): DialReader {
   return new DialReader(builder, scope, kindOf(shelf, part.kind).dials, part.dials);
 }
 
@@ -95,7 +100,12 @@ function pixelsKernel(piece: Piece, parts: readonly Part[], last: boolean): Plan
  */
 function encode(colour: Vec3, pixel: Pixel): Expr {
   const g = colour.x.graph;
-  const part = (low: number): Expr => pixel.key.shrU(low).and(0xffff).toFloat().mul(2 ** -16);
+  const part = (low: number): Expr =>
+    pixel.key
+      .shrU(low)
+      .and(0xffff)
+      .toFloat()
+      .mul(2 ** -16);
   const dither = part(0).add(part(16)).sub(1);
   const byte = (c: Expr): Expr =>
     srgb(c.clamp(0, 1)).mul(255).add(dither).add(0.5).clamp(0, 255).toInt();
@@ -115,6 +125,4 @@ export function srgb(light: Expr): Expr {
 }
 
 /** Highest power first. */
-const SRGB_CURVE = [
-  0.41563908, -1.35468264, 1.77517765, -1.29699826, 1.50029702, -0.0392552859,
-];
+const SRGB_CURVE = [0.41563908, -1.35468264, 1.77517765, -1.29699826, 1.50029702, -0.0392552859];

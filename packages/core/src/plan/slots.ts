@@ -31,7 +31,7 @@ export interface Move {
 export function remap(born: number, oldCapacity: number, newCapacity: number): Move[] {
   const moves: Move[] = [];
   const kept = Math.min(born, oldCapacity, newCapacity);
-  for (let id = born - kept; id < born; ) {
+  for (let id = born - kept; id < born;) {
     const from = id % oldCapacity;
     const to = id % newCapacity;
     const count = Math.min(born - id, oldCapacity - from, newCapacity - to);

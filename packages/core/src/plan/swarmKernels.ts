@@ -103,10 +103,21 @@ export function motionKernel(
       return effect;
     });
   const total = <T>(parts: (T | undefined)[], add: (a: T, b: T) => T): T | undefined =>
-    parts.filter((p) => p !== undefined).reduce<T | undefined>((s, p) => (s ? add(s, p) : p), undefined);
-  const push = total(effects.map((e) => e.push), (a, b) => a.add(b));
-  const drag = total(effects.map((e) => e.drag), (a, b) => a.add(b));
-  const carry = total(effects.map((e) => e.carry), (a, b) => a.add(b));
+    parts
+      .filter((p) => p !== undefined)
+      .reduce<T | undefined>((s, p) => (s ? add(s, p) : p), undefined);
+  const push = total(
+    effects.map((e) => e.push),
+    (a, b) => a.add(b),
+  );
+  const drag = total(
+    effects.map((e) => e.drag),
+    (a, b) => a.add(b),
+  );
+  const carry = total(
+    effects.map((e) => e.carry),
+    (a, b) => a.add(b),
+  );
   const { keep, one, two } = integrals(step, drag?.max(0));
   let next = position.add(velocity.scale(one));
   let speed = keep ? velocity.scale(keep) : velocity;
@@ -192,7 +203,8 @@ export function lookKernel(
   const look = styled(builder, swarm, capacity);
 
   const pose = (part: keyof Omit<CameraPose, 'focal'>): Vec3 => {
-    const at = (i: number) => (f: FrameInputs) => (cameraAt(piece.camera, f.time)[part] as Vector)[i]!;
+    const at = (i: number) => (f: FrameInputs) =>
+      (cameraAt(piece.camera, f.time)[part] as Vector)[i]!;
     const component = (i: number): Expr => builder.uniform(`camera.${part}.${'xyz'[i]!}`, at(i));
     return new Vec3(component(0), component(1), component(2));
   };
@@ -209,7 +221,8 @@ export function lookKernel(
   const opacity = look.opacity.mul(dim).mul(dim).mul(fade);
   const seen = look.alive.and(depth.gt(1e-3)).and(opacity.gt(1e-6));
   const colour = look.colour.scale(opacity);
-  const half = (size: 'width' | 'height'): Expr => builder.uniform(`half.${size}`, (f) => f[size] / 2);
+  const half = (size: 'width' | 'height'): Expr =>
+    builder.uniform(`half.${size}`, (f) => f[size] / 2);
   g.store('sx', half('width').add(offset.dot(pose('right')).mul(zoom)));
   g.store('sy', half('height').sub(offset.dot(pose('up')).mul(zoom)));
   g.store('sr', seen.select(drawn, g.float(0)));

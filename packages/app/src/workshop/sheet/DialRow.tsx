@@ -171,13 +171,23 @@ function ValueCell({ spec, value, rate, put, settle, reset }: CellProps) {
   if (isSpread(value)) {
     return (
       <Stack direction="row" sx={{ alignItems: 'baseline' }}>
-        {field(`${spec.title} from`, value.from, (from) => {
-          put({ ...value, from });
-        }, false)}
+        {field(
+          `${spec.title} from`,
+          value.from,
+          (from) => {
+            put({ ...value, from });
+          },
+          false,
+        )}
         <Box sx={{ color: COLOURS.faint }}>–</Box>
-        {field(`${spec.title} to`, value.to, (to) => {
-          put({ ...value, to });
-        }, true)}
+        {field(
+          `${spec.title} to`,
+          value.to,
+          (to) => {
+            put({ ...value, to });
+          },
+          true,
+        )}
       </Stack>
     );
   }

@@ -71,7 +71,8 @@ function numberItems(spec: NumberDial, value: NumberFeed): Item[][] {
     },
   ];
   const groups = [base];
-  if (spread) groups.push(whenItems(spread.evaluate ?? 'birth', (evaluate) => ({ ...spread, evaluate })));
+  if (spread)
+    groups.push(whenItems(spread.evaluate ?? 'birth', (evaluate) => ({ ...spread, evaluate })));
   if (spec.varies === 'life') {
     const bare = (): DialValue => {
       if (!spread) return middle;
@@ -96,8 +97,18 @@ function numberItems(spec: NumberDial, value: NumberFeed): Item[][] {
 
 function whenItems(now: 'birth' | 'live', make: (when: 'birth' | 'live') => DialValue): Item[] {
   return [
-    { title: 'Read at birth', help: 'Each particle keeps it', chosen: now === 'birth', make: () => make('birth') },
-    { title: 'Read live', help: 'Read again at every frame', chosen: now === 'live', make: () => make('live') },
+    {
+      title: 'Read at birth',
+      help: 'Each particle keeps it',
+      chosen: now === 'birth',
+      make: () => make('birth'),
+    },
+    {
+      title: 'Read live',
+      help: 'Read again at every frame',
+      chosen: now === 'live',
+      make: () => make('live'),
+    },
   ];
 }
 
@@ -116,7 +127,12 @@ function colourItems(value: ColourFeed): Item[][] {
   });
   const groups = [
     [
-      { title: 'One colour', help: 'The same for every particle', chosen: !gradient, make: () => colour },
+      {
+        title: 'One colour',
+        help: 'The same for every particle',
+        chosen: !gradient,
+        make: () => colour,
+      },
       by('life', 'Gradient over life', 'From birth to death'),
       by('random', 'Random from gradient', 'Each particle picks one'),
     ],
@@ -133,8 +149,13 @@ export function FeedButton({ spec, value, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (spec.varies === 'frame') return <span />;
   const groups =
-    spec.type === 'number' ? numberItems(spec, value as NumberFeed) : colourItems(value as ColourFeed);
-  const chosen = groups.flat().filter((i) => i.chosen).map((i) => i.title);
+    spec.type === 'number'
+      ? numberItems(spec, value as NumberFeed)
+      : colourItems(value as ColourFeed);
+  const chosen = groups
+    .flat()
+    .filter((i) => i.chosen)
+    .map((i) => i.title);
   const driven = chosen.some((t) => t !== 'Fixed' && t !== 'One colour');
   return (
     <>
@@ -171,7 +192,10 @@ export function FeedButton({ spec, value, onChange }: Props) {
               <ListItemText
                 primary={item.title}
                 secondary={item.help}
-                slotProps={{ primary: { sx: { fontSize: 13 } }, secondary: { sx: { fontSize: 11.5 } } }}
+                slotProps={{
+                  primary: { sx: { fontSize: 13 } },
+                  secondary: { sx: { fontSize: 11.5 } },
+                }}
               />
             </MenuItem>
           )),
@@ -198,7 +222,15 @@ const SIGNS: Record<Sign, string> = {
 
 function FeedSign({ kind }: { kind: Sign }) {
   return (
-    <svg width={20} height={20} viewBox="0 0 20 20" fill="none" stroke="currentColor" strokeWidth={1.6} aria-hidden>
+    <svg
+      width={20}
+      height={20}
+      viewBox="0 0 20 20"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth={1.6}
+      aria-hidden
+    >
       <path d={SIGNS[kind]} strokeLinecap="round" />
     </svg>
   );

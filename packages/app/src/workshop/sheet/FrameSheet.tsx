@@ -14,10 +14,16 @@ const FRAME: Readonly<Record<keyof Piece['frame'], NumberDial>> = {
     unit: '/s',
   }),
   length: number('Length', 600, [1, 200_000], 'In frames.', { ...whole, unit: 'frames' }),
-  preroll: number('Pre-roll', 0, [0, 20_000], 'Frames simulated before frame 0, so that it is full.', {
-    ...whole,
-    unit: 'frames',
-  }),
+  preroll: number(
+    'Pre-roll',
+    0,
+    [0, 20_000],
+    'Frames simulated before frame 0, so that it is full.',
+    {
+      ...whole,
+      unit: 'frames',
+    },
+  ),
 };
 const SEED = number('Seed', 1, [0, 2147483647], 'Another seed, another draw of all chance.', whole);
 
@@ -25,11 +31,20 @@ export function FrameSheet({ piece }: { piece: Piece }) {
   const { rate } = piece.frame;
   return (
     <>
-      <Box component="h2" sx={{ m: 0, pt: 1.25, pb: 1, fontSize: 16, fontWeight: 600, color: COLOURS.amber }}>
+      <Box
+        component="h2"
+        sx={{ m: 0, pt: 1.25, pb: 1, fontSize: 16, fontWeight: 600, color: COLOURS.amber }}
+      >
         Frame and time
       </Box>
       {(Object.keys(FRAME) as (keyof Piece['frame'])[]).map((key) => (
-        <DialRow key={key} spec={FRAME[key]} value={piece.frame[key]} path={['frame', key]} rate={rate} />
+        <DialRow
+          key={key}
+          spec={FRAME[key]}
+          value={piece.frame[key]}
+          path={['frame', key]}
+          rate={rate}
+        />
       ))}
       <DialRow spec={SEED} value={piece.seed} path={['seed']} rate={rate} />
     </>

@@ -55,7 +55,9 @@ export function NumberField(props: Props) {
     if (up) {
       event.preventDefault();
       setTyped(null);
-      const step = spec.whole ? Math.max(1, Math.round(grain())) : 10 ** Math.floor(Math.log10(grain() * 5));
+      const step = spec.whole
+        ? Math.max(1, Math.round(grain()))
+        : 10 ** Math.floor(Math.log10(grain() * 5));
       put(value + up * step * factor(event));
     } else if (event.key === 'Enter') {
       commit();
@@ -130,7 +132,10 @@ export function NumberField(props: Props) {
         }}
       />
       {!hideUnit && spec.unit && (
-        <Box component="span" sx={{ color: COLOURS.faint, fontSize: 11, pl: '2px', whiteSpace: 'nowrap' }}>
+        <Box
+          component="span"
+          sx={{ color: COLOURS.faint, fontSize: 11, pl: '2px', whiteSpace: 'nowrap' }}
+        >
           {spec.unit}
         </Box>
       )}

@@ -102,7 +102,13 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
           dragging.current = null;
         }}
         onDoubleClick={add}
-        style={{ width: '100%', height: H, overflow: 'visible', display: 'block', touchAction: 'none' }}
+        style={{
+          width: '100%',
+          height: H,
+          overflow: 'visible',
+          display: 'block',
+          touchAction: 'none',
+        }}
       >
         <path
           d={`${shapePath(shape, W, H)}L${String(W)} ${String(H)}L0 ${String(H)}Z`}

@@ -72,12 +72,30 @@ function SwarmSheet({ swarm, at, rate }: { swarm: Swarm; at: number; rate: numbe
       <Group title="Birth">
         <Rows {...groups} group="Birth" />
       </Group>
-      <ChoiceDials title="Emitter" shelf="emitters" choice={swarm.emitter} path={[...path, 'emitter']} rate={rate} />
-      <ChoiceDials title="Launch" shelf="launches" choice={swarm.launch} path={[...path, 'launch']} rate={rate} />
+      <ChoiceDials
+        title="Emitter"
+        shelf="emitters"
+        choice={swarm.emitter}
+        path={[...path, 'emitter']}
+        rate={rate}
+      />
+      <ChoiceDials
+        title="Launch"
+        shelf="launches"
+        choice={swarm.launch}
+        path={[...path, 'launch']}
+        rate={rate}
+      />
       <Group title="Look" aside={<LifeAxis lifetime={swarm.dials.lifetime as NumberFeed} />}>
         <Rows {...groups} group="Look" />
       </Group>
-      <ChoiceDials title="Body" shelf="bodies" choice={swarm.body} path={[...path, 'body']} rate={rate} />
+      <ChoiceDials
+        title="Body"
+        shelf="bodies"
+        choice={swarm.body}
+        path={[...path, 'body']}
+        rate={rate}
+      />
     </>
   );
 }
@@ -98,8 +116,15 @@ function Title({ name, icon, help }: { name: string; icon?: string; help?: strin
 
 function Group(props: { title: string; aside?: ReactNode; children: ReactNode }) {
   return (
-    <Box component="section" aria-label={props.title} sx={{ borderTop: `1px solid ${COLOURS.line}`, mt: 0.75, pt: 0.75 }}>
-      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'end', gap: 1, mb: 0.25 }}>
+    <Box
+      component="section"
+      aria-label={props.title}
+      sx={{ borderTop: `1px solid ${COLOURS.line}`, mt: 0.75, pt: 0.75 }}
+    >
+      <Stack
+        direction="row"
+        sx={{ justifyContent: 'space-between', alignItems: 'end', gap: 1, mb: 0.25 }}
+      >
         <Box component="h3" sx={{ m: 0, fontSize: 12.5, fontWeight: 600, color: COLOURS.text }}>
           {props.title}
         </Box>
@@ -117,7 +142,13 @@ function LifeAxis({ lifetime }: { lifetime: NumberFeed }) {
   return (
     <Stack
       direction="row"
-      sx={{ width: 146, justifyContent: 'space-between', color: COLOURS.faint, fontSize: 11, fontFamily: MONO }}
+      sx={{
+        width: 146,
+        justifyContent: 'space-between',
+        color: COLOURS.faint,
+        fontSize: 11,
+        fontFamily: MONO,
+      }}
     >
       <span>birth</span>
       <span>{seconds}</span>
@@ -181,7 +212,13 @@ function ChoiceDials({ title, shelf, choice, path, rate }: ChoiceProps) {
   return (
     <Group title={title} aside={catalogue[shelf].length > 1 ? select : undefined}>
       {Object.entries(kind.dials).map(([key, spec]) => (
-        <DialRow key={key} spec={spec} value={choice.dials[key]!} path={[...path, 'dials', key]} rate={rate} />
+        <DialRow
+          key={key}
+          spec={spec}
+          value={choice.dials[key]!}
+          path={[...path, 'dials', key]}
+          rate={rate}
+        />
       ))}
     </Group>
   );

@@ -1,4 +1,9 @@
-import jsep, { type BinaryExpression, type Expression, type Literal, type UnaryExpression } from 'jsep';
+import jsep, {
+  type BinaryExpression,
+  type Expression,
+  type Literal,
+  type UnaryExpression,
+} from 'jsep';
 
 /** What units that can be typed mean, in the dial's own unit. */
 const UNITS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
@@ -15,7 +20,9 @@ const UNITS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
 export function readAmount(text: string, unit: string, rate: number): number | null {
   const known: Record<string, number> = { ...UNITS[unit] };
   if (unit === 's') known.f = 1 / rate;
-  const match = /^(.*?)\s*([a-z°%][a-z°/²]*)?$/i.exec(text.trim().replace(/(\d)[\s,](?=\d{3}\b)/g, '$1'));
+  const match = /^(.*?)\s*([a-z°%][a-z°/²]*)?$/i.exec(
+    text.trim().replace(/(\d)[\s,](?=\d{3}\b)/g, '$1'),
+  );
   if (!match?.[1]) return null;
   const name = match[2];
   if (name && name !== unit && known[name] === undefined) return null;

@@ -28,9 +28,7 @@ export const ring: EmitterKind = {
   },
   build(dial) {
     const turn =
-      dial.choice('placing') === 'even'
-        ? dial.turnOf(dial.number('places'))
-        : dial.random('turn');
+      dial.choice('placing') === 'even' ? dial.turnOf(dial.number('places')) : dial.random('turn');
     const angle = turn.mul(2 * Math.PI);
     const axis = dial.vector('axis').unit();
     const { u, v } = frameAround(axis);

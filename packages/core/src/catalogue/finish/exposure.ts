@@ -24,7 +24,13 @@ export const exposure: PixelFinishKind = {
     const own = g.float(1).sub(k.mul(3)).mul(gain);
     const tone = (c: Expr): Expr => {
       const x = c.mul(own).add(total).max(0).min(1e8);
-      const series = x.mul(1 / 6).add(0.5).mul(x).add(1).mul(x).add(1);
+      const series = x
+        .mul(1 / 6)
+        .add(0.5)
+        .mul(x)
+        .add(1)
+        .mul(x)
+        .add(1);
       return g.float(1).sub(g.float(1).div(series));
     };
     return new Vec3(tone(colour.x), tone(colour.y), tone(colour.z));

@@ -11,7 +11,12 @@ export const grain: PixelFinishKind = {
   dials: { amount: number('Amount', 0.03, [0, 0.5], 'Strength at middle brightness.') },
   build(dial, colour, pixel) {
     const noise = hash(pixel.key.xor(dial.seed('grain')));
-    const part = (low: number): Expr => noise.shrU(low).and(0xffff).toFloat().mul(2 ** -16);
+    const part = (low: number): Expr =>
+      noise
+        .shrU(low)
+        .and(0xffff)
+        .toFloat()
+        .mul(2 ** -16);
     // Two even numbers make a triangle from -1 to 1.
     const factor = part(0).add(part(16)).sub(1).mul(dial.number('amount'));
     return colour.scale(factor.mul(2).add(1).max(0));

@@ -38,10 +38,16 @@ export const vortex: ForceKind = {
     const distance = arm.length();
     const far = distance.div(dial.number('radius')).max(1e-6);
     const weight = g.float(1).div(g.float(1).add(pow(far, dial.number('falloff'))));
-    const rate = dial.number('spin').mul(Math.PI / 180).mul(weight);
+    const rate = dial
+      .number('spin')
+      .mul(Math.PI / 180)
+      .mul(weight);
     const tangent = axis.cross(arm);
     // The pull stops at the axis instead of overshooting it.
-    const inward = dial.number('pull').mul(weight).min(distance.div(step.max(1e-6)));
+    const inward = dial
+      .number('pull')
+      .mul(weight)
+      .min(distance.div(step.max(1e-6)));
     const draw = arm.scale(inward.div(distance.max(1e-6)).neg());
     const rest = draw.add(axis.scale(dial.number('lift').mul(weight)));
     // A turn by an exact angle keeps the radius, where a straight step along the tangent widens it.

@@ -1,0 +1,60 @@
+import type { Browser, Page } from 'playwright-core';
+import { pieceOfEveryKind, smallPiece } from '../support/pieces';
+import { call, launch, startHarness, type Harness } from './support';
+
+let browser: Browser;
+let harness: Harness;
+let page: Page;
+
+beforeAll(async () => {
+  [browser, harness] = await Promise.all([launch({ gpu: true }), startHarness()]);
+  page = await browser.newPage();
+  await page.goto(harness.url);
+}, 60_000);
+
+afterAll(async () => {
+  await browser.close();
+  harness.stop();
+});
+
+test('WGSL agrees with the interpreter on random graphs', async () => {
+  const results = await call<{ seed: number; wrong: number; floats: number; error: string }[]>(
+    page,
+    'wgsl',
+    0,
+    60,
+  );
+  expect(results.filter((r) => r.error)).toEqual([]);
+  const compared = results.reduce((sum, r) => sum + r.floats, 0);
+  const wrong = results.reduce((sum, r) => sum + r.wrong, 0);
+  expect(compared).toBeGreaterThan(1000);
+  // Comparisons and roundings may fall on the other side of a border for a last bit.
+  expect(wrong / compared).toBeLessThan(0.02);
+}, 120_000);
+
+interface Parity {
+  apart: number;
+  compared: number;
+  mean: number;
+  worst: number;
+  lit: number;
+}
+
+test.each(pieceOfEveryKind())(
+  'both engines draw the same: %s',
+  async (_, piece) => {
+    const { apart, compared, mean, lit } = await call<Parity>(page, 'parity', piece, 59, 128, 72);
+    expect(compared).toBeGreaterThan(1000);
+    // Metres after 60 steps of smooth motion; the device may fuse and round as it likes.
+    expect(apart).toBeLessThan(2e-3);
+    // Steps of 8 bits, as a mean over all channels.
+    expect(mean).toBeLessThan(0.6);
+    expect(lit).toBeGreaterThan(50);
+  },
+  60_000,
+);
+
+test('a lost device is survived, and the frame comes back', async () => {
+  const result = await call(page, 'gpuLoss', smallPiece(), 20);
+  expect(result).toEqual({ message: 'GpuLost', same: true });
+}, 60_000);

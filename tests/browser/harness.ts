@@ -1,0 +1,182 @@
+import { compilePiece, validatePiece } from '@vast-swarm/core';
+import { CpuEngine } from '@vast-swarm/cpu';
+import { GpuEngine } from '@vast-swarm/gpu';
+import { interpret, paramWord, paramWords, toWgsl, type Memory } from '@vast-swarm/kernel';
+import { randomGraph } from '../../packages/kernel/test/randomGraph';
+import { frameHash } from '../support/frameHash';
+
+/** What tests run inside the browser, in a worker: engines and kernels on the real thing. */
+
+async function gpu(): Promise<GpuEngine> {
+  const engine = await GpuEngine.open({ allowSoftware: true });
+  if (typeof engine === 'string') throw new Error(engine);
+  return engine;
+}
+
+const tasks = {
+  /** The hash of a frame of the CPU engine. */
+  async cpuHash(data: unknown, frame: number, width: number, height: number, threads: number) {
+    const engine = await CpuEngine.create({ threads });
+    engine.setPlan(compilePiece(validatePiece(data)));
+    while (engine.frame < frame) engine.step();
+    const hash = frameHash(engine.draw(width, height).pixels);
+    engine.close();
+    return hash;
+  },
+
+  /** How far positions of the two engines are apart after some steps, and their frames. */
+  async parity(data: unknown, frame: number, width: number, height: number) {
+    const plan = compilePiece(validatePiece(data));
+    const engines = { cpu: await CpuEngine.create({ threads: 1 }), gpu: await gpu() };
+    for (const engine of [engines.cpu, engines.gpu]) {
+      engine.setPlan(plan);
+      while (engine.frame < frame) engine.step();
+    }
+    let apart = 0;
+    let compared = 0;
+    for (const { id } of plan.swarms) {
+      const [age, life] = [engines.cpu.state(id, 'age'), engines.cpu.state(id, 'life')];
+      for (const axis of ['px', 'py', 'pz'] as const) {
+        const there = await engines.gpu.readState(id, axis);
+        engines.cpu.state(id, axis).forEach((value, i) => {
+          if (!(age[i]! >= 0 && age[i]! < life[i]!)) return;
+          compared += 1;
+          apart = Math.max(apart, Math.abs(value - there[i]!));
+        });
+      }
+    }
+    const a = engines.cpu.draw(width, height).pixels;
+    const b = await engines.gpu.readFrame(width, height);
+    let [sum, worst, lit] = [0, 0, 0];
+    a.forEach((value, i) => {
+      const difference = Math.abs(value - b[i]!);
+      sum += difference;
+      worst = Math.max(worst, difference);
+      if (value > 60 && i % 4 < 3) lit += 1;
+    });
+    engines.cpu.close();
+    return { apart, compared, mean: sum / a.length, worst, lit };
+  },
+
+  /** Random graphs in WGSL against the interpreter: the largest difference, scaled by size. */
+  async wgsl(first: number, count: number) {
+    const adapter = await navigator.gpu.requestAdapter();
+    const device = await adapter!.requestDevice();
+    const results: { seed: number; wrong: number; floats: number; error: string }[] = [];
+    for (let seed = first; seed < first + count; seed++) {
+      results.push({ seed, ...(await wgslAgainstInterpreter(device, seed)) });
+    }
+    return results;
+  },
+
+  /** Loses the device in the middle, recovers, comes back; the frame's difference to no loss. */
+  async gpuLoss(data: unknown, frame: number) {
+    const plan = compilePiece(validatePiece(data));
+    const engine = await gpu();
+    engine.setPlan(plan);
+    while (engine.frame < frame) engine.step();
+    const before = await engine.readFrame(64, 36);
+    engine.loseDevice();
+    let message = '';
+    for (let i = 0; i < 100 && !message; i++) {
+      await new Promise((resolve) => setTimeout(resolve, 10));
+      try {
+        engine.step();
+      } catch (error) {
+        message = (error as Error).name;
+      }
+    }
+    await engine.recover();
+    while (engine.frame < frame) engine.step();
+    const after = await engine.readFrame(64, 36);
+    return { message, same: before.every((v, i) => v === after[i]) };
+  },
+};
+
+const LANES = 16;
+
+/** Inputs of a size at which single precision and the device's own rounding stay comparable. */
+async function wgslAgainstInterpreter(
+  device: GPUDevice,
+  seed: number,
+): Promise<{ wrong: number; floats: number; error: string }> {
+  const graph = randomGraph(seed, 24);
+  const at = (i: number): number => Math.sin(seed * 12.9898 + i * 78.233) * 3;
+  const memory: Memory = {
+    a: Float32Array.from({ length: LANES + 8 }, (_, i) => at(i)),
+    b: Float32Array.from({ length: LANES + 8 }, (_, i) => at(i + 100)),
+    k: Int32Array.from({ length: LANES + 8 }, (_, i) => at(i + 200) * 1000),
+    outF: new Float32Array(LANES + 8),
+    outI: new Int32Array(LANES + 8),
+    masked: new Float32Array(LANES + 8).fill(7),
+  };
+  const uniforms = { u: at(300), n: 37, turns: 3 };
+  const words = new Int32Array(Math.ceil(paramWords(graph) / 4) * 4);
+  const floats = new Float32Array(words.buffer);
+  words[1] = LANES;
+  const all = new Float32Array(graph.buffers.length * (LANES + 8));
+  const offset = (i: number): number => i * (LANES + 8);
+  graph.buffers.forEach(({ name }, i) => {
+    words[paramWord(graph, 'buffer', i)] = offset(i);
+    const source = memory[name]!;
+    new Uint8Array(all.buffer).set(
+      new Uint8Array(source.buffer, source.byteOffset, source.byteLength),
+      4 * offset(i),
+    );
+  });
+  graph.uniforms.forEach(({ name, type }, i) => {
+    const view = type === 'f32' ? floats : words;
+    view[paramWord(graph, 'uniform', i)] = uniforms[name as 'u'];
+  });
+  device.pushErrorScope('validation');
+  const { STORAGE, UNIFORM, COPY_DST, COPY_SRC, MAP_READ } = GPUBufferUsage;
+  const buffer = device.createBuffer({
+    size: all.byteLength,
+    usage: STORAGE | COPY_DST | COPY_SRC,
+  });
+  const params = device.createBuffer({ size: words.byteLength, usage: UNIFORM | COPY_DST });
+  const back = device.createBuffer({ size: all.byteLength, usage: COPY_DST | MAP_READ });
+  device.queue.writeBuffer(buffer, 0, all);
+  device.queue.writeBuffer(params, 0, words);
+  const module = device.createShaderModule({ code: toWgsl(graph) });
+  const pipeline = device.createComputePipeline({ layout: 'auto', compute: { module } });
+  const resources = [{ buffer }, { buffer: params }];
+  const encoder = device.createCommandEncoder();
+  const pass = encoder.beginComputePass();
+  pass.setPipeline(pipeline);
+  // A graph that folded to constants reads no parameters, and then has no binding for them.
+  const layout = pipeline.getBindGroupLayout(0);
+  const entries = resources.map((resource, binding) => ({ binding, resource }));
+  pass.setBindGroup(0, device.createBindGroup({ layout, entries }));
+  pass.dispatchWorkgroups(1);
+  pass.end();
+  encoder.copyBufferToBuffer(buffer, 0, back, 0, all.byteLength);
+  device.queue.submit([encoder.finish()]);
+  const failure = await device.popErrorScope();
+  if (failure) return { wrong: 0, floats: 0, error: failure.message };
+  await back.mapAsync(GPUMapMode.READ);
+  const got = back.getMappedRange().slice(0);
+  interpret(graph, 0, LANES, memory, uniforms);
+  let [wrong, compared] = [0, 0];
+  graph.buffers.forEach(({ name, type }, i) => {
+    if (!name.startsWith('out')) return;
+    const view = type === 'f32' ? new Float32Array(got) : new Int32Array(got);
+    for (let lane = 0; lane < LANES; lane++) {
+      const wanted = memory[name]![lane]!;
+      const value = view[offset(i) + lane]!;
+      if (!Number.isFinite(wanted) || Math.abs(wanted) > 1e6) continue;
+      compared += 1;
+      if (Math.abs(value - wanted) > 1e-4 * Math.max(1, Math.abs(wanted))) wrong += 1;
+    }
+  });
+  return { wrong, floats: compared, error: '' };
+}
+
+self.onmessage = async ({ data: [name, args] }: MessageEvent<[keyof typeof tasks, never[]]>) => {
+  try {
+    const task = tasks[name] as (...a: never[]) => Promise<unknown>;
+    postMessage({ value: await task(...args) });
+  } catch (error) {
+    postMessage({ error: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+  }
+};

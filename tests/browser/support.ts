@@ -1,0 +1,100 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { build } from 'esbuild';
+import { chromium, type Browser, type Page } from 'playwright-core';
+
+const ROOT = join(__dirname, '../..');
+
+const ARGS = [
+  '--no-sandbox',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+/** An emulated graphics card; with fewer of these flags presenting kills the GPU process. */
+const GPU_ARGS = [
+  '--enable-unsafe-webgpu',
+  '--use-webgpu-adapter=swiftshader',
+  '--enable-features=Vulkan',
+  '--use-vulkan=swiftshader',
+  '--use-angle=swiftshader',
+];
+
+export async function launch({ gpu = false } = {}): Promise<Browser> {
+  const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
+  return chromium.launch({ executablePath, args: gpu ? [...ARGS, ...GPU_ARGS] : ARGS });
+}
+
+export interface App {
+  url: string;
+  stop: () => void;
+}
+
+/** The built application, served as `./start` serves it, on a free port. */
+export async function startApp(): Promise<App> {
+  const command = [join(ROOT, 'packages/server/bin/vast-swarm.mjs'), 'serve', '--port', '0'];
+  const child: ChildProcess = spawn(process.execPath, command, {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const url = await new Promise<string>((resolve, reject) => {
+    child.once('exit', () => {
+      reject(new Error('the server did not start; is the application built?'));
+    });
+    child.stdout!.on('data', (data: Buffer) => {
+      const match = /http:\/\/\S+/.exec(data.toString());
+      if (match) resolve(match[0]);
+    });
+  });
+  return { url, stop: () => child.kill() };
+}
+
+export interface Harness {
+  url: string;
+  stop: () => void;
+}
+
+/** A page that has the engines and kernels as `window.harness`; see harness.ts. */
+export async function startHarness(): Promise<Harness> {
+  const bundle = await build({
+    entryPoints: [join(__dirname, 'harness.ts')],
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+    define: { 'process.env.NODE_ENV': '"test"' },
+  });
+  const script = bundle.outputFiles[0]!.text;
+  const server: Server = createServer((request, response) => {
+    response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
+    response.setHeader('Cross-Origin-Embedder-Policy', 'require-corp');
+    const isScript = request.url === '/harness.js';
+    response.setHeader('Content-Type', isScript ? 'text/javascript' : 'text/html');
+    // The engines wait for threads, which only a worker may do.
+    response.end(isScript ? script : '<!doctype html><title>harness</title>');
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as AddressInfo;
+  return { url: `http://127.0.0.1:${String(port)}/`, stop: () => server.close() };
+}
+
+/** Calls a function of the harness in a worker of the page, and gives its result. */
+export async function call<T>(page: Page, name: string, ...args: unknown[]): Promise<T> {
+  return page.evaluate(
+    ([fn, rest]) =>
+      new Promise<never>((resolve, reject) => {
+        const worker = new Worker('/harness.js');
+        worker.onmessage = ({ data }: MessageEvent<{ value?: unknown; error?: string }>) => {
+          worker.terminate();
+          if (data.error !== undefined) reject(new Error(data.error));
+          else resolve(data.value as never);
+        };
+        worker.onerror = (event) => {
+          reject(new Error(event.message));
+        };
+        worker.postMessage([fn, rest]);
+      }),
+    [name, args] as const,
+  );
+}
