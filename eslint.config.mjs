@@ -32,7 +32,9 @@ function direction(name) {
 }
 
 export default ts.config(
-  { ignores: ['**/dist/', '**/generated/', '**/node_modules/', 'packages/cpu/assembly/'] },
+  {
+    ignores: ['**/dist/', '**/generated/', '**/node_modules/', 'packages/cpu/assembly/', '.cache/'],
+  },
   js.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],

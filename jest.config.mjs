@@ -1,10 +1,14 @@
 const transform = {
-  '^.+\\.tsx?$': [
+  '^.+\\.[jt]sx?$': [
     '@swc/jest',
     { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } },
   ],
 };
-const shared = { transform, testEnvironment: 'node', extensionsToTreatAsEsm: [] };
+const shared = {
+  transform,
+  testEnvironment: 'node',
+  transformIgnorePatterns: ['/node_modules/(?!(fast-png|iobuffer|fflate)/)'],
+};
 
 export default {
   projects: [

@@ -172,10 +172,10 @@ async function wgslAgainstInterpreter(
   return { wrong, floats: compared, error: '' };
 }
 
-self.onmessage = async ({ data: [name, args] }: MessageEvent<[keyof typeof tasks, never[]]>) => {
+self.onmessage = async ({ data: [name, args] }: MessageEvent<[string, unknown[]]>) => {
   try {
-    const task = tasks[name] as (...a: never[]) => Promise<unknown>;
-    postMessage({ value: await task(...args) });
+    const all = tasks as unknown as Record<string, (...a: unknown[]) => Promise<unknown>>;
+    postMessage({ value: await all[name]!(...args) });
   } catch (error) {
     postMessage({ error: error instanceof Error ? (error.stack ?? error.message) : String(error) });
   }

@@ -260,7 +260,8 @@ export class CpuEngine implements Engine {
   }
 
   restore(snapshot: Snapshot): void {
-    const { frame, states } = snapshot as CpuSnapshot;
+    if (!(snapshot instanceof CpuSnapshot)) throw new Error('cpu: a snapshot of another engine');
+    const { frame, states } = snapshot;
     this.frame = frame;
     for (const { id } of this.plan!.swarms) {
       STATE.forEach((name, i) => {

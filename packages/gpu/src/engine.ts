@@ -57,7 +57,7 @@ class GpuSnapshot implements Snapshot {
 export class GpuEngine implements Engine {
   frame = -1;
   /** Particles alive by swarm; a frame or two late. */
-  readonly alive: Record<string, number> = {};
+  alive: Readonly<Record<string, number>> = {};
   readonly times: Record<string, number> = { frame: 0 };
   private pipelines: Pipelines;
   private plan: Plan | null = null;
@@ -316,8 +316,7 @@ export class GpuEngine implements Engine {
     try {
       await back.mapAsync(GPUMapMode.READ);
       const values = new Uint32Array(back.getMappedRange());
-      for (const id of Object.keys(this.alive)) delete this.alive[id];
-      swarms.forEach(({ id }, i) => (this.alive[id] = values[i]!));
+      this.alive = Object.fromEntries(swarms.map(({ id }, i) => [id, values[i]!]));
     } catch {
       // The device went away meanwhile; the next frame says so.
     }
@@ -339,7 +338,8 @@ export class GpuEngine implements Engine {
   }
 
   restore(snapshot: Snapshot): void {
-    const { frame, states } = snapshot as GpuSnapshot;
+    if (!(snapshot instanceof GpuSnapshot)) throw new Error('gpu: a snapshot of another engine');
+    const { frame, states } = snapshot;
     const work = new Work(this.pipelines);
     for (const [id, memory] of this.swarms) {
       work.copy(states.get(id)!, 0, memory.buffer, 0, memory.stateBytes);

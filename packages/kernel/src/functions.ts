@@ -17,8 +17,8 @@ function sinOrCos(g: Graph, x: Expr, turn: number): Expr {
   const quarter = x.mul(2 / Math.PI).nearest();
   const r = x
     .sub(quarter.mul(1.5703125))
-    .sub(quarter.mul(4.837512969970703125e-4))
-    .sub(quarter.mul(7.54978995489188216e-8));
+    .sub(quarter.mul(4.837512969970703e-4))
+    .sub(quarter.mul(7.549789954891882e-8));
   const z = r.mul(r);
   const s = horner(z, [-1.9515295891e-4, 8.3321608736e-3, -1.6666654611e-1]);
   const sine = s.mul(z).mul(r).add(r);
@@ -34,12 +34,12 @@ function sinOrCos(g: Graph, x: Expr, turn: number): Expr {
 
 /** Sine of radians: within 2 ulp, or 1e-7 absolute near its zeros, for |x| up to 8192. */
 export function sin(x: Expr): Expr {
-  return x.graph.define('sin_', ['f32'], (g, p) => [sinOrCos(g, p!, 0)])(x)[0]!;
+  return x.graph.define('sin_', ['f32'], (g, p) => [sinOrCos(g, p, 0)])(x)[0]!;
 }
 
 /** Cosine of radians: as sin. */
 export function cos(x: Expr): Expr {
-  return x.graph.define('cos_', ['f32'], (g, p) => [sinOrCos(g, p!, 1)])(x)[0]!;
+  return x.graph.define('cos_', ['f32'], (g, p) => [sinOrCos(g, p, 1)])(x)[0]!;
 }
 
 function exponential(g: Graph, x: Expr): Expr {
@@ -82,7 +82,7 @@ function logarithm(x: Expr): Expr {
 
 /** Natural logarithm: within 2 ulp (1e-7 absolute near 1); zero and less count as 1.2e-38. */
 export function log(x: Expr): Expr {
-  return x.graph.define('log_', ['f32'], (_, p) => [logarithm(p!)])(x)[0]!;
+  return x.graph.define('log_', ['f32'], (_, p) => [logarithm(p)])(x)[0]!;
 }
 
 /**
@@ -98,7 +98,7 @@ function arcTangent2(g: Graph, y: Expr, x: Expr): Expr {
   const ax = x.abs();
   const ay = y.abs();
   const t = ax.min(ay).div(ax.max(ay).max(1e-37));
-  const upper = t.gt(0.4142135623730950488);
+  const upper = t.gt(0.4142135623730951);
   const r = upper.select(t.sub(1).div(t.add(1)), t);
   const z = r.mul(r);
   const p = horner(z, [8.05374449538e-2, -1.38776856032e-1, 1.99777106478e-1, -3.33329491539e-1]);
@@ -132,7 +132,7 @@ function hyperbolicTangent(g: Graph, x: Expr): Expr {
 
 /** Hyperbolic tangent: within 2 ulp. */
 export function tanh(x: Expr): Expr {
-  return x.graph.define('tanh_', ['f32'], (g, p) => [hyperbolicTangent(g, p!)])(x)[0]!;
+  return x.graph.define('tanh_', ['f32'], (g, p) => [hyperbolicTangent(g, p)])(x)[0]!;
 }
 
 /** a + t (b - a). */

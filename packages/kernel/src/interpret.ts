@@ -1,5 +1,5 @@
 import { INVARIANT, LANE, type Expr, type Graph, type Scope } from './graph';
-import { operation, SHIFTS, type OperationName, type Scalar } from './ops';
+import { operation, SHIFTS, type Scalar } from './ops';
 import { schedule, storeRoots, type Schedule } from './schedule';
 
 export type Memory = Record<string, Float32Array | Int32Array>;
@@ -93,7 +93,7 @@ function evaluate(context: Context, node: Expr): Scalar {
     default: {
       const args = node.args.map(get);
       if (SHIFTS.has(node.kind)) args.push(node.imm);
-      return operation(node.kind as OperationName).evaluate(...args);
+      return operation(node.kind).evaluate(...args);
     }
   }
 }

@@ -94,7 +94,7 @@ export interface Phase {
 export function noise(p: Vec3, seed: Expr, phase: Phase): { value: Expr; gradient: Vec3 } {
   const g = p.x.graph;
   const fn = g.define('noise_', NOISE_PARAMS, (_, x, y, z, s, a, b) =>
-    gradientNoise(new Vec3(x!, y!, z!), s!, a!, b!, 'z'),
+    gradientNoise(new Vec3(x, y, z), s, a, b, 'z'),
   );
   const [value, dx, dy, dz] = fn(p.x, p.y, p.z, seed, phase.cos, phase.sin);
   return { value: value!, gradient: new Vec3(dx!, dy!, dz!) };
@@ -145,10 +145,10 @@ const CURL_SCALE = 1.668;
 export function curlNoise(p: Vec3, seed: Expr, phase: Phase, sum: Fractal): Vec3 {
   // Both fields in one function share the lattice cell and the fade curves.
   const curl = p.x.graph.define('curl_', NOISE_PARAMS, (_, x, y, z, s, cos, sin) => {
-    const q = new Vec3(x!, y!, z!);
+    const q = new Vec3(x, y, z);
     const gradient = ([, dx, dy, dz]: Expr[]): Vec3 => new Vec3(dx!, dy!, dz!);
-    const a = gradient(gradientNoise(q, s!, cos!, sin!, 'z'));
-    const b = gradient(gradientNoise(q, s!.xor(0x5bd1e995), cos!, sin!, 'x'));
+    const a = gradient(gradientNoise(q, s, cos, sin, 'z'));
+    const b = gradient(gradientNoise(q, s.xor(0x5bd1e995), cos, sin, 'x'));
     return a.cross(b).scale(CURL_SCALE).parts;
   });
   return fractal(p, sum, (q, turn) => {

@@ -22,8 +22,8 @@ export function randomGraph(seed: number, nodes = 60): Graph {
       keep(g.load('a', index));
     } else if (choice < 0.08) {
       const fn = g.define(`f${String(i)}`, ['f32', 'i32'], (inner, x, k) => [
-        x!.mul(inner.float(next())).add(k!.toFloat()),
-        k!.xor(77).shl(3),
+        x.mul(inner.float(next())).add(k.toFloat()),
+        k.xor(77).shl(3),
       ]);
       fn(pick(pool.f32!), pick(pool.i32!)).forEach(keep);
     } else if (choice < 0.12) {

@@ -1,6 +1,5 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import { Copy, Download, Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { library, type StoredPiece } from '../data/db';
 import { exportPiece } from '../data/files';
@@ -9,28 +8,13 @@ import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
-
-/** The shipped picture of a demo piece, until it has been seen. */
-function shippedThumb(stored: StoredPiece): string | null {
-  return stored.demo ? `/demo/${stored.demo}.png` : null;
-}
-
-function useThumb(stored: StoredPiece): string | null {
-  const [url, setUrl] = useState<string | null>(null);
-  useEffect(() => {
-    if (!stored.thumb) return;
-    const made = URL.createObjectURL(stored.thumb);
-    setUrl(made);
-    return () => {
-      URL.revokeObjectURL(made);
-    };
-  }, [stored.thumb]);
-  return url ?? shippedThumb(stored);
-}
+import { useBlobSource } from '../ui/useBlobSource';
 
 export function PieceCard({ stored }: { stored: StoredPiece }) {
   const { piece, id } = stored;
-  const thumb = useThumb(stored);
+  const source = useBlobSource(stored.thumb);
+  // A demo piece that has not been opened yet shows the picture that it is shipped with.
+  const shipped = stored.demo && !stored.thumb ? `/demo/${stored.demo}.png` : undefined;
   const dispatch = useAppDispatch();
   const { width, height, rate, length } = piece.frame;
   const remove = async (): Promise<void> => {
@@ -56,9 +40,11 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
           '&:hover': { borderColor: COLOURS.amber },
         }}
       >
-        {thumb ? (
+        {stored.thumb || shipped ? (
           <img
-            src={thumb}
+            key={shipped ?? 'own'}
+            ref={source}
+            src={shipped}
             alt=""
             style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }}
           />

@@ -1,7 +1,8 @@
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { saveAs } from '../data/files';
 import { COLOURS, MONO } from '../theme';
+import { useBlobSource } from '../ui/useBlobSource';
 import type { RenderState } from './useRender';
 
 /** "1 min 20 s". */
@@ -76,8 +77,7 @@ function Look({ bitmap }: { bitmap: ImageBitmap }) {
 }
 
 function Running({ state }: { state: RenderState & { phase: 'running' } }) {
-  const { done, total, warming, started } = state;
-  const seconds = (performance.now() - started) / 1000;
+  const { done, total, warming, seconds } = state;
   const left = done > 0 ? (seconds / done) * (total - done) : null;
   return (
     <>
@@ -97,20 +97,12 @@ function Running({ state }: { state: RenderState & { phase: 'running' } }) {
 
 function Done({ state, name }: { state: RenderState & { phase: 'done' }; name: string }) {
   const { blob, frames, seconds } = state;
-  const [url, setUrl] = useState<string | null>(null);
-  useEffect(() => {
-    if (!blob?.type.startsWith('video')) return;
-    const made = URL.createObjectURL(blob);
-    setUrl(made);
-    return () => {
-      URL.revokeObjectURL(made);
-    };
-  }, [blob]);
+  const source = useBlobSource(blob);
   return (
     <>
-      {url && (
+      {blob?.type.startsWith('video') && (
         <video
-          src={url}
+          ref={source}
           controls
           loop
           aria-label="The rendered video"

@@ -3,7 +3,7 @@ import {
   BufferTarget,
   Mp4OutputFormat,
   Output,
-  QUALITY_VERY_HIGH,
+  Quality,
   VideoSample,
   VideoSampleSource,
   WebMOutputFormat,
@@ -30,7 +30,7 @@ function zipSink({ piece }: Job): Sink {
   let failure: Error | null = null;
   const zip = new Zip((error, chunk) => {
     if (error) failure = error;
-    else parts.push(new Blob([chunk as Uint8Array<ArrayBuffer>]));
+    else parts.push(new Blob([chunk]));
   });
   const put = (name: string, bytes: Uint8Array): void => {
     const entry = new ZipPassThrough(name);
@@ -77,7 +77,10 @@ async function videoSink({ piece, width, height, format, first }: Job): Promise<
     format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(),
     target,
   });
-  const source = new VideoSampleSource({ codec: mp4 ? 'avc' : 'vp9', bitrate: QUALITY_VERY_HIGH });
+  const source = new VideoSampleSource({
+    codec: mp4 ? 'avc' : 'vp9',
+    quality: new Quality('very-high'),
+  });
   output.addVideoTrack(source, { frameRate: piece.frame.rate });
   await output.start();
   const duration = 1 / piece.frame.rate;

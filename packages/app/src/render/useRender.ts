@@ -3,7 +3,7 @@ import type { FromRender, Job, ToRender } from './messages';
 
 export type RenderState =
   | { phase: 'idle' }
-  | { phase: 'running'; done: number; total: number; warming: number; started: number }
+  | { phase: 'running'; done: number; total: number; warming: number; seconds: number }
   | { phase: 'done'; blob: Blob | null; frames: number; seconds: number; job: Job }
   | { phase: 'cancelled'; done: number }
   | { phase: 'failed'; message: string; done: number };
@@ -32,14 +32,15 @@ export function useRender(): Rendering {
     end();
     const started = performance.now();
     const total = job.last - job.first + 1;
-    setState({ phase: 'running', done: 0, total, warming: job.first, started });
+    setState({ phase: 'running', done: 0, total, warming: job.first, seconds: 0 });
     const made = new Worker(new URL('./renderWorker.ts', import.meta.url), { type: 'module' });
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<FromRender>) => {
       if (data.type === 'look') setLook(data.bitmap);
       else if (data.type === 'progress') {
         const { done, warming } = data;
-        setState({ phase: 'running', done, total: data.total, warming, started });
+        const seconds = (performance.now() - started) / 1000;
+        setState({ phase: 'running', done, total: data.total, warming, seconds });
       } else {
         end();
         if (data.type === 'done') {

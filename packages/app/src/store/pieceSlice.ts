@@ -95,7 +95,7 @@ const slice = createSlice({
     ) {
       const { path, value, label, merge } = payload;
       edit(
-        state as PieceState,
+        state,
         label,
         (piece) => {
           let place = piece as unknown as Record<string | number, unknown>;
@@ -115,7 +115,7 @@ const slice = createSlice({
     },
     added(state, { payload }: PayloadAction<{ list: PartList; kind: string }>) {
       const { list, kind } = payload;
-      edit(state as PieceState, `Add ${kind}`, (piece) => {
+      edit(state, `Add ${kind}`, (piece) => {
         if (list === 'swarms') piece.swarms.push(makeSwarm(kind, piece.swarms));
         else piece[list].push(makePart(list, kind, piece[list]));
       });
@@ -123,21 +123,25 @@ const slice = createSlice({
     },
     removed(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
       const { list, id } = payload;
-      edit(state as PieceState, 'Remove', (piece) => {
+      edit(state, 'Remove', (piece) => {
         const parts = partsOf(piece, list);
         parts.splice(
           parts.findIndex((p) => p.id === id),
           1,
         );
-        delete piece.influence[id];
-        for (const row of Object.values(piece.influence)) delete row[id];
+        const without = <T>(row: Record<string, T>): Record<string, T> =>
+          Object.fromEntries(Object.entries(row).filter(([key]) => key !== id));
+        piece.influence = without(piece.influence);
+        for (const force of Object.keys(piece.influence)) {
+          piece.influence[force] = without(piece.influence[force]!);
+        }
       });
       state.selection = selectionThere(state.piece as Piece, state.selection);
     },
     duplicated(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
       const { list, id } = payload;
       let fresh = id;
-      edit(state as PieceState, 'Duplicate', (piece) => {
+      edit(state, 'Duplicate', (piece) => {
         const parts = partsOf(piece, list);
         const at = parts.findIndex((p) => p.id === id);
         const copy = structuredClone(JSON.parse(JSON.stringify(parts[at]!)) as Swarm);
@@ -154,7 +158,7 @@ const slice = createSlice({
     },
     moved(state, { payload }: PayloadAction<{ list: PartList; from: number; to: number }>) {
       const { list, from, to } = payload;
-      edit(state as PieceState, 'Reorder', (piece) => {
+      edit(state, 'Reorder', (piece) => {
         const parts = partsOf(piece, list);
         const [part] = parts.splice(from, 1);
         if (part) parts.splice(to, 0, part);
@@ -168,7 +172,7 @@ const slice = createSlice({
       }: PayloadAction<{ path: Path; shelf: Parameters<typeof makeChoice>[0]; kind: string }>,
     ) {
       const { path, shelf, kind } = payload;
-      edit(state as PieceState, 'Change kind', (piece) => {
+      edit(state, 'Change kind', (piece) => {
         let holder = piece as unknown as Record<string | number, unknown>;
         for (const key of path) holder = holder[key] as Record<string | number, unknown>;
         const fresh = makeChoice(shelf, kind);
@@ -184,7 +188,7 @@ const slice = createSlice({
     },
     /** Shown alone: all others of the list off; again: all on. */
     alone(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
-      edit(state as PieceState, 'Show alone', (piece) => {
+      edit(state, 'Show alone', (piece) => {
         const parts = partsOf(piece, payload.list);
         const already = parts.every((p) => p.on === (p.id === payload.id));
         for (const p of parts) p.on = already || p.id === payload.id;
@@ -196,7 +200,7 @@ const slice = createSlice({
       state.piece = applyPatches(state.piece, step.inverse);
       state.past = state.past.slice(0, -1);
       state.future = [...state.future, { ...step, merge: null }];
-      state.selection = selectionThere(state.piece as Piece, state.selection);
+      state.selection = selectionThere(state.piece, state.selection);
     },
     redone(state) {
       const step = state.future.at(-1);
@@ -204,7 +208,7 @@ const slice = createSlice({
       state.piece = applyPatches(state.piece, step.patches);
       state.future = state.future.slice(0, -1);
       state.past = [...state.past, step];
-      state.selection = selectionThere(state.piece as Piece, state.selection);
+      state.selection = selectionThere(state.piece, state.selection);
     },
   },
 });

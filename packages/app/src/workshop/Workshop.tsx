@@ -10,15 +10,17 @@ import { OpenPiece } from './OpenPiece';
 
 /** Opens the piece that the address names. */
 export function Workshop() {
-  const { id } = useParams();
+  const { id = '' } = useParams();
+  return <WorkshopOf key={id} id={id} />;
+}
+
+function WorkshopOf({ id }: { id: string }) {
   const dispatch = useAppDispatch();
   const open = useApp((s) => s.piece.id === id && s.piece.piece !== null);
   const [trouble, setTrouble] = useState<string | null>(null);
 
   useEffect(() => {
-    if (!id) return;
     let current = true;
-    setTrouble(null);
     loadPiece(id)
       .then((piece) => {
         if (!current) return;
@@ -58,5 +60,5 @@ export function Workshop() {
       </Box>
     );
   }
-  return open && id ? <OpenPiece key={id} id={id} /> : null;
+  return open ? <OpenPiece id={id} /> : null;
 }

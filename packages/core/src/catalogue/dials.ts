@@ -127,14 +127,14 @@ function numberSchema(spec: NumberDial): z.ZodType<NumberFeed, NumberFeed> {
   const limits = `must stay within ${String(spec.min)} and ${String(spec.max)}`;
   const schema: z.ZodType<NumberFeed, NumberFeed> =
     spec.varies === 'life'
-      ? (numberFeedSchema as z.ZodType<NumberFeed, NumberFeed>)
+      ? numberFeedSchema
       : z.union([z.number(), fixedSchema.omit({ over: true }), spreadSchema.omit({ over: true })]);
   return schema.refine(inside, { message: limits });
 }
 
 export function dialsSchema(dials: Dials): z.ZodType<DialValues> {
   const shape = Object.fromEntries(Object.entries(dials).map(([k, spec]) => [k, dialSchema(spec)]));
-  return z.strictObject(shape).prefault({}) as unknown as z.ZodType<DialValues>;
+  return z.strictObject(shape).prefault({});
 }
 
 export function defaults(dials: Dials): DialValues {

@@ -112,15 +112,16 @@ function flatten(issue: z.core.$ZodIssue, before: PropertyKey[] = []): Flat[] {
     const [best] = [...issue.errors].sort((a, b) => depth(b) - depth(a));
     if (best && depth(best) > 0) return best.flatMap((inner) => flatten(inner, path));
   }
+  if (issue.code === 'unrecognized_keys') {
+    const message = 'there is no such field in this version; remove or correct it';
+    return issue.keys.map((key) => ({ path: [...path, key], message }));
+  }
   return [{ path, message: wording(issue) }];
 }
 
 function wording(issue: z.core.$ZodIssue): string {
   if (issue.code === 'invalid_union' && issue.path.at(-1) === 'kind') {
     return 'there is no such kind in this version; see the list of kinds in docs/file-format.md';
-  }
-  if (issue.code === 'unrecognized_keys') {
-    return `unknown field${issue.keys.length > 1 ? 's' : ''} ${issue.keys.map((k) => `'${k}'`).join(', ')}; remove or correct`;
   }
   if (issue.code === 'invalid_union') return 'has none of the forms this dial can take';
   if (issue.code === 'invalid_type' && issue.message.endsWith('received undefined')) {

@@ -2,7 +2,6 @@ import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../catalogue';
 import { swarmDials } from '../catalogue/swarmDials';
 import type { Effect, EmitterKind, ForceKind } from '../catalogue/kinds';
-import type { Vector } from '../feeds/feeds';
 import type { Piece, Swarm } from '../piece/schema';
 import { cameraAt, type CameraPose } from './cameraAt';
 import { DialReader, type ParticleInputs } from './dialReader';
@@ -203,8 +202,7 @@ export function lookKernel(
   const look = styled(builder, swarm, capacity);
 
   const pose = (part: keyof Omit<CameraPose, 'focal'>): Vec3 => {
-    const at = (i: number) => (f: FrameInputs) =>
-      (cameraAt(piece.camera, f.time)[part] as Vector)[i]!;
+    const at = (i: number) => (f: FrameInputs) => cameraAt(piece.camera, f.time)[part][i]!;
     const component = (i: number): Expr => builder.uniform(`camera.${part}.${'xyz'[i]!}`, at(i));
     return new Vec3(component(0), component(1), component(2));
   };

@@ -1,0 +1,116 @@
+import {
+  checkSize,
+  DEMO_SHOW,
+  parsePiece,
+  PieceError,
+  pieceText,
+  setDial,
+  type Piece,
+} from '../src';
+import { migrate } from '../src/piece/migrate';
+import { pieceOfEveryKind, smallPiece } from '../../../tests/support/pieces';
+
+function problems(text: string): string {
+  try {
+    parsePiece(text);
+  } catch (error) {
+    if (error instanceof PieceError) return error.message;
+    throw error;
+  }
+  throw new Error('the piece was accepted');
+}
+
+/** The small piece as text, with one line of it changed. */
+function withLine(from: RegExp, to: string): { text: string; line: number } {
+  const lines = pieceText(smallPiece()).split('\n');
+  const at = lines.findIndex((l) => from.test(l));
+  expect(at).toBeGreaterThan(0);
+  lines[at] = lines[at]!.replace(from, to);
+  return { text: lines.join('\n'), line: at + 1 };
+}
+
+test.each([
+  ...pieceOfEveryKind(),
+  ...DEMO_SHOW.pieces.map((d): [string, Piece] => [d.id, d.piece]),
+])('a piece survives its file: %s', (_, piece) => {
+  expect(parsePiece(pieceText(piece))).toEqual(piece);
+});
+
+test('dials that are left out take their defaults', () => {
+  const { text } = withLine(/^\s*"rate": 900,$/, '');
+  expect(parsePiece(text).swarms[0]!.dials.rate).toBe(2000);
+});
+
+test.each([
+  ['an unknown kind', /"kind": "curlNoise"/, '"kind": "magic"', 'no such kind', 'forces[0].kind'],
+  ['a dial out of range', /"rate": 900/, '"rate": -5', '>=0', 'swarms[0].dials.rate'],
+  ['an unknown dial', /"rate": 900/, '"rat": 900', 'no such field', 'swarms[0].dials.rat'],
+  [
+    'a word for a number',
+    /"rate": 900/,
+    '"rate": "many"',
+    'expected number',
+    'swarms[0].dials.rate',
+  ],
+  ['a bad colour', /"#ffb45c"/, '"orange"', '#rrggbb', 'swarms[0].dials.colour.stops[0].colour'],
+])('%s is told by line and field', (_, from, to, message, where) => {
+  const { text, line } = withLine(from, to);
+  const told = problems(text);
+  expect(told).toContain(message);
+  expect(told).toContain(`line ${String(line)}, ${where}:`);
+});
+
+test('a spread past its limits is told', () => {
+  const { text } = withLine(/"from": 1,/, '"from": -1,');
+  expect(problems(text)).toContain('swarms[0].dials.lifetime: must stay within 0.01 and 3600');
+});
+
+test('a missing field is told', () => {
+  const { seed, ...rest } = smallPiece();
+  expect(seed).toBe(1);
+  expect(problems(JSON.stringify(rest))).toMatch(/seed: is missing \(number wanted\)/);
+});
+
+test('what is not JSON is told by line; NaN is not JSON', () => {
+  const { text, line } = withLine(/"rate": 900/, '"rate": NaN');
+  expect(problems(text)).toContain(`line ${String(line)}: This is not JSON`);
+  expect(problems('{\n  "format": "vast-swarm piece",\n')).toMatch(/line \d: This is not JSON/);
+  expect(problems('')).toMatch(/not JSON/);
+});
+
+test('other files, newer versions, deep nesting and vast files are refused', () => {
+  expect(problems('[1, 2, 3]')).toContain("its 'format' should be");
+  expect(problems(pieceText({ ...smallPiece(), version: 7 as 1 }))).toContain('newer Vast Swarm');
+  expect(problems('['.repeat(10_000) + ']'.repeat(10_000))).toContain('Nested more than 64 deep');
+  expect(() => {
+    checkSize(200 * 2 ** 20);
+  }).toThrow('The file has 200 MB');
+});
+
+test('an id that is used twice is told', () => {
+  const piece = smallPiece((p) => p.swarms.push(structuredClone(p.swarms[0]!)));
+  expect(problems(pieceText(piece))).toContain("swarms[1].id: the id 'motes' is used twice");
+});
+
+test('older versions are brought up step by step', () => {
+  const steps = {
+    1: (p: object) => ({ ...p, one: true }),
+    2: (p: object) => ({ ...p, two: true }),
+  };
+  const piece = { version: 1 };
+  expect(migrate(piece, steps, 3)).toEqual({ version: 3, one: true, two: true });
+  expect(migrate({ version: 2 }, steps, 3)).toEqual({ version: 3, two: true });
+});
+
+test('dials are set from text, and what does not fit is refused', () => {
+  const piece = smallPiece();
+  expect(setDial(piece, 'Motes.rate=5000').swarms[0]!.dials.rate).toBe(5000);
+  expect(setDial(piece, 'motes.emitter.radius=2').swarms[0]!.emitter.dials.radius).toBe(2);
+  expect(setDial(piece, 'frame.rate=60').frame.rate).toBe(60);
+  expect(setDial(piece, 'motes.colour=#102030').swarms[0]!.dials.colour).toBe('#102030');
+  expect(piece.swarms[0]!.dials.rate).toBe(900);
+  expect(() => setDial(piece, 'nobody.rate=1')).toThrow("there is no part 'nobody'");
+  expect(() => setDial(piece, 'motes.speed=1')).toThrow("has no dial 'speed'");
+  expect(() => setDial(piece, 'motes.rate=-1')).toThrow('>=0');
+  expect(() => setDial(piece, 'rate')).toThrow("write 'part.dial=value'");
+});

@@ -1,0 +1,196 @@
+import { compilePiece, makeChoice, makePart, type Piece, type Vector } from '@vast-swarm/core';
+import { smallPiece } from '../../../tests/support/pieces';
+import { CpuEngine } from '../src';
+
+let engine: CpuEngine;
+beforeAll(async () => {
+  engine = await CpuEngine.create({ threads: 1 });
+});
+afterAll(() => engine.close());
+
+/** One burst of particles at the origin, thrown along +x, and the given forces. */
+function thrown(speed: number, forces: Piece['forces'], at: Vector = [0, 0, 0], rate = 30): Piece {
+  return smallPiece((p) => {
+    p.frame.rate = rate;
+    p.frame.length = 20 * rate;
+    const swarm = p.swarms[0]!;
+    swarm.emitter = makeChoice('emitters', 'point');
+    swarm.emitter.dials.centre = at;
+    swarm.launch = makeChoice('launches', 'cone');
+    Object.assign(swarm.launch.dials, { speed, direction: [1, 0, 0], angle: 0 });
+    Object.assign(swarm.dials, { rate: 0, burst: 4, lifetime: 100 });
+    p.forces = forces;
+  });
+}
+
+function force(kind: string, dials: Piece['forces'][number]['dials']): Piece['forces'][number] {
+  const part = makePart('forces', kind, []);
+  Object.assign(part.dials, dials);
+  return part;
+}
+
+/** Place and velocity of the first particle after `seconds`. */
+function run(piece: Piece, seconds: number): { p: Vector; v: Vector } {
+  engine.setPlan(compilePiece(piece));
+  engine.reset();
+  for (let i = 0; i < Math.round(seconds * piece.frame.rate); i++) engine.step();
+  const read = (names: readonly ('px' | 'py' | 'pz' | 'vx' | 'vy' | 'vz')[]): Vector =>
+    names.map((n) => engine.state('motes', n)[0]!) as Vector;
+  return { p: read(['px', 'py', 'pz']), v: read(['vx', 'vy', 'vz']) };
+}
+
+function near(value: number, exact: number, relative: number): void {
+  expect(Math.abs(value - exact)).toBeLessThanOrEqual(relative * Math.abs(exact));
+}
+
+test.each([24, 30, 60])('ballistic flight to 1e-4 after 5 s at %d frames a second', (rate) => {
+  const { p, v } = run(thrown(3, [force('gravity', {})], [0, 0, 0], rate), 5);
+  near(p[0], 15, 1e-4);
+  near(p[1], -0.5 * 9.81 * 25, 1e-4);
+  near(v[1], -9.81 * 5, 1e-4);
+});
+
+test.each([0.01, 0.8, 5])('drag of %d /s to 1e-4 after 5 s', (k) => {
+  const { p, v } = run(thrown(10, [force('drag', { amount: k })]), 5);
+  near(v[0], 10 * Math.exp(-5 * k), 2e-4);
+  near(p[0], (10 / k) * (1 - Math.exp(-5 * k)), 1e-4);
+});
+
+test('gravity against drag reaches the terminal speed g / k', () => {
+  const { v } = run(thrown(0, [force('gravity', {}), force('drag', { amount: 2 })]), 8);
+  near(v[1], -9.81 / 2, 1e-4);
+});
+
+test('wind takes a particle along to its own speed', () => {
+  const wind = force('wind', { speed: 4, direction: [0, 0, 1], grip: 0.5 });
+  const { v, p } = run(thrown(0, [wind]), 3);
+  near(v[2], 4 * (1 - Math.exp(-1.5)), 1e-4);
+  near(p[2], 4 * (3 - (1 - Math.exp(-1.5)) / 0.5), 1e-3);
+});
+
+test('a pure vortex keeps the radius to 1 % over ten turns, and turns as fast as it says', () => {
+  const vortex = force('vortex', { spin: 360, falloff: 0, radius: 5 });
+  // With falloff 0 half the spin is felt everywhere: a turn in two seconds.
+  const { p } = run(thrown(0, [vortex], [2, 0, 0]), 20 - 1 / 60);
+  near(Math.hypot(p[0], p[2]), 2, 0.01);
+  const quarter = run(thrown(0, [vortex], [2, 0, 0]), 0.5);
+  expect(quarter.p[0]).toBeCloseTo(0, 3);
+  expect(quarter.p[2]).toBeCloseTo(-2, 3);
+});
+
+test('the pull of a vortex stops at its axis', () => {
+  const { p } = run(thrown(0, [force('vortex', { spin: 0, pull: 50, lift: 1 })], [1, 0, 0]), 2);
+  expect(Math.hypot(p[0], p[2])).toBeLessThan(0.02);
+  expect(p[1]).toBeGreaterThan(0.5);
+});
+
+test('influence scales a force, and 0 leaves the particle alone', () => {
+  const half = thrown(0, [force('gravity', {})]);
+  half.influence = { gravity: { motes: 0.5 } };
+  near(run(half, 2).v[1], -9.81, 1e-4);
+  half.influence = { gravity: { motes: 0 } };
+  expect(run(half, 2).v[1]).toBeCloseTo(0);
+});
+
+test('a force with a shape over life acts by the part of life lived', () => {
+  const strength = {
+    feed: 'fixed' as const,
+    value: 9.81,
+    over: [
+      { x: 0, y: 0, ease: 'straight' as const },
+      { x: 1, y: 1 },
+    ],
+  };
+  const piece = thrown(0, [force('gravity', { strength })]);
+  piece.swarms[0]!.dials.lifetime = 10;
+  // The integral of 9.81 t / 10 over 4 s.
+  near(run(piece, 4).v[1], -9.81 * 0.8, 0.01);
+});
+
+test('births are spread between frames: a fast emitter leaves no clumps', () => {
+  const piece = thrown(30, []);
+  Object.assign(piece.swarms[0]!.dials, { rate: 300, burst: 0, lifetime: 3 });
+  run(piece, 1);
+  const places = [...engine.state('motes', 'px')].filter((x) => x > 0).sort((a, b) => a - b);
+  for (let i = 1; i < places.length; i++) near(places[i]! - places[i - 1]!, 0.1, 0.01);
+});
+
+/** Birth places of many particles, by emitter. */
+function birthplaces(kind: string, dials: Piece['swarms'][number]['dials']): Vector[] {
+  const piece = thrown(0, []);
+  const swarm = piece.swarms[0]!;
+  swarm.emitter = makeChoice('emitters', kind);
+  Object.assign(swarm.emitter.dials, dials);
+  swarm.dials.burst = 20_000;
+  run(piece, 1 / 30);
+  const [x, y, z] = (['px', 'py', 'pz'] as const).map((n) => engine.state('motes', n));
+  return Array.from(x!, (v, i): Vector => [v, y![i]!, z![i]!]);
+}
+
+/** Chi-square of counts against equal shares; for 15 degrees of freedom 0.999 is at 37.7. */
+function chiSquare(values: readonly number[]): number {
+  const bins = new Array<number>(16).fill(0);
+  for (const v of values) bins[Math.min(15, Math.floor(v * 16))]! += 1;
+  const share = values.length / 16;
+  return bins.reduce((s, n) => s + (n - share) ** 2 / share, 0);
+}
+
+test('a sphere is filled evenly by volume, its surface by area', () => {
+  const inside = birthplaces('sphere', { radius: 2, hollow: 0.5 });
+  const radii = inside.map((p) => Math.hypot(...p));
+  expect(Math.min(...radii)).toBeGreaterThan(0.999);
+  expect(chiSquare(radii.map((r) => (r ** 3 - 1) / 7))).toBeLessThan(37.7);
+  const surface = birthplaces('sphere', { radius: 2, fill: 'surface' });
+  for (const p of surface) near(Math.hypot(...p), 2, 1e-5);
+  // Archimedes: height is even on a sphere.
+  expect(chiSquare(surface.map((p) => (p[1] + 2) / 4))).toBeLessThan(37.7);
+});
+
+test('a box is filled evenly, its faces by area', () => {
+  const inside = birthplaces('box', { size: [4, 2, 1] });
+  expect(chiSquare(inside.map((p) => (p[0] + 2) / 4))).toBeLessThan(37.7);
+  const faces = birthplaces('box', { size: [4, 2, 1], fill: 'surface' });
+  const on = (axis: number, half: number): number =>
+    faces.filter((p) => Math.abs(Math.abs(p[axis]!) - half) < 1e-5).length;
+  // Areas 2, 4 and 8 of 14.
+  [on(0, 2) / 2, on(1, 1) / 4, on(2, 0.5) / 8].forEach((n) => near(n, 20_000 / 14, 0.08));
+});
+
+test('a ring has its radius, lies square to its axis, and can be even', () => {
+  const axis: Vector = [0, 0.6, 0.8];
+  for (const p of birthplaces('ring', { radius: 3, axis })) {
+    near(Math.hypot(...p), 3, 1e-5);
+    expect(p[1] * 0.6 + p[2] * 0.8).toBeCloseTo(0, 4);
+  }
+  const even = birthplaces('ring', { radius: 1, placing: 'even', places: 8 });
+  const turns = new Set(
+    even.map((p) => Math.round((Math.atan2(p[2], p[0]) / Math.PI) * 4 + 8) % 8),
+  );
+  expect(turns.size).toBe(8);
+});
+
+test('a cone keeps to its angle and is even by solid angle', () => {
+  const piece = thrown(2, []);
+  piece.swarms[0]!.dials.burst = 20_000;
+  piece.swarms[0]!.launch.dials.angle = 60;
+  run(piece, 1 / 30);
+  const cosines = [...engine.state('motes', 'vx')].map((v) => v / 2);
+  expect(Math.min(...cosines)).toBeGreaterThan(0.4999);
+  expect(chiSquare(cosines.map((c) => (c - 0.5) * 2))).toBeLessThan(37.7);
+});
+
+test('spreads: even between their ends; normal with three deviations to each end', () => {
+  const lifetimes = (distribution: 'uniform' | 'normal'): number[] => {
+    const piece = thrown(0, []);
+    const lifetime = { feed: 'spread' as const, from: 2, to: 8, distribution };
+    Object.assign(piece.swarms[0]!.dials, { burst: 20_000, lifetime });
+    run(piece, 1 / 30);
+    return [...engine.state('motes', 'life')];
+  };
+  expect(chiSquare(lifetimes('uniform').map((l) => (l - 2) / 6))).toBeLessThan(37.7);
+  const normal = lifetimes('normal');
+  const mean = normal.reduce((a, b) => a + b, 0) / normal.length;
+  const deviation = Math.sqrt(normal.reduce((s, l) => s + (l - mean) ** 2, 0) / normal.length);
+  near(mean, 5, 0.01);
+  near(deviation, 1, 0.03);
+});

@@ -1,0 +1,105 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { decode } from 'fast-png';
+import { pieceText } from '@vast-swarm/core';
+import { frameHash } from '../../../tests/support/frameHash';
+import { smallPiece } from '../../../tests/support/pieces';
+
+const CLI = join(__dirname, '../bin/vast-swarm.mjs');
+
+interface Run {
+  code: number;
+  out: string;
+  err: string;
+}
+
+function vastSwarm(...args: string[]): Promise<Run> {
+  return new Promise((resolve) => {
+    execFile(process.execPath, [CLI, ...args], (error, out, err) => {
+      resolve({ code: typeof error?.code === 'number' ? error.code : error ? -1 : 0, out, err });
+    });
+  });
+}
+
+let dir: string;
+let file: string;
+beforeAll(async () => {
+  dir = await mkdtemp(join(tmpdir(), 'vast-swarm-'));
+  file = join(dir, 'small.json');
+  await writeFile(file, pieceText(smallPiece()));
+});
+afterAll(() => rm(dir, { recursive: true }));
+
+test('check says what is in a piece, and names line and field of what is wrong', async () => {
+  expect(await vastSwarm('check', file)).toMatchObject({
+    code: 0,
+    out: expect.stringContaining('Motes: room for') as string,
+  });
+  const bad = join(dir, 'bad.json');
+  await writeFile(bad, pieceText(smallPiece()).replace('"rate": 900', '"rate": -1'));
+  const run = await vastSwarm('check', bad);
+  expect(run.code).toBe(1);
+  expect(run.err).toMatch(/bad\.json: line \d+, swarms\[0\]\.dials\.rate: .*>=0/);
+  expect(await vastSwarm('check', join(dir, 'none.json'))).toMatchObject({ code: 1 });
+  expect(await vastSwarm('check', file, '--set', 'motes.limit=100')).toMatchObject({
+    code: 0,
+    out: expect.stringContaining('A limit of') as string,
+  });
+});
+
+test('what is not understood ends with code 2', async () => {
+  expect((await vastSwarm('check')).code).toBe(2);
+  expect((await vastSwarm('render', file, '--frames', '9..3', '--out', dir)).code).toBe(2);
+  expect((await vastSwarm('render', file, '--threads', 'many', '--out', dir)).code).toBe(2);
+  expect((await vastSwarm('--help')).code).toBe(0);
+});
+
+test('render gives the same numbered frames on one thread and on three', async () => {
+  const hashes: string[][] = [];
+  for (const threads of ['1', '3']) {
+    const out = join(dir, `frames-${threads}`);
+    const run = await vastSwarm(
+      'render',
+      file,
+      '--frames',
+      '20..22',
+      '--size',
+      '100x56',
+      '--threads',
+      threads,
+      '--out',
+      out,
+    );
+    expect(run).toMatchObject({ code: 0, err: expect.stringContaining('3 / 3') as string });
+    const names = (await readdir(out)).sort();
+    expect(names).toEqual(['frame_0020.png', 'frame_0021.png', 'frame_0022.png']);
+    const frames = await Promise.all(names.map(async (n) => decode(await readFile(join(out, n)))));
+    expect(frames[0]).toMatchObject({ width: 100, height: 56 });
+    hashes.push(frames.map((f) => frameHash(f.data as unknown as Uint8ClampedArray)));
+  }
+  expect(hashes[0]).toEqual(hashes[1]);
+  expect(new Set(hashes[0]).size).toBe(3);
+}, 60_000);
+
+test('simulate writes the last frame, or every frame, and says what swarms there are', async () => {
+  const csv = join(dir, 'last.csv');
+  expect(
+    await vastSwarm('simulate', file, '--frames', '0..29', '--swarm', 'Motes', '--out', csv),
+  ).toMatchObject({ code: 0 });
+  const [head, ...rows] = (await readFile(csv, 'utf8')).trim().split('\n');
+  expect(head).toBe('id,age,life,px,py,pz,vx,vy,vz,size,r,g,b,a');
+  // 900 a second for a second, and nobody lives shorter than that.
+  expect(rows).toHaveLength(900);
+  expect(rows[0]!.split(',').slice(0, 2).map(Number)).toEqual([0, expect.closeTo(1, 5)]);
+  const every = join(dir, 'motes-%04d.ply');
+  await vastSwarm('simulate', file, '--frames', '4..6', '--swarm', 'motes', '--out', every);
+  const names = (await readdir(dir)).filter((n) => n.endsWith('.ply')).sort();
+  expect(names).toEqual(['motes-0004.ply', 'motes-0005.ply', 'motes-0006.ply']);
+  const wrong = await vastSwarm('simulate', file, '--swarm', 'ghosts', '--out', csv);
+  expect(wrong).toMatchObject({
+    code: 1,
+    err: expect.stringContaining("there are 'Motes'") as string,
+  });
+}, 60_000);

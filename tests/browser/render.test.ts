@@ -1,0 +1,146 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { decode } from 'fast-png';
+import { unzipSync } from 'fflate';
+import { ALL_FORMATS, BufferSource, Input } from 'mediabunny';
+import type { Browser, Download, Page } from 'playwright-core';
+import { compilePiece, pieceText } from '@vast-swarm/core';
+import { CpuEngine } from '@vast-swarm/cpu';
+import { frameHash } from '../support/frameHash';
+import { pieceOfEveryKind, smallPiece } from '../support/pieces';
+import { call, launch, startApp, startHarness, type App, type Harness } from './support';
+
+let app: App;
+let harness: Harness;
+let browser: Browser;
+let page: Page;
+
+beforeAll(async () => {
+  [app, harness, browser] = await Promise.all([startApp(), startHarness(), launch()]);
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+}, 60_000);
+afterAll(async () => {
+  await browser.close();
+  app.stop();
+  harness.stop();
+});
+
+test('the CPU engine gives the same bits in the browser as in Node, for every kind', async () => {
+  await page.goto(harness.url);
+  const engine = await CpuEngine.create({ threads: 2 });
+  for (const [name, piece] of pieceOfEveryKind()) {
+    engine.setPlan(compilePiece(piece));
+    engine.reset();
+    while (engine.frame < 20) engine.step();
+    const here = frameHash(engine.draw(128, 72).pixels);
+    for (const threads of [1, 2]) {
+      const there = await call<string>(page, 'cpuHash', piece, 20, 128, 72, threads);
+      expect([name, threads, there]).toEqual([name, threads, here]);
+    }
+  }
+  engine.close();
+}, 120_000);
+
+async function openRender(): Promise<void> {
+  await page.goto(app.url);
+  const buffer = Buffer.from(pieceText(smallPiece()));
+  await page
+    .getByLabel('Piece files')
+    .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
+  await page.getByRole('link', { name: 'Open Small' }).first().click();
+  await page.getByRole('button', { name: 'Render' }).click();
+  await page.getByRole('heading', { name: 'Render Small' }).waitFor();
+}
+
+async function choose(label: string, option: string | RegExp): Promise<void> {
+  await page.getByRole('combobox', { name: label }).click();
+  await page.getByRole('option', { name: option }).click();
+}
+
+async function renderAndSave(frames: number): Promise<Download> {
+  await page.getByRole('button', { name: `Render ${String(frames)} frames` }).click();
+  await page.getByText(new RegExp(`^${String(frames)} frames in`)).waitFor({ timeout: 60_000 });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /^Save small/ }).click(),
+  ]);
+  return download;
+}
+
+test('frames from the browser are those of the command line, pixel for pixel', async () => {
+  await openRender();
+  await choose('As', /one zip file/);
+  await page.getByRole('spinbutton', { name: 'From frame' }).fill('20');
+  await page.getByRole('spinbutton', { name: 'To frame' }).fill('22');
+  await choose('Oversampling', '2');
+  const download = await renderAndSave(3);
+  const files = unzipSync(await readFile(await download.path()));
+  expect(Object.keys(files)).toEqual([
+    'frame_0020.png',
+    'frame_0021.png',
+    'frame_0022.png',
+    'piece.swarm.json',
+  ]);
+
+  const dir = await mkdtemp(join(tmpdir(), 'vast-swarm-'));
+  await writeFile(join(dir, 'piece.json'), files['piece.swarm.json']!);
+  const cli = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
+  const args = [
+    'render',
+    join(dir, 'piece.json'),
+    '--frames',
+    '20..22',
+    '--oversample',
+    '2',
+    '--out',
+    join(dir, 'out'),
+  ];
+  execFileSync(process.execPath, [cli, ...args], { stdio: 'ignore' });
+  for (const name of await readdir(join(dir, 'out'))) {
+    const there = decode(await readFile(join(dir, 'out', name))).data;
+    expect(Buffer.from(decode(files[name]!).data).equals(Buffer.from(there))).toBe(true);
+  }
+  await rm(dir, { recursive: true });
+}, 90_000);
+
+test.each([
+  ['mp4', /MP4/, 'avc'],
+  ['webm', /WebM/, 'vp9'],
+])(
+  'a %s file has every frame at its size and rate',
+  async (ending, option, codec) => {
+    await openRender();
+    await choose('As', option);
+    await page.getByRole('spinbutton', { name: 'To frame' }).fill('44');
+    const download = await renderAndSave(45);
+    expect(download.suggestedFilename()).toBe(`small.${ending}`);
+    const source = new BufferSource(await readFile(await download.path()));
+    const input = new Input({ formats: ALL_FORMATS, source });
+    const track = (await input.getPrimaryVideoTrack())!;
+    const stats = await track.computePacketStats();
+    expect([track.codec, track.displayWidth, track.displayHeight, stats.packetCount]).toEqual([
+      codec,
+      128,
+      72,
+      45,
+    ]);
+    expect(stats.averagePacketRate).toBeCloseTo(30, 0);
+  },
+  90_000,
+);
+
+test('a size that MP4 cannot have is told before the start; a cancelled render says what is left', async () => {
+  await openRender();
+  await page.getByRole('spinbutton', { name: 'Width' }).fill('127');
+  await page.getByText('MP4 needs an even number').waitFor();
+  expect(await page.getByRole('button', { name: /^Render 90/ }).isDisabled()).toBe(true);
+  await page.getByRole('spinbutton', { name: 'Width' }).fill('1920');
+  await page.getByRole('spinbutton', { name: 'Height' }).fill('1080');
+  await page.getByRole('button', { name: /^Render 90/ }).click();
+  await page.getByText(/\/ 90 frames/).waitFor();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await page.getByText(/Cancelled after \d+ frames/).waitFor();
+  expect(await page.getByRole('button', { name: /^Render 90/ }).isEnabled()).toBe(true);
+}, 90_000);
