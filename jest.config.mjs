@@ -11,6 +11,7 @@ const shared = {
 };
 
 export default {
+  testTimeout: 45_000,
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/test/**/*.test.ts'] },
     { ...shared, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },

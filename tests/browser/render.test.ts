@@ -20,10 +20,10 @@ let page: Page;
 beforeAll(async () => {
   [app, harness, browser] = await Promise.all([startApp(), startHarness(), launch()]);
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-}, 60_000);
+}, 45_000);
 afterAll(async () => {
-  await browser.close();
   app.stop();
+  await browser.close();
   harness.stop();
 });
 

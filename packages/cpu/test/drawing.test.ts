@@ -64,19 +64,22 @@ function reference(
   ground = 0.25,
 ): number[][] {
   const order = mode === 'normal' ? [...discs].sort((a, b) => b.depth - a.depth) : discs;
-  return [0, 1, 2].map((c) =>
-    Array.from({ length: W * H }, (_, i) => {
-      const [px, py] = [(i % W) + 0.5, Math.floor(i / W) + 0.5];
-      return order.reduce((d, { x, y, r, light, a }) => {
-        const inside = 1 - ((px - x) ** 2 + (py - y) ** 2) / r ** 2;
-        const hard = Math.min(edge, Math.max(1, 0.6 * r));
-        const w = Math.min(1, Math.max(0, inside) * hard) ** 2;
-        if (mode === 'add') return d + light[c]! * w;
-        if (mode === 'screen') return d + Math.min(1, light[c]! * w) * (1 - d);
-        return d * (1 - a * w) + light[c]! * w;
-      }, ground);
-    }),
-  );
+  const out = [0, 1, 2].map(() => new Array<number>(W * H).fill(ground));
+  for (const { x, y, r, light, a } of order) {
+    const hard = Math.min(edge, Math.max(1, 0.6 * r));
+    for (let i = 0; i < W * H; i++) {
+      const inside = 1 - (((i % W) + 0.5 - x) ** 2 + (Math.floor(i / W) + 0.5 - y) ** 2) / r ** 2;
+      if (inside <= 0) continue;
+      const w = Math.min(1, inside * hard) ** 2;
+      for (let c = 0; c < 3; c++) {
+        const d = out[c]![i]!;
+        if (mode === 'add') out[c]![i] = d + light[c]! * w;
+        else if (mode === 'screen') out[c]![i] = d + Math.min(1, light[c]! * w) * (1 - d);
+        else out[c]![i] = d * (1 - a * w) + light[c]! * w;
+      }
+    }
+  }
+  return out;
 }
 
 function scattered(count: number): Disc[] {

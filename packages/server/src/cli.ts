@@ -16,6 +16,12 @@ function whole(text: string): number {
   return value;
 }
 
+function port(text: string): number {
+  const value = Number(text);
+  if (!/^\d+$/.test(text) || value > 65535) throw new InvalidArgumentError('a number up to 65535');
+  return value;
+}
+
 function frames(text: string): [number, number] {
   const match = /^(\d+)(?:\.\.(\d+))?$/.exec(text);
   const [a, b] = [Number(match?.[1]), Number(match?.[2] ?? match?.[1])];
@@ -60,7 +66,7 @@ work('render', 'Writes numbered PNG frames.')
 program
   .command('serve')
   .description('Serves the application on this machine.')
-  .option('--port <n>', 'port', whole, Number(process.env.PORT ?? 5180))
+  .option('--port <n>', 'port; 0 takes a free one', port, port(process.env.PORT ?? '5180'))
   .action(serve);
 
 try {

@@ -1,5 +1,7 @@
 import express from 'express';
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { Refused } from './refused';
 
@@ -29,12 +31,12 @@ export async function serve({ port }: { port: number }): Promise<void> {
   app.get(/^[^.]*$/, (_, response) => {
     response.sendFile(join(APP, 'index.html'));
   });
-  await new Promise<void>((resolve, reject) => {
-    const server = app.listen(port, '127.0.0.1', (error?: Error) => {
+  const server = await new Promise<Server>((resolve, reject) => {
+    const listening: Server = app.listen(port, '127.0.0.1', (error?: Error) => {
       if (error) reject(new Refused(`Port ${String(port)} cannot be used: ${error.message}`));
-      else resolve();
+      else resolve(listening);
     });
-    server.on('error', reject);
   });
-  process.stdout.write(`Vast Swarm is ready at http://127.0.0.1:${String(port)}\n`);
+  const address = server.address() as AddressInfo;
+  process.stdout.write(`Vast Swarm is ready at http://127.0.0.1:${String(address.port)}\n`);
 }

@@ -104,11 +104,6 @@ export class EngineClient {
     this.send({ type: 'thumb' });
   }
 
-  /** As if a part of the engine had crashed; for tests. */
-  crash(): void {
-    this.send({ type: 'crash' });
-  }
-
   subscribe = (listener: Listener): (() => void) => {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);

@@ -15,9 +15,9 @@ export const eddyAtTheLock = validatePiece({
     kind: 'perspective',
     dials: {
       target: [0, 0.1, 0],
-      distance: 7.4,
+      distance: 5.9,
       azimuth: -15,
-      elevation: 38,
+      elevation: 40,
       orbit: 3,
       view: 40,
       near: 0.5,
@@ -31,19 +31,21 @@ export const eddyAtTheLock = validatePiece({
       emitter: {
         kind: 'ring',
         dials: {
-          radius: { feed: 'spread', from: 2.3, to: 3.6, distribution: 'normal' },
-          width: 0.3,
+          radius: { feed: 'spread', from: 2.9, to: 3.1, distribution: 'normal' },
+          width: 0.1,
+          placing: 'even',
+          places: 3,
         },
       },
-      launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.15 }, angle: 60 } },
+      launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.3 }, angle: 25 } },
       body: { kind: 'disc', dials: { mode: 'add', hardness: 0.1 } },
       dials: {
         rate: 8100,
         lifetime: { feed: 'spread', from: 5.5, to: 7.2 },
         size: {
           feed: 'spread',
-          from: 0.012,
-          to: 0.034,
+          from: 0.008,
+          to: 0.022,
           over: [
             { x: 0, y: 0.6 },
             { x: 0.5, y: 1 },
@@ -64,14 +66,14 @@ export const eddyAtTheLock = validatePiece({
           feed: 'gradient',
           by: 'life',
           stops: [
-            { at: 0, colour: '#1b3f8f', light: 0.8 },
+            { at: 0, colour: '#2a4fd0', light: 1 },
             { at: 0.35, colour: '#2f9fc4', light: 0.8 },
             { at: 0.65, colour: '#9df0e0', light: 0.9 },
             { at: 0.85, colour: '#ffe0b0', light: 1.5 },
             { at: 1, colour: '#ff9a4a', light: 2 },
           ],
         },
-        light: { feed: 'spread', from: 0.3, to: 1.2 },
+        light: { feed: 'spread', from: 0.35, to: 1.7 },
       },
     },
     {
@@ -80,12 +82,12 @@ export const eddyAtTheLock = validatePiece({
       on: true,
       emitter: {
         kind: 'ring',
-        dials: { radius: { feed: 'spread', from: 2.6, to: 3.4 }, width: 0.1 },
+        dials: { radius: { feed: 'spread', from: 2.2, to: 3.4 }, width: 0.1 },
       },
       launch: { kind: 'outward', dials: { speed: 0 } },
       body: { kind: 'disc', dials: { mode: 'screen', hardness: 0.35 } },
       dials: {
-        rate: 26,
+        rate: 20,
         lifetime: { feed: 'spread', from: 5, to: 8 },
         size: {
           feed: 'spread',
@@ -117,7 +119,7 @@ export const eddyAtTheLock = validatePiece({
       name: 'Eddy',
       on: true,
       kind: 'vortex',
-      dials: { axis: [0, 1, 0], spin: 150, radius: 0.9, falloff: 1.5, pull: 1.6, lift: 0 },
+      dials: { axis: [0, 1, 0], spin: 190, radius: 1.2, falloff: 1.2, pull: 1.02, lift: 0 },
     },
     {
       id: 'ripple',
@@ -125,7 +127,15 @@ export const eddyAtTheLock = validatePiece({
       on: true,
       kind: 'curlNoise',
       dials: {
-        strength: 0.2,
+        strength: {
+          feed: 'fixed',
+          value: 0.15,
+          over: [
+            { x: 0, y: 0.15 },
+            { x: 0.6, y: 0.5 },
+            { x: 1, y: 1 },
+          ],
+        },
         scale: 0.8,
         octaves: 2,
         persistence: 0.55,
@@ -157,14 +167,14 @@ export const eddyAtTheLock = validatePiece({
       name: 'Bloom',
       on: true,
       kind: 'bloom',
-      dials: { amount: 0.5, threshold: 0.15, radius: 0.14 },
+      dials: { amount: 0.55, threshold: 0.15, radius: 0.12 },
     },
     {
       id: 'tone',
       name: 'Exposure and tone',
       on: true,
       kind: 'exposure',
-      dials: { stops: 0.5, bleed: 0.04 },
+      dials: { stops: 1.1, bleed: 0.04 },
     },
     {
       id: 'vignette',
