@@ -7,6 +7,11 @@ const SNAPSHOT_BYTES = 384 * 2 ** 20;
 const SLICE = 24;
 /** While a far frame is approached, a frame on the way is shown this often. */
 const GLIMPSE = 120;
+/** Frames that are looked at before the preview is changed. */
+const TRIAL = 30;
+const WARMING = 45;
+/** A frame may take this many times its time before the preview gets smaller. */
+const LATE = 1.35;
 
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
@@ -23,8 +28,9 @@ export class Session {
   private choice: PreviewChoice = 'auto';
   private room = 540;
   private lines = 540;
-  private cost = 0;
-  private calm = 0;
+  /** Frames still to pass before frames count: compilers take a while to do their best. */
+  private warming = WARMING;
+  private spent: { motion: number; pixels: number }[] = [];
   private shown: number[] = [];
   private lastGlimpse = 0;
   private due = 0;
@@ -67,9 +73,14 @@ export class Session {
   private fit(): void {
     if (this.choice !== 'auto') this.lines = this.choice;
     else {
-      const most = LINES.find((l) => l <= this.room * 1.15) ?? LINES.at(-1)!;
-      this.lines = Math.min(Math.max(this.lines, LINES.at(-1)!), most);
+      this.lines = Math.min(this.lines, this.most);
     }
+    this.spent = [];
+  }
+
+  /** The most lines that the picture's place on the screen has room for. */
+  private get most(): number {
+    return LINES.find((l) => l <= this.room * 1.15) ?? LINES.at(-1)!;
   }
 
   private wake(): void {
@@ -156,23 +167,27 @@ export class Session {
     this.due = Math.max(now, this.due + 1000 / rate);
   }
 
-  /** Lowers the preview when frames come late for a while, raises it when there is time to spare. */
+  /**
+   * Every second or so: the most lines that fit into a frame's time, by what motion costs (whatever
+   * the lines) and what the pixels cost. Down when frames are clearly late, up only when all would fit.
+   */
   private adapt(spent: number, budget: number): void {
-    if (this.choice !== 'auto') return;
-    this.cost = this.cost ? this.cost * 0.85 + spent * 0.15 : spent;
-    const at = LINES.indexOf(this.lines as (typeof LINES)[number]);
-    this.calm = this.cost > budget * 0.97 ? Math.min(0, this.calm) - 1 : Math.max(0, this.calm) + 1;
-    const most = LINES.find((l) => l <= this.room * 1.15) ?? LINES.at(-1)!;
-    if (this.calm < -10 && at < LINES.length - 1) this.change(LINES[at + 1]!);
-    else if (this.calm > 60 && this.cost < budget * 0.5 && this.lines < most) {
-      this.change(LINES[at - 1]!);
-    }
-  }
-
-  private change(lines: number): void {
-    this.lines = lines;
-    this.cost = 0;
-    this.calm = 0;
+    if (this.choice !== 'auto' || this.warming-- > 0) return;
+    const motion = Math.min(spent, this.engine.times.motion ?? 0);
+    this.spent.push({ motion, pixels: spent - motion });
+    if (this.spent.length < TRIAL) return;
+    // The middle frame: a hiccup of the machine is no reason to change.
+    const middle = (get: (s: { motion: number; pixels: number }) => number): number =>
+      this.spent.map(get).sort((a, b) => a - b)[TRIAL >> 1]!;
+    const [fixed, perFrame] = [middle((s) => s.motion), middle((s) => s.pixels)];
+    this.spent = [];
+    // Part of drawing goes by particles and not by pixels.
+    const cost = (lines: number): number =>
+      fixed + perFrame * (0.4 + 0.6 * (lines / this.lines) ** 2);
+    const late = cost(this.lines) > budget * LATE;
+    const fits = LINES.filter((l) => l <= this.most && (late ? l < this.lines : l > this.lines));
+    const best = fits.find((l) => cost(l) <= budget) ?? (late ? fits.at(-1) : undefined);
+    if (best) this.lines = best;
   }
 
   private async show(settling = 0): Promise<void> {

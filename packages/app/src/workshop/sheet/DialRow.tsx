@@ -49,7 +49,7 @@ export function DialRow({ spec, value, path, rate }: Props) {
       aria-label={spec.title}
       sx={{
         display: 'grid',
-        gridTemplateColumns: wide ? '104px 1fr 26px' : '104px 128px 26px 1fr',
+        gridTemplateColumns: wide ? '96px 1fr 26px' : '96px 140px 26px 1fr',
         columnGap: 0.5,
         alignItems: 'start',
         py: '3px',

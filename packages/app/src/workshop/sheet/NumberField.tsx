@@ -102,7 +102,14 @@ export function NumberField(props: Props) {
       onPointerMove={move}
       onPointerUp={up}
       onDoubleClick={onReset}
-      sx={{ display: 'flex', alignItems: 'baseline', width, cursor: 'ew-resize', minWidth: 0 }}
+      sx={{
+        display: 'flex',
+        alignItems: 'baseline',
+        width,
+        cursor: 'ew-resize',
+        minWidth: 0,
+        flexShrink: width === '100%' ? 1 : 0,
+      }}
     >
       <InputBase
         inputRef={input}

@@ -1,0 +1,148 @@
+import { build } from 'esbuild';
+import { spawn } from 'node:child_process';
+import { readdirSync, readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { gzipSync } from 'node:zlib';
+import { chromium, type Page } from 'playwright-core';
+import { report } from './report';
+
+// Run from the project's folder, with the application built.
+const args = [
+  '--no-sandbox',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args,
+});
+
+async function points(): Promise<void> {
+  const entryPoints = ['scripts/bench/pointsPage.ts'];
+  const bundle = await build({
+    entryPoints,
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+  });
+  const script = bundle.outputFiles[0]!.text;
+  const server = createServer((request, response) => {
+    response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
+    response.setHeader('Cross-Origin-Embedder-Policy', 'require-corp');
+    response.setHeader(
+      'Content-Type',
+      request.url === '/points.js' ? 'text/javascript' : 'text/html',
+    );
+    response.end(request.url === '/points.js' ? script : '<!doctype html>');
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const page = await browser.newPage();
+  await page.goto(`http://127.0.0.1:${String((server.address() as AddressInfo).port)}/`);
+  const result = await page.evaluate(
+    () =>
+      new Promise<{ ours: number; library: number; error?: string }>((resolve) => {
+        const worker = new Worker('/points.js');
+        worker.onmessage = ({ data }: MessageEvent<{ ours: number; library: number }>) =>
+          resolve(data);
+        worker.postMessage(0);
+      }),
+  );
+  if (result.error) throw new Error(result.error);
+  report(
+    '50000 soft discs of 5 pixels added at 960x540, against point sprites',
+    result.ours,
+    'ms',
+    result.library,
+  );
+  await page.close();
+  server.close();
+}
+
+function told(page: Page, test: string): Promise<unknown> {
+  return page.waitForFunction(
+    (source) => {
+      const data = document.querySelector<HTMLElement>('[data-testid=picture]')?.dataset;
+      return data && (new Function('d', `return ${source}`) as (d: DOMStringMap) => boolean)(data);
+    },
+    test,
+    { timeout: 60_000 },
+  );
+}
+
+async function application(): Promise<void> {
+  const child = spawn(process.execPath, [
+    'packages/server/bin/vast-swarm.mjs',
+    'serve',
+    '--port',
+    '0',
+  ]);
+  const url = await new Promise<string>((resolve) => {
+    child.stdout.on('data', (d: Buffer) => resolve(/http:\/\/\S+/.exec(d.toString())![0]));
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(() => {
+    const tasks: number[] = [];
+    Object.assign(window, { tasks });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) tasks.push(entry.duration);
+    }).observe({ entryTypes: ['longtask'] });
+  });
+  const start = performance.now();
+  await page.goto(`${url}/piece/plankton-lantern`);
+  await told(page, 'Number(d.alive) > 0');
+  report('first moving picture after opening', performance.now() - start, 'ms', 3000);
+  await page.getByRole('combobox', { name: 'Preview size' }).click();
+  await page.getByRole('option', { name: '540 lines' }).click();
+  await told(page, 'Number(d.frame) > 60');
+  await page.evaluate(() => ((window as unknown as { tasks: number[] }).tasks.length = 0));
+  const rates: number[] = [];
+  for (let i = 0; i < 8; i++) {
+    await page.waitForTimeout(1000);
+    rates.push(Number(await page.getByTestId('picture').getAttribute('data-fps')));
+  }
+  rates.sort((a, b) => a - b);
+  report('demo piece playing at 960x540, frames a second (median of 8 s)', rates[4]!, 'fps', 24);
+  const box = (await page.getByRole('textbox', { name: 'Rate' }).boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + 8);
+  await page.mouse.down();
+  const latencies: number[] = [];
+  for (let i = 1; i <= 20; i++) {
+    const before = await page.getByTestId('picture').getAttribute('data-frame');
+    const moved = performance.now();
+    await page.mouse.move(box.x + 20 + i, box.y + 8);
+    await told(page, `d.frame !== ${JSON.stringify(before)}`);
+    latencies.push(performance.now() - moved);
+  }
+  await page.mouse.up();
+  latencies.sort((a, b) => a - b);
+  report('from a dial drag to the next frame (median of 20)', latencies[10]!, 'ms', 100);
+  const longest = await page.evaluate(() =>
+    Math.max(0, ...(window as unknown as { tasks: number[] }).tasks),
+  );
+  report(
+    'longest task of the interface while playing and dragging (0: none over 50)',
+    longest,
+    'ms',
+    50,
+  );
+  child.kill();
+}
+
+function size(): void {
+  const dir = 'packages/app/dist/';
+  const html = readFileSync(`${dir}index.html`, 'utf8');
+  const initial = readdirSync(`${dir}assets`).filter((f) => f.endsWith('.js') && html.includes(f));
+  const bytes = initial.reduce(
+    (sum, f) => sum + gzipSync(readFileSync(`${dir}assets/${f}`)).length,
+    0,
+  );
+  report('initial JavaScript, compressed', bytes / 1024, 'KB', 500);
+}
+
+await points();
+await application();
+size();
+await browser.close();
