@@ -120,12 +120,8 @@ test.each([
     const input = new Input({ formats: ALL_FORMATS, source });
     const track = (await input.getPrimaryVideoTrack())!;
     const stats = await track.computePacketStats();
-    expect([track.codec, track.displayWidth, track.displayHeight, stats.packetCount]).toEqual([
-      codec,
-      128,
-      72,
-      45,
-    ]);
+    const size = [await track.getDisplayWidth(), await track.getDisplayHeight()];
+    expect([await track.getCodec(), ...size, stats.packetCount]).toEqual([codec, 128, 72, 45]);
     expect(stats.averagePacketRate).toBeCloseTo(30, 0);
   },
   90_000,

@@ -19,6 +19,7 @@ export {
 } from './piece/parse';
 export * from './piece/schema';
 export { BirthSchedule, mostAlive, type BirthEvent } from './plan/births';
+export { PlanCache } from './plan/cache';
 export { cameraAt, type CameraPose } from './plan/cameraAt';
 export * from './plan/compile';
 export type { FrameInputs, PlanKernel, UniformSource } from './plan/kernelBuilder';

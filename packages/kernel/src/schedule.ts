@@ -47,9 +47,7 @@ export function schedule(roots: readonly Expr[]): Schedule {
   return {
     in: (scope) => scopes.get(scope) ?? [],
     uses: (node) => uses.get(node) ?? 0,
-    inlined: (node) =>
-      node.kind === 'const' ||
-      (plain(node) && uses.get(node) === 1 && only.get(node) === node.scope),
+    inlined: (node) => plain(node) && uses.get(node) === 1 && only.get(node) === node.scope,
     functions,
   };
 }

@@ -1,4 +1,4 @@
-import { compilePiece, Playback, type Piece, type Plan } from '@vast-swarm/core';
+import { compilePiece, PlanCache, Playback, type Piece, type Plan } from '@vast-swarm/core';
 import type { LiveEngine } from './live';
 import { LINES, type FromEngine, type PreviewChoice } from './messages';
 
@@ -16,6 +16,7 @@ const LATE = 1.35;
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
   private readonly playback: Playback;
+  private readonly cache = new PlanCache();
   private piece: Piece | null = null;
   private pending: Piece | null = null;
   private plan: Plan | null = null;
@@ -116,7 +117,7 @@ export class Session {
   private compile(piece: Piece): void {
     this.pending = null;
     const first = this.piece === null;
-    const plan = compilePiece(piece);
+    const plan = compilePiece(piece, this.cache);
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);

@@ -15,7 +15,7 @@ import { exportPiece } from '../data/files';
 import { useEngine, useReport } from '../engine/EngineContext';
 import { LINES, type PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';
-import { useApp, useAppDispatch, usePiece } from '../store/store';
+import { store, useApp, useAppDispatch } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
 
@@ -29,13 +29,12 @@ interface Props {
 
 /** Name, undo, transport, what the engine does, and the way to the render. */
 export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
-  const piece = usePiece();
+  const last = useApp((s) => s.piece.piece!.frame.length - 1);
   const dispatch = useAppDispatch();
   const engine = useEngine();
   const navigate = useNavigate();
   const undo = useApp((s) => s.piece.past.at(-1)?.label ?? null);
   const redo = useApp((s) => s.piece.future.at(-1)?.label ?? null);
-  const last = piece.frame.length - 1;
   return (
     <Stack
       component="header"
@@ -132,7 +131,7 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
       <IconAction
         label="Export the piece file"
         onClick={() => {
-          exportPiece(piece);
+          exportPiece(store.getState().piece.piece!);
         }}
       >
         <Download size={16} />
@@ -149,7 +148,7 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
 }
 
 function PieceName() {
-  const { name } = usePiece();
+  const name = useApp((s) => s.piece.piece!.name);
   const dispatch = useAppDispatch();
   const [typed, setTyped] = useState<string | null>(null);
   const commit = (): void => {

@@ -2,11 +2,11 @@ import { Box, Divider, IconButton, InputBase, Menu, MenuItem } from '@mui/materi
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown } from 'lucide-react';
-import { useState, type KeyboardEvent } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
 import type { Part, Swarm } from '@vast-swarm/core';
 import { noticed } from '../store/noticeSlice';
 import { pieceActions, type PartList } from '../store/pieceSlice';
-import { useAppDispatch, usePiece } from '../store/store';
+import { store, useAppDispatch } from '../store/store';
 import { Tag } from './Tag';
 
 interface Props {
@@ -17,24 +17,24 @@ interface Props {
 }
 
 /** A part that can be selected, dragged, renamed, switched off, shown alone, copied, removed. */
-export function PartTag({ list, part, icon, selected }: Props) {
+export const PartTag = memo(function PartTag({ list, part, icon, selected }: Props) {
   const dispatch = useAppDispatch();
-  const piece = usePiece();
   const { setNodeRef, listeners, transform, transition } = useSortable({ id: part.id });
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [name, setName] = useState<string | null>(null);
   const { id } = part;
-  const at = piece[list].findIndex((p) => p.id === id);
+  const parts = (): readonly { id: string }[] => store.getState().piece.piece![list];
+  const place = (): number => parts().findIndex((p) => p.id === id);
 
   const rename = (): void => {
     const text = name?.trim();
     if (text && text !== part.name) {
-      dispatch(pieceActions.set({ path: [list, at, 'name'], value: text, label: 'Rename' }));
+      dispatch(pieceActions.set({ path: [list, place(), 'name'], value: text, label: 'Rename' }));
     }
     setName(null);
   };
   const toggle = (): void => {
-    dispatch(pieceActions.set({ path: [list, at, 'on'], value: !part.on, label: 'Switch' }));
+    dispatch(pieceActions.set({ path: [list, place(), 'on'], value: !part.on, label: 'Switch' }));
   };
   const remove = (): void => {
     dispatch(pieceActions.removed({ list, id }));
@@ -45,8 +45,9 @@ export function PartTag({ list, part, icon, selected }: Props) {
     if (event.key === 'Delete') remove();
     else if (event.key === 'F2') setName(part.name);
     else if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) {
+      const at = place();
       const to = at + (event.key === 'ArrowLeft' ? -1 : 1);
-      if (to >= 0 && to < piece[list].length) dispatch(pieceActions.moved({ list, from: at, to }));
+      if (to >= 0 && to < parts().length) dispatch(pieceActions.moved({ list, from: at, to }));
     } else return;
     event.preventDefault();
   };
@@ -145,4 +146,4 @@ export function PartTag({ list, part, icon, selected }: Props) {
       </Menu>
     </Box>
   );
-}
+});

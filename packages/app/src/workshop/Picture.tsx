@@ -4,7 +4,7 @@ import type { Piece } from '@vast-swarm/core';
 import { useEngine } from '../engine/EngineContext';
 import type { PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';
-import { store, useAppDispatch, usePiece } from '../store/store';
+import { store, useApp, useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { moved, orbited, panned } from './orbit';
 
@@ -16,7 +16,7 @@ interface Props {
 
 /** The frame. Drag orbits, Shift-drag pans, the wheel moves in. */
 export function Picture({ preview, generation }: Props) {
-  const { frame } = usePiece();
+  const frame = useApp((s) => s.piece.piece!.frame);
   const engine = useEngine();
   const dispatch = useAppDispatch();
   const holder = useRef<HTMLDivElement>(null);

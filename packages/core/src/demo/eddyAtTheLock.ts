@@ -137,7 +137,7 @@ export const eddyAtTheLock = validatePiece({
           ],
         },
         scale: 0.8,
-        octaves: 2,
+        octaves: 1,
         persistence: 0.55,
         change: 0.25,
         axes: [1, 0.8, 1],

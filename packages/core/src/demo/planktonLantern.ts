@@ -35,7 +35,7 @@ export const planktonLantern = validatePiece({
       launch: { kind: 'outward', dials: { speed: { feed: 'spread', from: 0.02, to: 0.1 } } },
       body: { kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       dials: {
-        rate: 6600,
+        rate: 6100,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
         size: {
           feed: 'spread',
@@ -79,7 +79,7 @@ export const planktonLantern = validatePiece({
       launch: { kind: 'outward', dials: { speed: { feed: 'spread', from: 0, to: 0.05 } } },
       body: { kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       dials: {
-        rate: 3300,
+        rate: 3050,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
         size: { feed: 'spread', from: 0.006, to: 0.02 },
         opacity: {
@@ -145,7 +145,7 @@ export const planktonLantern = validatePiece({
       dials: {
         strength: {
           feed: 'fixed',
-          value: 0.5,
+          value: 0.55,
           over: [
             { x: 0, y: 0.25 },
             { x: 0.3, y: 0.7 },
@@ -153,7 +153,7 @@ export const planktonLantern = validatePiece({
           ],
         },
         scale: 1.15,
-        octaves: 2,
+        octaves: 1,
         persistence: 0.45,
         change: 0.16,
       },

@@ -2,6 +2,7 @@ import { rangeOf, type NumberFeed } from '../feeds/feeds';
 import { kindOf } from '../catalogue';
 import type { Piece, Swarm } from '../piece/schema';
 import { BirthSchedule, mostAlive } from './births';
+import { PlanCache } from './cache';
 import { Tables, type PlanKernel } from './kernelBuilder';
 import { backdropKernel, finishSteps, type FinishStep } from './pixelKernels';
 import { birthKernel, lookKernel, motionKernel, readingsKernel } from './swarmKernels';
@@ -53,22 +54,35 @@ export function timeOf(frame: number, rate: number): number {
   return frame / rate;
 }
 
-export function compilePiece(piece: Piece): Plan {
+/** @param cache of the compiles before, when the same piece is compiled again and again */
+export function compilePiece(piece: Piece, cache = new PlanCache()): Plan {
   const notices: Notice[] = [];
   let left = MOST_PARTICLES;
   const swarms = piece.swarms
     .filter((s) => s.on)
     .map((swarm) => {
-      const plan = compileSwarm(piece, swarm, left, notices);
-      left -= plan.capacity;
-      return plan;
+      const { seed, frame, forces, influence, camera } = piece;
+      const key = JSON.stringify([swarm, seed, frame, forces, influence, camera, left]);
+      const compiled = cache.keep(key, () => compileSwarm(piece, swarm, left));
+      left -= compiled.plan.capacity;
+      if (compiled.notice) notices.push(compiled.notice);
+      return compiled.plan;
     });
-  const backdrop = backdropKernel(piece);
-  const finish = finishSteps(piece);
+  const { seed } = piece;
+  const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop]);
+  const backdrop = cache.keep(backdropKey, () => backdropKernel(piece));
+  const finishKey = JSON.stringify(['finish', seed, piece.finish]);
+  const finish = cache.keep(finishKey, () => finishSteps(piece));
+  cache.turn();
   return { frame: piece.frame, swarms, backdrop, finish, notices, motionKey: motionKey(piece) };
 }
 
-function compileSwarm(piece: Piece, swarm: Swarm, left: number, notices: Notice[]): SwarmPlan {
+interface Compiled {
+  plan: SwarmPlan;
+  notice: Notice | null;
+}
+
+function compileSwarm(piece: Piece, swarm: Swarm, left: number): Compiled {
   const { rate, preroll, length } = piece.frame;
   const begin = timeOf(-preroll, rate);
   const births = new BirthSchedule(swarm.dials, begin);
@@ -76,16 +90,17 @@ function compileSwarm(piece: Piece, swarm: Swarm, left: number, notices: Notice[
   const needed = mostAlive(births, lifetime, begin, timeOf(length, rate), 1 / rate);
   const limit = (swarm.dials.limit as number) || Infinity;
   const most = Math.max(4, Math.min(needed, limit, left));
-  if (most < needed) {
-    notices.push({ part: swarm.id, message: cappedText(swarm, needed, most, limit <= left) });
-  }
+  const notice =
+    most < needed
+      ? { part: swarm.id, message: cappedText(swarm, needed, most, limit <= left) }
+      : null;
   const capacity = (most + 3) & ~3;
   const tables = new Tables();
   const birth = birthKernel(piece, swarm, tables);
   const motion = motionKernel(piece, swarm, capacity, tables);
   const look = lookKernel(piece, swarm, capacity, tables);
   const body = kindOf('bodies', swarm.body.kind);
-  return {
+  const plan: SwarmPlan = {
     id: swarm.id,
     name: swarm.name,
     capacity,
@@ -98,6 +113,7 @@ function compileSwarm(piece: Piece, swarm: Swarm, left: number, notices: Notice[
     mode: swarm.body.dials.mode as DrawMode,
     edge: body.edge(swarm.body.dials),
   };
+  return { plan, notice };
 }
 
 function cappedText(swarm: Swarm, needed: number, most: number, byLimit: boolean): string {

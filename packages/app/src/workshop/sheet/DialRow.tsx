@@ -1,4 +1,5 @@
 import { Box, MenuItem, Select, Stack, Tooltip } from '@mui/material';
+import { memo } from 'react';
 import {
   isFixed,
   isGradient,
@@ -27,8 +28,20 @@ interface Props {
   rate: number;
 }
 
-/** One dial: name, value, feed, and its shape over life. */
-export function DialRow({ spec, value, path, rate }: Props) {
+/**
+ * One dial: name, value, feed, and its shape over life. While one dial is dragged the others are
+ * not drawn again.
+ */
+export const DialRow = memo(
+  Row,
+  (a, b) =>
+    a.spec === b.spec &&
+    a.value === b.value &&
+    a.rate === b.rate &&
+    a.path.join('.') === b.path.join('.'),
+);
+
+function Row({ spec, value, path, rate }: Props) {
   const dispatch = useAppDispatch();
   const merge = path.join('.');
   const put = (next: DialValue): void => {
