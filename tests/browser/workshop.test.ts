@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { Browser, Locator, Page } from 'playwright-core';
 import { parsePiece, pieceText, type Piece } from '@vast-swarm/core';
@@ -42,7 +43,9 @@ async function pictureTells(test: (data: DOMStringMap) => boolean): Promise<void
 
 /** A small picture of the canvas, as one hash. */
 async function look(): Promise<string> {
-  return (await picture().screenshot()).toString('base64');
+  return createHash('sha256')
+    .update(await picture().screenshot())
+    .digest('hex');
 }
 
 async function openSmall(change?: Parameters<typeof smallPiece>[0]): Promise<void> {
@@ -282,6 +285,10 @@ test('a dead thread, and a dead worker, are replaced and the frame comes back', 
   await latest('die');
   await told.getByText(/engine stopped \(out of memory\). It was started again/).waitFor();
   await dismiss(/started again/);
+  // The new canvas is empty until the first frame: another frame and back tells that it is there.
+  await time.press('ArrowRight');
+  await pictureTells((d) => d.frame === '11' && d.settling === '0');
+  await time.press('ArrowLeft');
   await pictureTells((d) => d.frame === '10' && d.settling === '0');
   expect(await look()).toBe(before);
 });
