@@ -9,7 +9,7 @@ import {
   Tooltip,
 } from '@mui/material';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { catalogue } from '@vast-swarm/core';
 import { pieceActions, type PartList } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
@@ -17,7 +17,13 @@ import { COLOURS } from '../theme';
 import { KindIcon } from '../ui/KindIcon';
 
 /** Adds a part: the kinds with a drawn icon and a line each, searched by typing. */
-export function PartChooser({ list, title }: { list: PartList; title: string }) {
+export const PartChooser = memo(function PartChooser({
+  list,
+  title,
+}: {
+  list: PartList;
+  title: string;
+}) {
   const dispatch = useAppDispatch();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [search, setSearch] = useState('');
@@ -99,4 +105,4 @@ export function PartChooser({ list, title }: { list: PartList; title: string }) 
       </Popover>
     </>
   );
-}
+});

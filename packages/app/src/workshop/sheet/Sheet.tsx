@@ -1,5 +1,5 @@
 import { Box, MenuItem, Select, Stack } from '@mui/material';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import {
   catalogue,
   kindOf,
@@ -189,8 +189,13 @@ interface ChoiceProps {
   rate: number;
 }
 
-/** A kind that can be changed for another, and its dials. */
-function ChoiceDials({ title, shelf, choice, path, rate }: ChoiceProps) {
+/** A kind that can be changed for another, and its dials; drawn again when they change. */
+const ChoiceDials = memo(
+  ChoiceRows,
+  (a, b) => a.choice === b.choice && a.rate === b.rate && a.path.join('.') === b.path.join('.'),
+);
+
+function ChoiceRows({ title, shelf, choice, path, rate }: ChoiceProps) {
   const dispatch = useAppDispatch();
   const kind = kindOf(shelf, choice.kind);
   const select = (
