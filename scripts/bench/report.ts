@@ -4,7 +4,7 @@ export function report(name: string, value: number, unit: string, baseline?: num
   const line: Record<string, string | number> = { name, value: round(value), unit };
   if (baseline !== undefined) {
     line.baseline = round(baseline);
-    line.ratio = round(baseline / value);
+    if (value > 0) line.ratio = round(baseline / value);
   }
   console.log(JSON.stringify(line));
 }

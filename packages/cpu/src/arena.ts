@@ -40,10 +40,6 @@ export class Arena {
     return region.address;
   }
 
-  has(name: string): boolean {
-    return this.used.has(name);
-  }
-
   rename(from: string, to: string): void {
     this.release(to);
     this.used.set(to, this.used.get(from)!);

@@ -5,4 +5,4 @@ export * from './noise';
 export * from './random';
 export { interpret, interpretFn, type Memory } from './interpret';
 export { paramWord, paramWords, PARAM_HEAD, toWasm } from './wasm';
-export { ROW, toWgsl, wgslFunction, wgslFunctions, WORKGROUP } from './wgsl';
+export { ROW, toWgsl, WORKGROUP } from './wgsl';

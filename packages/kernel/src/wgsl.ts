@@ -42,7 +42,7 @@ ${body.lines.map((l) => `  ${l}`).join('\n')}
 const NAME: Record<Type, string> = { f32: 'f32', i32: 'i32', bool: 'bool' };
 
 /** A named function as WGSL text; it gives a struct `<name>_out` with fields r0, r1, …. */
-export function wgslFunction(fn: Fn): string {
+function wgslFunction(fn: Fn): string {
   const plan = schedule(fn.results);
   const body = new Writer(fn.graph, plan);
   body.scope(INVARIANT);
@@ -56,11 +56,6 @@ ${body.lines.map((l) => `  ${l}`).join('\n')}
   return ${fn.name}_out(${results});
 }
 `;
-}
-
-/** A function and those it calls, in the order in which WGSL readers like them. */
-export function wgslFunctions(fn: Fn): string {
-  return [...schedule(fn.results).functions, fn].map(wgslFunction).join('\n');
 }
 
 class Writer {

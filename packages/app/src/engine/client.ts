@@ -7,7 +7,6 @@ export interface EngineEvents {
   notices: (notices: { part: string; message: string }[]) => void;
   trouble: (message: string) => void;
   thumb: (blob: Blob) => void;
-  ready: (why: string) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -58,9 +57,6 @@ export class EngineClient {
         this.report = message.report;
         for (const listener of this.listeners) listener();
         return;
-      case 'ready':
-        this.events.ready(message.why);
-        return;
       case 'notices':
         this.events.notices(message.notices);
         return;
@@ -85,10 +81,6 @@ export class EngineClient {
   play(playing: boolean): void {
     this.playing = playing;
     this.send({ type: playing ? 'play' : 'pause' });
-  }
-
-  get isPlaying(): boolean {
-    return this.playing;
   }
 
   seek(frame: number): void {

@@ -33,10 +33,9 @@ async function start(on: OffscreenCanvas, choice: EngineChoice): Promise<void> {
 }
 
 async function open(on: OffscreenCanvas, choice: EngineChoice): Promise<void> {
-  const { engine, why } = await chooseEngine(choice, on);
+  const engine = await chooseEngine(choice, on);
   live = engine;
   session = new Session(engine, send);
-  send({ type: 'ready', engine: engine.kind, why });
   for (const message of early) handle(session, message);
 }
 

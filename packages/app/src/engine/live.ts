@@ -39,19 +39,15 @@ async function cpu(canvas: OffscreenCanvas): Promise<LiveEngine> {
   });
 }
 
-export interface Chosen {
-  engine: LiveEngine;
-  /** Why it is this engine, in words. */
-  why: string;
-}
-
 /** The GPU engine where there is a usable adapter, unless the artist says otherwise. */
-export async function chooseEngine(choice: EngineChoice, canvas: OffscreenCanvas): Promise<Chosen> {
+export async function chooseEngine(
+  choice: EngineChoice,
+  canvas: OffscreenCanvas,
+): Promise<LiveEngine> {
   if (choice !== 'cpu') {
     const { openGpu } = await import('./liveGpu');
     const opened = await openGpu(canvas, choice === 'gpu');
-    if (typeof opened !== 'string') return { engine: opened, why: 'WebGPU is there' };
-    return { engine: await cpu(canvas), why: opened };
+    if (typeof opened !== 'string') return opened;
   }
-  return { engine: await cpu(canvas), why: 'chosen' };
+  return cpu(canvas);
 }

@@ -41,7 +41,6 @@ export interface FrameReport {
 }
 
 export type FromEngine =
-  | { type: 'ready'; engine: EngineKind; why: string }
   | { type: 'frame'; report: FrameReport }
   | { type: 'notices'; notices: Notice[] }
   | { type: 'trouble'; message: string }

@@ -1,9 +1,10 @@
 import { Box, Stack } from '@mui/material';
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
-import { kindOf, type Part, type Swarm } from '@vast-swarm/core';
+import { useMemo } from 'react';
+import { kindOf, type Part, type Piece, type Swarm } from '@vast-swarm/core';
 import { pieceActions, type PartList, type Selection } from '../store/pieceSlice';
-import { useApp, useAppDispatch, usePiece } from '../store/store';
+import { useApp, useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { PartChooser } from './PartChooser';
 import { PartTag } from './PartTag';
@@ -22,16 +23,43 @@ function iconOf(list: PartList, part: Swarm | Part): string {
 
 const FRAME_ICON = 'M3 6h18v12H3zM7 6v12M17 6v12';
 
+/** What the line-up shows of a part. */
+export interface TagPart {
+  id: string;
+  name: string;
+  on: boolean;
+  icon: string;
+}
+
+interface Tags {
+  lists: Record<PartList, TagPart[]>;
+  backdrop: string;
+}
+
+function tagsOf(piece: Piece): Tags {
+  const list = (name: PartList): TagPart[] =>
+    (piece[name] as (Swarm | Part)[]).map((part) => {
+      const { id, on } = part;
+      return { id, name: part.name, on, icon: iconOf(name, part) };
+    });
+  return {
+    lists: { swarms: list('swarms'), forces: list('forces'), finish: list('finish') },
+    backdrop: kindOf('backdrops', piece.backdrop.kind).icon,
+  };
+}
+
 /** Every part of the piece, in the order the work is done. */
 export function LineUp() {
-  const piece = usePiece();
+  // Only what the tags show: a dragged dial changes the piece and not the line-up.
+  const shown = useApp((s) => JSON.stringify(tagsOf(s.piece.piece!)));
+  const { lists, backdrop } = useMemo(() => JSON.parse(shown) as Tags, [shown]);
   const selection = useApp((s) => s.piece.selection);
   const dispatch = useAppDispatch();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const select = (to: Selection): void => void dispatch(pieceActions.selected(to));
 
   const group = ({ list, title }: (typeof GROUPS)[number]) => {
-    const parts: (Swarm | Part)[] = piece[list];
+    const parts = lists[list];
     const end = ({ active, over }: DragEndEvent): void => {
       if (!over || active.id === over.id) return;
       const at = (id: string | number): number => parts.findIndex((p) => p.id === id);
@@ -46,7 +74,6 @@ export function LineUp() {
                 key={part.id}
                 list={list}
                 part={part}
-                icon={iconOf(list, part)}
                 selected={selection?.list === list && selection.id === part.id}
               />
             ))}
@@ -87,7 +114,7 @@ export function LineUp() {
       {group(forces!)}
       <Section title="Surroundings">
         {fixed('camera', 'Camera', kindOf('cameras', 'perspective').icon)}
-        {fixed('backdrop', 'Backdrop', kindOf('backdrops', piece.backdrop.kind).icon)}
+        {fixed('backdrop', 'Backdrop', backdrop)}
         {fixed('frame', 'Frame', FRAME_ICON)}
       </Section>
       {group(finish!)}

@@ -34,7 +34,6 @@ export function OpenPiece({ id }: { id: string }) {
   const [engine] = useState(
     () =>
       new EngineClient(engineChoice(search.get('engine')), {
-        ready: () => undefined,
         notices: (notices) => {
           if (notices.length === 0) dispatch(dismissed('plan'));
           else {

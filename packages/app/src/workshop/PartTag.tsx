@@ -3,21 +3,20 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown } from 'lucide-react';
 import { memo, useState, type KeyboardEvent } from 'react';
-import type { Part, Swarm } from '@vast-swarm/core';
 import { noticed } from '../store/noticeSlice';
 import { pieceActions, type PartList } from '../store/pieceSlice';
 import { store, useAppDispatch } from '../store/store';
+import type { TagPart } from './LineUp';
 import { Tag } from './Tag';
 
 interface Props {
   list: PartList;
-  part: Swarm | Part;
-  icon: string;
+  part: TagPart;
   selected: boolean;
 }
 
 /** A part that can be selected, dragged, renamed, switched off, shown alone, copied, removed. */
-export const PartTag = memo(function PartTag({ list, part, icon, selected }: Props) {
+export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
   const dispatch = useAppDispatch();
   const { setNodeRef, listeners, transform, transition } = useSortable({ id: part.id });
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -96,7 +95,7 @@ export const PartTag = memo(function PartTag({ list, part, icon, selected }: Pro
     >
       <Tag
         name={part.name}
-        icon={icon}
+        icon={part.icon}
         selected={selected}
         off={!part.on}
         onSelect={() => dispatch(pieceActions.selected({ list, id }))}

@@ -1,7 +1,8 @@
 import { Box } from '@mui/material';
-import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import type { Swarm } from '@vast-swarm/core';
 import { useEngine } from '../engine/EngineContext';
-import { useApp, usePiece } from '../store/store';
+import { useApp } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 
 /** Distance of ruler marks: the shortest round number of frames that leaves room for a label. */
@@ -11,9 +12,22 @@ function spacing(length: number): number {
   return [1, 2, 5, 10].map((k) => k * size).find((s) => s >= least) ?? size * 10;
 }
 
+/** What the strip shows of a swarm, in seconds. */
+type Span = Pick<Swarm, 'id' | 'name' | 'on'> &
+  Record<'start' | 'end' | 'burst' | 'burstAt', number>;
+
+function spanOf({ id, name, on, dials }: Swarm): Span {
+  const dial = (key: string): number => dials[key] as number;
+  const times = { start: dial('start'), end: dial('end'), burstAt: dial('burstAt') };
+  return { id, name, on, burst: dial('burst'), ...times };
+}
+
 /** Frames along the top, a bar for the births of each swarm; press anywhere to go there. */
 export function Timing() {
-  const { frame, swarms } = usePiece();
+  const frame = useApp((s) => s.piece.piece!.frame);
+  // Only what the strip shows: most dragged dials change nothing of it.
+  const shown = useApp((s) => JSON.stringify(s.piece.piece!.swarms.map(spanOf)));
+  const swarms = useMemo(() => JSON.parse(shown) as Span[], [shown]);
   const selected = useApp((s) => s.piece.selection);
   const engine = useEngine();
   const strip = useRef<HTMLDivElement>(null);
@@ -95,7 +109,7 @@ export function Timing() {
           ))}
         </Box>
         {swarms.map((swarm) => {
-          const at = (key: string): number => (swarm.dials[key] as number) * frame.rate;
+          const at = (key: 'start' | 'end' | 'burstAt'): number => swarm[key] * frame.rate;
           const begin = Math.min(last, at('start'));
           const end = Math.min(last, at('end'));
           const chosen = selected?.id === swarm.id && selected.list === 'swarms';
@@ -128,7 +142,7 @@ export function Timing() {
                   opacity: swarm.on ? 0.55 : 0.15,
                 }}
               />
-              {(swarm.dials.burst as number) > 0 && (
+              {swarm.burst > 0 && (
                 <Box
                   sx={{
                     position: 'absolute',
