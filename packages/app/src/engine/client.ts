@@ -18,6 +18,7 @@ export class EngineClient {
   private readonly listeners = new Set<Listener>();
   private piece: Piece | null = null;
   private playing = false;
+  private target: number | null = null;
   private preview: ToEngine & { type: 'preview' } = { type: 'preview', choice: 'auto', room: 540 };
   private deaths = 0;
 
@@ -55,6 +56,9 @@ export class EngineClient {
     switch (message.type) {
       case 'frame':
         this.report = message.report;
+        if (message.report.settling === 0 && message.report.frame === this.target) {
+          this.target = null;
+        }
         for (const listener of this.listeners) listener();
         return;
       case 'notices':
@@ -83,7 +87,13 @@ export class EngineClient {
     this.send({ type: playing ? 'play' : 'pause' });
   }
 
+  /** Where the artist is in time: where the last seek goes, else the frame that is shown. */
+  get place(): number {
+    return this.target ?? Math.max(0, this.report?.frame ?? 0);
+  }
+
   seek(frame: number): void {
+    this.target = frame;
     this.send({ type: 'seek', frame });
   }
 

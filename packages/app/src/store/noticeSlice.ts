@@ -17,8 +17,10 @@ const slice = createSlice({
       ...state.filter((n) => n.key !== payload.key),
       payload,
     ],
-    dismissed: (state, { payload }: PayloadAction<string>) =>
-      state.filter((n) => n.key !== payload),
+    dismissed(state, { payload }: PayloadAction<string>) {
+      const at = state.findIndex((n) => n.key === payload);
+      if (at >= 0) state.splice(at, 1);
+    },
   },
 });
 

@@ -54,7 +54,7 @@ export function Timing() {
     engine.seek(Math.round(part * last));
   };
   const keys = (event: KeyboardEvent): void => {
-    const now = Math.max(0, engine.report?.frame ?? 0);
+    const now = engine.place;
     const step = event.shiftKey ? 10 : 1;
     const to: Record<string, number> = {
       ArrowLeft: Math.max(0, now - step),

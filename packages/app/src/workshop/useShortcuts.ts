@@ -56,7 +56,7 @@ export function useShortcuts(
         typing || target.closest('[role=slider], [role=menu], [role=listbox], [role=separator]');
       if (taken || event.ctrlKey || event.metaKey || event.altKey) return;
       const last = (store.getState().piece.piece?.frame.length ?? 1) - 1;
-      const now = Math.max(0, engine.report?.frame ?? 0);
+      const now = engine.place;
       const step = event.shiftKey ? 10 : 1;
       const onButton = target.matches('button, a, [role=tab], [role=combobox]');
       if (event.key === ' ' && !onButton) setPlaying(!playing);
