@@ -4,6 +4,10 @@ import {
   makePart,
   makePiece,
   makeSwarm,
+  MADE,
+  made,
+  type Dials,
+  type DialValues,
   type Piece,
 } from '@vast-swarm/core';
 
@@ -28,8 +32,25 @@ export function smallPiece(change: (piece: Piece) => void = () => undefined): Pi
   });
   piece.swarms.push(swarm);
   piece.forces.push(makePart('forces', 'curlNoise', []));
+  piece.stock = MADE.map((name) => ({
+    ...{ id: name, name, type: made(name).type },
+    source: { made: name },
+  }));
   change(piece);
   return piece;
+}
+
+/** Fills what a kind leaves empty: things of the stock, another swarm, strokes. */
+export function filled(dials: Dials, values: DialValues): void {
+  for (const [key, spec] of Object.entries(dials)) {
+    if (spec.type === 'stock') {
+      values[key] = MADE.find((name) => spec.accepts.includes(made(name).type))!;
+    }
+    if (spec.type === 'swarm') values[key] = 'parents';
+    if (spec.type === 'strokes') {
+      values[key] = [{ points: [0.1, 0.2, 0.8, 0.6], radius: 0.4, strength: 1 }];
+    }
+  }
 }
 
 /** One piece for each kind in the catalogue, so that a new kind is tested by being there. */
@@ -38,14 +59,40 @@ export function pieceOfEveryKind(): [string, Piece][] {
   const add = (name: string, change: (piece: Piece) => void): void => {
     pieces.push([name, smallPiece(change)]);
   };
-  for (const { kind } of catalogue.emitters) {
-    add(`emitter ${kind}`, (p) => (p.swarms[0]!.emitter = makeChoice('emitters', kind)));
+  for (const { kind, dials } of catalogue.emitters) {
+    add(`emitter ${kind}`, (p) => {
+      const swarm = p.swarms[0]!;
+      swarm.emitter = makeChoice('emitters', kind);
+      filled(dials, swarm.emitter.dials);
+      if (kind !== 'swarm') return;
+      p.swarms.unshift({ ...structuredClone(makeSwarm('sphere', [])), id: 'parents' });
+    });
   }
   for (const { kind } of catalogue.launches) {
     add(`launch ${kind}`, (p) => (p.swarms[0]!.launch = makeChoice('launches', kind)));
   }
-  for (const { kind } of catalogue.forces) {
-    add(`force ${kind}`, (p) => (p.forces = [makePart('forces', kind, [])]));
+  for (const { kind, dials } of catalogue.forces) {
+    add(`force ${kind}`, (p) => {
+      p.forces = [makePart('forces', kind, [])];
+      filled(dials, p.forces[0]!.dials);
+    });
+  }
+  for (const { kind, dials } of catalogue.colliders) {
+    for (const acts of ['solid', 'zone']) {
+      add(`collider ${kind}, ${acts}`, (p) => {
+        p.colliders = [makePart('colliders', kind, [])];
+        Object.assign(p.colliders[0]!.dials, { acts, turn: [10, 20, 30], side: 'inside' });
+        filled(dials, p.colliders[0]!.dials);
+      });
+    }
+  }
+  for (const { kind } of catalogue.signals) {
+    add(`signal ${kind}`, (p) => {
+      p.signals = [makePart('signals', kind, [])];
+      const feed = { feed: 'signal' as const, signal: p.signals[0]!.id };
+      p.swarms[0]!.emitter.dials.centre = [{ ...feed, from: -1, to: 1 }, 0, 0];
+      p.swarms[0]!.dials.size = { ...feed, from: 0.05, to: 0.2 };
+    });
   }
   for (const { kind } of catalogue.bodies) {
     for (const mode of ['add', 'screen', 'normal']) {
@@ -61,5 +108,18 @@ export function pieceOfEveryKind(): [string, Piece][] {
   for (const { kind } of catalogue.finish) {
     add(`finish ${kind}`, (p) => (p.finish = [makePart('finish', kind, [])]));
   }
+  add('copies in a chain', (p) => {
+    p.swarms[0]!.copies = [
+      { count: 3, offset: [1, 0, 0], turn: [0, 20, 0], scale: 0.8 },
+      { count: 2, offset: [0, 0.5, 0], turn: [0, 0, 0], scale: 1 },
+    ];
+  });
+  add('formula over readings', (p) => {
+    const formula = { feed: 'formula' as const, from: 0, to: 1 };
+    const { dials } = p.swarms[0]!;
+    dials.size = { ...formula, text: '0.05 + 0.1 * noise(3 * x) ^ 2 + 0.02 * speed' };
+    dials.opacity = { ...formula, text: 'lived < 0.5 ? random : pick(index % 7)' };
+    dials.light = { ...formula, to: 3, text: '1 + sin(heading / 20) + y', evaluate: 'birth' };
+  });
   return pieces;
 }

@@ -6,7 +6,16 @@ export * from './feeds/colour';
 export * from './feeds/feeds';
 export { gradientAt, type Stop } from './feeds/gradient';
 export { EASES, eased, shapeAt, type Ease, type Shape } from './feeds/shape';
+export * from './formula/parse';
 export * from './piece/create';
+export { inEffect, ownSection } from './piece/follow';
+export { dialsOf, signalsIn } from './piece/walk';
+export { keysAt } from './catalogue/signals/keyframes';
+export * from './stock/stock';
+export { MADE, made, type Made } from './stock/made';
+export { outlineOfPath, PathError } from './stock/outlinePath';
+export { pointAlong, lengthOf } from './stock/along';
+export { buildField, type Field } from './stock/field';
 export {
   checkSize,
   describe as describeProblem,
@@ -23,8 +32,14 @@ export { PlanCache } from './plan/cache';
 export { cameraAt, type CameraPose } from './plan/cameraAt';
 export * from './plan/compile';
 export type { FrameInputs, PlanKernel, UniformSource } from './plan/kernelBuilder';
-export { PLANES, strideOf, type FinishStep } from './plan/pixelKernels';
-export { DRAWN, influenceOf, READINGS, STATE } from './plan/swarmKernels';
+export { PLANES, strideOf, type Bloom, type FinishStep } from './plan/pixelKernels';
+export { DRAWN, READINGS } from './plan/lookKernel';
+export { influenceOf } from './plan/motionKernel';
+export { motionKeys, parentOf } from './plan/motionKey';
+export { GRID_BUFFERS, type GridPlan } from './plan/neighbours';
+export { STATE } from './plan/state';
+export { Scene } from './plan/scene';
+export { copyMatrices, copyUniforms, type Matrix } from './plan/copies';
 export { bloomLevels, type BloomLevel } from './plan/bloomLevels';
 export { paramBlock } from './plan/params';
 export { remap, slotRanges } from './plan/slots';

@@ -1,8 +1,17 @@
 import { BirthSchedule, mostAlive, remap, slotRanges } from '../src';
 
 function schedule(dials: Record<string, number>, begin = 0): BirthSchedule {
-  const all = { rate: 0, start: 0, end: 3600, burst: 0, burstAt: 0, loop: 0, ...dials };
-  return new BirthSchedule(all, begin);
+  const all = {
+    rate: 0,
+    start: 0,
+    end: 3600,
+    burst: 0,
+    burstAt: 0,
+    burstEvery: 0,
+    loop: 0,
+    ...dials,
+  };
+  return new BirthSchedule(all, begin, { follow: () => () => 0, rate: 30 });
 }
 
 test.each([24, 25, 29.97, 30, 60, 144])(

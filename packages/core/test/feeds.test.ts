@@ -6,7 +6,8 @@ import {
   gradientAt,
   hexOf,
   linearRgb,
-  makeChoice,
+  makePiece,
+  Scene,
   shapeAt,
   toLinear,
 } from '../src';
@@ -50,7 +51,8 @@ test('sRGB there and back; light over 1 is kept in gradients', () => {
 });
 
 test('the camera looks at its target from its distance, along axes square to each other', () => {
-  const camera = makeChoice('cameras', 'perspective');
+  const piece = makePiece('Camera');
+  const { camera } = piece;
   Object.assign(camera.dials, {
     target: [1, 2, 3],
     distance: 5,
@@ -58,7 +60,7 @@ test('the camera looks at its target from its distance, along axes square to eac
     elevation: 20,
     orbit: 10,
   });
-  const { eye, right, up, forward } = cameraAt(camera, 2);
+  const { eye, right, up, forward } = cameraAt(new Scene(piece), 2);
   const dot = (a: number[], b: number[]): number => a.reduce((s, v, i) => s + v * b[i]!, 0);
   for (const axis of [right, up, forward]) expect(dot(axis, axis)).toBeCloseTo(1);
   expect(dot(right, up)).toBeCloseTo(0);

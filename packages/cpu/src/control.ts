@@ -33,5 +33,6 @@ export const RASTER_FUNCTIONS = [
   'halve',
   'addDoubled',
   'shrink',
+  'sortCells',
 ] as const;
 export type RasterFunction = (typeof RASTER_FUNCTIONS)[number];

@@ -1,10 +1,11 @@
 import {
+  copyUniforms,
   DRAWN,
+  GRID_BUFFERS,
   PLANES,
   READINGS,
   remap,
   slotRanges,
-  STATE,
   timeOf,
   type Engine,
   type FrameInputs,
@@ -38,9 +39,11 @@ class CpuSnapshot implements Snapshot {
 
   constructor(
     readonly frame: number,
-    readonly states: ReadonlyMap<string, { capacity: number; arrays: Float32Array[] }>,
+    /** By swarm, by the name of the state. */
+    readonly states: ReadonlyMap<string, ReadonlyMap<string, Float32Array>>,
   ) {
-    this.bytes = [...states.values()].reduce((sum, s) => sum + s.capacity * STATE.length * 4, 0);
+    const arrays = [...states.values()].flatMap((s) => [...s.values()]);
+    this.bytes = arrays.reduce((sum, a) => sum + a.byteLength, 0);
   }
 
   release(): void {
@@ -54,6 +57,8 @@ export class CpuEngine implements Engine {
   readonly times: StageTimes = { motion: 0, look: 0, draw: 0, finish: 0 };
   private plan: Plan | null = null;
   private readonly capacities = new Map<string, number>();
+  /** Blocks of data in memory, by the name of their buffer. */
+  private readonly blocks = new Map<string, Float32Array>();
   private readonly arena: Arena;
   private readonly kernels: Kernels;
   private readonly rasteriser: Rasteriser;
@@ -89,8 +94,13 @@ export class CpuEngine implements Engine {
     return new Float32Array(this.pool.memory.buffer, address, length);
   }
 
-  private address(swarm: { id: string }): (buffer: string) => number {
-    return (buffer) => this.arena.address(`${swarm.id}/${buffer}`);
+  /** Where a kernel of the swarm finds its buffers. */
+  private address(swarm: SwarmPlan): (buffer: string) => number {
+    return (buffer) => {
+      if (buffer.startsWith('data/')) return this.arena.address(buffer);
+      if (!buffer.startsWith('parent.')) return this.arena.address(`${swarm.id}/${buffer}`);
+      return this.arena.address(`${swarm.parent!}/${buffer.slice('parent.'.length)}`);
+    };
   }
 
   setPlan(plan: Plan): void {
@@ -98,6 +108,7 @@ export class CpuEngine implements Engine {
     this.plan = plan;
     const ids = new Set(plan.swarms.map((s) => s.id));
     for (const id of this.capacities.keys()) if (!ids.has(id)) this.drop(id);
+    this.dropBlocks(plan);
     for (const swarm of plan.swarms) this.prepare(swarm);
     if (first) this.reset();
   }
@@ -107,19 +118,45 @@ export class CpuEngine implements Engine {
     for (const name of this.arena.names()) if (name.startsWith(`${id}/`)) this.arena.release(name);
   }
 
+  private dropBlocks(plan: Plan): void {
+    for (const name of this.blocks.keys()) {
+      if (plan.swarms.some((s) => s.blocks.has(name))) continue;
+      this.blocks.delete(name);
+      this.arena.release(name);
+    }
+  }
+
   /** Buffers for a swarm; a state that is there already moves to its new slots. */
   private prepare(swarm: SwarmPlan): void {
-    const { id, capacity } = swarm;
+    const { id, capacity, state, grid } = swarm;
+    const { arena } = this;
     const old = this.capacities.get(id);
-    if (old !== capacity) {
-      const born = this.bornAt(swarm, this.frame);
-      const moves = old === undefined ? [] : remap(born, old, capacity);
-      for (const name of STATE) this.moveState(`${id}/${name}`, old ?? 0, capacity, moves);
-      for (const name of DRAWN) this.arena.buffer(`${id}/${name}`, 4 * capacity);
-      this.capacities.set(id, capacity);
+    const there = new Set(arena.names());
+    const moves =
+      old === undefined || old === capacity
+        ? []
+        : remap(this.bornAt(swarm, this.frame), old, capacity);
+    for (const name of state) {
+      const buffer = `${id}/${name}`;
+      if (old === capacity && there.has(buffer)) continue;
+      this.moveState(buffer, there.has(buffer) ? (old ?? 0) : 0, capacity, moves);
     }
-    const tables = this.arena.buffer(`${id}/tables`, Math.max(4, swarm.tables.byteLength));
+    this.capacities.set(id, capacity);
+    for (const name of DRAWN) arena.buffer(`${id}/${name}`, 4 * capacity * swarm.copies.length);
+    if (grid) {
+      const sizes = Object.entries(GRID_BUFFERS(capacity, grid.cells));
+      for (const [name, words] of sizes) arena.buffer(`${id}/${name}`, 4 * words);
+    }
+    const tables = arena.buffer(`${id}/tables`, Math.max(4, swarm.tables.byteLength));
     this.floats(tables, swarm.tables.length).set(swarm.tables);
+    for (const [name, values] of swarm.blocks) this.keepBlock(name, values);
+  }
+
+  private keepBlock(name: string, values: Float32Array): void {
+    if (this.blocks.get(name) === values) return;
+    const address = this.arena.buffer(name, Math.max(16, values.byteLength));
+    this.floats(address, values.length).set(values);
+    this.blocks.set(name, values);
   }
 
   private moveState(
@@ -131,7 +168,7 @@ export class CpuEngine implements Engine {
     const fresh = this.arena.buffer(`${name}+`, 4 * capacity);
     const to = this.floats(fresh, capacity);
     to.fill(0);
-    if (moves.length > 0) {
+    if (moves.length > 0 && old > 0) {
       const from = this.floats(this.arena.address(name), old);
       for (const m of moves) to.set(from.subarray(m.from, m.from + m.count), m.to);
     }
@@ -145,8 +182,8 @@ export class CpuEngine implements Engine {
   reset(): void {
     const plan = this.plan!;
     this.frame = -plan.frame.preroll - 1;
-    for (const { id, capacity } of plan.swarms) {
-      for (const name of STATE) this.floats(this.arena.address(`${id}/${name}`), capacity).fill(0);
+    for (const { id, capacity, state } of plan.swarms) {
+      for (const name of state) this.floats(this.arena.address(`${id}/${name}`), capacity).fill(0);
     }
   }
 
@@ -171,10 +208,21 @@ export class CpuEngine implements Engine {
           });
         }
       }
-      this.kernels.run(swarm.motion, 0, Math.min(born, swarm.capacity), address, inputs);
+      const slots = Math.min(born, swarm.capacity);
+      if (swarm.grid) this.sortCells(swarm, slots, inputs);
+      this.kernels.run(swarm.motion, 0, slots, address, inputs);
     }
     this.frame = frame;
     this.times.motion = performance.now() - started;
+  }
+
+  /** Readies the grid that a swarm's particles find their neighbours by. */
+  private sortCells(swarm: SwarmPlan, slots: number, inputs: FrameInputs): void {
+    const { cellsOf, gather, cells } = swarm.grid!;
+    const address = this.address(swarm);
+    this.kernels.run(cellsOf, 0, slots, address, inputs);
+    this.rasteriser.sortCells(address, slots, cells);
+    this.kernels.run(gather, 0, slots, address, inputs);
   }
 
   /** Particles alive now, by swarm. */
@@ -195,7 +243,8 @@ export class CpuEngine implements Engine {
     const time = timeOf(this.frame + 1, plan.frame.rate);
     const { rasteriser, times } = this;
     const large = rasteriser.planes('large', width * oversample, height * oversample);
-    const inputs = { frame: this.frame, time, width: large.width, height: large.height, born: 0 };
+    const size = { width: large.width, height: large.height };
+    const inputs = { frame: this.frame, time, ...size, born: 0, camera: plan.camera(time) };
     let mark = performance.now();
     const lap = (): number => {
       const before = mark;
@@ -205,13 +254,11 @@ export class CpuEngine implements Engine {
     this.pixels(plan.backdrop, large, inputs);
     times.draw = lap();
     times.look = 0;
-    for (const swarm of plan.swarms) {
+    for (const swarm of plan.drawing) {
       const born = this.bornAt(swarm, this.frame);
-      const count = Math.min(born, swarm.capacity);
-      const address = this.address(swarm);
-      this.kernels.run(swarm.look, 0, count, address, { ...inputs, born });
+      const count = this.look(swarm, { ...inputs, born });
       times.look += lap();
-      rasteriser.discs(address, count, large, swarm.mode, swarm.edge);
+      rasteriser.discs(this.address(swarm), count, large, swarm.mode, swarm.edge);
       times.draw += lap();
     }
     let planes = large;
@@ -221,11 +268,28 @@ export class CpuEngine implements Engine {
     }
     const final = { ...inputs, width, height };
     for (const step of plan.finish) {
-      if (step.type === 'bloom') rasteriser.bloom(planes, step);
+      if (step.type === 'bloom') rasteriser.bloom(planes, step.at(time));
       else this.pixels(step.kernel, planes, final);
     }
     times.finish = lap();
     return { width, height, pixels: this.output(planes) };
+  }
+
+  /** Works out what is drawn of a swarm, repeat after repeat; gives how many entries there are. */
+  private look(swarm: SwarmPlan, inputs: FrameInputs): number {
+    const count = Math.min(inputs.born, swarm.capacity);
+    const address = this.address(swarm);
+    if (swarm.copies.length === 1) {
+      this.kernels.run(swarm.look, 0, count, address, inputs);
+      return count;
+    }
+    const stride = (count + 3) & ~3;
+    swarm.copies.forEach((matrix, i) => {
+      const shifted = (buffer: string): number =>
+        address(buffer) + ((DRAWN as readonly string[]).includes(buffer) ? 4 * stride * i : 0);
+      this.kernels.run(swarm.look, 0, count, shifted, inputs, copyUniforms(matrix));
+    });
+    return stride * swarm.copies.length;
   }
 
   private pixels(kernel: Plan['backdrop'], planes: Planes, inputs: FrameInputs): void {
@@ -252,9 +316,12 @@ export class CpuEngine implements Engine {
   }
 
   save(): Snapshot {
-    const states = this.plan!.swarms.map(({ id, capacity }) => {
-      const copy = (n: string): Float32Array => this.state(id, n as 'px').slice();
-      return [id, { capacity, arrays: STATE.map(copy) }] as const;
+    const states = this.plan!.swarms.map(({ id, state }) => {
+      const copies = state.map((name): [string, Float32Array] => [
+        name,
+        this.state(id, name).slice(),
+      ]);
+      return [id, new Map(copies)] as const;
     });
     return new CpuSnapshot(this.frame, new Map(states));
   }
@@ -263,15 +330,13 @@ export class CpuEngine implements Engine {
     if (!(snapshot instanceof CpuSnapshot)) throw new Error('cpu: a snapshot of another engine');
     const { frame, states } = snapshot;
     this.frame = frame;
-    for (const { id } of this.plan!.swarms) {
-      STATE.forEach((name, i) => {
-        this.state(id, name).set(states.get(id)!.arrays[i]!);
-      });
+    for (const { id, state } of this.plan!.swarms) {
+      for (const name of state) this.state(id, name).set(states.get(id)!.get(name)!);
     }
   }
 
   /** One quantity of all slots of a swarm: a live view, in metres, m/s or seconds. */
-  state(swarm: string, name: (typeof STATE)[number]): Float32Array {
+  state(swarm: string, name: string): Float32Array {
     return this.floats(this.arena.address(`${swarm}/${name}`), this.capacities.get(swarm)!);
   }
 

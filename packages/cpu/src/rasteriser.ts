@@ -3,9 +3,9 @@ import {
   DRAWN,
   PLANES,
   strideOf,
+  type Bloom,
   type BloomLevel,
   type DrawMode,
-  type FinishStep,
 } from '@vast-swarm/core';
 import type { Arena } from './arena';
 import type { Pool } from './pool';
@@ -61,6 +61,12 @@ export class Rasteriser {
     return new Int32Array(this.pool.memory.buffer, out, chunks).reduce((a, b) => a + b, 0);
   }
 
+  /** Sorts slots by their cells, see assembly/cells.ts. */
+  sortCells(address: (buffer: string) => number, count: number, cells: number): void {
+    const values = ['near.cell', 'near.order', 'near.start'].map(address);
+    this.pool.raster('sortCells', 1, this.args([count, ...values, cells]));
+  }
+
   /** Draws `count` discs from the buffers that the look kernel filled. */
   discs(
     address: (buffer: string) => number,
@@ -111,7 +117,7 @@ export class Rasteriser {
   }
 
   /** Adds the light that spills over from what is brighter than the threshold. */
-  bloom(frame: Planes, step: FinishStep & { type: 'bloom' }): void {
+  bloom(frame: Planes, step: Bloom): void {
     const levels = bloomLevels(frame.width, frame.height, step.radius);
     const level = (l: BloomLevel, i: number): Planes =>
       this.planes(`bloom${String(i)}`, l.width, l.height);

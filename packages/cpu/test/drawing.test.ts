@@ -148,7 +148,7 @@ test('bloom keeps the total of the light it spreads to 1 %', () => {
     return sum;
   };
   const before = total();
-  rasteriser.bloom(planes, { type: 'bloom', amount: 1, threshold: 0, radius: 0.1 });
+  rasteriser.bloom(planes, { amount: 1, threshold: 0, radius: 0.1 });
   expect(Math.abs(total() / (2 * before) - 1)).toBeLessThan(0.01);
   // It reaches out, and falls with distance.
   const at = (x: number): number => plane(1)[35 * stride + x]!;

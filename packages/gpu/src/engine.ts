@@ -1,4 +1,5 @@
 import {
+  copyUniforms,
   DRAWN,
   remap,
   slotRanges,
@@ -13,7 +14,7 @@ import {
 } from '@vast-swarm/core';
 import { GpuLost, openDevice, type OpenOptions } from './device';
 import { FrameMemory, floatWord, TARGET_FORMAT } from './frameMemory';
-import { COUNT_ALIVE, DISCS, PLANES_TO_TARGET, SORT } from './shaders';
+import { CELLS, COUNT_ALIVE, DISCS, PLANES_TO_TARGET, SORT } from './shaders';
 import { SwarmMemory } from './swarmMemory';
 import { Pipelines, Work } from './work';
 
@@ -22,6 +23,14 @@ const LIST_ROW = 65536;
 
 function listGroups(count: number): [number, number] {
   return [Math.min(LIST_ROW / 64, Math.ceil(count / 64)), Math.ceil(count / LIST_ROW)];
+}
+
+/** The stages of a bitonic sort; the order of the frame before is as good a start as any. */
+function bitonic(size: number, stage: (k: number, j: number, groups: [number, number]) => void) {
+  const groups = listGroups(size);
+  for (let k = 2; k <= size; k *= 2) {
+    for (let j = k / 2; j >= 1; j /= 2) stage(k, j, groups);
+  }
 }
 
 const one = { operation: 'add', srcFactor: 'one' } as const;
@@ -141,18 +150,18 @@ export class GpuEngine implements Engine {
     this.swarms = new Map(plan.swarms.map((s) => [s.id, this.prepare(s, before.get(s.id), work)]));
     work.submit();
     for (const [id, memory] of before) if (this.swarms.get(id) !== memory) memory.buffer.destroy();
-    for (const swarm of plan.swarms) this.swarms.get(swarm.id)!.writeTables(swarm);
+    for (const swarm of plan.swarms) this.swarms.get(swarm.id)!.write(swarm);
     if (first) this.reset();
   }
 
   /** Keeps a swarm's memory, or moves its state to a new one of the right size. */
   private prepare(swarm: SwarmPlan, old: SwarmMemory | undefined, work: Work): SwarmMemory {
-    const tables = swarm.tables.length;
-    if (old?.capacity === swarm.capacity && old.tables === tables) return old;
-    const fresh = new SwarmMemory(this.device, swarm.capacity, tables);
+    const parent = this.plan!.swarms.find((s) => s.id === swarm.parent)?.capacity ?? 0;
+    if (old?.fits(swarm, parent)) return old;
+    const fresh = new SwarmMemory(this.device, swarm, parent);
     if (!old) return fresh;
     const born = this.bornAt(swarm, this.frame);
-    for (const name of STATE) {
+    for (const name of swarm.state.filter((n) => old.state.includes(n))) {
       for (const { from, to, count } of remap(born, old.capacity, swarm.capacity)) {
         const at = 4 * (old.address(name) + from);
         work.copy(old.buffer, at, fresh.buffer, 4 * (fresh.address(name) + to), 4 * count);
@@ -168,9 +177,12 @@ export class GpuEngine implements Engine {
   reset(): void {
     this.frame = -this.plan!.frame.preroll - 1;
     const work = new Work(this.pipelines);
-    for (const memory of this.swarms.values()) work.clear(memory.buffer);
+    for (const memory of this.swarms.values()) {
+      work.clear(memory.buffer);
+      memory.forget();
+    }
     work.submit();
-    for (const swarm of this.plan!.swarms) this.swarms.get(swarm.id)!.writeTables(swarm);
+    for (const swarm of this.plan!.swarms) this.swarms.get(swarm.id)!.write(swarm);
   }
 
   step(): void {
@@ -184,6 +196,7 @@ export class GpuEngine implements Engine {
       const memory = this.swarms.get(swarm.id)!;
       const born = this.bornAt(swarm, frame);
       const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
+      if (swarm.parent !== null) this.copyParent(work, swarm.parent, memory);
       for (const event of swarm.births.between(from, to)) {
         for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {
           work.kernel(swarm.birth, memory.buffer, begin, end, memory.address, inputs, {
@@ -196,10 +209,36 @@ export class GpuEngine implements Engine {
         }
       }
       const slots = Math.min(born, swarm.capacity);
+      if (swarm.grid && slots > 0) this.sortCells(work, swarm, slots, inputs);
       work.kernel(swarm.motion, memory.buffer, 0, slots, memory.address, inputs);
     }
     work.submit();
     this.frame = frame;
+  }
+
+  /** The state of the swarm that this one is born from, where its births can read it. */
+  private copyParent(work: Work, id: string, memory: SwarmMemory): void {
+    const parent = this.swarms.get(id)!;
+    for (const name of STATE) {
+      const [from, to] = [4 * parent.address(name), 4 * memory.address(`parent.${name}`)];
+      work.copy(parent.buffer, from, memory.buffer, to, 4 * parent.capacity);
+    }
+  }
+
+  /** Readies the grid that a swarm's particles find their neighbours by. */
+  private sortCells(work: Work, swarm: SwarmPlan, slots: number, inputs: FrameInputs): void {
+    const { address, buffer } = this.swarms.get(swarm.id)!;
+    const { cellsOf, gather, cells } = swarm.grid!;
+    work.kernel(cellsOf, buffer, 0, slots, address, inputs);
+    const order = this.order(`${swarm.id}/cells`, slots);
+    const places = ['near.cell', 'near.order', 'near.start'].map(address);
+    const words = (k: number, j: number): number[] => [...places, k, j, slots, cells];
+    const more = [{ buffer: order }];
+    bitonic(order.size / 4, (k, j, groups) => {
+      work.run(CELLS, 'exchange', buffer, words(k, j), groups, more);
+    });
+    work.run(CELLS, 'starts', buffer, words(0, 0), listGroups(slots), more);
+    work.kernel(gather, buffer, 0, slots, address, inputs);
   }
 
   /** Draws the state into the frame's memory, up to the finished words. */
@@ -212,17 +251,18 @@ export class GpuEngine implements Engine {
     }
     const frame = this.target;
     const time = timeOf(this.frame + 1, plan.frame.rate);
-    const inputs: FrameInputs = { frame: this.frame, time, width, height, born: 0 };
+    const camera = plan.camera(time);
+    const inputs: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera };
     const pixels = frame.planes.stride * height;
     const work = new Work(this.pipelines);
     const view = frame.target.createView();
     work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address, inputs);
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
     work.draw(fill, view, true, frame.buffer, frame.words, 3);
-    for (const swarm of plan.swarms) this.drawSwarm(work, swarm, view, inputs);
+    for (const swarm of plan.drawing) this.drawSwarm(work, swarm, view, inputs);
     frame.targetToPlanes(work);
     for (const step of plan.finish) {
-      if (step.type === 'bloom') frame.bloom(work, step);
+      if (step.type === 'bloom') frame.bloom(work, step.at(time));
       else work.kernel(step.kernel, frame.buffer, 0, pixels, frame.address, inputs);
     }
     work.submit();
@@ -231,12 +271,10 @@ export class GpuEngine implements Engine {
 
   private drawSwarm(work: Work, swarm: SwarmPlan, view: GPUTextureView, inputs: FrameInputs): void {
     const memory = this.swarms.get(swarm.id)!;
-    const born = this.bornAt(swarm, this.frame);
-    const count = Math.min(born, swarm.capacity);
+    const count = this.look(work, swarm, memory, inputs);
     if (count === 0) return;
-    work.kernel(swarm.look, memory.buffer, 0, count, memory.address, { ...inputs, born });
     const sorted = swarm.mode === 'normal';
-    const order = this.order(swarm, sorted ? count : 1);
+    const order = this.order(swarm.id, sorted ? count : 1);
     if (sorted) this.sort(work, memory, order, count);
     const words = [
       ...DRAWN.map(memory.address),
@@ -247,10 +285,32 @@ export class GpuEngine implements Engine {
     work.draw(pipeline, view, false, memory.buffer, words, 6 * count, [{ buffer: order }]);
   }
 
+  /** Works out what is drawn of a swarm, repeat after repeat; gives how many entries there are. */
+  private look(work: Work, swarm: SwarmPlan, memory: SwarmMemory, inputs: FrameInputs): number {
+    const born = this.bornAt(swarm, this.frame);
+    const count = Math.min(born, swarm.capacity);
+    const now = { ...inputs, born };
+    if (swarm.copies.length === 1) {
+      work.kernel(swarm.look, memory.buffer, 0, count, memory.address, now);
+      return count;
+    }
+    const stride = (count + 3) & ~3;
+    const drawn: readonly string[] = DRAWN;
+    swarm.copies.forEach((matrix, i) => {
+      const shifted = (name: string): number =>
+        memory.address(name) + (drawn.includes(name) ? stride * i : 0);
+      const extra = copyUniforms(matrix);
+      // Widened to the stride, so that nothing of an earlier frame stands between two repeats.
+      const end = Math.min(stride, swarm.capacity);
+      work.kernel(swarm.look, memory.buffer, 0, end, shifted, now, extra);
+    });
+    return stride * swarm.copies.length;
+  }
+
   /** A buffer for the order of a swarm's discs: a power of two that takes them. */
-  private order(swarm: SwarmPlan, count: number): GPUBuffer {
+  private order(name: string, count: number): GPUBuffer {
     const size = 4 * 2 ** Math.ceil(Math.log2(Math.max(64, count)));
-    const known = this.orders.get(swarm.id);
+    const known = this.orders.get(name);
     if (known && known.size === size) return known;
     known?.destroy();
     const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST;
@@ -260,20 +320,15 @@ export class GpuEngine implements Engine {
       0,
       Uint32Array.from({ length: size / 4 }, (_, i) => i),
     );
-    this.orders.set(swarm.id, made);
+    this.orders.set(name, made);
     return made;
   }
 
   private sort(work: Work, memory: SwarmMemory, order: GPUBuffer, count: number): void {
-    const size = order.size / 4;
-    const groups = listGroups(size);
-    // The order of the frame before is as good a start as any.
-    for (let k = 2; k <= size; k *= 2) {
-      for (let j = k / 2; j >= 1; j /= 2) {
-        const words = [memory.address('depth'), 0, count, k, j];
-        work.run(SORT, 'exchange', memory.buffer, words, groups, [{ buffer: order }]);
-      }
-    }
+    bitonic(order.size / 4, (k, j, groups) => {
+      const words = [memory.address('depth'), 0, count, k, j];
+      work.run(SORT, 'exchange', memory.buffer, words, groups, [{ buffer: order }]);
+    });
   }
 
   /** Draws, and shows the frame on the canvas. */
@@ -361,7 +416,7 @@ export class GpuEngine implements Engine {
   }
 
   /** One quantity of all slots of a swarm, brought over from the card. */
-  async readState(id: string, name: (typeof STATE)[number]): Promise<Float32Array> {
+  async readState(id: string, name: string): Promise<Float32Array> {
     const memory = this.swarms.get(id)!;
     const at = 4 * memory.address(name);
     return new Float32Array(await this.read(memory.buffer, at, 4 * memory.capacity));

@@ -1,4 +1,4 @@
-import { bloomLevels, PLANES, strideOf, type BloomLevel, type FinishStep } from '@vast-swarm/core';
+import { bloomLevels, PLANES, strideOf, type Bloom, type BloomLevel } from '@vast-swarm/core';
 import { BLOOM, TARGET_TO_PLANES } from './shaders';
 import type { Work } from './work';
 
@@ -69,7 +69,7 @@ export class FrameMemory {
     work.run(TARGET_TO_PLANES, 'main', this.buffer, this.words, groups, [this.target.createView()]);
   }
 
-  bloom(work: Work, step: FinishStep & { type: 'bloom' }): void {
+  bloom(work: Work, step: Bloom): void {
     const levels = bloomLevels(this.width, this.height, step.radius);
     let top = this.levelsAt;
     const pyramid = levels.map(({ width, height, stride }: BloomLevel): Planes => {

@@ -163,6 +163,46 @@ fn after(a: u32, b: u32) -> bool {
 }
 `;
 
+/**
+ * The same by the cell of a grid, low to high, and what is read from it: words 0 cells of the slots,
+ * 1 where sorted slots go, 2 where cells' beginnings go, 3 and 4 the sizes of the stage, 5 slots,
+ * 6 number of cells.
+ */
+export const CELLS = /* wgsl */ `
+${BINDINGS}
+@group(0) @binding(2) var<storage, read_write> order: array<u32>;
+fn cell(slot: u32) -> i32 { return bitcast<i32>(memory[u32(word(0)) + slot]); }
+fn after(a: u32, b: u32) -> bool {
+  let n = u32(word(5));
+  if (a >= n || b >= n) { return a > b; }
+  let ca = cell(a);
+  let cb = cell(b);
+  return ca > cb || (ca == cb && a > b);
+}
+@compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = id.x + id.y * 65536u;
+  let other = i ^ u32(word(4));
+  if (other <= i || other >= arrayLength(&order)) { return; }
+  let a = order[i];
+  let b = order[other];
+  let upward = (i & u32(word(3))) == 0u;
+  if (after(a, b) == upward) { order[i] = b; order[other] = a; }
+}
+@compute @workgroup_size(64) fn starts(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = i32(id.x + id.y * 65536u);
+  if (i >= word(5)) { return; }
+  let slot = order[i];
+  memory[word(1) + i] = bitcast<f32>(i32(slot));
+  let here = cell(slot);
+  var before = -1;
+  if (i > 0) { before = cell(order[i - 1]); }
+  for (var c = before + 1; c <= here; c++) { memory[word(2) + c] = bitcast<f32>(i); }
+  if (i == word(5) - 1) {
+    for (var c = here + 1; c <= word(6) + 1; c++) { memory[word(2) + c] = bitcast<f32>(word(5)); }
+  }
+}
+`;
+
 /** Counts the living: words 0 age, 1 life, 2 slots, 3 which counter. */
 export const COUNT_ALIVE = /* wgsl */ `
 @group(0) @binding(0) var<storage, read> memory: array<f32>;

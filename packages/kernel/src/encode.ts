@@ -77,6 +77,7 @@ export const OP = {
   addI32: [0x6a],
   shlI32: [0x74],
   geS: [0x4e],
+  eqz: [0x45],
 } as const;
 
 /** SIMD opcodes that are not arithmetic of the graph. */
@@ -87,6 +88,7 @@ export const SIMD = {
   splatI32: 0x11,
   extractI32: 0x1b,
   bitselect: 0x52,
+  anyTrue: 0x53,
   loadLane: 0x56,
   loadZero: 0x5c,
 } as const;

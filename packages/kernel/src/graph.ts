@@ -316,11 +316,12 @@ export class Graph {
   }
 
   /**
-   * A counted loop. `count` must be the same for all lanes. `body` gets the turn (i32, from 0) and
-   * the carried values, and gives the next ones; the result is the carried values at the end.
+   * A counted loop. `body` gets the turn (i32, from 0) and the carried values, and gives the next
+   * ones; the result is the carried values at the end. Where `count` varies by lane, four lanes may
+   * turn as often as the busiest of them: what the idle ones compute is dropped, but their loads
+   * are done, so indices have to be clamped to what is there.
    */
   loop(count: Expr, initial: Expr[], body: (turn: Expr, carried: Expr[]) => Expr[]): Expr[] {
-    if (count.scope.depth > 0) throw new Error('kernel: a loop count must not vary by lane');
     const depth = (this.active.at(-1)?.depth ?? LANE.depth) + 1;
     const loop = { depth, count, initial } as Loop;
     loop.index = this.node('loopIndex', 'i32', [], 0, loop, null, loop);

@@ -181,8 +181,10 @@ class Writer {
   }
 
   private emitLoop(node: Expr, loop: Loop): void {
+    const varies = loop.count.scope !== INVARIANT;
     const turn = this.local(I32);
-    const count = this.local(I32);
+    const index = this.local(V128);
+    const count = this.local(varies ? V128 : I32);
     const carried = loop.initial.map(() => this.local(V128));
     loop.initial.forEach((e, i) => {
       this.read(e);
@@ -190,13 +192,20 @@ class Writer {
     });
     loop.values.forEach((v, i) => this.homes.set(v, carried[i]!));
     this.read(loop.count);
-    this.push(simd(SIMD.extractI32), [0], set(count), constI32(0), set(turn));
-    this.push(OP.block, OP.loop, get(turn), get(count), OP.geS, OP.branchIf(1));
-    const index = this.local(V128);
+    if (!varies) this.push(simd(SIMD.extractI32), [0]);
+    this.push(set(count), constI32(0), set(turn), OP.block, OP.loop);
     this.homes.set(loop.index, index);
     this.push(get(turn), simd(SIMD.splatI32), set(index));
+    const mask = varies ? this.local(V128) : 0;
+    if (varies) {
+      this.push(get(index), get(count), simd(operation('ltI').wasm), set(mask));
+      this.push(get(mask), simd(SIMD.anyTrue), OP.eqz, OP.branchIf(1));
+    } else this.push(get(turn), get(count), OP.geS, OP.branchIf(1));
     this.emitScope(loop);
-    for (const result of loop.results) this.read(result);
+    loop.results.forEach((result, i) => {
+      this.read(result);
+      if (varies) this.push(get(carried[i]!), get(mask), simd(SIMD.bitselect));
+    });
     for (const home of [...carried].reverse()) this.push(set(home));
     this.push(get(turn), constI32(1), OP.addI32, set(turn), OP.branch(0), OP.end, OP.end);
     this.results.set(node, carried);

@@ -28,7 +28,9 @@ export function randomGraph(seed: number, nodes = 60): Graph {
       fn(pick(pool.f32!), pick(pool.i32!)).forEach(keep);
     } else if (choice < 0.12) {
       const [factor, outer] = [pick(pool.f32!), pick(pool.i32!)];
-      g.loop(g.uniform('turns', 'i32'), [pick(pool.f32!), pick(pool.i32!)], (turn, [x, k]) => {
+      // Every other loop turns as often as its lane says.
+      const turns = choice < 0.1 ? g.uniform('turns', 'i32') : pick(pool.i32!).and(3);
+      g.loop(turns, [pick(pool.f32!), pick(pool.i32!)], (turn, [x, k]) => {
         const [sum] = g.loop(g.int(2), [x!], (inner, [y]) => [y!.add(inner.toFloat().mul(factor))]);
         return [sum!.mul(0.5), k!.add(turn).xor(outer)];
       }).forEach(keep);

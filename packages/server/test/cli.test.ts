@@ -41,7 +41,7 @@ test('check says what is in a piece, and names line and field of what is wrong',
   await writeFile(bad, pieceText(smallPiece()).replace('"rate": 900', '"rate": -1'));
   const run = await vastSwarm('check', bad);
   expect(run.code).toBe(1);
-  expect(run.err).toMatch(/bad\.json: line \d+, swarms\[0\]\.dials\.rate: .*>=0/);
+  expect(run.err).toMatch(/bad\.json: line \d+, swarms\[0\]\.dials\.rate: .*must stay within 0/);
   expect(await vastSwarm('check', join(dir, 'none.json'))).toMatchObject({ code: 1 });
   expect(await vastSwarm('check', file, '--set', 'motes.limit=100')).toMatchObject({
     code: 0,

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import type { Piece } from '@vast-swarm/core';
+import { Scene, type Piece } from '@vast-swarm/core';
 import { useEngine } from '../engine/EngineContext';
 import type { PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';
@@ -97,7 +97,10 @@ export function Picture({ preview, generation }: Props) {
     const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
     drag.current = { x: event.clientX, y: event.clientY };
     const time = ((engine.report?.frame ?? 0) + 1) / frame.rate;
-    camera((c) => (event.shiftKey ? panned(c, dx, dy, size.height, time) : orbited(c, dx, dy)));
+    camera((c) => {
+      if (!event.shiftKey) return orbited(c, dx, dy);
+      return panned(new Scene(store.getState().piece.piece!), dx, dy, size.height, time);
+    });
   };
   return (
     <Box

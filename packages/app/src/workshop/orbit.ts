@@ -1,5 +1,11 @@
-import type { Piece, Vector } from '@vast-swarm/core';
-import { cameraAt } from '@vast-swarm/core';
+import {
+  cameraAt,
+  type DialValue,
+  type Piece,
+  type Scene,
+  type Vector,
+  type VectorFeed,
+} from '@vast-swarm/core';
 
 type Camera = Piece['camera'];
 
@@ -9,33 +15,35 @@ function withDials(camera: Camera, dials: Camera['dials']): Camera {
 
 const round = (v: number): number => Math.round(v * 1000) / 1000;
 
+/** What a dial becomes by a move; a dial that something drives is left to it. */
+function change(value: DialValue | undefined, to: (v: number) => number): DialValue {
+  return typeof value === 'number' ? round(to(value)) : value!;
+}
+
 /** Round the target by a drag in CSS pixels: half a degree each. */
 export function orbited(camera: Camera, dx: number, dy: number): Camera {
-  const azimuth = round((camera.dials.azimuth as number) - dx * 0.4);
-  const lift = (camera.dials.elevation as number) + dy * 0.4;
-  return withDials(camera, { azimuth, elevation: round(Math.min(89, Math.max(-89, lift))) });
+  const { azimuth, elevation } = camera.dials;
+  return withDials(camera, {
+    azimuth: change(azimuth, (v) => v - dx * 0.4),
+    elevation: change(elevation, (v) => Math.min(89, Math.max(-89, v + dy * 0.4))),
+  });
 }
 
 /** Sideways and up by a drag in CSS pixels, so that the target keeps under the pointer. */
-export function panned(
-  camera: Camera,
-  dx: number,
-  dy: number,
-  height: number,
-  time: number,
-): Camera {
-  const { right, up, focal } = cameraAt(camera, time);
-  const metres = (camera.dials.distance as number) / (focal * height);
-  const target = (camera.dials.target as Vector).map((t, i) =>
-    round(t - right[i]! * dx * metres + up[i]! * dy * metres),
+export function panned(scene: Scene, dx: number, dy: number, height: number, time: number): Camera {
+  const { camera } = scene.piece;
+  const { right, up, focal } = cameraAt(scene, time);
+  const metres = scene.number(camera.dials.distance, time) / (focal * height);
+  const target = (camera.dials.target as VectorFeed).map((t, i) =>
+    change(t, (v) => v - right[i]! * dx * metres + up[i]! * dy * metres),
   );
-  return withDials(camera, { target: target as Vector });
+  return withDials(camera, { target: target as VectorFeed });
 }
 
 /** Nearer or farther. */
 export function moved(camera: Camera, wheel: number): Camera {
-  const distance = (camera.dials.distance as number) * Math.exp(wheel * 0.001);
-  return withDials(camera, { distance: round(Math.min(5000, Math.max(0.05, distance))) });
+  const nearer = (v: number): number => Math.min(5000, Math.max(0.05, v * Math.exp(wheel * 0.001)));
+  return withDials(camera, { distance: change(camera.dials.distance, nearer) });
 }
 
 /** The target at a place, from a distance at which something of that size is well in view. */

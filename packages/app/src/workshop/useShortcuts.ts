@@ -27,7 +27,11 @@ function frameSelection(): void {
   if (!swarm) return;
   const { centre, radius, size } = swarm.emitter.dials;
   const extent =
-    typeof radius === 'number' ? radius : Array.isArray(size) ? Math.max(...size) / 2 : 1;
+    typeof radius === 'number'
+      ? radius
+      : Array.isArray(size)
+        ? Math.max(...(size as number[])) / 2
+        : 1;
   const value = framed(
     piece.camera,
     (centre as Vector | undefined) ?? [0, 0, 0],

@@ -1,27 +1,35 @@
 import { z } from 'zod';
 import {
+  birthFeedSchema,
   colourFeedSchema,
-  fixedSchema,
+  formulaText,
+  frameFeedSchema,
+  keysSchema,
   numberFeedSchema,
   rangeOf,
-  spreadSchema,
-  vectorSchema,
+  strokesSchema,
   type ColourFeed,
   type DialValue,
+  type FrameFeed,
+  type Keys,
   type NumberFeed,
   type Vector,
+  type VectorFeed,
 } from '../feeds/feeds';
+import type { StockType } from '../stock/stock';
 
 /**
- * How far a dial may vary: one value for all (`frame`), one per particle (`birth`), or one per
- * particle with a shape over its life (`life`).
+ * How far a dial may vary: not at all (`never`), one value for all that may change with time
+ * (`frame`), one per particle (`birth`), or one per particle with a shape over its life (`life`).
  */
-export type Varies = 'frame' | 'birth' | 'life';
+export type Varies = 'never' | 'frame' | 'birth' | 'life';
 
 interface Common {
   title: string;
   help: string;
   group: string;
+  /** Shown only where another dial of the part has one of these values. */
+  when?: { dial: string; is: readonly string[] } | { dial: string; not: number };
 }
 
 export interface NumberDial extends Common {
@@ -57,7 +65,53 @@ export interface ChoiceDial extends Common {
   default: string;
 }
 
-export type DialSpec = NumberDial | VectorDial | ColourDial | ChoiceDial;
+/** An item of the stock, by id; '' is none. */
+export interface StockDial extends Common {
+  type: 'stock';
+  accepts: readonly StockType[];
+  default: '';
+}
+
+export interface KeysDial extends Common {
+  type: 'keys';
+  default: Keys;
+}
+
+/** A formula of the frame's names. */
+export interface TextDial extends Common {
+  type: 'formula';
+  default: string;
+}
+
+/** Another swarm of the piece, by id; '' is none. */
+export interface SwarmDial extends Common {
+  type: 'swarm';
+  default: '';
+}
+
+/** Directions brushed by hand. */
+export interface StrokesDial extends Common {
+  type: 'strokes';
+  default: [];
+}
+
+/** Whether a dial has a meaning beside the values that the others have. */
+export function isWanted(spec: DialSpec, values: DialValues): boolean {
+  if (!spec.when) return true;
+  const other = values[spec.when.dial];
+  return 'is' in spec.when ? spec.when.is.includes(other as string) : other !== spec.when.not;
+}
+
+export type DialSpec =
+  | NumberDial
+  | VectorDial
+  | ColourDial
+  | ChoiceDial
+  | StockDial
+  | KeysDial
+  | TextDial
+  | SwarmDial
+  | StrokesDial;
 export type Dials = Record<string, DialSpec>;
 export type DialValues = Record<string, DialValue>;
 
@@ -70,7 +124,9 @@ export function number(
   help: string,
   options: NumberOptions = {},
 ): NumberDial {
-  const rest = { unit: '', varies: 'frame' as const, group: 'Dials', ...options };
+  // What counts things, as octaves or places, is part of the structure.
+  const varies = options.whole ? ('never' as const) : ('frame' as const);
+  const rest = { unit: '', varies, group: 'Dials', ...options };
   return { type: 'number', title, default: value, min, max, help, ...rest };
 }
 
@@ -80,9 +136,19 @@ export function vector(
   limit: number,
   unit: string,
   help: string,
+  options: Partial<Pick<VectorDial, 'group' | 'when'>> = {},
 ): VectorDial {
   const range = { min: -limit, max: limit };
-  return { type: 'vector', title, default: value, ...range, unit, help, group: 'Dials' };
+  return {
+    type: 'vector',
+    title,
+    default: value,
+    ...range,
+    unit,
+    help,
+    group: 'Dials',
+    ...options,
+  };
 }
 
 export function choice(
@@ -90,10 +156,19 @@ export function choice(
   value: string,
   options: Record<string, string>,
   help: string,
-  group = 'Dials',
+  more: Partial<Pick<ChoiceDial, 'group' | 'when'>> = {},
 ): ChoiceDial {
   const list = Object.entries(options).map(([v, t]) => ({ value: v, title: t }));
-  return { type: 'choice', title, default: value, options: list, help, group };
+  return { type: 'choice', title, default: value, options: list, help, group: 'Dials', ...more };
+}
+
+export function stockDial(
+  title: string,
+  accepts: readonly StockType[],
+  help: string,
+  more: Partial<Pick<StockDial, 'group' | 'when'>> = {},
+): StockDial {
+  return { type: 'stock', title, accepts, default: '', help, group: 'Dials', ...more };
 }
 
 /** What a file may hold for a dial; a dial that is left out takes its default. */
@@ -105,13 +180,21 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
       const schema = spec.varies === 'frame' ? colourFeedSchema.options[0] : colourFeedSchema;
       return (schema as z.ZodType<ColourFeed, ColourFeed>).prefault(spec.default);
     }
-    case 'vector':
-      return z
-        .tuple([limited(spec), limited(spec), limited(spec)])
-        .prefault(spec.default)
-        .pipe(vectorSchema);
+    case 'vector': {
+      const part = frameSchema(spec);
+      return z.tuple([part, part, part]).prefault(spec.default) as z.ZodType<VectorFeed>;
+    }
     case 'number':
       return numberSchema(spec).prefault(spec.default);
+    case 'stock':
+    case 'swarm':
+      return z.string().max(64).prefault('');
+    case 'keys':
+      return keysSchema.prefault(spec.default);
+    case 'formula':
+      return formulaText(false).prefault(spec.default);
+    case 'strokes':
+      return strokesSchema.prefault([]);
   }
 }
 
@@ -120,16 +203,29 @@ function limited(spec: { min: number; max: number; whole?: boolean }): z.ZodNumb
   return spec.whole ? schema.int() : schema;
 }
 
-function numberSchema(spec: NumberDial): z.ZodType<NumberFeed, NumberFeed> {
-  if (spec.varies === 'frame') return limited(spec);
-  const inside = (v: NumberFeed): boolean =>
-    rangeOf(v).every((x) => x >= spec.min && x <= spec.max);
+type Limits = Pick<NumberDial, 'min' | 'max' | 'whole'>;
+
+function within<T extends NumberFeed>(schema: z.ZodType<T, T>, spec: Limits): z.ZodType<T, T> {
+  const inside = (v: T): boolean => rangeOf(v).every((x) => x >= spec.min && x <= spec.max);
   const limits = `must stay within ${String(spec.min)} and ${String(spec.max)}`;
-  const schema: z.ZodType<NumberFeed, NumberFeed> =
-    spec.varies === 'life'
-      ? numberFeedSchema
-      : z.union([z.number(), fixedSchema.omit({ over: true }), spreadSchema.omit({ over: true })]);
   return schema.refine(inside, { message: limits });
+}
+
+function frameSchema(spec: Limits): z.ZodType<FrameFeed, FrameFeed> {
+  return within(frameFeedSchema as z.ZodType<FrameFeed, FrameFeed>, spec);
+}
+
+function numberSchema(spec: NumberDial): z.ZodType<NumberFeed, NumberFeed> {
+  switch (spec.varies) {
+    case 'never':
+      return limited(spec);
+    case 'frame':
+      return frameSchema(spec);
+    case 'birth':
+      return within(birthFeedSchema as z.ZodType<NumberFeed, NumberFeed>, spec);
+    case 'life':
+      return within(numberFeedSchema as z.ZodType<NumberFeed, NumberFeed>, spec);
+  }
 }
 
 export function dialsSchema(dials: Dials): z.ZodType<DialValues> {

@@ -1,36 +1,94 @@
 import { flat, radial } from './backdrops/backdrops';
 import { disc } from './bodies/disc';
 import { camera } from './camera';
+import * as solids from './colliders/shapes';
+import { touchDials } from './colliders/touch';
 import { box } from './emitters/box';
+import { cloud } from './emitters/cloud';
+import { disc as discPlaces } from './emitters/disc';
+import { lattice } from './emitters/lattice';
+import { line } from './emitters/line';
+import { mesh } from './emitters/mesh';
+import { morph } from './emitters/morph';
+import { outline } from './emitters/outline';
+import { picture } from './emitters/picture';
 import { point } from './emitters/point';
+import { rectangle } from './emitters/rectangle';
 import { ring } from './emitters/ring';
 import { sphere } from './emitters/sphere';
+import { swarm } from './emitters/swarm';
 import { bloom } from './finish/bloom';
 import { exposure } from './finish/exposure';
 import { grain } from './finish/grain';
 import { vignette } from './finish/vignette';
+import { attraction } from './forces/attraction';
+import { brushed } from './forces/brushed';
 import { curlNoise } from './forces/curlNoise';
 import { drag } from './forces/drag';
+import { flocking } from './forces/flocking';
 import { gravity } from './forces/gravity';
+import { home } from './forces/home';
+import { pictureFlow } from './forces/pictureFlow';
+import { withRegion } from './forces/region';
+import { speedLimit } from './forces/speedLimit';
 import { turbulence } from './forces/turbulence';
+import { vectorNoise } from './forces/vectorNoise';
 import { vortex } from './forces/vortex';
 import { wind } from './forces/wind';
 import type {
   BackdropKind,
   BodyKind,
+  ColliderKind,
   EmitterKind,
   FinishKind,
   ForceKind,
   Kind,
   LaunchKind,
+  SignalKind,
 } from './kinds';
-import { alongNormal, cone, outward } from './launches/launches';
+import { number, type Dials } from './dials';
+import { allRound, alongNormal, byColour, cone, outward, tangent } from './launches/launches';
+import { placementDials, standingDials } from '../plan/placement';
+import { formula } from './signals/formula';
+import { keyframes } from './signals/keyframes';
+import { noise } from './signals/noise';
+import { steps } from './signals/steps';
+import { wave } from './signals/wave';
+
+/** A kind with more dials than its own file gives it. */
+function also<K extends Kind>(...more: Dials[]): (kind: K) => K {
+  return (kind) => ({ ...kind, dials: Object.assign({}, kind.dials, ...more) as Dials });
+}
+
+const launchDials: Dials = {
+  inherit: number(
+    'Inherits',
+    0,
+    [-10, 10],
+    "The part of the emitter's own velocity it takes along.",
+    {
+      varies: 'birth',
+    },
+  ),
+};
 
 /** Every kind of everything. A new kind is a file of its own and a word here. */
 export const catalogue = {
-  emitters: [point, ring, sphere, box] as readonly EmitterKind[],
-  launches: [outward, cone, alongNormal] as readonly LaunchKind[],
-  forces: [gravity, wind, drag, turbulence, curlNoise, vortex] as readonly ForceKind[],
+  emitters: [
+    ...[point, line, ring, discPlaces, rectangle, box, sphere, lattice, outline, mesh, cloud],
+    ...[picture, swarm, morph],
+  ].map(also<EmitterKind>(placementDials)) as readonly EmitterKind[],
+  launches: [outward, cone, alongNormal, tangent, allRound, byColour].map(
+    also<LaunchKind>(launchDials),
+  ) as readonly LaunchKind[],
+  forces: [
+    ...[gravity, wind, drag, turbulence, curlNoise, vectorNoise, vortex, attraction, home],
+    ...[brushed, pictureFlow, flocking, speedLimit],
+  ].map(withRegion) as readonly ForceKind[],
+  colliders: [solids.plane, solids.box, solids.sphere, solids.capsule, solids.mesh].map(
+    also<ColliderKind>(touchDials, standingDials),
+  ) as readonly ColliderKind[],
+  signals: [wave, noise, steps, keyframes, formula] as readonly SignalKind[],
   bodies: [disc] as readonly BodyKind[],
   backdrops: [flat, radial] as readonly BackdropKind[],
   cameras: [camera] as readonly Kind[],

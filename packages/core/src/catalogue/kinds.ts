@@ -1,5 +1,6 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../plan/dialReader';
+import type { UniformSource } from '../plan/kernelBuilder';
 import type { Dials, DialValues } from './dials';
 
 /** What every catalogue file declares; the interface, the file schema and the plan read it. */
@@ -14,19 +15,43 @@ export interface Kind {
 }
 
 export interface Birthplace {
-  /** Where the particle is born, in metres, world frame (right-handed, y up). */
+  /** Where the particle is born, in metres, in the emitter's own frame (right-handed, y up). */
   position: Vec3;
   /** Unit vector away from the emitter's surface there. */
   normal: Vec3;
+  /** Unit vector along the emitter's line there; square to the normal where there is no line. */
+  tangent?: Vec3;
+  /** Linear light of the place: of a picture, mesh or point cloud. */
+  colour?: Vec3;
+  /** Velocity of the place itself in m/s, world frame, as of another swarm's particle. */
+  velocity?: Vec3;
+  /** False: there is no place, and the particle is not born. */
+  there?: Expr;
+  /** The place is already in the world frame. */
+  inWorld?: boolean;
+}
+
+/** What holds a particle to its emitter while it lives. */
+export interface Hold {
+  /** Way in metres in this step, in the emitter's own frame. */
+  carry?: Vec3;
+  /** The place itself at the end of this step, in the emitter's own frame. */
+  place?: Vec3;
+  /** How soon the place is reached, in 1/s; at once where nothing is said. */
+  softness?: Expr;
 }
 
 export interface EmitterKind extends Kind {
   build(dial: DialReader): Birthplace;
+  /** Motion along with the emitter, where there is such a thing. */
+  hold?(dial: DialReader, particle: Moving): Hold | null;
+  /** Linear light of the particle's place now, where that changes while it lives. */
+  colour?(dial: DialReader): Vec3 | null;
 }
 
 export interface LaunchKind extends Kind {
-  /** Velocity at birth in metres per second. `centre` is the emitter's own place. */
-  build(dial: DialReader, place: Birthplace, centre: Vec3): Vec3;
+  /** Velocity at birth in metres per second, in the emitter's own frame. */
+  build(dial: DialReader, place: Birthplace): Vec3;
 }
 
 export interface Moving {
@@ -36,6 +61,21 @@ export interface Moving {
   step: Expr;
   /** Time of the piece in seconds at the start of the step; the same for all particles. */
   time: Expr;
+  /** Seconds lived at the start of the step. */
+  age: Expr;
+  /** Where the particle was born, world frame. */
+  home: () => Vec3;
+  /** Particles of the swarm no farther than `radius` metres. */
+  near: (radius: UniformSource) => Neighbours;
+}
+
+/** Particles in the 27 cells around one; visited in the same order whatever the threads. */
+export interface Neighbours {
+  /**
+   * Sums over the neighbours: `add` gets a neighbour's place and velocity relative to the particle's
+   * and the sums so far.
+   */
+  sum(zero: Expr[], add: (offset: Vec3, velocity: Vec3, sums: Expr[]) => Expr[]): Expr[];
 }
 
 /** What a force does in one step; parts that are left out do nothing. */
@@ -46,10 +86,38 @@ export interface Effect {
   drag?: Expr;
   /** Way in metres, added to the place and not to the velocity. */
   carry?: Vec3;
+  /** Most speed in m/s at the end of the step. */
+  limit?: Expr;
 }
 
 export interface ForceKind extends Kind {
   build(dial: DialReader, particle: Moving): Effect;
+}
+
+/** How far a place is from a collider, in the collider's own frame. */
+export interface Distance {
+  /** Metres; below 0 inside. Never more than the true distance. */
+  distance: Expr;
+  /** Unit vector away from the surface. */
+  normal: Vec3;
+}
+
+export interface ColliderKind extends Kind {
+  /** Null where there is nothing, as with a mesh that is missing. */
+  build(dial: DialReader): ((place: Vec3) => Distance) | null;
+}
+
+/** What a signal knows of its piece. */
+export interface SignalContext {
+  /** Frames a second. */
+  rate: number;
+  seed: number;
+  id: string;
+}
+
+export interface SignalKind extends Kind {
+  /** The signal as a function of the time in seconds. */
+  follow(dials: DialValues, context: SignalContext): (time: number) => number;
 }
 
 export interface BodyKind extends Kind {

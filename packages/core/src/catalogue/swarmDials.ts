@@ -14,20 +14,34 @@ export const swarmDials: Dials = {
     'When births begin; 0 is the very beginning, pre-roll too.',
     {
       unit: 's',
+      varies: 'never',
       group: 'Birth',
     },
   ),
-  end: number('End', 3600, [0, 3600], 'When births end.', { unit: 's', group: 'Birth' }),
+  end: number('End', 3600, [0, 3600], 'When births end.', {
+    unit: 's',
+    varies: 'never',
+    group: 'Birth',
+  }),
   burst: number('Burst', 0, [0, 4_000_000], 'Particles born at one moment.', {
     whole: true,
     group: 'Birth',
   }),
   burstAt: number('Burst at', 0, [0, 3600], 'The moment of the burst.', {
     unit: 's',
+    varies: 'never',
     group: 'Birth',
+    when: { dial: 'burst', not: 0 },
+  }),
+  burstEvery: number('Burst every', 0, [0, 3600], 'Seconds from burst to burst; 0 is once.', {
+    unit: 's',
+    varies: 'never',
+    group: 'Birth',
+    when: { dial: 'burst', not: 0 },
   }),
   loop: number('Loop', 0, [0, 3600], 'Births start over after this time; 0 never.', {
     unit: 's',
+    varies: 'never',
     group: 'Birth',
   }),
   lifetime: number(
@@ -40,6 +54,16 @@ export const swarmDials: Dials = {
   limit: number('Limit', 0, [0, 4_000_000], 'Most particles alive at once; 0 is as many as born.', {
     whole: true,
     group: 'Birth',
+  }),
+  mass: number('Mass', 1, [0.001, 1000], 'Heavy particles answer less to pushes.', {
+    varies: 'birth',
+    group: 'Motion',
+    drag: 'log',
+  }),
+  resistance: number('Resistance', 1, [0, 1000], 'Multiplies the drag that it feels.', {
+    varies: 'birth',
+    group: 'Motion',
+    drag: 'log',
   }),
   size: number('Size', 0.04, [0, 100], 'Diameter.', {
     unit: 'm',

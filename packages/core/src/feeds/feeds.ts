@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { FormulaError, LONGEST, parseFormula } from '../formula/parse';
 import { hexSchema, stopsSchema } from './gradient';
-import { shapeSchema } from './shape';
+import { EASES, shapeSchema, type Shape } from './shape';
 
 /**
  * What can fill a dial. A plain number, colour or vector is a fixed value; everything else is an
@@ -28,37 +29,157 @@ export const spreadSchema = z.strictObject({
   over: shapeSchema.optional(),
 });
 
+/** A signal of the piece, stretched so that 0 gives `from` and 1 gives `to`. */
+export const signalSchema = z.strictObject({
+  feed: z.literal('signal'),
+  /** Id of the signal. */
+  signal: z.string(),
+  from: z.number(),
+  to: z.number(),
+  /** Live (the default) follows the signal; at birth each particle keeps what it finds. */
+  evaluate,
+  over: shapeSchema.optional(),
+});
+
+/** A formula's text; errors name the character. */
+export function formulaText(particle: boolean): z.ZodType<string, string> {
+  return z
+    .string()
+    .max(LONGEST)
+    .superRefine((text, context) => {
+      try {
+        parseFormula(text, particle);
+      } catch (error) {
+        if (!(error instanceof FormulaError)) throw error;
+        context.addIssue({ code: 'custom', message: error.message });
+      }
+    });
+}
+
+function formulaFeed(particle: boolean) {
+  return z.strictObject({
+    feed: z.literal('formula'),
+    text: formulaText(particle),
+    /** The result is kept between these. */
+    from: z.number(),
+    to: z.number(),
+    /** Live (the default) works it out at every frame; at birth the particle keeps its value. */
+    evaluate,
+    over: shapeSchema.optional(),
+  });
+}
+
+/** Of the frame's names. */
+export const frameFormulaSchema = formulaFeed(false);
+/** Of the particle's readings too. */
+export const formulaSchema = formulaFeed(true);
+
 export const gradientSchema = z.strictObject({
   feed: z.literal('gradient'),
-  /** By life if nothing is said. */
-  by: z.enum(['life', 'random']).optional(),
+  /** By life if nothing is said. By a signal or a formula: where it goes from 0 to 1. */
+  by: z.enum(['life', 'random', 'signal', 'formula']).optional(),
+  signal: z.string().optional(),
+  text: formulaText(true).optional(),
   stops: stopsSchema,
   /** By life, live (the default) follows the life and birth keeps the first colour. */
   evaluate,
 });
 
-export const numberFeedSchema = z.union([z.number(), fixedSchema, spreadSchema]);
-export const colourFeedSchema = z.union([hexSchema, gradientSchema]);
-export const vectorSchema = z.tuple([z.number(), z.number(), z.number()]);
+/** The colour of the place where the particle was born: of a picture, mesh or point cloud. */
+export const placeColourSchema = z.strictObject({ feed: z.literal('place') });
+
+const live = { over: true, evaluate: true } as const;
+/** One value for all particles, that may change with time. */
+export const frameFeedSchema = z.union([
+  z.number(),
+  signalSchema.omit(live),
+  frameFormulaSchema.omit(live),
+]);
+export const birthFeedSchema = z.union([
+  z.number(),
+  fixedSchema.omit({ over: true }),
+  spreadSchema.omit({ over: true }),
+  signalSchema.omit(live),
+  formulaSchema.omit(live),
+]);
+export const numberFeedSchema = z.union([
+  z.number(),
+  fixedSchema,
+  spreadSchema,
+  signalSchema,
+  formulaSchema,
+]);
+export const colourFeedSchema = z.union([hexSchema, gradientSchema, placeColourSchema]);
+
+/** Keyframes: seconds and values, with the ease from each to the next. */
+export const keysSchema = z
+  .array(
+    z.strictObject({
+      at: z.number().min(0).max(3600),
+      value: z.number().min(-1e6).max(1e6),
+      ease: z.enum(EASES).optional(),
+    }),
+  )
+  .min(1)
+  .max(500)
+  .refine((keys) => keys.every((k, i) => i === 0 || k.at >= keys[i - 1]!.at), {
+    message: 'keys must stand in order of time',
+  });
 
 export type FixedFeed = z.infer<typeof fixedSchema>;
 export type SpreadFeed = z.infer<typeof spreadSchema>;
+export type SignalFeed = z.infer<typeof signalSchema>;
+export type FormulaFeed = z.infer<typeof formulaSchema>;
 export type NumberFeed = z.infer<typeof numberFeedSchema>;
 export type GradientFeed = z.infer<typeof gradientSchema>;
 export type ColourFeed = z.infer<typeof colourFeedSchema>;
-export type Vector = z.infer<typeof vectorSchema>;
-export type DialValue = NumberFeed | ColourFeed | Vector;
+/** What one component of a vector, or a number that is the same for all particles, can hold. */
+export type FrameFeed = number | SignalFeed | FormulaFeed;
+/** Plain numbers. */
+export type Vector = [number, number, number];
+export type VectorFeed = [FrameFeed, FrameFeed, FrameFeed];
+export type Keys = z.infer<typeof keysSchema>;
+export type Key = Keys[number];
+/** Dabs of a flow brush: place and direction on the unit square, radius. */
+export const strokesSchema = z
+  .array(
+    z.strictObject({
+      /** Points x, y in turn, 0 to 1 from the left and the top. */
+      points: z.array(z.number().min(-1).max(2)).min(4).max(4000),
+      radius: z.number().min(0.001).max(1),
+      strength: z.number().min(0).max(10),
+    }),
+  )
+  .max(500);
+export type Strokes = z.infer<typeof strokesSchema>;
+export type DialValue = NumberFeed | ColourFeed | VectorFeed | Keys | Strokes;
+
+function feedIs(value: DialValue, feed: string): boolean {
+  return typeof value === 'object' && 'feed' in value && value.feed === feed;
+}
 
 export function isSpread(value: DialValue): value is SpreadFeed {
-  return typeof value === 'object' && 'feed' in value && value.feed === 'spread';
+  return feedIs(value, 'spread');
 }
 
 export function isFixed(value: DialValue): value is FixedFeed {
-  return typeof value === 'object' && 'feed' in value && value.feed === 'fixed';
+  return feedIs(value, 'fixed');
+}
+
+export function isSignal(value: DialValue): value is SignalFeed {
+  return feedIs(value, 'signal');
+}
+
+export function isFormula(value: DialValue): value is FormulaFeed {
+  return feedIs(value, 'formula');
 }
 
 export function isGradient(value: DialValue): value is GradientFeed {
-  return typeof value === 'object' && 'feed' in value && value.feed === 'gradient';
+  return feedIs(value, 'gradient');
+}
+
+export function isPlaceColour(value: DialValue): value is z.infer<typeof placeColourSchema> {
+  return feedIs(value, 'place');
 }
 
 /** The least and the greatest value a number feed can give, its shape over life left aside. */
@@ -68,6 +189,6 @@ export function rangeOf(value: NumberFeed): [number, number] {
   return [Math.min(value.from, value.to), Math.max(value.from, value.to)];
 }
 
-export function overOf(value: DialValue): z.infer<typeof shapeSchema> | undefined {
-  return isSpread(value) || isFixed(value) ? value.over : undefined;
+export function overOf(value: DialValue): Shape | undefined {
+  return typeof value === 'object' && 'over' in value ? value.over : undefined;
 }

@@ -52,6 +52,7 @@ export function makeSwarm(emitter: string, among: readonly Swarm[]): Swarm {
         ],
       },
     },
+    copies: [],
   };
 }
 
@@ -68,6 +69,9 @@ export function makePiece(name: string): Piece {
     camera: makeChoice('cameras', 'perspective'),
     swarms: [],
     forces: [],
+    colliders: [],
+    signals: [],
+    stock: [],
     influence: {},
     finish,
   };

@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { catalogue, type Shelf } from '../catalogue';
 import { dialsSchema, type DialValues } from '../catalogue/dials';
 import { swarmDials } from '../catalogue/swarmDials';
+import { stockEntrySchema } from '../stock/stock';
+import { referenceProblems } from './references';
 
 /**
  * The piece file is JSON of this schema. Dials that are left out take their defaults; everything
@@ -9,7 +11,7 @@ import { swarmDials } from '../catalogue/swarmDials';
  */
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 1;
+export const VERSION = 2;
 
 /** A kind with its dials. */
 export interface Choice {
@@ -32,6 +34,12 @@ export interface Swarm {
   launch: Choice;
   body: Choice;
   dials: DialValues;
+  /** Repeats of the whole swarm; each repeats what the ones before it made. */
+  copies: Copies[];
+  /** Id of a swarm that this one follows: it has all its settings, save its own. */
+  follows?: string | undefined;
+  /** Settings that a follower has for itself: `emitter`, `launch`, `body`, `copies`, or a dial's key. */
+  own?: string[] | undefined;
 }
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, 'an id has 1 to 64 letters, digits, - or _');
@@ -64,6 +72,22 @@ function union<T>(options: z.ZodObject[]): z.ZodType<T> {
   ) as unknown as z.ZodType<T>;
 }
 
+const triple = (limit: number) => {
+  const part = z.number().min(-limit).max(limit);
+  return z.tuple([part, part, part]);
+};
+
+/** So many repeats, the first being the swarm itself; each is placed relative to the one before. */
+const copiesSchema = z.strictObject({
+  count: z.number().int().min(1).max(1000),
+  /** Metres. */
+  offset: triple(1000),
+  /** Degrees about x, then y, then z. */
+  turn: triple(3600),
+  scale: z.number().min(0.01).max(10),
+});
+export type Copies = z.infer<typeof copiesSchema>;
+
 const swarm: z.ZodType<Swarm> = z.strictObject({
   id,
   name,
@@ -72,6 +96,9 @@ const swarm: z.ZodType<Swarm> = z.strictObject({
   launch: choiceOf('launches'),
   body: choiceOf('bodies'),
   dials: dialsSchema(swarmDials),
+  copies: z.array(copiesSchema).max(4),
+  follows: id.optional(),
+  own: z.array(z.string().max(64)).max(64).optional(),
 });
 
 const frame = z.strictObject({
@@ -96,18 +123,16 @@ export const pieceSchema = z
     camera: choiceOf('cameras'),
     swarms: z.array(swarm).max(64),
     forces: z.array(partOf('forces')).max(64),
-    /** influence[force][swarm]: how much the swarm feels the force; 1 where nothing is said. */
+    colliders: z.array(partOf('colliders')).max(64),
+    signals: z.array(partOf('signals')).max(64),
+    stock: z.array(stockEntrySchema).max(256),
+    /** influence[force or collider][swarm]: how much the swarm feels it; 1 where nothing is said. */
     influence: z.record(id, z.record(id, z.number().min(-100).max(100))),
     finish: z.array(partOf('finish')).max(32),
   })
   .superRefine((piece, context) => {
-    for (const list of ['swarms', 'forces', 'finish'] as const) {
-      piece[list].forEach((part, i) => {
-        if (piece[list].findIndex((p) => p.id === part.id) < i) {
-          const message = `the id '${part.id}' is used twice`;
-          context.addIssue({ code: 'custom', path: [list, i, 'id'], message });
-        }
-      });
+    for (const { path, message } of referenceProblems(piece)) {
+      context.addIssue({ code: 'custom', path, message });
     }
   });
 

@@ -1,5 +1,6 @@
 import type { DialValues } from '../catalogue/dials';
-import { rangeOf, type NumberFeed } from '../feeds/feeds';
+import { rangeOf, type FrameFeed, type NumberFeed } from '../feeds/feeds';
+import type { Scene } from './scene';
 
 /** Particles born in one step at even distances in time. */
 export interface BirthEvent {
@@ -21,37 +22,43 @@ const TINY = 1e-9;
  * reached from any other. A birth belongs to the step whose start it does not precede.
  */
 export class BirthSchedule {
-  private readonly rate: number;
-  private readonly start: number;
-  private readonly end: number;
+  private readonly steady: Steady;
   private readonly burst: number;
   private readonly burstAt: number;
+  private readonly burstEvery: number;
   private readonly loop: number;
 
   /** @param begin the beginning of simulated time in seconds (the pre-roll's, 0 or less) */
   constructor(
     dials: DialValues,
     private readonly begin: number,
+    scene: Pick<Scene, 'follow' | 'rate'>,
   ) {
     const dial = (key: string): number => dials[key] as number;
     // Times count from the piece's 0; what starts at 0 starts with the pre-roll.
     const moment = (key: string): number => (dial(key) <= 0 ? 0 : dial(key) - begin);
-    this.rate = dial('rate');
-    this.start = moment('start');
-    this.end = Math.max(this.start, dial('end') - begin);
+    const start = moment('start');
+    const end = Math.max(start, dial('end') - begin);
+    const rate = dials.rate as FrameFeed;
+    this.steady =
+      typeof rate === 'number'
+        ? new EvenRate(rate, start, end)
+        : new DrivenRate(scene.follow(rate), start, end, begin, scene.rate);
     this.burst = dial('burst');
     this.burstAt = moment('burstAt');
+    this.burstEvery = dial('burstEvery');
     this.loop = dial('loop');
   }
 
-  /** Rate births in one pass before `local` seconds: the k-th comes at start + k / rate. */
-  private steady(local: number): number {
-    const span = Math.min(local, this.end) - this.start;
-    return span > 0 ? Math.max(0, Math.ceil(this.rate * span - TINY * this.rate - TINY)) : 0;
+  /** Bursts in one pass before `local` seconds. */
+  private burstsBefore(local: number): number {
+    const since = local - this.burstAt - TINY;
+    if (this.burst === 0 || since <= 0) return 0;
+    return this.burstEvery > 0 ? Math.ceil(since / this.burstEvery) : 1;
   }
 
   private inPass(local: number): number {
-    return this.steady(local) + (local > this.burstAt + TINY ? this.burst : 0);
+    return this.steady.before(local) + this.burstsBefore(local) * this.burst;
   }
 
   /** Seconds since the beginning as (pass, seconds in the pass). */
@@ -84,14 +91,82 @@ export class BirthSchedule {
     for (;;) {
       const left = end - pass * this.loop;
       const stop = this.loop > 0 ? Math.min(this.loop, left) : left;
-      const [before, after] = [this.steady(local), this.steady(stop)];
-      const bursts = this.burst > 0 && this.burstAt + TINY < stop && this.burstAt + TINY >= local;
-      if (bursts) add(this.burst, this.burstAt, 0);
-      add(after - before, this.start + before / this.rate, 1 / this.rate);
+      for (let k = this.burstsBefore(local); k < this.burstsBefore(stop); k++) {
+        add(this.burst, this.burstAt + k * this.burstEvery, 0);
+      }
+      const { count, at, every } = this.steady.between(local, stop);
+      add(count, at, every);
       if (this.loop <= 0 || left <= this.loop + TINY) return events;
       pass += 1;
       local = 0;
     }
+  }
+}
+
+/** Births at a rate within one pass; seconds count from its beginning. */
+interface Steady {
+  before(local: number): number;
+  between(from: number, to: number): { count: number; at: number; every: number };
+}
+
+/** The k-th birth comes at start + k / rate. */
+class EvenRate implements Steady {
+  constructor(
+    private readonly rate: number,
+    private readonly start: number,
+    private readonly end: number,
+  ) {}
+
+  before(local: number): number {
+    const span = Math.min(local, this.end) - this.start;
+    return span > 0 ? Math.max(0, Math.ceil(this.rate * span - TINY * this.rate - TINY)) : 0;
+  }
+
+  between(from: number, to: number): { count: number; at: number; every: number } {
+    const before = this.before(from);
+    const every = 1 / this.rate;
+    return { count: this.before(to) - before, at: this.start + before * every, every };
+  }
+}
+
+/**
+ * A rate that changes with time: the sum of what each frame's rate gives in that frame, so that any
+ * count is known by adding up once.
+ */
+class DrivenRate implements Steady {
+  private readonly sums: number[] = [0];
+
+  constructor(
+    private readonly rate: (time: number) => number,
+    private readonly start: number,
+    private readonly end: number,
+    private readonly begin: number,
+    private readonly frames: number,
+  ) {}
+
+  /** Births, whole and part, up to `local`. */
+  private sum(local: number): number {
+    const at = Math.max(0, local * this.frames + TINY);
+    const whole = Math.floor(at);
+    while (this.sums.length <= whole + 1) {
+      const i = this.sums.length - 1;
+      const time = i / this.frames;
+      const on = time >= this.start - TINY && time < this.end - TINY;
+      const rate = on ? Math.max(0, this.rate(this.begin + time)) : 0;
+      this.sums.push(this.sums[i]! + rate / this.frames);
+    }
+    const [a, b] = [this.sums[whole]!, this.sums[whole + 1]!];
+    return a + (b - a) * Math.max(0, at - whole - TINY);
+  }
+
+  before(local: number): number {
+    return Math.floor(this.sum(local) + TINY);
+  }
+
+  between(from: number, to: number): { count: number; at: number; every: number } {
+    const count = this.before(to) - this.before(from);
+    const every = (to - from) / Math.max(1, count);
+    return { count, at: from + every / 2, every };
   }
 }
 

@@ -1,5 +1,5 @@
-import type { Choice } from '../piece/schema';
 import type { Vector } from '../feeds/feeds';
+import type { Scene } from './scene';
 
 /** Where the camera stands at a time: world frame, right-handed, y up; unit vectors. */
 export interface CameraPose {
@@ -9,11 +9,14 @@ export interface CameraPose {
   forward: Vector;
   /** Pixels per metre at a distance of one metre, for a frame one pixel high. */
   focal: number;
+  /** Metres within which things fade. */
+  near: number;
 }
 
-export function cameraAt(camera: Choice, time: number): CameraPose {
-  const dial = (key: string): number => camera.dials[key] as number;
-  const target = camera.dials.target as Vector;
+export function cameraAt(scene: Scene, time: number): CameraPose {
+  const { dials } = scene.piece.camera;
+  const dial = (key: string): number => scene.number(dials[key], time);
+  const target = scene.vector(dials.target, time);
   const turn = ((dial('azimuth') + dial('orbit') * time) * Math.PI) / 180;
   const lift = (dial('elevation') * Math.PI) / 180;
   const forward: Vector = [
@@ -29,5 +32,5 @@ export function cameraAt(camera: Choice, time: number): CameraPose {
   ];
   const eye = target.map((t, i) => t - forward[i]! * dial('distance')) as Vector;
   const focal = 0.5 / Math.tan((dial('view') * Math.PI) / 360);
-  return { eye, right, up, forward, focal };
+  return { eye, right, up, forward, focal, near: dial('near') };
 }

@@ -1,11 +1,22 @@
 import { rangeOf, type NumberFeed } from '../feeds/feeds';
 import { kindOf } from '../catalogue';
+import { inEffect } from '../piece/follow';
 import type { Piece, Swarm } from '../piece/schema';
+import type { StockFiles } from '../stock/stock';
+import { birthKernel } from './birthKernel';
 import { BirthSchedule, mostAlive } from './births';
 import { PlanCache } from './cache';
-import { Tables, type PlanKernel } from './kernelBuilder';
+import { cameraAt, type CameraPose } from './cameraAt';
+import { copyMatrices, type Matrix } from './copies';
+import { SwarmData, type PlanKernel } from './kernelBuilder';
+import { lookKernel, readingsKernel } from './lookKernel';
+import { motionKernel } from './motionKernel';
+import { motionKeys, parentOf } from './motionKey';
+import { gridPlan, type GridPlan } from './neighbours';
 import { backdropKernel, finishSteps, type FinishStep } from './pixelKernels';
-import { birthKernel, lookKernel, motionKernel, readingsKernel } from './swarmKernels';
+import { Scene } from './scene';
+import { STATE } from './state';
+import { missingStock } from './missing';
 
 /** How a particle meets what is behind it. */
 export type DrawMode = 'add' | 'screen' | 'normal';
@@ -23,9 +34,26 @@ export interface SwarmPlan {
   readings: () => PlanKernel;
   /** Samples of shapes and gradients, for the buffer `tables`. */
   tables: Float32Array;
+  /** Larger things by the name of their buffer; equal arrays are the same object. */
+  blocks: ReadonlyMap<string, Float32Array>;
+  /** What each particle carries, see STATE; what it keeps from birth comes after. */
+  state: readonly string[];
+  /** The swarm whose particles it is born from: its states are the buffers `parent.*`. */
+  parent: string | null;
+  /** For those that look at their neighbours. */
+  grid: GridPlan | null;
+  /** Where the swarm is drawn, once at least. */
+  copies: readonly Matrix[];
+  /** Equal keys have equal motion. */
+  motionKey: string;
   mode: DrawMode;
   /** Edge factor of the disc, see BodyKind.edge. */
   edge: number;
+}
+
+/** The state names without those that all particles have. */
+export function extrasOf(swarm: SwarmPlan): readonly string[] {
+  return swarm.state.slice(STATE.length);
 }
 
 /** What the artist should know, in numbers. */
@@ -37,7 +65,12 @@ export interface Notice {
 /** A piece made ready for an engine. */
 export interface Plan {
   frame: Piece['frame'];
+  /** In order of simulation: a swarm comes behind the one it is born from. */
   swarms: SwarmPlan[];
+  /** The same in order of drawing. */
+  drawing: SwarmPlan[];
+  /** The camera at a time in seconds. */
+  camera: (time: number) => CameraPose;
   /** The empty picture. */
   backdrop: PlanKernel;
   finish: FinishStep[];
@@ -54,66 +87,116 @@ export function timeOf(frame: number, rate: number): number {
   return frame / rate;
 }
 
-/** @param cache of the compiles before, when the same piece is compiled again and again */
-export function compilePiece(piece: Piece, cache = new PlanCache()): Plan {
-  const notices: Notice[] = [];
+/**
+ * @param cache of the compiles before, when the same piece is compiled again and again
+ * @param files what the stock holds from files
+ */
+export function compilePiece(
+  piece: Piece,
+  cache = new PlanCache(),
+  files: StockFiles = new Map(),
+): Plan {
+  const scene = new Scene(piece, files);
+  const notices: Notice[] = missingStock(piece, files);
+  const keys = motionKeys(piece, files);
+  const { seed, frame, signals, stock } = piece;
+  const known = JSON.stringify([stock, [...files.keys()]]);
+  const plans = new Map<string, SwarmPlan>();
   let left = MOST_PARTICLES;
-  const swarms = piece.swarms
-    .filter((s) => s.on)
-    .map((swarm) => {
-      const { seed, frame, forces, influence, camera } = piece;
-      const key = JSON.stringify([swarm, seed, frame, forces, influence, camera, left]);
-      const compiled = cache.keep(key, () => compileSwarm(piece, swarm, left));
-      left -= compiled.plan.capacity;
-      if (compiled.notice) notices.push(compiled.notice);
-      return compiled.plan;
-    });
-  const { seed } = piece;
-  const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop]);
-  const backdrop = cache.keep(backdropKey, () => backdropKernel(piece));
-  const finishKey = JSON.stringify(['finish', seed, piece.finish]);
-  const finish = cache.keep(finishKey, () => finishSteps(piece));
+  for (const swarm of inOrderOfBirth(piece)) {
+    const parent = plans.get(parentOf(swarm) ?? '') ?? null;
+    const key = JSON.stringify([swarm, frame, keys.get(swarm.id), signals, known, left]);
+    const compiled = cache.keep(`${key}${parent?.id ?? ''}${String(parent?.capacity)}`, () =>
+      compileSwarm(scene, swarm, left, parent, keys.get(swarm.id)!),
+    );
+    left -= compiled.plan.capacity;
+    notices.push(...compiled.notices);
+    plans.set(swarm.id, compiled.plan);
+  }
+  // Drawn in the order of the line-up, simulated in the order of birth.
+  const swarms = [...plans.values()];
+  const drawing = piece.swarms.flatMap((s) => plans.get(s.id) ?? []);
+  const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop, signals]);
+  const backdrop = cache.keep(backdropKey, () => backdropKernel(scene));
+  const finishKey = JSON.stringify(['finish', seed, piece.finish, signals]);
+  const finish = cache.keep(finishKey, () => finishSteps(scene));
   cache.turn();
-  return { frame: piece.frame, swarms, backdrop, finish, notices, motionKey: motionKey(piece) };
+  const motionKey = swarms.map((s) => `${s.id} ${s.motionKey}`).join('\n');
+  const camera = (time: number): CameraPose => cameraAt(scene, time);
+  return { frame: piece.frame, camera, swarms, drawing, backdrop, finish, notices, motionKey };
+}
+
+/** Swarms that are on, with the settings in effect, each behind the one it is born from. */
+function inOrderOfBirth(piece: Piece): Swarm[] {
+  const on = piece.swarms.filter((s) => s.on).map((s) => inEffect(piece, s));
+  const done: Swarm[] = [];
+  const visit = (swarm: Swarm, trail: readonly string[]): void => {
+    if (done.includes(swarm)) return;
+    const parent = on.find((s) => s.id === parentOf(swarm));
+    // In a ring of swarms the first one met has no parent; its notice says so.
+    if (parent && !trail.includes(parent.id)) visit(parent, [...trail, swarm.id]);
+    if (!done.includes(swarm)) done.push(swarm);
+  };
+  for (const swarm of on) visit(swarm, [swarm.id]);
+  return done;
 }
 
 interface Compiled {
   plan: SwarmPlan;
-  notice: Notice | null;
+  notices: Notice[];
 }
 
-function compileSwarm(piece: Piece, swarm: Swarm, left: number): Compiled {
-  const { rate, preroll, length } = piece.frame;
+function compileSwarm(
+  scene: Scene,
+  swarm: Swarm,
+  left: number,
+  parent: SwarmPlan | null,
+  motionKey: string,
+): Compiled {
+  const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
-  const births = new BirthSchedule(swarm.dials, begin);
+  const births = new BirthSchedule(swarm.dials, begin, scene);
   const lifetime = swarm.dials.lifetime as NumberFeed;
   const needed = mostAlive(births, lifetime, begin, timeOf(length, rate), 1 / rate);
   const limit = (swarm.dials.limit as number) || Infinity;
   const most = Math.max(4, Math.min(needed, limit, left));
-  const notice =
-    most < needed
-      ? { part: swarm.id, message: cappedText(swarm, needed, most, limit <= left) }
-      : null;
+  const notices: Notice[] = [];
+  if (most < needed) {
+    notices.push({ part: swarm.id, message: cappedText(swarm, needed, most, limit <= left) });
+  }
+  if (parentOf(swarm) && !parent)
+    notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
   const capacity = (most + 3) & ~3;
-  const tables = new Tables();
-  const birth = birthKernel(piece, swarm, tables);
-  const motion = motionKernel(piece, swarm, capacity, tables);
-  const look = lookKernel(piece, swarm, capacity, tables);
+  const data = new SwarmData();
+  const { motion, grid } = motionKernel(scene, swarm, capacity, data);
+  const look = lookKernel(scene, swarm, capacity, data);
+  // Last: it finds what the others want kept from birth.
+  const slots = parent && {
+    of: (frame: number) =>
+      Math.min(parent.capacity, parent.births.bornBefore(timeOf(frame + 1, rate))),
+  };
+  const birth = birthKernel(scene, swarm, data, slots ? (f) => slots.of(f.frame) : null);
   const body = kindOf('bodies', swarm.body.kind);
   const plan: SwarmPlan = {
-    id: swarm.id,
-    name: swarm.name,
-    capacity,
-    births,
-    birth,
-    motion,
-    look,
-    readings: () => readingsKernel(piece, swarm, capacity, tables),
-    tables: Float32Array.from(tables.samples),
+    ...{ id: swarm.id, name: swarm.name, capacity, births, birth, motion, look, motionKey },
+    readings: () => readingsKernel(scene, swarm, capacity, data),
+    tables: Float32Array.from(data.samples),
+    blocks: data.blocks,
+    state: [...STATE, ...data.kept.keys()],
+    parent: parent?.id ?? null,
+    grid: grid === null ? null : gridPlan(scene, capacity, grid, data),
+    copies: copyMatrices(swarm.copies),
     mode: swarm.body.dials.mode as DrawMode,
     edge: body.edge(swarm.body.dials),
   };
-  return { plan, notice };
+  return { plan, notices };
+}
+
+function orphanText({ piece }: Scene, swarm: Swarm): string {
+  const other = piece.swarms.find((s) => s.id === parentOf(swarm));
+  if (!other) return `${swarm.name} is born from a swarm that is not there: choose another.`;
+  if (!other.on) return `${swarm.name} is born from ${other.name}, which is switched off.`;
+  return `${swarm.name} and ${other.name} are born from each other, so nothing begins: choose another swarm for one of them.`;
 }
 
 function cappedText(swarm: Swarm, needed: number, most: number, byLimit: boolean): string {
@@ -124,31 +207,4 @@ function cappedText(swarm: Swarm, needed: number, most: number, byLimit: boolean
     ? `A limit of ${count(needed)} would be enough.`
     : `Lower the rate, the burst or the lifetime (up to ${String(longest)} s).`;
   return `${swarm.name} would have ${count(needed)} particles alive at once; ${what} holds it at ${count(most)}, so the oldest go early. ${remedy}`;
-}
-
-/** Numbers only of motion: two pieces that agree here have the same states. */
-function motionKey(piece: Piece): string {
-  const { rate, preroll, length } = piece.frame;
-  const lookOnly = new Set(['size', 'opacity', 'colour', 'light']);
-  const swarms = piece.swarms
-    .filter((s) => s.on)
-    .map(({ id, emitter, launch, dials }) => ({
-      id,
-      emitter,
-      launch,
-      dials: Object.entries(dials).filter(([key]) => !lookOnly.has(key)),
-    }));
-  const forces = piece.forces
-    .filter((f) => f.on)
-    .map(({ id, kind, dials }) => ({ id, kind, dials }));
-  const key = {
-    rate,
-    preroll,
-    length,
-    seed: piece.seed,
-    swarms,
-    forces,
-    influence: piece.influence,
-  };
-  return JSON.stringify(key);
 }

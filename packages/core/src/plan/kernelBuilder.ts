@@ -1,5 +1,7 @@
 import { Graph, Vec3, type Expr } from '@vast-swarm/kernel';
-import { TABLE } from './dialReader';
+import { TABLE, type BirthScope } from './dialReader';
+import type { CameraPose } from './cameraAt';
+import type { Scene } from './scene';
 
 /** What changes from frame to frame, for uniforms. */
 export interface FrameInputs {
@@ -12,6 +14,8 @@ export interface FrameInputs {
   height: number;
   /** Particles born before the end of this frame: ids run below it. */
   born: number;
+  /** The camera now; only while drawing. */
+  camera?: CameraPose;
 }
 
 export type UniformSource = number | ((frame: FrameInputs) => number);
@@ -22,12 +26,17 @@ export interface PlanKernel {
   readonly uniforms: Record<string, UniformSource>;
 }
 
-/** Shape and gradient samples of one swarm, in one buffer. */
-export class Tables {
-  private readonly offsets = new Map<string, number>();
+/** What the kernels of one swarm share beside the state. */
+export class SwarmData {
+  /** Shape and gradient samples, in one buffer. */
   readonly samples: number[] = [];
+  /** Larger things by buffer name, as a mesh's places; the same array as long as it is the same. */
+  readonly blocks = new Map<string, Float32Array>();
+  /** What particles keep from their birth, by the name of its state, and how it is found then. */
+  readonly kept = new Map<string, (birth: BirthScope) => Expr>();
+  private readonly offsets = new Map<string, number>();
 
-  add(name: string, sample: (at: number) => number): number {
+  table(name: string, sample: (at: number) => number): number {
     const known = this.offsets.get(name);
     if (known !== undefined) return known;
     const offset = this.samples.length;
@@ -41,31 +50,43 @@ export class Tables {
 export class KernelBuilder implements PlanKernel {
   readonly graph = new Graph();
   readonly uniforms: Record<string, UniformSource> = {};
+  /** The swarm whose particles this one is born from: how many slots it has in use. */
+  parent: { slots: UniformSource } | null = null;
 
   constructor(
-    readonly seed: number,
-    private readonly tables: Tables,
+    readonly scene: Scene,
+    readonly data = new SwarmData(),
   ) {}
+
+  get seed(): number {
+    return this.scene.seed;
+  }
 
   uniform(name: string, source: UniformSource, type: 'f32' | 'i32' = 'f32'): Expr {
     this.uniforms[name] = source;
     return this.graph.uniform(name, type);
   }
 
-  vector(name: string, value: readonly [number, number, number]): Vec3 {
+  vector(name: string, value: readonly [UniformSource, UniformSource, UniformSource]): Vec3 {
     const part = (i: number): Expr => this.uniform(`${name}.${'xyz'[i]!}`, value[i]!);
     return new Vec3(part(0), part(1), part(2));
   }
 
   /** Reads a table at `at` (0 to 1, clamped), straight between its samples. */
   table(name: string, sample: (at: number) => number, at: Expr): Expr {
-    const offset = this.uniform(`${name}.table`, this.tables.add(name, sample), 'i32');
+    const offset = this.uniform(`${name}.table`, this.data.table(name, sample), 'i32');
     const place = at.clamp(0, 1).mul(TABLE - 1);
     const low = place.floor().min(TABLE - 2);
     const index = low.toInt().add(offset);
     const a = this.graph.load('tables', index);
     const b = this.graph.load('tables', index.add(1));
     return a.add(b.sub(a).mul(place.sub(low)));
+  }
+
+  /** Reads a block of data that belongs to a thing of the stock. */
+  block(name: string, values: Float32Array, index: Expr, type: 'f32' | 'i32' = 'f32'): Expr {
+    this.data.blocks.set(name, values);
+    return this.graph.load(name, index, type);
   }
 
   /** A number that differs from frame to frame. */

@@ -1,9 +1,10 @@
 import { hash, Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../catalogue';
 import type { Pixel, PixelFinishKind } from '../catalogue/kinds';
-import type { Part, Piece } from '../piece/schema';
+import type { Part } from '../piece/schema';
 import { DialReader } from './dialReader';
-import { KernelBuilder, Tables, type PlanKernel } from './kernelBuilder';
+import { KernelBuilder, type PlanKernel } from './kernelBuilder';
+import type { Scene } from './scene';
 
 /** The frame's planes of linear light; a row takes `stride` lanes, a multiple of 4. */
 export const PLANES = ['r', 'g', 'b'] as const;
@@ -14,8 +15,14 @@ export function strideOf(width: number): number {
 }
 
 export type FinishStep =
-  | { type: 'pixels'; kernel: PlanKernel }
-  | { type: 'bloom'; amount: number; threshold: number; radius: number };
+  { type: 'pixels'; kernel: PlanKernel } | { type: 'bloom'; at: (time: number) => Bloom };
+
+/** Bloom's dials at a time. */
+export interface Bloom {
+  amount: number;
+  threshold: number;
+  radius: number;
+}
 
 function pixelOf(builder: KernelBuilder): Pixel {
   const g = builder.graph;
@@ -46,41 +53,48 @@ function readerOf(
 }
 
 /** Fills the frame's planes. */
-export function backdropKernel(piece: Piece): PlanKernel {
-  const builder = new KernelBuilder(piece.seed, new Tables());
-  const kind = kindOf('backdrops', piece.backdrop.kind);
-  const reader = readerOf(builder, 'backdrop', 'backdrops', piece.backdrop);
+export function backdropKernel(scene: Scene): PlanKernel {
+  const builder = new KernelBuilder(scene);
+  const { backdrop } = scene.piece;
+  const kind = kindOf('backdrops', backdrop.kind);
+  const reader = readerOf(builder, 'backdrop', 'backdrops', backdrop);
   const colour = kind.build(reader, pixelOf(builder));
   colour.parts.forEach((e, i) => builder.graph.store(PLANES[i]!, e));
   return builder;
 }
 
 /** The finish chain: neighbours that look at single pixels share one kernel; the last one encodes. */
-export function finishSteps(piece: Piece): FinishStep[] {
+export function finishSteps(scene: Scene): FinishStep[] {
   const steps: FinishStep[] = [];
   let pending: Part[] = [];
   const flush = (last: boolean): void => {
     if (pending.length > 0 || last) {
-      steps.push({ type: 'pixels', kernel: pixelsKernel(piece, pending, last) });
+      steps.push({ type: 'pixels', kernel: pixelsKernel(scene, pending, last) });
     }
     pending = [];
   };
-  for (const part of piece.finish.filter((p) => p.on)) {
+  for (const part of scene.piece.finish.filter((p) => p.on)) {
     if (kindOf('finish', part.kind).type === 'pixel') {
       pending.push(part);
       continue;
     }
     flush(false);
-    const dial = (key: string): number => part.dials[key] as number;
-    const [amount, threshold, radius] = [dial('amount'), dial('threshold'), dial('radius')];
-    steps.push({ type: 'bloom', amount, threshold, radius });
+    const at = (key: string, time: number): number => scene.number(part.dials[key], time);
+    steps.push({
+      type: 'bloom',
+      at: (time) => ({
+        amount: at('amount', time),
+        threshold: at('threshold', time),
+        radius: at('radius', time),
+      }),
+    });
   }
   flush(true);
   return steps;
 }
 
-function pixelsKernel(piece: Piece, parts: readonly Part[], last: boolean): PlanKernel {
-  const builder = new KernelBuilder(piece.seed, new Tables());
+function pixelsKernel(scene: Scene, parts: readonly Part[], last: boolean): PlanKernel {
+  const builder = new KernelBuilder(scene);
   const g = builder.graph;
   const pixel = pixelOf(builder);
   const read = (plane: string): Expr => g.load(plane, g.lane());

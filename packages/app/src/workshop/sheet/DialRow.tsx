@@ -3,6 +3,7 @@ import { memo } from 'react';
 import {
   isFixed,
   isGradient,
+  isPlaceColour,
   isSpread,
   overOf,
   type ColourFeed,
@@ -147,6 +148,7 @@ function ValueCell({ spec, value, rate, put, settle, reset }: CellProps) {
         />
       );
     }
+    if (isPlaceColour(feed)) return <Box sx={{ fontSize: 12.5 }}>From the place of birth</Box>;
     return <ColourField label={spec.title} value={feed} onChange={put} onSettle={settle} />;
   }
   const field = (label: string, v: number, onChange: (v: number) => void, unit = true) => (

@@ -8,6 +8,7 @@ export const disc: BodyKind = {
   icon: 'M12 5a7 7 0 1 0 0 14a7 7 0 0 0 0-14zM12 9a3 3 0 1 0 0 6a3 3 0 0 0 0-6z',
   dials: {
     hardness: number('Hardness', 0, [0, 1], '0 fades from the middle, 1 has a sharp edge.', {
+      varies: 'never',
       group: 'Look',
     }),
     mode: choice(
@@ -15,7 +16,7 @@ export const disc: BodyKind = {
       'add',
       { add: 'Add', screen: 'Screen', normal: 'Normal, sorted' },
       'How a particle meets what is behind it.',
-      'Look',
+      { group: 'Look' },
     ),
   },
   edge(dials) {

@@ -8,13 +8,12 @@ export const box: EmitterKind = {
   help: 'Particles start inside a box or on its faces.',
   icon: 'M4 8l8-4l8 4v8l-8 4l-8-4zM4 8l8 4l8-4M12 12v8',
   dials: {
-    centre: vector('Centre', [0, 0, 0], 1000, 'm', 'Where the middle of the box stands.'),
     size: vector('Size', [2, 2, 2], 1000, 'm', 'Edge lengths along x, y and z.'),
     fill: choice(
       'From',
       'inside',
-      { inside: 'The inside', surface: 'The faces' },
-      'Evenly by volume, or evenly by area.',
+      { inside: 'The inside', surface: 'The faces', edges: 'The edges' },
+      'Evenly by volume, by area or by length.',
     ),
   },
   build(dial) {
@@ -35,13 +34,29 @@ export const box: EmitterKind = {
     const onZ = onX.or(onY).not();
     const out = (on: Expr): Expr => on.select(side, g.float(0));
     const normal = new Vec3(out(onX), out(onY), out(onZ));
-    const centre = dial.vector('centre');
-    if (dial.choice('fill') === 'inside') return { position: centre.add(spot.mul(size)), normal };
+    if (dial.choice('fill') === 'inside') return { position: spot.mul(size), normal };
+    if (dial.choice('fill') === 'edges') {
+      // One axis runs along the edge, picked by its length; the others stand at one of their ends.
+      const all = size.parts.map((e) => e.abs());
+      const along = dial.random('edge').mul(all[0]!.add(all[1]!).add(all[2]!));
+      const first = along.lt(all[0]!);
+      const second = first.not().and(along.lt(all[0]!.add(all[1]!)));
+      const runs = [first, second, first.or(second).not()];
+      const half = (i: number): Expr =>
+        dial
+          .random(`end${String(i)}`)
+          .lt(0.5)
+          .select(g.float(-0.5), g.float(0.5));
+      const part = (i: number): Expr => runs[i]!.select(spot.parts[i]!, half(i));
+      const edge = new Vec3(part(0), part(1), part(2));
+      const out = (i: number): Expr => runs[i]!.select(g.float(0), half(i));
+      return { position: edge.mul(size), normal: new Vec3(out(0), out(1), out(2)).unit() };
+    }
     const face = new Vec3(
       onX.select(side.mul(0.5), spot.x),
       onY.select(side.mul(0.5), spot.y),
       onZ.select(side.mul(0.5), spot.z),
     );
-    return { position: centre.add(face.mul(size)), normal };
+    return { position: face.mul(size), normal };
   },
 };

@@ -2,6 +2,7 @@ import { cos, sin } from '@vast-swarm/kernel';
 import type { EmitterKind } from '../kinds';
 import { choice, number, vector } from '../dials';
 import { frameAround } from './frame';
+import { evenPart } from './order';
 
 export const ring: EmitterKind = {
   kind: 'ring',
@@ -9,7 +10,6 @@ export const ring: EmitterKind = {
   help: 'Particles start on a circle, evenly or at random.',
   icon: 'M12 4a8 8 0 1 0 0 16a8 8 0 0 0 0-16z',
   dials: {
-    centre: vector('Centre', [0, 0, 0], 1000, 'm', 'Where the middle of the ring stands.'),
     axis: vector('Axis', [0, 1, 0], 1, '', 'The direction the ring turns about.'),
     radius: number('Radius', 1, [0, 1000], 'From the middle to the ring.', {
       unit: 'm',
@@ -24,18 +24,19 @@ export const ring: EmitterKind = {
     ),
     places: number('Places', 60, [1, 100000], 'Places round the ring when placed evenly.', {
       whole: true,
+      when: { dial: 'placing', is: ['even'] },
     }),
+    arc: number('Arc', 360, [0, 360], 'How much of the ring there is.', { unit: '°' }),
   },
   build(dial) {
-    const turn =
-      dial.choice('placing') === 'even' ? dial.turnOf(dial.number('places')) : dial.random('turn');
-    const angle = turn.mul(2 * Math.PI);
+    const turn = dial.choice('placing') === 'even' ? evenPart(dial, 'places') : dial.random('turn');
+    const angle = turn.mul(dial.number('arc')).mul(Math.PI / 180);
     const axis = dial.vector('axis').unit();
     const { u, v } = frameAround(axis);
     const outward = u.scale(cos(angle)).add(v.scale(sin(angle)));
     const off = dial.random('width').sub(0.5).mul(dial.number('width'));
     const lift = dial.random('lift').sub(0.5).mul(dial.number('width'));
     const place = outward.scale(dial.number('radius').add(off)).add(axis.scale(lift));
-    return { position: dial.vector('centre').add(place), normal: outward };
+    return { position: place, normal: outward, tangent: axis.cross(outward) };
   },
 };

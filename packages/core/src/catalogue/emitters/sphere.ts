@@ -1,6 +1,6 @@
 import { exp, log } from '@vast-swarm/kernel';
 import type { EmitterKind } from '../kinds';
-import { choice, number, vector } from '../dials';
+import { choice, number } from '../dials';
 
 export const sphere: EmitterKind = {
   kind: 'sphere',
@@ -8,7 +8,6 @@ export const sphere: EmitterKind = {
   help: 'Particles start on a sphere or inside it.',
   icon: 'M12 4a8 8 0 1 0 0 16a8 8 0 0 0 0-16zM4.5 12c3 2.6 12 2.6 15 0',
   dials: {
-    centre: vector('Centre', [0, 0, 0], 1000, 'm', 'Where the middle of the sphere stands.'),
     radius: number('Radius', 1, [0, 1000], 'From the middle to the surface.', { unit: 'm' }),
     fill: choice(
       'From',
@@ -16,19 +15,21 @@ export const sphere: EmitterKind = {
       { inside: 'The inside', surface: 'The surface' },
       'Evenly by volume, or evenly by area.',
     ),
-    hollow: number('Hollow', 0, [0, 1], 'The part of the radius left empty inside.'),
+    hollow: number('Hollow', 0, [0, 1], 'The part of the radius left empty inside.', {
+      when: { dial: 'fill', is: ['inside'] },
+    }),
   },
   build(dial) {
     const normal = dial.randomDirection('place');
     const radius = dial.number('radius');
     if (dial.choice('fill') === 'surface') {
-      return { position: dial.vector('centre').add(normal.scale(radius)), normal };
+      return { position: normal.scale(radius), normal };
     }
     // Even by volume: r³ is even between hollow³ and 1.
     const hollow = dial.number('hollow');
     const low = hollow.mul(hollow).mul(hollow);
     const cube = low.add(dial.graph.float(1).sub(low).mul(dial.random('depth')));
     const depth = exp(log(cube).mul(1 / 3));
-    return { position: dial.vector('centre').add(normal.scale(radius.mul(depth))), normal };
+    return { position: normal.scale(radius.mul(depth)), normal };
   },
 };

@@ -11,7 +11,7 @@ export function flowDials(acts: 'carry' | 'push'): Dials {
       acts,
       { carry: 'Carrying', push: 'Pushing' },
       'Carrying moves the place and leaves the speed; pushing speeds up until the flow is met.',
-      'Hold',
+      { group: 'Hold' },
     ),
     grip: number('Grip', 2, [0, 1000], 'When pushing: how soon the flow is met.', {
       unit: '1/s',

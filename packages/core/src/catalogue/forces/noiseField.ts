@@ -18,6 +18,7 @@ export function noiseDials(strength: number, unit: string): Dials {
     persistence: number('Persistence', 0.5, [0, 1], 'Strength of each finer layer.'),
     change: number('Change', 0.3, [0, 100], 'How fast the field turns into another.', {
       unit: '/s',
+      varies: 'never',
     }),
     axes: vector('Along axes', [1, 1, 1], 10, '', 'One strength for each axis of the world.'),
   };

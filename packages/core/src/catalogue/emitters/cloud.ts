@@ -1,0 +1,28 @@
+import type { EmitterKind } from '../kinds';
+import { number, stockDial } from '../dials';
+import { nowhere, pointOf } from './mesh';
+import { orderDial, placeNumber } from './order';
+
+export const cloud: EmitterKind = {
+  kind: 'cloud',
+  title: 'Point cloud',
+  help: 'Particles start at the points of a file, with their colours.',
+  icon: 'M6 16h.01M9 11h.01M13 14h.01M17 10h.01M12 8h.01M16 17h.01M7 7h.01M19 14h.01M10 19h.01',
+  dials: {
+    cloud: stockDial('Points', ['cloud'], 'From a PLY, XYZ or CSV file.'),
+    order: orderDial(),
+    size: number('Size', 1, [0.0001, 10_000], 'Scale of the points.', { drag: 'log' }),
+  },
+  build(dial) {
+    const data = dial.stock('cloud');
+    if (data?.type !== 'cloud' || data.positions.length === 0) return nowhere(dial);
+    const index = placeNumber(dial, data.positions.length / 3);
+    const position = pointOf(dial, data, 'positions', data.positions, index);
+    const place = {
+      position: position.scale(dial.number('size')),
+      normal: dial.randomDirection('normal'),
+    };
+    if (!data.colours) return place;
+    return { ...place, colour: pointOf(dial, data, 'colours', data.colours, index) };
+  },
+};

@@ -1,0 +1,43 @@
+import { Vec3 } from '@vast-swarm/kernel';
+import { divide } from '../../plan/divide';
+import type { EmitterKind } from '../kinds';
+import { number, vector } from '../dials';
+import { orderDial, placeNumber } from './order';
+
+export const lattice: EmitterKind = {
+  kind: 'lattice',
+  title: 'Lattice',
+  help: 'Particles start in rows, columns and layers.',
+  icon: 'M4 5h.01M12 5h.01M20 5h.01M4 12h.01M12 12h.01M20 12h.01M4 19h.01M12 19h.01M20 19h.01',
+  dials: {
+    columns: number('Columns', 10, [1, 10_000], 'Along x.', { whole: true }),
+    rows: number('Rows', 10, [1, 10_000], 'Along y.', { whole: true }),
+    layers: number('Layers', 10, [1, 10_000], 'Along z.', { whole: true }),
+    spacing: vector('Spacing', [0.2, 0.2, 0.2], 1000, 'm', 'From one place to the next.'),
+    order: orderDial('numbered'),
+  },
+  build(dial) {
+    const g = dial.graph;
+    const [nx, ny, nz] = [dial.whole('columns'), dial.whole('rows'), dial.whole('layers')];
+    const total = dial.plain('columns') * dial.plain('rows') * dial.plain('layers');
+    const number = placeNumber(dial, Math.min(total, 2 ** 24));
+    const first = divide(number, nx);
+    const second = divide(first.quotient, ny);
+    const middle = (i: Vec3['x'], n: Vec3['x']): Vec3['x'] =>
+      i.toFloat().sub(n.toFloat().sub(1).mul(0.5));
+    const cell = new Vec3(
+      middle(first.rest, nx),
+      middle(second.rest, ny),
+      middle(second.quotient, nz),
+    );
+    const position = cell.mul(dial.vector('spacing'));
+    const far = position.dot(position).gt(1e-12);
+    const away = position.unit();
+    const normal = new Vec3(
+      far.select(away.x, g.float(0)),
+      far.select(away.y, g.float(1)),
+      far.select(away.z, g.float(0)),
+    );
+    return { position, normal };
+  },
+};

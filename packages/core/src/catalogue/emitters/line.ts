@@ -1,0 +1,37 @@
+import { mix, Vec3 } from '@vast-swarm/kernel';
+import type { EmitterKind } from '../kinds';
+import { choice, number, vector } from '../dials';
+import { frameAround } from './frame';
+import { evenPart } from './order';
+
+export const line: EmitterKind = {
+  kind: 'line',
+  title: 'Line',
+  help: 'Particles start on a straight line.',
+  icon: 'M4 20L20 4M2 20h4M18 4h4',
+  dials: {
+    from: vector('From', [-1, 0, 0], 1000, 'm', 'One end.'),
+    to: vector('To', [1, 0, 0], 1000, 'm', 'The other end.'),
+    placing: choice(
+      'Placing',
+      'random',
+      { random: 'At random', even: 'Evenly' },
+      'Evenly puts each birth one place further along.',
+    ),
+    places: number('Places', 60, [1, 100000], 'Places along the line when placed evenly.', {
+      whole: true,
+      when: { dial: 'placing', is: ['even'] },
+    }),
+  },
+  build(dial) {
+    const g = dial.graph;
+    const [a, b] = [dial.vector('from'), dial.vector('to')];
+    const even = dial.choice('placing') === 'even';
+    const half = even ? g.float(0.5).div(dial.whole('places').toFloat()) : g.float(0);
+    const t = even ? evenPart(dial, 'places').add(half) : dial.random('place');
+    const part = (i: number) => mix(a.parts[i]!, b.parts[i]!, t);
+    const way = b.sub(a).unit();
+    const { u } = frameAround(way);
+    return { position: new Vec3(part(0), part(1), part(2)), normal: u, tangent: way };
+  },
+};

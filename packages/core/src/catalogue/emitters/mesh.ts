@@ -1,0 +1,147 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import type { DialReader } from '../../plan/dialReader';
+import { fieldOf, type Field } from '../../stock/field';
+import { columns, edgesByLength, facesByArea, vertexNormals } from '../../stock/meshParts';
+import { memo, serialOf, type Mesh } from '../../stock/stock';
+import type { Birthplace, EmitterKind } from '../kinds';
+import { choice, number, stockDial } from '../dials';
+import { fieldAt } from '../colliders/fieldAt';
+import { orderDial, pickRow, placeNumber } from './order';
+
+export function nowhere(dial: DialReader): Birthplace {
+  const zero = dial.graph.float(0);
+  const none = new Vec3(zero, zero, zero);
+  return { position: none, normal: none, there: zero.gt(0) };
+}
+
+/** Reads x, y, z (or red, green, blue) number `index` of a list of points. */
+export function pointOf(
+  dial: DialReader,
+  item: object,
+  key: string,
+  points: Float32Array,
+  index: Expr,
+): Vec3 {
+  const name = `data/${key}${String(serialOf(item))}`;
+  const parts = columns(item, key, points).map((values, axis) =>
+    dial.builder.block(`${name}.${String(axis)}`, values, index),
+  );
+  return new Vec3(parts[0]!, parts[1]!, parts[2]!);
+}
+
+function mixed(points: Vec3[], weights: Expr[]): Vec3 {
+  return points.map((p, i) => p.scale(weights[i]!)).reduce((sum, p) => sum.add(p));
+}
+
+/** A place between some vertices of the mesh, by their weights. */
+function between(dial: DialReader, mesh: Mesh, vertices: Expr[], weights: Expr[]): Birthplace {
+  const read = (key: string, list: Float32Array): Vec3 =>
+    mixed(
+      vertices.map((v) => pointOf(dial, mesh, key, list, v)),
+      weights,
+    );
+  const normal = read('normals', vertexNormals(mesh)).unit();
+  const place = { position: read('positions', mesh.positions), normal };
+  return mesh.colours ? { ...place, colour: read('colours', mesh.colours) } : place;
+}
+
+/** The numbers of the field's cells whose middle is inside, as f32 places of their low corners. */
+function cellsInside(field: Field): Float32Array {
+  return memo(field, 'inside', () => {
+    const found: number[] = [];
+    field.values.forEach((d, i) => {
+      if (d < 0) found.push(i);
+    });
+    return new Float32Array(Int32Array.from(found).buffer);
+  });
+}
+
+function inside(dial: DialReader, mesh: Mesh): Birthplace {
+  const g = dial.graph;
+  const field = fieldOf(mesh, dial.plain('detail'));
+  const cells = cellsInside(field);
+  if (cells.length === 0) return nowhere(dial);
+  const { builder } = dial;
+  const name = `data/inside${String(serialOf(field))}`;
+  const count = builder.uniform(`${dial.scope}.cells`, cells.length, 'i32');
+  const row = dial.random('cell').mul(count.toFloat()).toInt().min(count.sub(1));
+  const cell = builder.block(name, cells, row, 'i32');
+  const [nx, ny] = field.size;
+  const inverse = (n: number): Expr => g.float(1 / n);
+  // Grids hold less than 2^24 points, so that single precision counts them exactly.
+  const layer = cell
+    .toFloat()
+    .add(0.5)
+    .mul(inverse(nx * ny))
+    .floor();
+  const rest = cell.toFloat().sub(layer.mul(nx * ny));
+  const rowOf = rest.add(0.5).mul(inverse(nx)).floor();
+  const column = rest.sub(rowOf.mul(nx));
+  const jitter = (axis: string): Expr => dial.random(`in.${axis}`).sub(0.5);
+  const grid = new Vec3(
+    column.add(jitter('x')),
+    rowOf.add(jitter('y')),
+    layer.add(jitter('z')),
+  ).scale(field.step);
+  const origin = new Vec3(...(field.origin.map((o) => g.float(o)) as [Expr, Expr, Expr]));
+  const spot = origin.add(grid);
+  // Cells at the surface reach out of it by half a step: those places are put back.
+  const { distance, normal } = fieldAt(dial, field, spot);
+  const position = spot.sub(normal.scale(distance.max(0)));
+  return { position, normal };
+}
+
+export const mesh: EmitterKind = {
+  kind: 'mesh',
+  title: 'Mesh',
+  help: 'Particles start on the faces, edges or vertices of a mesh, or inside it.',
+  icon: 'M12 3l8 5v8l-8 5l-8-5V8zM4 8l8 5l8-5M12 13v8',
+  dials: {
+    mesh: stockDial('Mesh', ['mesh'], 'From a file, or one of those made by code.'),
+    from: choice(
+      'From',
+      'faces',
+      { faces: 'Faces', edges: 'Edges', vertices: 'Vertices', inside: 'The inside' },
+      'Faces go by area, edges by length.',
+    ),
+    order: { ...orderDial(), when: { dial: 'from', is: ['vertices'] } },
+    detail: number('Detail', 48, [8, 128], 'Cells along the mesh that tell its inside.', {
+      whole: true,
+      when: { dial: 'from', is: ['inside'] },
+    }),
+    size: number('Size', 1, [0.0001, 10_000], 'Scale of the mesh.', { drag: 'log' }),
+  },
+  build(dial) {
+    const data = dial.stock('mesh');
+    if (data?.type !== 'mesh' || data.positions.length === 0) return nowhere(dial);
+    const place = placeOn(dial, data);
+    return { ...place, position: place.position.scale(dial.number('size')) };
+  },
+};
+
+function placeOn(dial: DialReader, data: Mesh): Birthplace {
+  const g = dial.graph;
+  const { builder } = dial;
+  const name = `data/mesh${String(serialOf(data))}`;
+  const from = dial.choice('from');
+  if (from === 'vertices') {
+    return between(dial, data, [placeNumber(dial, data.positions.length / 3)], [g.float(1)]);
+  }
+  if (data.triangles.length === 0) return nowhere(dial);
+  if (from === 'inside') return inside(dial, data);
+  if (from === 'edges') {
+    const { ends, alias } = edgesByLength(data);
+    const row = pickRow(dial, `${name}.edge`, alias).mul(2);
+    const end = (k: number): Expr => builder.block(`${name}.ends`, ends, row.add(k), 'i32');
+    const t = dial.random('along');
+    return between(dial, data, [end(0), end(1)], [g.float(1).sub(t), t]);
+  }
+  const { corners, alias } = facesByArea(data);
+  const row = pickRow(dial, `${name}.face`, alias).mul(3);
+  const corner = (k: number): Expr => builder.block(`${name}.corners`, corners, row.add(k), 'i32');
+  // Even over a triangle: R. Osada et al., "Shape Distributions", ACM TOG 21(4), 2002.
+  const root = dial.random('u').sqrt();
+  const v = dial.random('v');
+  const weights = [g.float(1).sub(root), root.mul(g.float(1).sub(v)), root.mul(v)];
+  return between(dial, data, [corner(0), corner(1), corner(2)], weights);
+}

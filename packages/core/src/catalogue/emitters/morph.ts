@@ -1,0 +1,151 @@
+import { curlNoise, mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import type { DialReader } from '../../plan/dialReader';
+import { divide } from '../../plan/divide';
+import { matched, type Matched } from '../../stock/match';
+import { serialOf, type StockData } from '../../stock/stock';
+import type { EmitterKind } from '../kinds';
+import { choice, number, stockDial, type Dials } from '../dials';
+import { nowhere } from './mesh';
+
+const SHAPES = 4;
+const shapes: Dials = Object.fromEntries(
+  Array.from({ length: SHAPES }, (_, i) => [
+    `shape${String(i + 1)}`,
+    stockDial(
+      `Shape ${String(i + 1)}`,
+      ['mesh', 'picture', 'cloud', 'outline'],
+      'A shape on the way; those left empty are passed over.',
+    ),
+  ]),
+);
+
+/** How far along its way a particle is: 0 at the first shape, 1 at the second, and so on. */
+export function morphAmount(dial: DialReader, count: number): Expr {
+  const g = dial.graph;
+  const last = dial.builder.uniform(`${dial.scope}.last`, Math.max(1, count - 1));
+  const amount = dial.number('amount').max(0).min(last);
+  const stagger = dial.number('stagger');
+  const low = amount.floor().min(last.sub(1));
+  const part = amount.sub(low);
+  // Each pair's way is run in its own time: late ones start when the first have gone a bit.
+  const late = dial.random('late').mul(stagger);
+  const own = part.sub(late).div(g.float(1).sub(stagger).max(1e-3)).clamp(0, 1);
+  // Eased at both ends; 0 and 1 stay exact.
+  return low.add(own.mul(own).mul(g.float(3).sub(own.mul(2))));
+}
+
+function shapesOf(dial: DialReader): StockData[] {
+  return Array.from({ length: SHAPES }, (_, i) => dial.stock(`shape${String(i + 1)}`)).filter(
+    (s): s is StockData => s !== undefined,
+  );
+}
+
+interface Spot {
+  place: Vec3;
+  colour: Vec3 | null;
+}
+
+function spotOf(dial: DialReader, found: StockData[]): Spot {
+  const { builder, graph: g } = dial;
+  const places = dial.plain('places');
+  const all = matched(found, places);
+  const index = divide(dial.particle!.id, dial.whole('places')).rest;
+  const amount = morphAmount(dial, found.length);
+  const name = `data/morph${found.map(serialOf).join('.')}.${String(places)}`;
+  const scales = found.map((_, i) => dial.number(`size${String(i + 1)}`));
+  const read = (kind: keyof Matched, k: number): Vec3 => {
+    const part = (axis: number): Expr => {
+      const values = all[kind][k]![axis]!;
+      return builder.block(`${name}.${kind}${String(k)}.${String(axis)}`, values, index);
+    };
+    return new Vec3(part(0), part(1), part(2));
+  };
+  const low = amount.floor();
+  const t = amount.sub(low);
+  const way = (points: Vec3[]): Vec3 => {
+    // The shape at the whole number below, then the one above it; ends come out exactly.
+    let [from, to] = [points[0]!, points[Math.min(1, points.length - 1)]!];
+    for (let k = 1; k < points.length; k++) {
+      const there = low.ge(k);
+      const next = points[Math.min(k + 1, points.length - 1)]!;
+      const pick = (a: Vec3, b: Vec3): Vec3 =>
+        new Vec3(there.select(a.x, b.x), there.select(a.y, b.y), there.select(a.z, b.z));
+      [from, to] = [pick(points[k]!, from), pick(next, to)];
+    }
+    const part = (i: number): Expr => {
+      const between = mix(from.parts[i]!, to.parts[i]!, t);
+      return t.ge(1).select(to.parts[i]!, between);
+    };
+    return new Vec3(part(0), part(1), part(2));
+  };
+  const place = way(found.map((_, k) => read('shapes', k).scale(scales[k]!)));
+  const coloured = all.colours.some((c) => c !== null);
+  const white = new Vec3(g.float(1), g.float(1), g.float(1));
+  const colour = coloured ? way(all.colours.map((c, k) => (c ? read('colours', k) : white))) : null;
+  return { place: detoured(dial, place, t), colour };
+}
+
+/** Off the straight way by curl noise, most in the middle and not at all at the ends. */
+function detoured(dial: DialReader, place: Vec3, t: Expr): Vec3 {
+  if (dial.raw('detour') === 0) return place;
+  const g = dial.graph;
+  const weight = t.mul(g.float(1).sub(t)).mul(4).mul(dial.number('detour'));
+  const point = place.scale(g.float(1).div(dial.number('swirl')));
+  const phase = { cos: g.float(1), sin: g.float(0) };
+  const sum = { octaves: g.int(2), persistence: g.float(0.5) };
+  return place.add(curlNoise(point, dial.seed('detour'), phase, sum).scale(weight));
+}
+
+const sizes: Dials = Object.fromEntries(
+  Array.from({ length: SHAPES }, (_, i) => [
+    `size${String(i + 1)}`,
+    number(`Size ${String(i + 1)}`, 1, [0.0001, 10_000], 'Scale of the shape.', { drag: 'log' }),
+  ]),
+);
+
+export const morph: EmitterKind = {
+  kind: 'morph',
+  title: 'Morph',
+  help: 'Particles hold places on several shapes and travel between them.',
+  icon: 'M4 5h6v6H4zM17 13a4 4 0 1 0 .01 0M11 11l3 3',
+  dials: {
+    ...shapes,
+    amount: number('Amount', 0, [0, SHAPES - 1], '0 the first shape, 1 the second, and so on.'),
+    stagger: number('Stagger', 0.3, [0, 0.95], 'How much later the last start than the first.'),
+    detour: number('Detour', 0.3, [0, 1000], 'How far swirls lead off the straight way.', {
+      unit: 'm',
+    }),
+    swirl: number('Swirl size', 1, [0.001, 1000], 'Size of those swirls.', { unit: 'm' }),
+    places: number('Places', 20_000, [1, 1_000_000], 'Places on each shape.', { whole: true }),
+    hold: choice(
+      'Held',
+      'exactly',
+      { exactly: 'Exactly', softly: 'Softly', free: 'Not after birth' },
+      'Softly, forces lead particles off their places.',
+    ),
+    stiffness: number('Stiffness', 4, [0.01, 100], 'How soon a place is found again.', {
+      unit: '1/s',
+      when: { dial: 'hold', is: ['softly'] },
+    }),
+    ...sizes,
+  },
+  build(dial) {
+    const found = shapesOf(dial);
+    if (found.length === 0) return nowhere(dial);
+    const { place, colour } = spotOf(dial, found);
+    const normal = dial.randomDirection('normal');
+    return { position: place, normal, ...(colour ? { colour } : {}) };
+  },
+  hold(dial) {
+    const found = shapesOf(dial);
+    const held = dial.choice('hold');
+    if (found.length === 0 || held === 'free') return null;
+    // The amount at the end of the step, which is what the frame shows.
+    const { place } = spotOf(dial.atMoment(1), found);
+    return held === 'exactly' ? { place } : { place, softness: dial.number('stiffness') };
+  },
+  colour(dial) {
+    const found = shapesOf(dial);
+    return found.length > 0 ? spotOf(dial, found).colour : null;
+  },
+};

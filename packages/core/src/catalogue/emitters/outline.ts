@@ -1,0 +1,125 @@
+import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import type { DialReader } from '../../plan/dialReader';
+import { divide } from '../../plan/divide';
+import { evenPlaces, segmentsOf } from '../../stock/along';
+import { serialOf, type Outline } from '../../stock/stock';
+import type { EmitterKind } from '../kinds';
+import { choice, number, stockDial } from '../dials';
+
+/** The place on the outline, in segments from its beginning, where the particle is born. */
+function startOf(dial: DialReader, outline: Outline): Expr {
+  const { builder } = dial;
+  const { count } = segmentsOf(outline);
+  if (dial.choice('placing') === 'random') {
+    const segments = builder.uniform(`${dial.scope}.segments`, count);
+    return dial.random('place').mul(segments);
+  }
+  const places = dial.plain('places');
+  const { rest } = divide(dial.particle!.id, dial.whole('places'));
+  const name = `data/outline${String(serialOf(outline))}.even${String(places)}`;
+  return builder.block(name, evenPlaces(outline, places), rest);
+}
+
+interface Spot {
+  position: Vec3;
+  tangent: Vec3;
+}
+
+/** Reads the outline at a place in segments. */
+function spotAt(dial: DialReader, outline: Outline, at: Expr): Spot {
+  const { builder } = dial;
+  const name = `data/outline${String(serialOf(outline))}`;
+  const segments = segmentsOf(outline);
+  const last = builder.uniform(`${dial.scope}.lastSegment`, segments.count - 1, 'i32');
+  const segment = at.floor().toInt().max(0).min(last);
+  const t = at.sub(segment.toFloat());
+  const sample = builder.block(`${name}.sample`, segments.sample, segment, 'i32');
+  const ends = segments.points.map((values, axis) => {
+    const read = (i: Expr): Expr => builder.block(`${name}.p${String(axis)}`, values, i);
+    return [read(sample), read(sample.add(1))] as const;
+  });
+  const point = (axis: number): Expr => mix(ends[axis]![0], ends[axis]![1], t);
+  const way = (axis: number): Expr => ends[axis]![1].sub(ends[axis]![0]);
+  return {
+    position: new Vec3(point(0), point(1), point(2)),
+    tangent: new Vec3(way(0), way(1), way(2)).unit(),
+  };
+}
+
+/** Where a particle that creeps has come to after `seconds`; it goes round, or begins again. */
+function creptTo(dial: DialReader, outline: Outline, start: Expr, seconds: Expr): Expr {
+  const { builder } = dial;
+  const name = `data/outline${String(serialOf(outline))}`;
+  const segments = segmentsOf(outline);
+  const last = builder.uniform(`${dial.scope}.lastSegment`, segments.count - 1, 'i32');
+  const segment = start.floor().toInt().max(0).min(last);
+  const read = (field: 'first' | 'curveCount' | 'length'): Expr =>
+    builder.block(`${name}.${field}`, segments[field], segment);
+  const [first, count] = [read('first'), read('curveCount')];
+  const way = dial.number('pace').mul(seconds).div(read('length').max(1e-9));
+  const along = start.sub(first).add(way);
+  const turns = along.div(count).floor();
+  return along.sub(turns.mul(count)).clamp(0, count.sub(1e-3)).add(first);
+}
+
+export const outline: EmitterKind = {
+  kind: 'outline',
+  title: 'Outline',
+  help: 'Particles start on a drawn line, and can creep along it.',
+  icon: 'M4 18c0-8 5-2 8-7s-4-7 0-7s8 4 8 9s-4 7-8 6',
+  dials: {
+    outline: stockDial(
+      'Outline',
+      ['outline'],
+      'The line: from an SVG file, or drawn with the pen.',
+    ),
+    size: number('Size', 1, [0.0001, 10_000], 'Scale of the line.', {
+      varies: 'never',
+      drag: 'log',
+    }),
+    placing: choice(
+      'Placing',
+      'random',
+      { random: 'At random', even: 'Evenly' },
+      'Evenly divides the line by its length.',
+    ),
+    places: number('Places', 200, [1, 100_000], 'Places along the line when placed evenly.', {
+      whole: true,
+      when: { dial: 'placing', is: ['even'] },
+    }),
+    extrude: number('Depth', 0, [0, 1000], 'Spreads the line into a wall, along z.', { unit: 'm' }),
+    pace: number('Creeping', 0, [-1000, 1000], 'Speed along the line while it lives.', {
+      unit: 'm/s',
+      varies: 'birth',
+    }),
+  },
+  build(dial) {
+    const g = dial.graph;
+    const zero = g.float(0);
+    const line = dial.stock('outline');
+    if (line?.type !== 'outline') {
+      const none = new Vec3(zero, zero, zero);
+      return { position: none, normal: none, there: zero.gt(0) };
+    }
+    const { position, tangent } = spotAt(dial, line, startOf(dial, line));
+    const depth = dial.random('depth').sub(0.5).mul(dial.number('extrude'));
+    const scaled = position.scale(dial.plain('size'));
+    // In the plane of the line, to its right; lines that go along z have none of their own.
+    const side = new Vec3(tangent.y, tangent.x.neg(), zero);
+    const flat = side.dot(side).gt(1e-8);
+    const out = side.unit();
+    const normal = new Vec3(flat.select(out.x, g.float(1)), flat.select(out.y, zero), zero);
+    const place = new Vec3(scaled.x, scaled.y, scaled.z.add(depth));
+    return { position: place, normal, tangent };
+  },
+  hold(dial, { age, step }) {
+    const line = dial.stock('outline');
+    if (line?.type !== 'outline' || dial.raw('pace') === 0) return null;
+    const start = startOf(dial, line);
+    const size = dial.plain('size');
+    const at = (seconds: Expr): Vec3 =>
+      spotAt(dial, line, creptTo(dial, line, start, seconds.div(size))).position;
+    const from = age.max(0);
+    return { carry: at(from.add(step)).sub(at(from)).scale(size) };
+  },
+};

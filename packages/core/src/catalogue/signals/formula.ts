@@ -1,0 +1,23 @@
+import { formulaAt } from '../../formula/numbers';
+import { parseFormula } from '../../formula/parse';
+import type { SignalKind } from '../kinds';
+
+export const formula: SignalKind = {
+  kind: 'formula',
+  title: 'Formula',
+  help: 'Worked out from time, frame and seed.',
+  icon: 'M14 4c-3 0-3 2-3.5 5L9 17c-.4 2.5-1 4-3.5 4M7 11h8M14 14l6 6M20 14l-6 6',
+  dials: {
+    text: {
+      type: 'formula',
+      title: 'Formula',
+      help: 'Of time, frame, seed and pi, as 0.5 + 0.5 * sin(time).',
+      group: 'Dials',
+      default: '0.5 + 0.5 * sin(time)',
+    },
+  },
+  follow(dials, { rate, seed }) {
+    const parsed = parseFormula(dials.text as string, false);
+    return (time) => formulaAt(parsed, { time, rate, seed });
+  },
+};

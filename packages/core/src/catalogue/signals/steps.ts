@@ -1,0 +1,27 @@
+import { hashNumber, randomKey } from '@vast-swarm/kernel';
+import { number } from '../dials';
+import type { SignalKind } from '../kinds';
+import { ranged, signalRange } from './range';
+
+export const steps: SignalKind = {
+  kind: 'steps',
+  title: 'Steps',
+  help: 'A new random value every so many frames.',
+  icon: 'M2 17h5V9h5v5h5V5h5',
+  dials: {
+    every: number('Every', 15, [1, 100_000], 'Frames from one value to the next.', {
+      unit: 'frames',
+      whole: true,
+    }),
+    ...signalRange,
+  },
+  follow(dials, { rate, seed, id }) {
+    const key = randomKey(`signal.${id}`, seed);
+    const to = ranged(dials);
+    return (time) => {
+      // Times stand on frames; half a frame keeps rounding from the border.
+      const step = Math.floor((time * rate + 0.5) / (dials.every as number));
+      return to((hashNumber(hashNumber(step) ^ key) >>> 8) * 2 ** -24);
+    };
+  },
+};

@@ -1,0 +1,33 @@
+import type { Formula, FunctionName, Name, Operator } from './parse';
+
+/** What a formula is worked out with: plain numbers on the host, nodes of a graph in a kernel. */
+export interface Algebra<T> {
+  number(value: number): T;
+  name(name: Name): T;
+  negate(a: T): T;
+  not(a: T): T;
+  /** `yes` where `test` is not 0. */
+  choose(test: T, yes: T, no: T): T;
+  binary: Record<Operator, (a: T, b: T) => T>;
+  call: Record<FunctionName, (...args: T[]) => T>;
+}
+
+export function evaluate<T>(formula: Formula, algebra: Algebra<T>): T {
+  const value = (f: Formula): T => evaluate(f, algebra);
+  switch (formula.type) {
+    case 'number':
+      return algebra.number(formula.value);
+    case 'name':
+      return algebra.name(formula.name);
+    case 'call':
+      return algebra.call[formula.name](...formula.args.map(value));
+    case 'unary': {
+      const argument = value(formula.argument);
+      return formula.operator === '-' ? algebra.negate(argument) : algebra.not(argument);
+    }
+    case 'binary':
+      return algebra.binary[formula.operator](value(formula.left), value(formula.right));
+    case 'choice':
+      return algebra.choose(value(formula.test), value(formula.yes), value(formula.no));
+  }
+}

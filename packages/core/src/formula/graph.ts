@@ -1,0 +1,92 @@
+import { atan2, cos, exp, hash, log, pow, sin, type Expr, type Graph } from '@vast-swarm/kernel';
+import { evaluate, type Algebra } from './evaluate';
+import type { Formula, Name } from './parse';
+
+/** Formulas inside kernels. Comparisons give 1 or 0. */
+function nodes(g: Graph, name: (name: Name) => Expr, pick: (number: Expr) => Expr): Algebra<Expr> {
+  const truth = (is: Expr): Expr => is.select(1, g.float(0));
+  const some = (a: Expr): Expr => a.eq(0).not();
+  const noise = (x: Expr): Expr => {
+    const low = x.floor();
+    const t = x.sub(low);
+    const cell = low.clamp(-1e9, 1e9).toInt();
+    const value = (i: number): Expr =>
+      hash(cell.add(i))
+        .shrU(8)
+        .toFloat()
+        .mul(2 ** -23)
+        .sub(1);
+    const ease = t.mul(t).mul(g.float(3).sub(t.mul(2)));
+    return value(0).add(value(1).sub(value(0)).mul(ease));
+  };
+  return {
+    number: (v) => g.float(v),
+    name,
+    negate: (a) => a.neg(),
+    not: (a) => truth(a.eq(0)),
+    choose: (test, yes, no) => some(test).select(yes, no),
+    binary: {
+      '+': (a, b) => a.add(b),
+      '-': (a, b) => a.sub(b),
+      '*': (a, b) => a.mul(b),
+      '/': (a, b) => a.div(b),
+      '%': (a, b) => a.sub(b.mul(a.div(b).floor())),
+      '^': (a, b) => power(a, b),
+      '<': (a, b) => truth(a.lt(b)),
+      '>': (a, b) => truth(a.gt(b)),
+      '<=': (a, b) => truth(a.le(b)),
+      '>=': (a, b) => truth(a.ge(b)),
+      '==': (a, b) => truth(a.eq(b)),
+      '!=': (a, b) => truth(a.eq(b).not()),
+      '&&': (a, b) => truth(some(a).and(some(b))),
+      '||': (a, b) => truth(some(a).or(some(b))),
+    },
+    call: {
+      sin: (a) => sin(a!),
+      cos: (a) => cos(a!),
+      abs: (a) => a!.abs(),
+      sign: (a) => truth(a!.gt(0)).sub(truth(a!.lt(0))),
+      floor: (a) => a!.floor(),
+      round: (a) => a!.add(0.5).floor(),
+      fract: (a) => a!.sub(a!.floor()),
+      sqrt: (a) => a!.sqrt(),
+      exp: (a) => exp(a!),
+      log: (a) => log(a!),
+      noise: (a) => noise(a!),
+      pick: (a) => pick(a!.clamp(-1e9, 1e9).toInt()),
+      min: (a, b) => a!.min(b!),
+      max: (a, b) => a!.max(b!),
+      atan2: (a, b) => atan2(a!, b!),
+      clamp: (a, low, high) => a!.max(low!).min(high!),
+      mix: (a, b, t) => a!.add(b!.sub(a!).mul(t!)),
+      smooth: (low, high, a) => {
+        const t = a!.sub(low!).div(high!.sub(low!)).clamp(0, 1);
+        return t.mul(t).mul(g.float(3).sub(t.mul(2)));
+      },
+    },
+  };
+}
+
+/** Whole powers by multiplication, so that those of numbers below 0 have a value. */
+function power(a: Expr, b: Expr): Expr {
+  const n = b.kind === 'const' ? b.imm : NaN;
+  if (n === 2) return a.mul(a);
+  if (n === 3) return a.mul(a).mul(a);
+  return pow(a, b);
+}
+
+/**
+ * A formula as arithmetic. What has no finite value counts as 0.
+ * @param pick a random number of the particle, by a whole number (i32)
+ */
+export function formulaNode(
+  formula: Formula,
+  g: Graph,
+  name: (name: Name) => Expr,
+  pick: (number: Expr) => Expr,
+): Expr {
+  const value = evaluate(formula, nodes(g, name, pick));
+  // By the bits of the exponent: a compiler may take it that numbers are finite.
+  const finite = value.asInt().and(0x7f800000).eq(0x7f800000).not();
+  return finite.select(value, g.float(0));
+}

@@ -1,0 +1,245 @@
+import jsep, {
+  type BinaryExpression,
+  type CallExpression,
+  type ConditionalExpression,
+  type Expression,
+  type Identifier,
+  type Literal,
+  type UnaryExpression,
+} from 'jsep';
+
+/** A formula as a tree; `at` is the place in the text, counted from 0. */
+export type Formula =
+  | { type: 'number'; value: number }
+  | { type: 'name'; name: Name }
+  | { type: 'call'; name: FunctionName; args: Formula[] }
+  | { type: 'unary'; operator: '-' | '!'; argument: Formula }
+  | { type: 'binary'; operator: Operator; left: Formula; right: Formula }
+  | { type: 'choice'; test: Formula; yes: Formula; no: Formula };
+
+export const OPERATORS = [
+  '+',
+  '-',
+  '*',
+  '/',
+  '%',
+  '^',
+  '<',
+  '>',
+  '<=',
+  '>=',
+  '==',
+  '!=',
+  '&&',
+  '||',
+] as const;
+export type Operator = (typeof OPERATORS)[number];
+
+/** What a formula can name: the first four anywhere, the others where there is a particle. */
+export const NAMES = {
+  time: 'seconds of the piece',
+  frame: 'number of the frame',
+  seed: "the piece's seed",
+  pi: '3.14159…',
+  index: 'number of the particle in order of birth',
+  random: 'a number from 0 to 1 that the particle keeps',
+  age: 'seconds since birth',
+  life: 'seconds from birth to death',
+  lived: 'part of the life that is over, 0 to 1',
+  x: 'place in metres',
+  y: 'place in metres',
+  z: 'place in metres',
+  speed: 'metres a second',
+  heading: 'direction over the ground in degrees, 0 along +x',
+  pitch: 'degrees above the ground',
+} as const;
+export type Name = keyof typeof NAMES;
+const OF_FRAME: ReadonlySet<string> = new Set(['time', 'frame', 'seed', 'pi']);
+
+/** How many values each function takes. */
+export const FUNCTIONS = {
+  sin: 1,
+  cos: 1,
+  abs: 1,
+  sign: 1,
+  floor: 1,
+  round: 1,
+  fract: 1,
+  sqrt: 1,
+  exp: 1,
+  log: 1,
+  noise: 1,
+  pick: 1,
+  min: 2,
+  max: 2,
+  atan2: 2,
+  clamp: 3,
+  mix: 3,
+  smooth: 3,
+} as const;
+export type FunctionName = keyof typeof FUNCTIONS;
+
+/** Says what is wrong with a formula, and at which character. */
+export class FormulaError extends Error {
+  override readonly name = 'FormulaError';
+
+  constructor(
+    readonly at: number,
+    readonly problem: string,
+  ) {
+    super(`at character ${String(at + 1)}: ${problem}`);
+  }
+}
+
+export const LONGEST = 400;
+jsep.addBinaryOp('^', 12, true);
+
+/**
+ * Reads infix mathematics: + - * / % ^, comparisons (1 for true, 0 for false), && || !,
+ * `test ? yes : no`, names and functions.
+ * @param particle whether the particle's own readings can be named
+ * @throws FormulaError
+ */
+export function parseFormula(text: string, particle: boolean): Formula {
+  if (!text.trim()) throw new FormulaError(0, 'a formula is wanted, as 0.5 + 0.5 * sin(time)');
+  if (text.length > LONGEST) {
+    throw new FormulaError(LONGEST, `a formula has at most ${String(LONGEST)} characters`);
+  }
+  const doubtful = /(^|[-+*/%^(,<>=&|?:!])\s*-\s*[\w.]+(\([^()]*\))?\s*\^/.exec(text);
+  if (doubtful) {
+    const at = doubtful.index + doubtful[0].length - 1;
+    throw new FormulaError(at, 'a minus before a power can mean two things: set brackets');
+  }
+  return new Reader(text, particle).read(syntax(text));
+}
+
+function syntax(text: string): Expression {
+  try {
+    return jsep(text);
+  } catch (error) {
+    const { index, description } = error as { index?: number; description?: string };
+    const what = (description ?? 'not understood').replace(/^./, (c) => c.toLowerCase());
+    throw new FormulaError(Math.min(index ?? 0, text.length), what);
+  }
+}
+
+class Reader {
+  /** Where names stand, in the order in which the tree holds them. */
+  private readonly places: number[];
+  private next = 0;
+
+  constructor(
+    text: string,
+    private readonly particle: boolean,
+  ) {
+    const words = text.matchAll(/(?<![\w.])[A-Za-z_$][\w$]*/g);
+    this.places = [...words].map((m) => m.index);
+  }
+
+  read(node: Expression): Formula {
+    switch (node.type) {
+      case 'Literal': {
+        const { value } = node as Literal;
+        if (typeof value === 'number') return { type: 'number', value };
+        // true, false and null are words to this parser, and no numbers.
+        throw this.fail(typeof value === 'string' ? 'text has no place here' : 'not a number');
+      }
+      case 'Identifier':
+        return this.name((node as Identifier).name);
+      case 'UnaryExpression': {
+        const { operator, argument } = node as UnaryExpression;
+        if (operator === '+') return this.read(argument);
+        if (operator !== '-' && operator !== '!') throw this.fail(`'${operator}' is not known`);
+        return { type: 'unary', operator, argument: this.read(argument) };
+      }
+      case 'BinaryExpression': {
+        const { operator, left, right } = node as BinaryExpression;
+        if (!(OPERATORS as readonly string[]).includes(operator)) {
+          throw this.fail(`'${operator}' is not known`);
+        }
+        return {
+          type: 'binary',
+          operator: operator as Operator,
+          left: this.read(left),
+          right: this.read(right),
+        };
+      }
+      case 'ConditionalExpression': {
+        const { test, consequent, alternate } = node as ConditionalExpression;
+        return {
+          type: 'choice',
+          test: this.read(test),
+          yes: this.read(consequent),
+          no: this.read(alternate),
+        };
+      }
+      case 'CallExpression':
+        return this.call(node as CallExpression);
+      default:
+        throw this.fail('only numbers, names, functions and signs are known');
+    }
+  }
+
+  private fail(problem: string, at = this.places[this.next] ?? 0): FormulaError {
+    return new FormulaError(at, problem);
+  }
+
+  private name(name: string): Formula {
+    const at = this.places[this.next++] ?? 0;
+    if (name in FUNCTIONS) throw this.fail(`'${name}' wants brackets: ${name}(…)`, at);
+    if (!(name in NAMES)) throw this.fail(`'${name}' is not known`, at);
+    if (!this.particle && !OF_FRAME.has(name)) {
+      throw this.fail(`'${name}' belongs to a particle; here there is none`, at);
+    }
+    return { type: 'name', name: name as Name };
+  }
+
+  private call({ callee, arguments: args }: CallExpression): Formula {
+    const at = this.places[this.next++] ?? 0;
+    const name = callee.type === 'Identifier' ? (callee as Identifier).name : '';
+    if (!(name in FUNCTIONS)) throw this.fail(`there is no function '${name}'`, at);
+    const wanted = FUNCTIONS[name as FunctionName];
+    if (args.length !== wanted) {
+      const count = `${String(wanted)} value${wanted === 1 ? '' : 's'}`;
+      throw this.fail(`${name} takes ${count}, not ${String(args.length)}`, at);
+    }
+    return { type: 'call', name: name as FunctionName, args: args.map((a) => this.read(a)) };
+  }
+}
+
+/** Whether the formula names anything of a particle, so that it differs from one to the next. */
+export function isOfParticle(formula: Formula): boolean {
+  switch (formula.type) {
+    case 'number':
+      return false;
+    case 'name':
+      return !OF_FRAME.has(formula.name);
+    case 'call':
+      return formula.name === 'pick' || formula.args.some(isOfParticle);
+    case 'unary':
+      return isOfParticle(formula.argument);
+    case 'binary':
+      return isOfParticle(formula.left) || isOfParticle(formula.right);
+    case 'choice':
+      return [formula.test, formula.yes, formula.no].some(isOfParticle);
+  }
+}
+
+/** Whether it names what changes while the particle lives and cannot be told from its number. */
+export function changesInLife(formula: Formula): boolean {
+  const lasting = new Set(['index', 'random', 'life', 'seed', 'pi']);
+  switch (formula.type) {
+    case 'number':
+      return false;
+    case 'name':
+      return !lasting.has(formula.name);
+    case 'call':
+      return formula.args.some(changesInLife);
+    case 'unary':
+      return changesInLife(formula.argument);
+    case 'binary':
+      return changesInLife(formula.left) || changesInLife(formula.right);
+    case 'choice':
+      return [formula.test, formula.yes, formula.no].some(changesInLife);
+  }
+}

@@ -1,0 +1,55 @@
+import type { Piece } from './schema';
+import { dialsOf, signalsIn } from './walk';
+
+interface ReferenceProblem {
+  path: (string | number)[];
+  message: string;
+}
+
+/** Ids that are used twice, and names of things that are not there. */
+export function referenceProblems(piece: Piece): ReferenceProblem[] {
+  const problems: ReferenceProblem[] = [];
+  const twice = (lists: ('swarms' | 'forces' | 'colliders' | 'signals' | 'finish' | 'stock')[]) => {
+    const seen = new Set<string>();
+    for (const list of lists) {
+      piece[list].forEach((part, i) => {
+        if (seen.has(part.id)) {
+          problems.push({ path: [list, i, 'id'], message: `the id '${part.id}' is used twice` });
+        }
+        seen.add(part.id);
+      });
+    }
+  };
+  // Forces and colliders share the influence grid, and so their ids.
+  for (const lists of [['swarms'], ['forces', 'colliders'], ['signals'], ['finish'], ['stock']]) {
+    twice(lists as Parameters<typeof twice>[0]);
+  }
+  const signals = new Set(piece.signals.map((s) => s.id));
+  for (const { spec, value, path } of dialsOf(piece)) {
+    for (const id of signalsIn(value)) {
+      if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
+    }
+    if (spec.type === 'stock' && value) {
+      const entry = piece.stock.find((s) => s.id === value);
+      if (!entry) problems.push({ path, message: `the stock has no '${String(value as string)}'` });
+      else if (!spec.accepts.includes(entry.type)) {
+        const message = `'${entry.id}' is a ${entry.type}; wanted is ${spec.accepts.join(' or ')}`;
+        problems.push({ path, message });
+      }
+    }
+    if (spec.type === 'swarm' && value && !piece.swarms.some((s) => s.id === value)) {
+      problems.push({ path, message: `there is no swarm '${String(value as string)}'` });
+    }
+  }
+  piece.swarms.forEach(({ follows }, i) => {
+    if (follows === undefined) return;
+    const leader = piece.swarms.find((s) => s.id === follows);
+    const path = ['swarms', i, 'follows'];
+    if (!leader) problems.push({ path, message: `there is no swarm '${follows}'` });
+    else if (leader.follows !== undefined) {
+      const message = `'${follows}' follows another swarm itself; follow that one`;
+      problems.push({ path, message });
+    }
+  });
+  return problems;
+}

@@ -1,0 +1,49 @@
+import { kindOf, type Shelf } from '../catalogue';
+import type { DialSpec, Dials, DialValues } from '../catalogue/dials';
+import type { DialValue } from '../feeds/feeds';
+import { swarmDials } from '../catalogue/swarmDials';
+import type { Choice, Piece } from './schema';
+
+export interface DialPlace {
+  spec: DialSpec;
+  value: DialValue;
+  /** Where the value stands in the piece. */
+  path: (string | number)[];
+}
+
+/** Every dial of a piece, in the order of its file. */
+export function* dialsOf(piece: Piece): Generator<DialPlace> {
+  function* each(
+    specs: Dials,
+    values: DialValues,
+    path: (string | number)[],
+  ): Generator<DialPlace> {
+    for (const [key, spec] of Object.entries(specs)) {
+      const value = values[key];
+      if (value !== undefined) yield { spec, value, path: [...path, 'dials', key] };
+    }
+  }
+  const choice = (shelf: Shelf, { kind, dials }: Choice, path: (string | number)[]) =>
+    each(kindOf(shelf, kind).dials, dials, path);
+  yield* choice('backdrops', piece.backdrop, ['backdrop']);
+  yield* choice('cameras', piece.camera, ['camera']);
+  for (const [i, swarm] of piece.swarms.entries()) {
+    yield* choice('emitters', swarm.emitter, ['swarms', i, 'emitter']);
+    yield* choice('launches', swarm.launch, ['swarms', i, 'launch']);
+    yield* choice('bodies', swarm.body, ['swarms', i, 'body']);
+    yield* each(swarmDials, swarm.dials, ['swarms', i]);
+  }
+  for (const list of ['forces', 'colliders', 'signals', 'finish'] as const) {
+    for (const [i, part] of piece[list].entries()) yield* choice(list, part, [list, i]);
+  }
+}
+
+/** Ids of the signals that feed a value, however deep in it. */
+export function signalsIn(value: unknown, found = new Set<string>()): Set<string> {
+  if (Array.isArray(value)) value.forEach((v) => signalsIn(v, found));
+  else if (typeof value === 'object' && value !== null) {
+    if ('signal' in value && typeof value.signal === 'string') found.add(value.signal);
+    Object.values(value).forEach((v) => signalsIn(v, found));
+  }
+  return found;
+}

@@ -1,0 +1,243 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { kindOf } from '../catalogue';
+import type { Distance, Effect } from '../catalogue/kinds';
+import type { Part } from '../piece/schema';
+import { DialReader, type ParticleInputs } from './dialReader';
+import type { KernelBuilder } from './kernelBuilder';
+import { placementOf, travels, type Placement } from './placement';
+
+/** Steps along a particle's way at the most, each as long as it is sure to be free. */
+const MARCHES = 24;
+/** Metres at which a surface counts as touched. */
+const TOUCH = 1e-4;
+
+export interface Moved {
+  position: Vec3;
+  velocity: Vec3;
+  /** Where true, the particle dies now. */
+  dies: Expr | null;
+  /** Where true, it stays where it is from now on. */
+  sticks: Expr | null;
+}
+
+function vec(on: Expr, a: Vec3, b: Vec3): Vec3 {
+  return new Vec3(on.select(a.x, b.x), on.select(a.y, b.y), on.select(a.z, b.z));
+}
+
+/** A collider's surface in its own frame, with the side that particles are on and the gap. */
+function surfaceOf(dial: DialReader, kind: string): ((p: Vec3) => Distance) | null {
+  const shape = kindOf('colliders', kind).build(dial);
+  if (!shape) return null;
+  const inside = dial.choice('side') === 'inside';
+  const gap = dial.choice('acts') === 'solid' && dial.raw('gap') !== 0 ? dial.number('gap') : null;
+  return (p) => {
+    const { distance, normal } = shape(p);
+    const sided = inside ? distance.neg() : distance;
+    return {
+      distance: gap ? sided.sub(gap) : sided,
+      normal: inside ? normal.scale(-1) : normal,
+    };
+  };
+}
+
+function readerOf(builder: KernelBuilder, part: Part, particle: ParticleInputs): DialReader {
+  const kind = kindOf('colliders', part.kind);
+  return new DialReader(builder, `collider.${part.id}`, kind.dials, part.dials, particle);
+}
+
+/** What a zone does in the step; `dies` where it kills. */
+export function zoneEffect(
+  builder: KernelBuilder,
+  part: Part,
+  particle: ParticleInputs,
+  position: Vec3,
+): { effect: Effect; dies: Expr | null } {
+  const dial = readerOf(builder, part, particle);
+  const surface = surfaceOf(dial, part.kind);
+  if (!surface) return { effect: {}, dies: null };
+  const placement = placementOf(dial);
+  const { distance, normal } = surface(placement.placeBack(position));
+  // Distances count up on the side that the zone acts on.
+  if (dial.choice('does') === 'die') return { effect: {}, dies: distance.gt(0) };
+  const weight = distance.div(dial.number('soft').max(1e-5)).clamp(0, 1);
+  const strength = dial.number('strength').mul(weight);
+  if (dial.choice('does') === 'slow') return { effect: { drag: strength }, dies: null };
+  // Out of the zone: against the way that leads further into it.
+  const out = placement.direction(normal.scale(-1));
+  return { effect: { push: out.scale(strength) }, dies: null };
+}
+
+interface Step {
+  builder: KernelBuilder;
+  particle: ParticleInputs;
+  /** Place and velocity at the start of the step. */
+  from: { position: Vec3; velocity: Vec3 };
+  /** Length of the particle's step in seconds. */
+  step: Expr;
+  /** Where false, the swarm does not feel the collider. */
+  felt: Expr;
+}
+
+/**
+ * Sends a particle's way in this step back from a solid. The way is searched for the surface by
+ * steps as long as the distance to it (J. C. Hart, "Sphere Tracing", The Visual Computer 12, 1996),
+ * in the frame of the collider, at the start and the end of the step each as it stands then; so a
+ * thin wall is not jumped over, and a moving one takes particles along.
+ */
+export function collide(
+  { builder, particle, from, step, felt }: Step,
+  part: Part,
+  to: Moved,
+): Moved {
+  const dial = readerOf(builder, part, particle);
+  const surface = surfaceOf(dial, part.kind);
+  if (!surface) return to;
+  const g = builder.graph;
+  const moves = travels(part.dials);
+  const before = placementOf(dial.atMoment(0));
+  const after = moves ? placementOf(dial.atMoment(1)) : before;
+  const [a, b] = [before.placeBack(from.position), after.placeBack(to.position)];
+  const way = b.sub(a);
+  const length = way.length();
+  const unit = way.unit();
+  const first = surface(a);
+  // Most particles are too far away to reach the surface in this step, and look no further.
+  const near = felt.and(first.distance.lt(length.add(TOUCH)));
+  const count = near.select(MARCHES, g.int(0));
+  const [travelled] = g.loop(count, [g.float(0)], (_, [t]) => {
+    const { distance } = surface(a.add(unit.scale(t!)));
+    return [distance.gt(TOUCH).select(t!.add(distance), t!)];
+  });
+  const reached = travelled!.min(length);
+  const spot = a.add(unit.scale(reached));
+  const there = surface(spot);
+  const passed = reached.div(length.max(1e-9)).clamp(0, 1);
+  const ahead = g.float(1).sub(passed);
+
+  const carried = moves ? carryOf(before, after, spot, step) : null;
+  const gained = to.velocity.sub(from.velocity);
+  const world = from.velocity.add(gained.scale(passed));
+  const local = after.directionBack(carried ? world.sub(carried) : world);
+  const gain = after.directionBack(gained);
+  const normal = there.normal;
+  const into = local.dot(normal);
+  const hit = near.and(there.distance.le(2 * TOUCH)).and(into.lt(0));
+
+  const { speed, rests, dies, sticks } = answer(dial, local, normal, gain, into);
+  // The rest of the step: on with the new velocity, and with what the forces still add.
+  const left = step.mul(ahead);
+  const rest = gain.scale(ahead);
+  const onward = speed.add(rest);
+  const kept = rests.select(onward.dot(normal).min(0), g.float(0));
+  const final = onward.sub(normal.scale(kept));
+  const half = speed.add(final).scale(0.5);
+  const went = sticks ? spot : spot.add(half.scale(left));
+  const place = vec(hit, went, b);
+
+  // Whatever is still inside is put out on the surface, along the way that leads out.
+  const out = pushedOut(surface, place, felt);
+  const inward = out.inside.select(out.local(hit, final, after, to.velocity, carried), g.float(0));
+  const base = vec(
+    hit,
+    final,
+    after.directionBack(carried ? to.velocity.sub(carried) : to.velocity),
+  );
+  const cleaned = base.sub(out.normal.scale(inward.min(0)));
+  const still = sticks ? vec(hit, base.scale(0), cleaned) : cleaned;
+  const turned = after.direction(still);
+  const changed = hit.or(out.inside);
+  return {
+    position: vec(changed, after.place(out.position), to.position),
+    velocity: vec(changed, carried ? turned.add(carried) : turned, to.velocity),
+    dies: either(to.dies, dies ? hit.or(out.inside) : null),
+    sticks: either(to.sticks, sticks ? hit.or(out.inside) : null),
+  };
+}
+
+function either(a: Expr | null, b: Expr | null): Expr | null {
+  return a && b ? a.or(b) : (a ?? b);
+}
+
+/** Velocity of the collider itself at a place of its own frame, world frame. */
+function carryOf(before: Placement, after: Placement, spot: Vec3, step: Expr): Vec3 {
+  const g = step.graph;
+  return after
+    .place(spot)
+    .sub(before.place(spot))
+    .scale(g.float(1).div(step.max(1e-6)));
+}
+
+interface Answer {
+  speed: Vec3;
+  /** Too slow to come off again: it lies on the surface. */
+  rests: Expr;
+  dies: boolean;
+  sticks: boolean;
+}
+
+function answer(dial: DialReader, local: Vec3, normal: Vec3, gain: Vec3, into: Expr): Answer {
+  const g = dial.graph;
+  const touch = dial.choice('touch');
+  const along = local.sub(normal.scale(into));
+  if (touch === 'die' || touch === 'stick') {
+    const speed = touch === 'stick' ? local.scale(0) : along;
+    return { speed, rests: g.float(0).ge(0), dies: touch === 'die', sticks: touch === 'stick' };
+  }
+  const smooth = along.scale(g.float(1).sub(dial.number('friction')));
+  if (touch === 'slide') {
+    return { speed: smooth, rests: g.float(0).ge(0), dies: false, sticks: false };
+  }
+  // Slower than what the forces give it in one and a half steps, it does not come up again.
+  const rests = into.neg().lt(gain.dot(normal).neg().max(0).mul(1.5));
+  const back = rests.select(g.float(0), into.neg().mul(dial.number('bounce')));
+  let speed = smooth.add(normal.scale(back));
+  if (dial.raw('roughness') !== 0) {
+    const size = speed.length();
+    const random = dial.randomDirection('rough', true);
+    const rough = speed.unit().add(random.scale(dial.number('roughness')));
+    const turned = rough.unit().scale(size);
+    // Never into the surface.
+    const up = turned.dot(normal);
+    speed = vec(rests, speed, turned.sub(normal.scale(up.min(0).mul(2))));
+  }
+  return { speed, rests, dies: false, sticks: false };
+}
+
+interface PushedOut {
+  position: Vec3;
+  normal: Vec3;
+  inside: Expr;
+  /** Speed along the normal, in the collider's frame. */
+  local(hit: Expr, final: Vec3, after: Placement, velocity: Vec3, carried: Vec3 | null): Expr;
+}
+
+/** Twice along the slope: a field that is read from a grid is not exact at once. */
+function pushedOut(surface: (p: Vec3) => Distance, place: Vec3, felt: Expr): PushedOut {
+  const g = place.x.graph;
+  const first = surface(place);
+  const inside = felt.and(first.distance.lt(0));
+  const out = (p: Vec3, { distance, normal }: Distance): Vec3 =>
+    p.add(
+      normal.scale(
+        inside.select(
+          distance
+            .neg()
+            .max(0)
+            .add(TOUCH / 4),
+          g.float(0),
+        ),
+      ),
+    );
+  const once = out(place, first);
+  const second = surface(once);
+  const deep = second.distance.lt(0);
+  return {
+    position: vec(inside.and(deep), out(once, second), once),
+    normal: first.normal,
+    inside,
+    local: (hit, final, after, velocity, carried) => {
+      const own = after.directionBack(carried ? velocity.sub(carried) : velocity);
+      return vec(hit, final, own).dot(first.normal);
+    },
+  };
+}

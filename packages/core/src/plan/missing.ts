@@ -1,0 +1,18 @@
+import type { Piece } from '../piece/schema';
+import { dialsOf } from '../piece/walk';
+import { stockData, type StockFiles } from '../stock/stock';
+import type { Notice } from './compile';
+
+/** Notices of things of the stock that dials ask for and that are not at hand. */
+export function missingStock(piece: Piece, files: StockFiles): Notice[] {
+  const asked = new Set<string>();
+  for (const { spec, value } of dialsOf(piece)) {
+    if (spec.type === 'stock' && value) asked.add(value as string);
+  }
+  return piece.stock
+    .filter((entry) => asked.has(entry.id) && !stockData(entry, files))
+    .map((entry) => ({
+      part: entry.id,
+      message: `${entry.name} is not in the stock of this browser: import its file again. Until then it counts as empty.`,
+    }));
+}

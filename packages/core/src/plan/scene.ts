@@ -1,0 +1,67 @@
+import { isSignal, type FrameFeed, type Vector, type VectorFeed } from '../feeds/feeds';
+import { formulaAt } from '../formula/numbers';
+import { parseFormula } from '../formula/parse';
+import { kindOf } from '../catalogue';
+import type { Piece } from '../piece/schema';
+import { stockData, type StockData, type StockFiles } from '../stock/stock';
+
+/** A piece with what its dials read beside themselves: signals and stock. */
+export class Scene {
+  private readonly signals = new Map<string, (time: number) => number>();
+
+  constructor(
+    readonly piece: Piece,
+    private readonly files: StockFiles = new Map(),
+  ) {
+    const { rate } = piece.frame;
+    for (const { id, kind, dials, on } of piece.signals) {
+      const at = kindOf('signals', kind).follow(dials, { rate, seed: piece.seed, id });
+      // Switched off, a signal rests at 0.
+      this.signals.set(id, on ? at : () => 0);
+    }
+  }
+
+  get seed(): number {
+    return this.piece.seed;
+  }
+
+  get rate(): number {
+    return this.piece.frame.rate;
+  }
+
+  /** A signal's value at a time in seconds. */
+  signal(id: string, time: number): number {
+    const value = this.signals.get(id)?.(time) ?? 0;
+    return Number.isFinite(value) ? value : 0;
+  }
+
+  /** Follows a dial that is the same for all particles: a function of the time in seconds. */
+  follow(feed: FrameFeed): (time: number) => number {
+    if (typeof feed === 'number') return () => feed;
+    if (isSignal(feed)) {
+      const { signal, from, to } = feed;
+      return (time) => from + (to - from) * this.signal(signal, time);
+    }
+    const formula = parseFormula(feed.text, false);
+    const { from, to } = feed;
+    const { rate, seed } = this;
+    return (time) => {
+      const value = formulaAt(formula, { time, rate, seed });
+      return Math.min(Math.max(from, to), Math.max(Math.min(from, to), value));
+    };
+  }
+
+  number(feed: unknown, time: number): number {
+    return typeof feed === 'number' ? feed : this.follow(feed as FrameFeed)(time);
+  }
+
+  vector(feed: unknown, time: number): Vector {
+    return (feed as VectorFeed).map((part) => this.number(part, time)) as Vector;
+  }
+
+  /** A thing of the stock by its id in the piece. */
+  stock(id: string): StockData | undefined {
+    const entry = this.piece.stock.find((s) => s.id === id);
+    return entry && stockData(entry, this.files);
+  }
+}
