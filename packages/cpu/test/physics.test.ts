@@ -1,6 +1,6 @@
-import { compilePiece, makeChoice, makePart, type Piece, type Vector } from '@vast-swarm/core';
-import { smallPiece } from '../../../tests/support/pieces';
+import type { Piece, Vector } from '@vast-swarm/core';
 import { CpuEngine } from '../src';
+import { birthplaces as bornAt, chiSquare, force, near, run as flown, thrown } from './flight';
 
 let engine: CpuEngine;
 beforeAll(async () => {
@@ -8,40 +8,9 @@ beforeAll(async () => {
 });
 afterAll(() => engine.close());
 
-/** One burst of particles at the origin, thrown along +x, and the given forces. */
-function thrown(speed: number, forces: Piece['forces'], at: Vector = [0, 0, 0], rate = 30): Piece {
-  return smallPiece((p) => {
-    p.frame.rate = rate;
-    p.frame.length = 20 * rate;
-    const swarm = p.swarms[0]!;
-    swarm.emitter = makeChoice('emitters', 'point');
-    swarm.emitter.dials.centre = at;
-    swarm.launch = makeChoice('launches', 'cone');
-    Object.assign(swarm.launch.dials, { speed, direction: [1, 0, 0], angle: 0 });
-    Object.assign(swarm.dials, { rate: 0, burst: 4, lifetime: 100 });
-    p.forces = forces;
-  });
-}
-
-function force(kind: string, dials: Piece['forces'][number]['dials']): Piece['forces'][number] {
-  const part = makePart('forces', kind, []);
-  Object.assign(part.dials, dials);
-  return part;
-}
-
-/** Place and velocity of the first particle after `seconds`. */
-function run(piece: Piece, seconds: number): { p: Vector; v: Vector } {
-  engine.setPlan(compilePiece(piece));
-  engine.reset();
-  for (let i = 0; i < Math.round(seconds * piece.frame.rate); i++) engine.step();
-  const read = (names: readonly ('px' | 'py' | 'pz' | 'vx' | 'vy' | 'vz')[]): Vector =>
-    names.map((n) => engine.state('motes', n)[0]!) as Vector;
-  return { p: read(['px', 'py', 'pz']), v: read(['vx', 'vy', 'vz']) };
-}
-
-function near(value: number, exact: number, relative: number): void {
-  expect(Math.abs(value - exact)).toBeLessThanOrEqual(relative * Math.abs(exact));
-}
+const run = (piece: Piece, seconds: number) => flown(engine, piece, seconds);
+const birthplaces = (kind: string, dials: Piece['swarms'][number]['dials']) =>
+  bornAt(engine, kind, dials);
 
 test.each([24, 30, 60])('ballistic flight to 1e-4 after 5 s at %d frames a second', (rate) => {
   const { p, v } = run(thrown(3, [force('gravity', {})], [0, 0, 0], rate), 5);
@@ -114,26 +83,6 @@ test('births are spread between frames: a fast emitter leaves no clumps', () => 
   const places = [...engine.state('motes', 'px')].filter((x) => x > 0).sort((a, b) => a - b);
   for (let i = 1; i < places.length; i++) near(places[i]! - places[i - 1]!, 0.1, 0.01);
 });
-
-/** Birth places of many particles, by emitter. */
-function birthplaces(kind: string, dials: Piece['swarms'][number]['dials']): Vector[] {
-  const piece = thrown(0, []);
-  const swarm = piece.swarms[0]!;
-  swarm.emitter = makeChoice('emitters', kind);
-  Object.assign(swarm.emitter.dials, dials);
-  swarm.dials.burst = 20_000;
-  run(piece, 1 / 30);
-  const [x, y, z] = (['px', 'py', 'pz'] as const).map((n) => engine.state('motes', n));
-  return Array.from(x!, (v, i): Vector => [v, y![i]!, z![i]!]);
-}
-
-/** Chi-square of counts against equal shares; for 15 degrees of freedom 0.999 is at 37.7. */
-function chiSquare(values: readonly number[]): number {
-  const bins = new Array<number>(16).fill(0);
-  for (const v of values) bins[Math.min(15, Math.floor(v * 16))]! += 1;
-  const share = values.length / 16;
-  return bins.reduce((s, n) => s + (n - share) ** 2 / share, 0);
-}
 
 test('a sphere is filled evenly by volume, its surface by area', () => {
   const inside = birthplaces('sphere', { radius: 2, hollow: 0.5 });

@@ -14,7 +14,6 @@ import {
   type Keys,
   type NumberFeed,
   type Vector,
-  type VectorFeed,
 } from '../feeds/feeds';
 import type { StockType } from '../stock/stock';
 
@@ -182,7 +181,7 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
     }
     case 'vector': {
       const part = frameSchema(spec);
-      return z.tuple([part, part, part]).prefault(spec.default) as z.ZodType<VectorFeed>;
+      return z.tuple([part, part, part]).prefault(spec.default);
     }
     case 'number':
       return numberSchema(spec).prefault(spec.default);

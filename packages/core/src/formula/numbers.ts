@@ -45,20 +45,20 @@ function numbers(name: (name: Name) => number): Algebra<number> {
       abs: Math.abs,
       sign: Math.sign,
       floor: Math.floor,
-      round: (a) => Math.floor(a! + 0.5),
-      fract: (a) => a! - Math.floor(a!),
+      round: (a) => Math.floor(a + 0.5),
+      fract: (a) => a - Math.floor(a),
       sqrt: Math.sqrt,
       exp: Math.exp,
       log: Math.log,
-      noise: (a) => noiseAt(a!),
+      noise: (a) => noiseAt(a),
       pick: () => 0,
       min: Math.min,
       max: Math.max,
       atan2: Math.atan2,
-      clamp: (a, low, high) => Math.min(high!, Math.max(low!, a!)),
-      mix: (a, b, t) => a! + (b! - a!) * t!,
+      clamp: (a, low, high) => Math.min(high, Math.max(low, a)),
+      mix: (a, b, t) => a + (b - a) * t,
       smooth: (low, high, a) => {
-        const t = Math.min(1, Math.max(0, (a! - low!) / (high! - low!)));
+        const t = Math.min(1, Math.max(0, (a - low) / (high - low)));
         return t * t * (3 - 2 * t);
       },
     },

@@ -29,16 +29,17 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     for (const id of signalsIn(value)) {
       if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
     }
-    if (spec.type === 'stock' && value) {
-      const entry = piece.stock.find((s) => s.id === value);
-      if (!entry) problems.push({ path, message: `the stock has no '${String(value as string)}'` });
+    const name = typeof value === 'string' ? value : '';
+    if (spec.type === 'stock' && name) {
+      const entry = piece.stock.find((s) => s.id === name);
+      if (!entry) problems.push({ path, message: `the stock has no '${name}'` });
       else if (!spec.accepts.includes(entry.type)) {
         const message = `'${entry.id}' is a ${entry.type}; wanted is ${spec.accepts.join(' or ')}`;
         problems.push({ path, message });
       }
     }
-    if (spec.type === 'swarm' && value && !piece.swarms.some((s) => s.id === value)) {
-      problems.push({ path, message: `there is no swarm '${String(value as string)}'` });
+    if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {
+      problems.push({ path, message: `there is no swarm '${name}'` });
     }
   }
   piece.swarms.forEach(({ follows }, i) => {

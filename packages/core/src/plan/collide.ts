@@ -1,4 +1,4 @@
-import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { pow, Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../catalogue';
 import type { Distance, Effect } from '../catalogue/kinds';
 import type { Part } from '../piece/schema';
@@ -10,6 +10,8 @@ import { placementOf, travels, type Placement } from './placement';
 const MARCHES = 24;
 /** Metres at which a surface counts as touched. */
 const TOUCH = 1e-4;
+/** Steps after a bounce are this long at the least, in metres: along a surface none is sure. */
+const BLIND = 0.05;
 
 export interface Moved {
   position: Vec3;
@@ -98,20 +100,9 @@ export function collide(
   const after = moves ? placementOf(dial.atMoment(1)) : before;
   const [a, b] = [before.placeBack(from.position), after.placeBack(to.position)];
   const way = b.sub(a);
-  const length = way.length();
-  const unit = way.unit();
-  const first = surface(a);
   // Most particles are too far away to reach the surface in this step, and look no further.
-  const near = felt.and(first.distance.lt(length.add(TOUCH)));
-  const count = near.select(MARCHES, g.int(0));
-  const [travelled] = g.loop(count, [g.float(0)], (_, [t]) => {
-    const { distance } = surface(a.add(unit.scale(t!)));
-    return [distance.gt(TOUCH).select(t!.add(distance), t!)];
-  });
-  const reached = travelled!.min(length);
-  const spot = a.add(unit.scale(reached));
-  const there = surface(spot);
-  const passed = reached.div(length.max(1e-9)).clamp(0, 1);
+  const near = felt.and(surface(a).distance.lt(way.length().add(TOUCH)));
+  const { spot, passed, normal, close, depth } = march(surface, a, way, near, 0);
   const ahead = g.float(1).sub(passed);
 
   const carried = moves ? carryOf(before, after, spot, step) : null;
@@ -119,20 +110,27 @@ export function collide(
   const world = from.velocity.add(gained.scale(passed));
   const local = after.directionBack(carried ? world.sub(carried) : world);
   const gain = after.directionBack(gained);
-  const normal = there.normal;
-  const into = local.dot(normal);
-  const hit = near.and(there.distance.le(2 * TOUCH)).and(into.lt(0));
+  // What lies on the surface comes at it only by what the forces add in the rest of the step.
+  const coming = local.add(gain.scale(ahead)).dot(normal).min(local.dot(normal));
+  const hit = near.and(close).and(coming.lt(0));
 
-  const { speed, rests, dies, sticks } = answer(dial, local, normal, gain, into);
+  const into = local.dot(normal).min(0);
+  const { speed, rests, dies, sticks } = answer(dial, { local, normal, gain, into, step });
   // The rest of the step: on with the new velocity, and with what the forces still add.
   const left = step.mul(ahead);
-  const rest = gain.scale(ahead);
-  const onward = speed.add(rest);
+  const onward = speed.add(gain.scale(ahead));
   const kept = rests.select(onward.dot(normal).min(0), g.float(0));
-  const final = onward.sub(normal.scale(kept));
-  const half = speed.add(final).scale(0.5);
-  const went = sticks ? spot : spot.add(half.scale(left));
-  const place = vec(hit, went, b);
+  const thrown = onward.sub(normal.scale(kept));
+  const leg = sticks ? way.scale(0) : speed.add(thrown).scale(0.5).scale(left);
+  // On that way it may come to the surface again; what goes along it is let go on a little blindly.
+  const clear = spot.add(normal.scale(depth.add(2 * TOUCH)));
+  const second = march(surface, clear, leg, hit, BLIND);
+  const again = thrown.dot(second.normal).min(0);
+  const stopped = hit.and(second.close).and(again.lt(0));
+  const answered = touchesAgain(dial, again, gain, second.normal);
+  const bounced = thrown.sub(second.normal.scale(again.mul(answered)));
+  const final = vec(stopped, bounced, thrown);
+  const place = vec(hit, second.spot, b);
 
   // Whatever is still inside is put out on the surface, along the way that leads out.
   const out = pushedOut(surface, place, felt);
@@ -142,7 +140,9 @@ export function collide(
     final,
     after.directionBack(carried ? to.velocity.sub(carried) : to.velocity),
   );
-  const cleaned = base.sub(out.normal.scale(inward.min(0)));
+  // What comes to a second surface in the same step, as in a corner, bounces there too.
+  const back = touchesAgain(dial, inward, gain, out.normal);
+  const cleaned = base.sub(out.normal.scale(inward.min(0).mul(back)));
   const still = sticks ? vec(hit, base.scale(0), cleaned) : cleaned;
   const turned = after.direction(still);
   const changed = hit.or(out.inside);
@@ -152,6 +152,41 @@ export function collide(
     dies: either(to.dies, dies ? hit.or(out.inside) : null),
     sticks: either(to.sticks, sticks ? hit.or(out.inside) : null),
   };
+}
+
+interface March {
+  /** Where the way meets the surface, or its end. */
+  spot: Vec3;
+  /** The part of the way up to there, 0 to 1. */
+  passed: Expr;
+  normal: Vec3;
+  /** Whether the surface is there. */
+  close: Expr;
+  /** Metres below the surface. */
+  depth: Expr;
+}
+
+/** Follows a way to the surface. @param least metres of a step at the least, whatever is near */
+function march(
+  surface: (p: Vec3) => Distance,
+  from: Vec3,
+  way: Vec3,
+  on: Expr,
+  least: number,
+): March {
+  const g = on.graph;
+  const length = way.length();
+  const unit = way.unit();
+  const turns = on.select(MARCHES, g.int(0));
+  const [travelled] = g.loop(turns, [g.float(0)], (_, [t]) => {
+    const { distance } = surface(from.add(unit.scale(t!)));
+    return [distance.gt(TOUCH).select(t!.add(distance.max(least)), t!)];
+  });
+  const reached = travelled!.min(length);
+  const spot = from.add(unit.scale(reached));
+  const { distance, normal } = surface(spot);
+  const passed = reached.div(length.max(1e-9)).clamp(0, 1);
+  return { spot, passed, normal, close: distance.le(2 * TOUCH), depth: distance.neg().max(0) };
 }
 
 function either(a: Expr | null, b: Expr | null): Expr | null {
@@ -175,7 +210,17 @@ interface Answer {
   sticks: boolean;
 }
 
-function answer(dial: DialReader, local: Vec3, normal: Vec3, gain: Vec3, into: Expr): Answer {
+interface Impact {
+  /** Velocity, and what the forces add to it in the step, in the collider's frame. */
+  local: Vec3;
+  gain: Vec3;
+  normal: Vec3;
+  /** Speed along the normal, 0 or less. */
+  into: Expr;
+  step: Expr;
+}
+
+function answer(dial: DialReader, { local, gain, normal, into, step }: Impact): Answer {
   const g = dial.graph;
   const touch = dial.choice('touch');
   const along = local.sub(normal.scale(into));
@@ -183,12 +228,15 @@ function answer(dial: DialReader, local: Vec3, normal: Vec3, gain: Vec3, into: E
     const speed = touch === 'stick' ? local.scale(0) : along;
     return { speed, rests: g.float(0).ge(0), dies: touch === 'die', sticks: touch === 'stick' };
   }
-  const smooth = along.scale(g.float(1).sub(dial.number('friction')));
+  const grip = g.float(1).sub(dial.number('friction'));
+  // Lying on the surface it is touched all the time: as if it came down thirty times a second.
+  const rubbed = pow(grip, step.mul(30));
   if (touch === 'slide') {
-    return { speed: smooth, rests: g.float(0).ge(0), dies: false, sticks: false };
+    return { speed: along.scale(rubbed), rests: g.float(0).ge(0), dies: false, sticks: false };
   }
   // Slower than what the forces give it in one and a half steps, it does not come up again.
   const rests = into.neg().lt(gain.dot(normal).neg().max(0).mul(1.5));
+  const smooth = along.scale(rests.select(rubbed, grip));
   const back = rests.select(g.float(0), into.neg().mul(dial.number('bounce')));
   let speed = smooth.add(normal.scale(back));
   if (dial.raw('roughness') !== 0) {
@@ -201,6 +249,14 @@ function answer(dial: DialReader, local: Vec3, normal: Vec3, gain: Vec3, into: E
     speed = vec(rests, speed, turned.sub(normal.scale(up.min(0).mul(2))));
   }
   return { speed, rests, dies: false, sticks: false };
+}
+
+/** 1 where the speed into the surface is taken away, more where some of it comes back. */
+function touchesAgain(dial: DialReader, inward: Expr, gain: Vec3, normal: Vec3): Expr {
+  const g = dial.graph;
+  if (dial.choice('touch') !== 'bounce') return g.float(1);
+  const slow = inward.neg().lt(gain.dot(normal).neg().max(0).mul(1.5));
+  return slow.select(g.float(0), dial.number('bounce')).add(1);
 }
 
 interface PushedOut {

@@ -65,7 +65,7 @@ export interface ParticleInputs {
 
 /** What can be found out when a particle is born. */
 export interface BirthScope {
-  reader(scope: string, specs: Dials, values: DialValues): DialReader;
+  reader: (scope: string, specs: Dials, values: DialValues) => DialReader;
   /** World frame. */
   position: Vec3;
   velocity: Vec3;

@@ -134,6 +134,9 @@ class Builder {
             this.from(i, j, k, i - di, j, k);
             this.from(i, j, k, i, j - dj, k);
             this.from(i, j, k, i, j, k - dk);
+            this.from(i, j, k, i - di, j - dj, k);
+            this.from(i, j, k, i - di, j, k - dk);
+            this.from(i, j, k, i, j - dj, k - dk);
             this.from(i, j, k, i - di, j - dj, k - dk);
           }
         }

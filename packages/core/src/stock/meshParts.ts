@@ -1,5 +1,5 @@
 import { aliasOf, type Alias } from './alias';
-import { memo, type Mesh } from './stock';
+import { boundsOf, memo, type Mesh } from './stock';
 
 /** Unit normals of the vertices: of the triangles around them, by area. */
 export function vertexNormals(mesh: Mesh): Float32Array {
@@ -72,9 +72,12 @@ export function isClosed(mesh: Mesh): boolean {
     if (mesh.triangles.length === 0) return false;
     const { positions, triangles } = mesh;
     // Vertices at one place count as one: files often repeat them for their normals.
+    const [low, high] = boundsOf(positions);
+    const grain = Math.max(1e-30, ...high.map((h, i) => h - low[i]!)) * 1e-6;
     const names = new Map<string, number>();
     const same = (v: number): number => {
-      const key = `${positions[3 * v]!},${positions[3 * v + 1]!},${positions[3 * v + 2]!}`;
+      const part = (axis: number): number => Math.round(positions[3 * v + axis]! / grain) + 0;
+      const key = `${part(0)},${part(1)},${part(2)}`;
       const known = names.get(key) ?? names.size;
       names.set(key, known);
       return known;

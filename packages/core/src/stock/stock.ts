@@ -85,7 +85,7 @@ const memos = new WeakMap<object, Map<string, unknown>>();
 /** What `make` gives for a thing of the stock, worked out once for each key. */
 export function memo<T>(item: object, key: string, make: () => T): T {
   let known = memos.get(item);
-  if (!known) memos.set(item, (known = new Map()));
+  if (!known) memos.set(item, (known = new Map<string, unknown>()));
   if (!known.has(key)) known.set(key, make());
   return known.get(key) as T;
 }
