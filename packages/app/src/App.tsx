@@ -5,6 +5,7 @@ import { Notices } from './ui/Notices';
 import { Workshop } from './workshop/Workshop';
 
 const RenderView = lazy(() => import('./render/RenderView'));
+const StockView = lazy(() => import('./stock/StockView'));
 const Guide = lazy(() => import('./guide/Guide'));
 
 /** Every view has an address. */
@@ -26,6 +27,7 @@ export function App() {
         <Route path="/" element={<Home />} />
         <Route path="/piece/:id" element={<Workshop />} />
         <Route path="/piece/:id/render" element={<RenderView />} />
+        <Route path="/stock" element={<StockView />} />
         <Route path="/guide" element={<Guide />} />
         <Route path="*" element={<Home />} />
       </Routes>

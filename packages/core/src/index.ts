@@ -15,7 +15,12 @@ export * from './stock/stock';
 export { MADE, made, type Made } from './stock/made';
 export { outlineOfPath, PathError } from './stock/outlinePath';
 export { pointAlong, lengthOf } from './stock/along';
-export { buildField, type Field } from './stock/field';
+export { readStock, STOCK_FILES, StockError } from './stock/read';
+export type { Fit } from './stock/fit';
+export { buildField, keepField, type Field } from './stock/field';
+export { fieldsWanted } from './plan/fields';
+export { particlesOf, type Particles } from './play/particles';
+export { census, project, type Census } from './play/census';
 export {
   checkSize,
   describe as describeProblem,
@@ -44,6 +49,7 @@ export { bloomLevels, type BloomLevel } from './plan/bloomLevels';
 export { paramBlock } from './plan/params';
 export { remap, slotRanges } from './plan/slots';
 export type { Engine, Snapshot } from './play/engine';
+export { bakeOffsets, type Bake } from './play/bake';
 export { Playback } from './play/playback';
 export { DEMO_SHOW, type DemoPiece } from './demo/saltglassQuay';
 export { particleTable, type ParticleTable } from './formats/particleTable';

@@ -64,6 +64,9 @@ class Recorder implements Engine {
     this.frame = -1;
     this.trace = [];
   }
+  jump(): boolean {
+    return false;
+  }
   step(): void {
     this.frame += 1;
     this.steps += 1;

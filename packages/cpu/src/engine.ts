@@ -1,7 +1,9 @@
 import {
+  bornAt,
   copyUniforms,
   DRAWN,
   GRID_BUFFERS,
+  particlesOf,
   PLANES,
   READINGS,
   remap,
@@ -9,6 +11,7 @@ import {
   timeOf,
   type Engine,
   type FrameInputs,
+  type Particles,
   type Plan,
   type Snapshot,
   type SwarmPlan,
@@ -176,7 +179,7 @@ export class CpuEngine implements Engine {
   }
 
   private bornAt(swarm: SwarmPlan, frame: number): number {
-    return swarm.births.bornBefore(timeOf(frame + 1, this.plan!.frame.rate));
+    return bornAt(swarm, frame, this.plan!.frame.rate);
   }
 
   reset(): void {
@@ -194,6 +197,10 @@ export class CpuEngine implements Engine {
     const { rate } = plan.frame;
     const [from, to] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
     for (const swarm of plan.swarms) {
+      if (swarm.bake) {
+        this.replay(swarm, frame);
+        continue;
+      }
       const born = this.bornAt(swarm, frame);
       const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
       const address = this.address(swarm);
@@ -214,6 +221,25 @@ export class CpuEngine implements Engine {
     }
     this.frame = frame;
     this.times.motion = performance.now() - started;
+  }
+
+  jump(frame: number): boolean {
+    const { swarms } = this.plan!;
+    if (swarms.length === 0 || !swarms.every((s) => s.bake)) return false;
+    for (const swarm of swarms) this.replay(swarm, frame);
+    this.frame = frame;
+    return true;
+  }
+
+  /** Takes a swarm's state from its bake; before and behind what is stored there is nothing. */
+  private replay({ id, bake, state }: SwarmPlan, frame: number): void {
+    const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
+    for (const name of state) {
+      const values = stored[bake!.state.indexOf(name)];
+      const to = this.state(id, name);
+      if (values) to.set(values);
+      to.fill(0, values?.length ?? 0);
+    }
   }
 
   /** Readies the grid that a swarm's particles find their neighbours by. */
@@ -316,7 +342,8 @@ export class CpuEngine implements Engine {
   }
 
   save(): Snapshot {
-    const states = this.plan!.swarms.map(({ id, state }) => {
+    const simulated = this.plan!.swarms.filter((s) => !s.bake);
+    const states = simulated.map(({ id, state }) => {
       const copies = state.map((name): [string, Float32Array] => [
         name,
         this.state(id, name).slice(),
@@ -330,8 +357,10 @@ export class CpuEngine implements Engine {
     if (!(snapshot instanceof CpuSnapshot)) throw new Error('cpu: a snapshot of another engine');
     const { frame, states } = snapshot;
     this.frame = frame;
-    for (const { id, state } of this.plan!.swarms) {
-      for (const name of state) this.state(id, name).set(states.get(id)!.get(name)!);
+    for (const swarm of this.plan!.swarms) {
+      const { id, state } = swarm;
+      if (swarm.bake) this.replay(swarm, frame);
+      else for (const name of state) this.state(id, name).set(states.get(id)!.get(name)!);
     }
   }
 
@@ -353,6 +382,19 @@ export class CpuEngine implements Engine {
     return Object.fromEntries(READINGS.map((n) => [n, view(n)])) as ReturnType<
       CpuEngine['readings']
     >;
+  }
+
+  /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */
+  stateOf(id: string): Promise<Float32Array[]> {
+    const { state } = this.plan!.swarms.find((s) => s.id === id)!;
+    const count = Math.min(this.born(id), this.capacities.get(id)!);
+    return Promise.resolve(state.map((name) => this.state(id, name).slice(0, count)));
+  }
+
+  /** All that is to be known of a swarm's particles now, by slot. */
+  particles(id: string): Promise<Particles> {
+    const look = this.readings(id) as Record<string, Float32Array | undefined>;
+    return Promise.resolve(particlesOf((name) => look[name] ?? this.state(id, name)));
   }
 
   /** Ids below this have been born. */

@@ -253,7 +253,7 @@ test('the surface of a mesh attracts', () => {
 test('a speed limit holds, and a region has its edge', () => {
   const { v } = run(thrown(0, [force('gravity', {}), force('speedLimit', { most: 3 })]), 4);
   near(Math.hypot(...v), 3, 1e-4);
-  const inside = { region: 'box', regionSize: [2, 2, 2], regionSoft: 0 };
+  const inside: DialValues = { region: 'box', regionSize: [2, 2, 2], regionSoft: 0 };
   const wind = force('gravity', { ...inside, direction: [1, 0, 0], strength: 2 });
   // Pushed over one metre, then on at the speed √(2 a s).
   near(run(thrown(0.001, [wind]), 5).v[0], 2, 0.04);
@@ -298,7 +298,7 @@ test('flocking agrees with a search over all pairs', () => {
 
 test('a brushed stroke leads along itself, a picture along its contours', () => {
   const strokes = [{ points: [0, 0.5, 1, 0.5], radius: 0.3, strength: 1 }];
-  const flow = force('brushed', { strokes, acts: 'carry', speed: 0.5 } as unknown as DialValues);
+  const flow = force('brushed', { strokes, acts: 'carry', speed: 0.5 });
   const { p } = run(thrown(0, [flow], [-1, 0, 0]), 2);
   expect(p[0]).toBeCloseTo(0, 1);
   expect(p[1]).toBeCloseTo(0, 3);

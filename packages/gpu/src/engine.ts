@@ -1,6 +1,9 @@
 import {
+  bornAt,
   copyUniforms,
   DRAWN,
+  particlesOf,
+  READINGS,
   remap,
   slotRanges,
   STATE,
@@ -8,6 +11,7 @@ import {
   type DrawMode,
   type Engine,
   type FrameInputs,
+  type Particles,
   type Plan,
   type Snapshot,
   type SwarmPlan,
@@ -30,6 +34,17 @@ function bitonic(size: number, stage: (k: number, j: number, groups: [number, nu
   const groups = listGroups(size);
   for (let k = 2; k <= size; k *= 2) {
     for (let j = k / 2; j >= 1; j /= 2) stage(k, j, groups);
+  }
+}
+
+/** Takes a swarm's state from its bake; before and behind what is stored there is nothing. */
+function replay(memory: SwarmMemory, { bake, state }: SwarmPlan, frame: number): void {
+  const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
+  for (const name of state) {
+    const values = new Float32Array(memory.capacity);
+    const known = stored[bake!.state.indexOf(name)];
+    if (known) values.set(known);
+    memory.put(name, values);
   }
 }
 
@@ -171,7 +186,7 @@ export class GpuEngine implements Engine {
   }
 
   private bornAt(swarm: SwarmPlan, frame: number): number {
-    return swarm.births.bornBefore(timeOf(frame + 1, this.plan!.frame.rate));
+    return bornAt(swarm, frame, this.plan!.frame.rate);
   }
 
   reset(): void {
@@ -194,6 +209,10 @@ export class GpuEngine implements Engine {
     const work = new Work(this.pipelines);
     for (const swarm of plan.swarms) {
       const memory = this.swarms.get(swarm.id)!;
+      if (swarm.bake) {
+        replay(memory, swarm, frame);
+        continue;
+      }
       const born = this.bornAt(swarm, frame);
       const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
       if (swarm.parent !== null) this.copyParent(work, swarm.parent, memory);
@@ -214,6 +233,14 @@ export class GpuEngine implements Engine {
     }
     work.submit();
     this.frame = frame;
+  }
+
+  jump(frame: number): boolean {
+    const { swarms } = this.plan!;
+    if (swarms.length === 0 || !swarms.every((s) => s.bake)) return false;
+    for (const swarm of swarms) replay(this.swarms.get(swarm.id)!, swarm, frame);
+    this.frame = frame;
+    return true;
   }
 
   /** The state of the swarm that this one is born from, where its births can read it. */
@@ -400,6 +427,9 @@ export class GpuEngine implements Engine {
       work.copy(states.get(id)!, 0, memory.buffer, 0, memory.stateBytes);
     }
     work.submit();
+    for (const swarm of this.plan!.swarms) {
+      if (swarm.bake) replay(this.swarms.get(swarm.id)!, swarm, frame);
+    }
     this.frame = frame;
   }
 
@@ -420,6 +450,46 @@ export class GpuEngine implements Engine {
     const memory = this.swarms.get(id)!;
     const at = 4 * memory.address(name);
     return new Float32Array(await this.read(memory.buffer, at, 4 * memory.capacity));
+  }
+
+  /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */
+  async stateOf(id: string): Promise<Float32Array[]> {
+    const { capacity, state } = this.swarms.get(id)!;
+    const count = Math.min(this.born(id), capacity);
+    const all: Float32Array[] = [];
+    for (const name of state) all.push((await this.readState(id, name)).subarray(0, count));
+    return all;
+  }
+
+  /** All that is to be known of a swarm's particles now, by slot; brought over from the card. */
+  async particles(id: string): Promise<Particles> {
+    const swarm = this.plan!.swarms.find((s) => s.id === id)!;
+    const memory = this.swarms.get(id)!;
+    const time = timeOf(this.frame + 1, this.plan!.frame.rate);
+    const born = this.bornAt(swarm, this.frame);
+    const inputs: FrameInputs = { frame: this.frame, time, width: 0, height: 0, born };
+    // What is drawn is worked out anew for every frame: until then its place can hold readings.
+    const address = (name: string): number => {
+      const at = (READINGS as readonly string[]).indexOf(name);
+      return memory.address(at < 0 ? name : DRAWN[at]!);
+    };
+    const work = new Work(this.pipelines);
+    work.kernel(swarm.readings(), memory.buffer, 0, swarm.capacity, address, inputs);
+    work.submit();
+    const found = new Map<string, Float32Array>();
+    for (const name of [...STATE, ...READINGS]) {
+      const bytes = await this.read(memory.buffer, 4 * address(name), 4 * swarm.capacity);
+      found.set(name, new Float32Array(bytes));
+    }
+    return particlesOf((name) => found.get(name)!);
+  }
+
+  /** Ids below this have been born. */
+  born(id: string): number {
+    return this.bornAt(
+      this.plan!.swarms.find((s) => s.id === id)!,
+      this.frame,
+    );
   }
 
   /** Draws a frame and brings it over: sRGB words, rows of a multiple of four pixels. */

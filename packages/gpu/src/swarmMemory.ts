@@ -72,7 +72,7 @@ export class SwarmMemory {
     }
   }
 
-  private put(name: string, values: Float32Array): void {
+  put(name: string, values: Float32Array): void {
     if (values.length === 0) return;
     const at = 4 * this.address(name);
     this.device.queue.writeBuffer(this.buffer, at, values as Float32Array<ArrayBuffer>);

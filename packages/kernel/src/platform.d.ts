@@ -2,4 +2,7 @@
 declare class TextEncoder {
   encode(text: string): Uint8Array<ArrayBuffer>;
 }
+declare class TextDecoder {
+  decode(bytes: Uint8Array): string;
+}
 declare function structuredClone<T>(value: T): T;

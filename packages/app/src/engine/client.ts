@@ -1,5 +1,13 @@
-import type { Piece } from '@vast-swarm/core';
-import type { EngineChoice, FrameReport, FromEngine, PreviewChoice, ToEngine } from './messages';
+import type { Census, Piece, StockData } from '@vast-swarm/core';
+import type {
+  BakeFile,
+  EngineChoice,
+  FollowReport,
+  FrameReport,
+  FromEngine,
+  PreviewChoice,
+  ToEngine,
+} from './messages';
 
 type Listener = () => void;
 
@@ -7,6 +15,9 @@ export interface EngineEvents {
   notices: (notices: { part: string; message: string }[]) => void;
   trouble: (message: string) => void;
   thumb: (blob: Blob) => void;
+  building: (name: string, part: number) => void;
+  /** About bakes; see messages.ts. */
+  baking: (message: FromEngine & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -14,6 +25,11 @@ export interface EngineEvents {
 /** The interface's end of the engine's worker. Holds what it takes to start it again. */
 export class EngineClient {
   report: FrameReport | null = null;
+  /** The particle that is followed; told with each frame. */
+  followed: FollowReport | null = null;
+  private files: ReadonlyMap<string, StockData> = new Map();
+  private bakes: readonly BakeFile[] = [];
+  private readonly asked = new Map<string, (census: Census) => void>();
   private worker: Worker | null = null;
   private readonly listeners = new Set<Listener>();
   private piece: Piece | null = null;
@@ -47,6 +63,8 @@ export class EngineClient {
     };
     worker.postMessage({ type: 'start', canvas: offscreen, engine: this.choice }, [offscreen]);
     this.send(this.preview);
+    if (this.files.size > 0) this.send({ type: 'stock', files: this.files });
+    if (this.bakes.length > 0) this.send({ type: 'bakes', bakes: this.bakes });
     if (this.piece) this.send({ type: 'piece', piece: this.piece });
     if (this.report) this.send({ type: 'seek', frame: Math.max(0, this.report.frame) });
     if (this.playing) this.send({ type: 'play' });
@@ -70,6 +88,21 @@ export class EngineClient {
       case 'thumb':
         this.events.thumb(message.blob);
         return;
+      case 'census':
+        this.asked.get(message.swarm)?.(message.census);
+        this.asked.delete(message.swarm);
+        return;
+      case 'followed':
+        this.followed = message.report;
+        return;
+      case 'building':
+        this.events.building(message.name, message.part);
+        return;
+      case 'baking':
+      case 'baked':
+      case 'bakeStopped':
+        this.events.baking(message);
+        return;
     }
   }
 
@@ -80,6 +113,40 @@ export class EngineClient {
   setPiece(piece: Piece): void {
     this.piece = piece;
     this.send({ type: 'piece', piece });
+  }
+
+  /** What the piece's stock holds from files; before or after the piece itself. */
+  setStock(files: ReadonlyMap<string, StockData>): void {
+    this.files = files;
+    this.send({ type: 'stock', files });
+  }
+
+  /** Stored motion that is to be played instead of simulated. */
+  setBakes(bakes: readonly BakeFile[]): void {
+    this.bakes = bakes;
+    this.send({ type: 'bakes', bakes });
+  }
+
+  bake(swarm: string, file: string): void {
+    this.send({ type: 'bake', swarm, file });
+  }
+
+  stopBake(): void {
+    this.send({ type: 'stopBake' });
+  }
+
+  /** How many particles of a swarm are seen now. */
+  census(swarm: string): Promise<Census> {
+    return new Promise((resolve) => {
+      this.asked.set(swarm, resolve);
+      this.send({ type: 'census', swarm });
+    });
+  }
+
+  /** Follows the particle nearest to a place in the picture, of a swarm or of any; null: none. */
+  follow(at: (ToEngine & { type: 'follow' })['at']): void {
+    if (!at) this.followed = null;
+    this.send({ type: 'follow', at });
   }
 
   play(playing: boolean): void {

@@ -44,6 +44,24 @@ function handle(to: Session, message: ToEngine): void {
     case 'piece':
       to.setPiece(message.piece);
       return;
+    case 'stock':
+      to.setStock(message.files);
+      return;
+    case 'bakes':
+      void to.setBakes(message.bakes);
+      return;
+    case 'bake':
+      to.bake(message.swarm, message.file);
+      return;
+    case 'stopBake':
+      to.stopBake();
+      return;
+    case 'census':
+      void to.census(message.swarm);
+      return;
+    case 'follow':
+      to.follow(message.at);
+      return;
     case 'play':
     case 'pause':
       to.play(message.type === 'play');

@@ -1,4 +1,4 @@
-import type { Engine } from '@vast-swarm/core';
+import type { Engine, Particles } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import type { EngineChoice, EngineKind } from './messages';
 
@@ -11,6 +11,12 @@ export interface LiveEngine extends Engine {
   /** Draws the state; resolves when the frame is on its way to the screen. */
   show(width: number, height: number): Promise<void>;
   aliveBy(): Readonly<Record<string, number>>;
+  /** All that is to be known of a swarm's particles, by slot. */
+  particles(id: string): Promise<Particles>;
+  /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */
+  stateOf(id: string): Promise<Float32Array[]>;
+  /** Ids below this have been born. */
+  born(id: string): number;
   recover(): Promise<void>;
   crash(): void;
 }

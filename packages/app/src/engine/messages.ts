@@ -1,4 +1,4 @@
-import type { Notice, Piece } from '@vast-swarm/core';
+import type { Census, Notice, Piece, StockData } from '@vast-swarm/core';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -10,6 +10,16 @@ export type PreviewChoice = 'auto' | (typeof LINES)[number];
 export type ToEngine =
   | { type: 'start'; canvas: OffscreenCanvas; engine: EngineChoice }
   | { type: 'piece'; piece: Piece }
+  /** What the stock holds from files, by hash. */
+  | { type: 'stock'; files: ReadonlyMap<string, StockData> }
+  | { type: 'bakes'; bakes: readonly BakeFile[] }
+  /** Stores the motion of a swarm, from the first frame to the last. */
+  | { type: 'bake'; swarm: string; file: string }
+  | { type: 'stopBake' }
+  /** Asks how many particles of a swarm are seen, and why not more. */
+  | { type: 'census'; swarm: string }
+  /** Follows the particle nearest to a place in the picture (parts of its size), or none. */
+  | { type: 'follow'; at: { x: number; y: number; swarm: string | null } | null }
   | { type: 'play' }
   | { type: 'pause' }
   | { type: 'seek'; frame: number }
@@ -18,6 +28,34 @@ export type ToEngine =
   | { type: 'thumb' }
   /** Stops a part of the engine as a crash would; only tests send it. */
   | { type: 'crash' };
+
+/** A swarm's stored motion, as the engine plays it. */
+export interface BakeFile {
+  swarm: string;
+  /** Name of the file in the browser's own file system. */
+  file: string;
+  first: number;
+  last: number;
+  capacity: number;
+  state: readonly string[];
+  /** Ids born by the end of each frame. */
+  born: readonly number[];
+}
+
+/** What a followed particle is doing. */
+export interface FollowReport {
+  swarm: string;
+  id: number;
+  /** Part of the picture's width and height. */
+  x: number;
+  y: number;
+  age: number;
+  life: number;
+  speed: number;
+  size: number;
+  opacity: number;
+  position: [number, number, number];
+}
 
 /** How the engine stands after a frame. */
 export interface FrameReport {
@@ -44,4 +82,11 @@ export type FromEngine =
   | { type: 'frame'; report: FrameReport }
   | { type: 'notices'; notices: Notice[] }
   | { type: 'trouble'; message: string }
-  | { type: 'thumb'; blob: Blob };
+  | { type: 'thumb'; blob: Blob }
+  | { type: 'census'; swarm: string; census: Census }
+  | { type: 'followed'; report: FollowReport | null }
+  /** A distance field is being built for a part: the part of it that is done, 1 at the end. */
+  | { type: 'building'; name: string; part: number }
+  | { type: 'baking'; swarm: string; done: number; total: number }
+  | { type: 'baked'; swarm: string; bake: BakeFile; bytes: number; key: string }
+  | { type: 'bakeStopped'; swarm: string; message: string | null };

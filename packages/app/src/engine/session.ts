@@ -1,6 +1,25 @@
-import { compilePiece, PlanCache, Playback, type Piece, type Plan } from '@vast-swarm/core';
+import {
+  buildField,
+  census,
+  compilePiece,
+  fieldsWanted,
+  keepField,
+  PlanCache,
+  Playback,
+  type Piece,
+  type Plan,
+  type StockFiles,
+} from '@vast-swarm/core';
+import { BakeWriter, OpenBake, removeBakeFile } from './bakes';
+import { Follower } from './follower';
 import type { LiveEngine } from './live';
-import { LINES, type FromEngine, type PreviewChoice } from './messages';
+import {
+  LINES,
+  type BakeFile,
+  type FromEngine,
+  type PreviewChoice,
+  type ToEngine,
+} from './messages';
 
 const SNAPSHOT_BYTES = 384 * 2 ** 20;
 /** Longest stretch of simulating without a look at the messages, in milliseconds. */
@@ -35,12 +54,72 @@ export class Session {
   private shown: number[] = [];
   private lastGlimpse = 0;
   private due = 0;
+  private files: StockFiles = new Map();
+  private bakes = new Map<string, OpenBake>();
+  private baking: { swarm: string; file: string; writer: BakeWriter | null } | null = null;
+  private readonly follower: Follower;
 
   constructor(
     private readonly engine: LiveEngine,
     private readonly send: (message: FromEngine) => void,
   ) {
     this.playback = new Playback(engine, SNAPSHOT_BYTES);
+    this.follower = new Follower(engine);
+  }
+
+  setStock(files: StockFiles): void {
+    this.files = files;
+    this.pending ??= this.piece;
+    this.wake();
+  }
+
+  async setBakes(files: readonly BakeFile[]): Promise<void> {
+    const wanted = new Set(files.map((f) => f.file));
+    for (const [swarm, bake] of this.bakes) {
+      if (wanted.has(bake.name)) continue;
+      bake.close();
+      this.bakes.delete(swarm);
+    }
+    for (const file of files) {
+      if (this.bakes.get(file.swarm)?.name === file.file) continue;
+      const bake = await OpenBake.open(file);
+      if (bake) this.bakes.set(file.swarm, bake);
+    }
+    this.pending ??= this.piece;
+    this.wake();
+  }
+
+  bake(swarm: string, file: string): void {
+    if (this.baking) return;
+    this.baking = { swarm, file, writer: null };
+    this.wake();
+  }
+
+  stopBake(): void {
+    void this.endBake(null);
+  }
+
+  async census(swarm: string): Promise<void> {
+    const plan = this.plan?.swarms.find((s) => s.id === swarm);
+    if (!this.piece || !plan) {
+      const none = { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
+      this.send({ type: 'census', swarm, census: none });
+      return;
+    }
+    const { frame } = this.piece;
+    const camera = this.plan!.camera((this.engine.frame + 1) / frame.rate);
+    const particles = await this.engine.particles(swarm);
+    const found = census(this.engine.born(swarm), particles, camera, frame);
+    this.send({ type: 'census', swarm, census: found });
+  }
+
+  follow(at: (ToEngine & { type: 'follow' })['at']): void {
+    this.follower.stop();
+    if (!at || !this.piece) return;
+    void this.follower.pick(this.piece, at).then(() => {
+      this.dirty = true;
+      this.wake();
+    });
   }
 
   setPiece(piece: Piece): void {
@@ -103,8 +182,9 @@ export class Session {
   /** One turn of the loop; false when there is nothing left to do. */
   private async turn(): Promise<boolean> {
     try {
-      if (this.pending) this.compile(this.pending);
+      if (this.pending) await this.compile(this.pending);
       if (!this.plan) return false;
+      if (this.baking) return await this.bakeOn();
       if (this.target !== null) return await this.approach();
       if (this.playing) await this.playOn();
       else if (this.dirty) await this.show();
@@ -114,10 +194,33 @@ export class Session {
     return this.playing || this.dirty || this.pending !== null || this.target !== null;
   }
 
-  private compile(piece: Piece): void {
+  /** Builds the distance fields a piece wants, a slice at a time, so that messages come in. */
+  private async buildFields(piece: Piece): Promise<void> {
+    for (const { name, mesh, detail } of fieldsWanted(piece, this.files)) {
+      const work = buildField(mesh, detail);
+      let until = performance.now() + SLICE;
+      for (;;) {
+        const { done, value } = work.next();
+        if (done) {
+          keepField(mesh, detail, value);
+          break;
+        }
+        if (performance.now() < until) continue;
+        this.send({ type: 'building', name, part: value });
+        await pause(0);
+        until = performance.now() + SLICE;
+      }
+      this.send({ type: 'building', name, part: 1 });
+    }
+  }
+
+  private async compile(piece: Piece): Promise<void> {
+    await this.buildFields(piece);
+    // A newer one may have come meanwhile; then that one counts.
+    if (this.pending !== piece) return;
     this.pending = null;
     const first = this.piece === null;
-    const plan = compilePiece(piece, this.cache);
+    const plan = compilePiece(piece, this.cache, this.files, this.bakes);
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);
@@ -129,6 +232,71 @@ export class Session {
     else if (!this.playing && !this.playback.exact) this.target ??= this.playback.frame;
     const last = plan.frame.length - 1;
     if (this.target === null && this.playback.frame > last) this.target = last;
+  }
+
+  /** A slice of a bake: from before the first frame to the last, whatever is shown meanwhile. */
+  private async bakeOn(): Promise<boolean> {
+    const baking = this.baking!;
+    const { swarm, file } = baking;
+    const { length } = this.plan!.frame;
+    try {
+      if (!baking.writer) {
+        this.bakes.get(swarm)?.close();
+        this.bakes.delete(swarm);
+        baking.writer = await BakeWriter.create(file);
+        await this.compile((this.pending = this.piece!));
+        this.playback.restart();
+      }
+      const start = performance.now();
+      while (this.baking === baking && performance.now() - start < SLICE) {
+        this.playback.advance();
+        const { frame } = this.playback;
+        if (frame < 0) continue;
+        const arrays = await this.engine.stateOf(swarm);
+        baking.writer.add(this.engine.born(swarm), arrays);
+        if (frame >= length - 1) {
+          await this.finishBake(baking.writer);
+          break;
+        }
+      }
+      this.send({
+        type: 'baking',
+        swarm,
+        done: Math.max(0, this.playback.frame + 1),
+        total: length,
+      });
+    } catch (error) {
+      await this.endBake(error instanceof Error ? error.message : String(error));
+    }
+    return true;
+  }
+
+  private async finishBake(writer: BakeWriter): Promise<void> {
+    const { swarm, file } = this.baking!;
+    const plan = this.plan!.swarms.find((s) => s.id === swarm)!;
+    const { bytes, born } = writer;
+    writer.close();
+    this.baking = null;
+    const { capacity, state, motionKey } = plan;
+    const last = this.plan!.frame.length - 1;
+    const bake: BakeFile = { swarm, file, first: 0, last, capacity, state, born };
+    const opened = await OpenBake.open(bake);
+    if (opened) this.bakes.set(swarm, opened);
+    this.pending ??= this.piece;
+    this.target = 0;
+    this.send({ type: 'baked', swarm, bake, bytes, key: motionKey });
+  }
+
+  /** Gives up a bake; what was written goes. */
+  private async endBake(message: string | null): Promise<void> {
+    const { baking } = this;
+    if (!baking) return;
+    this.baking = null;
+    baking.writer?.close();
+    await removeBakeFile(baking.file);
+    this.send({ type: 'bakeStopped', swarm: baking.swarm, message });
+    this.target ??= 0;
+    this.wake();
   }
 
   /** Steps towards the wanted frame for one slice of time. */
@@ -197,6 +365,9 @@ export class Session {
     const columns = Math.max(16, Math.round((width / height) * lines));
     this.dirty = false;
     await this.engine.show(columns, lines);
+    if (this.follower.on) {
+      this.send({ type: 'followed', report: await this.follower.report(this.piece!) });
+    }
     this.report(columns, lines, settling);
   }
 

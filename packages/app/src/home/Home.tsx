@@ -89,6 +89,9 @@ export function Home() {
               Particle visuals, from a handful of dials to the wall of a warehouse.
             </Typography>
           </Box>
+          <Button component={Link} to="/stock" color="inherit">
+            Stock
+          </Button>
           <Button component={Link} to="/guide" color="inherit">
             Guide
           </Button>

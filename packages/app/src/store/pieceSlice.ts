@@ -1,19 +1,25 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
 import {
+  dialsOf,
   freshId,
   freshName,
+  inEffect,
   makeChoice,
   makePart,
   makeSwarm,
+  ownSection,
+  signalsIn,
+  type DialValue,
   type Part,
   type Piece,
+  type StockEntry,
   type Swarm,
 } from '@vast-swarm/core';
 
 enablePatches();
 
-export type PartList = 'swarms' | 'forces' | 'finish';
+export type PartList = 'swarms' | 'forces' | 'colliders' | 'signals' | 'finish';
 export type Selection =
   { list: PartList; id: string } | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
 
@@ -72,6 +78,68 @@ function selectionThere(piece: Piece, selection: Selection | null): Selection | 
 }
 
 type Path = (string | number)[];
+type Tree = Record<string | number, unknown>;
+
+/** A change to a follower makes what is changed its own, beginning with what it had so far. */
+function makeOwn(piece: Piece, path: Path): void {
+  const section = ownSection(path);
+  const swarm = section === null ? undefined : piece.swarms[path[1] as number];
+  if (!swarm?.follows || swarm.own?.includes(section!)) return;
+  const plain = JSON.parse(JSON.stringify(inEffect(piece, swarm))) as Swarm;
+  if (path[2] === 'dials') swarm.dials[section!] = plain.dials[section!]!;
+  else Object.assign(swarm, { [section!]: plain[section as 'emitter'] });
+  swarm.own = [...(swarm.own ?? []), section!];
+}
+
+function put(piece: Piece, path: Path, value: unknown): void {
+  let place = piece as unknown as Tree;
+  for (const key of path.slice(0, -1)) {
+    place[key] ??= {};
+    place = place[key] as Tree;
+  }
+  place[path.at(-1)!] = value;
+}
+
+/** What a value is without a signal that is gone: the fixed value the signal led up to. */
+function withoutSignal(value: unknown, signal: string): unknown {
+  if (Array.isArray(value)) return value.map((v) => withoutSignal(v, signal));
+  if (typeof value !== 'object' || value === null || !('feed' in value)) return value;
+  if (!('signal' in value) || value.signal !== signal) return value;
+  if (value.feed === 'gradient') return { ...value, by: 'life', signal: undefined };
+  return 'to' in value ? value.to : value;
+}
+
+/** Clears away what names a part that is gone. */
+function forget(piece: Piece, list: PartList, id: string): void {
+  const without = <T>(row: Record<string, T>): Record<string, T> =>
+    Object.fromEntries(Object.entries(row).filter(([key]) => key !== id));
+  if (list === 'forces' || list === 'colliders') piece.influence = without(piece.influence);
+  if (list === 'swarms') {
+    for (const part of Object.keys(piece.influence)) {
+      piece.influence[part] = without(piece.influence[part]!);
+    }
+  }
+  for (const { spec, value, path } of [...dialsOf(piece)]) {
+    if (list === 'swarms' && spec.type === 'swarm' && value === id) put(piece, path, '');
+    if (list === 'signals' && signalsIn(value).has(id)) {
+      put(piece, path, withoutSignal(JSON.parse(JSON.stringify(value)), id));
+    }
+  }
+}
+
+/** Followers of a swarm that goes keep what they had from it. */
+function freeFollowers(piece: Piece, leader: string): void {
+  piece.swarms.forEach((swarm, i) => {
+    if (swarm.follows === leader) piece.swarms[i] = freed(piece, swarm);
+  });
+}
+
+function freed(piece: Piece, swarm: Swarm): Swarm {
+  const whole = JSON.parse(JSON.stringify(inEffect(piece, swarm))) as Swarm;
+  delete whole.follows;
+  delete whole.own;
+  return whole;
+}
 
 const slice = createSlice({
   name: 'piece',
@@ -98,12 +166,8 @@ const slice = createSlice({
         state,
         label,
         (piece) => {
-          let place = piece as unknown as Record<string | number, unknown>;
-          for (const key of path.slice(0, -1)) {
-            place[key] ??= {};
-            place = place[key] as Record<string | number, unknown>;
-          }
-          place[path.at(-1)!] = value;
+          makeOwn(piece, path);
+          put(piece, path, value);
         },
         merge ?? null,
       );
@@ -124,22 +188,22 @@ const slice = createSlice({
     removed(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
       const { list, id } = payload;
       edit(state, 'Remove', (piece) => {
+        if (list === 'swarms') freeFollowers(piece, id);
         const parts = partsOf(piece, list);
         parts.splice(
           parts.findIndex((p) => p.id === id),
           1,
         );
-        const without = <T>(row: Record<string, T>): Record<string, T> =>
-          Object.fromEntries(Object.entries(row).filter(([key]) => key !== id));
-        piece.influence = without(piece.influence);
-        for (const force of Object.keys(piece.influence)) {
-          piece.influence[force] = without(piece.influence[force]!);
-        }
+        forget(piece, list, id);
       });
       state.selection = selectionThere(state.piece as Piece, state.selection);
     },
-    duplicated(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
-      const { list, id } = payload;
+    /** @param payload.following whether the copy of a swarm goes on having what the first has */
+    duplicated(
+      state,
+      { payload }: PayloadAction<{ list: PartList; id: string; following?: boolean }>,
+    ) {
+      const { list, id, following } = payload;
       let fresh = id;
       edit(state, 'Duplicate', (piece) => {
         const parts = partsOf(piece, list);
@@ -147,6 +211,10 @@ const slice = createSlice({
         const copy = structuredClone(JSON.parse(JSON.stringify(parts[at]!)) as Swarm);
         copy.id = fresh = freshId(id.replace(/-\d+$/, ''), parts);
         copy.name = freshName(copy.name.replace(/ \d+$/, ''), parts);
+        if (following) {
+          copy.follows = copy.follows ?? id;
+          copy.own = copy.own ?? [];
+        }
         parts.splice(at + 1, 0, copy);
         if (list === 'swarms') {
           for (const row of Object.values(piece.influence)) {
@@ -155,6 +223,34 @@ const slice = createSlice({
         } else if (piece.influence[id]) piece.influence[fresh] = { ...piece.influence[id] };
       });
       state.selection = { list, id: fresh };
+    },
+    /** A follower has settings of its own from now on: those it had until now. */
+    freed(state, { payload }: PayloadAction<string>) {
+      edit(state, 'Make independent', (piece) => {
+        const at = piece.swarms.findIndex((s) => s.id === payload);
+        piece.swarms[at] = freed(piece, piece.swarms[at]!);
+      });
+    },
+    stocked(state, { payload }: PayloadAction<{ entry: StockEntry; path?: Path }>) {
+      const { entry, path } = payload;
+      edit(state, `Add ${entry.name}`, (piece) => {
+        const at = piece.stock.findIndex((s) => s.id === entry.id);
+        if (at < 0) piece.stock.push(entry);
+        else piece.stock[at] = entry;
+        if (!path) return;
+        makeOwn(piece, path);
+        put(piece, path, entry.id);
+      });
+    },
+    /** Fills a dial from a signal that is made for it. */
+    signalled(state, { payload }: PayloadAction<{ path: Path; from: number; to: number }>) {
+      const { path, from, to } = payload;
+      edit(state, 'Drive by a wave', (piece) => {
+        const part = makePart('signals', 'wave', piece.signals);
+        piece.signals.push(part);
+        makeOwn(piece, path);
+        put(piece, path, { feed: 'signal', signal: part.id, from, to } satisfies DialValue);
+      });
     },
     moved(state, { payload }: PayloadAction<{ list: PartList; from: number; to: number }>) {
       const { list, from, to } = payload;
@@ -173,8 +269,9 @@ const slice = createSlice({
     ) {
       const { path, shelf, kind } = payload;
       edit(state, 'Change kind', (piece) => {
-        let holder = piece as unknown as Record<string | number, unknown>;
-        for (const key of path) holder = holder[key] as Record<string | number, unknown>;
+        makeOwn(piece, path);
+        let holder = piece as unknown as Tree;
+        for (const key of path) holder = holder[key] as Tree;
         const fresh = makeChoice(shelf, kind);
         const before = holder.dials as Record<string, unknown>;
         // What both kinds have, as the centre, stays.

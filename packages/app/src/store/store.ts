@@ -1,11 +1,13 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import type { Piece } from '@vast-swarm/core';
+import { bakeReducer } from './bakeSlice';
 import { noticeReducer } from './noticeSlice';
 import { pieceReducer } from './pieceSlice';
+import { toolReducer } from './toolSlice';
 
 export const store = configureStore({
-  reducer: { piece: pieceReducer, notices: noticeReducer },
+  reducer: { piece: pieceReducer, notices: noticeReducer, tools: toolReducer, bakes: bakeReducer },
   // Pieces are large and plain; walking them after every drag event costs more than it tells.
   middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }),
 });

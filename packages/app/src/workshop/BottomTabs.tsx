@@ -1,13 +1,14 @@
 import { Box, Tab, Tabs } from '@mui/material';
 import { lazy, Suspense, useState } from 'react';
 import { COLOURS } from '../theme';
+import { Doctor } from './Doctor';
 import { Influence } from './Influence';
 import { Timing } from './Timing';
 
 /** Charts are a large package; it comes when somebody looks at them. */
 const Meters = lazy(() => import('./Meters'));
 
-const TABS = ['Timing', 'Influence', 'Meters'] as const;
+const TABS = ['Timing', 'Influence', 'Meters', 'Doctor'] as const;
 
 export function BottomTabs() {
   const [tab, setTab] = useState<(typeof TABS)[number]>('Timing');
@@ -38,6 +39,7 @@ export function BottomTabs() {
       <Box sx={{ flex: 1, minHeight: 0 }}>
         {tab === 'Timing' && <Timing />}
         {tab === 'Influence' && <Influence />}
+        {tab === 'Doctor' && <Doctor />}
         {tab === 'Meters' && (
           <Suspense fallback={null}>
             <Meters />

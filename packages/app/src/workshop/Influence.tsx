@@ -7,15 +7,17 @@ import { NumberField } from './sheet/NumberField';
 
 const MULTIPLIER = { min: -100, max: 100, unit: '' };
 
-/** Forces against swarms: how much each is felt. */
+/** Forces and colliders against swarms: how much each is felt. */
 export function Influence() {
   const piece = usePiece();
   const dispatch = useAppDispatch();
-  const { forces, swarms } = piece;
-  if (forces.length === 0 || swarms.length === 0) {
+  const { swarms } = piece;
+  const rows = [...piece.forces, ...piece.colliders];
+  if (rows.length === 0 || swarms.length === 0) {
     return (
       <Box sx={{ p: 2, color: COLOURS.faint }}>
-        With a swarm and a force, this grid tells how much each swarm feels each force.
+        With a swarm and a force or collider, this grid tells how much each swarm feels each of
+        them; 0 switches it off.
       </Box>
     );
   }
@@ -39,7 +41,7 @@ export function Influence() {
           </tr>
         </thead>
         <tbody>
-          {forces.map((f) => (
+          {rows.map((f) => (
             <tr key={f.id}>
               <th scope="row" style={{ textAlign: 'left', color: COLOURS.faint }}>
                 {f.name}

@@ -1,7 +1,7 @@
 import { Box, Stack } from '@mui/material';
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
-import { useMemo } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { kindOf, type Part, type Piece, type Swarm } from '@vast-swarm/core';
 import { pieceActions, type PartList, type Selection } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
@@ -13,6 +13,8 @@ import { Tag } from './Tag';
 const GROUPS: { list: PartList; title: string }[] = [
   { list: 'swarms', title: 'Swarms' },
   { list: 'forces', title: 'Forces' },
+  { list: 'colliders', title: 'Surroundings' },
+  { list: 'signals', title: 'Signals' },
   { list: 'finish', title: 'Finish' },
 ];
 
@@ -43,7 +45,10 @@ function tagsOf(piece: Piece): Tags {
       return { id, name: part.name, on, icon: iconOf(name, part) };
     });
   return {
-    lists: { swarms: list('swarms'), forces: list('forces'), finish: list('finish') },
+    lists: {
+      ...{ swarms: list('swarms'), forces: list('forces'), colliders: list('colliders') },
+      ...{ signals: list('signals'), finish: list('finish') },
+    },
     backdrop: kindOf('backdrops', piece.backdrop.kind).icon,
   };
 }
@@ -58,7 +63,7 @@ export function LineUp() {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const select = (to: Selection): void => void dispatch(pieceActions.selected(to));
 
-  const group = ({ list, title }: (typeof GROUPS)[number]) => {
+  const group = ({ list, title }: (typeof GROUPS)[number], more?: ReactNode) => {
     const parts = lists[list];
     const end = ({ active, over }: DragEndEvent): void => {
       if (!over || active.id === over.id) return;
@@ -80,6 +85,7 @@ export function LineUp() {
           </SortableContext>
         </DndContext>
         <PartChooser list={list} title={title} />
+        {more}
       </Section>
     );
   };
@@ -94,7 +100,7 @@ export function LineUp() {
       }}
     />
   );
-  const [swarms, forces, finish] = GROUPS;
+  const [swarms, forces, colliders, signals, finish] = GROUPS;
   return (
     <Box
       component="nav"
@@ -112,17 +118,21 @@ export function LineUp() {
     >
       {group(swarms!)}
       {group(forces!)}
-      <Section title="Surroundings">
-        {fixed('camera', 'Camera', kindOf('cameras', 'perspective').icon)}
-        {fixed('backdrop', 'Backdrop', backdrop)}
-        {fixed('frame', 'Frame', FRAME_ICON)}
-      </Section>
+      {group(
+        colliders!,
+        <>
+          {fixed('camera', 'Camera', kindOf('cameras', 'perspective').icon)}
+          {fixed('backdrop', 'Backdrop', backdrop)}
+          {fixed('frame', 'Frame', FRAME_ICON)}
+        </>,
+      )}
+      {group(signals!)}
       {group(finish!)}
     </Box>
   );
 }
 
-function Section({ title, children }: { title: string; children: React.ReactNode }) {
+function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
     <Stack
       direction="row"

@@ -1,12 +1,16 @@
 import { Box } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import type { Piece } from '@vast-swarm/core';
+import { bakeMessage, loadBakes } from '../data/bakes';
 import { saveThumb } from '../data/pieces';
+import { filesOf } from '../data/stock';
 import { EngineClient } from '../engine/client';
 import { EngineContext } from '../engine/EngineContext';
 import type { EngineChoice, PreviewChoice } from '../engine/messages';
 import { dismissed, noticed } from '../store/noticeSlice';
 import { store, useAppDispatch } from '../store/store';
+import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
 import { Bar } from './Bar';
 import { BottomTabs } from './BottomTabs';
@@ -35,6 +39,7 @@ export function OpenPiece({ id }: { id: string }) {
     () =>
       new EngineClient(engineChoice(search.get('engine')), {
         notices: (notices) => {
+          dispatch(toolActions.noticesTold(notices));
           if (notices.length === 0) dispatch(dismissed('plan'));
           else {
             const message = notices.map((n) => n.message).join('\n');
@@ -45,6 +50,14 @@ export function OpenPiece({ id }: { id: string }) {
           dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
         },
         thumb: (blob) => void saveThumb(id, blob).catch(() => undefined),
+        building: (name, part) => {
+          if (part >= 1) dispatch(dismissed('building'));
+          else {
+            const message = `Measuring the mesh of ${name}: ${String(Math.round(part * 100))} %`;
+            dispatch(noticed({ key: 'building', kind: 'note', message }));
+          }
+        },
+        baking: (message) => void bakeMessage(id, message),
         died: () => {
           setGeneration((n) => n + 1);
         },
@@ -53,11 +66,27 @@ export function OpenPiece({ id }: { id: string }) {
 
   useEffect(() => {
     let shown = store.getState().piece.piece;
-    if (shown) engine.setPiece(shown);
+    let stock: Piece['stock'] | null = null;
+    /** Reads the files that the piece's stock names; what comes late is drawn late. */
+    const feed = (piece: Piece): void => {
+      if (piece.stock === stock) return;
+      stock = piece.stock;
+      if (piece.stock.some((s) => 'hash' in s.source)) {
+        void filesOf(piece.stock).then((files) => {
+          engine.setStock(files);
+        });
+      }
+    };
+    if (shown) {
+      feed(shown);
+      engine.setPiece(shown);
+    }
+    void loadBakes(id, engine);
     const stop = store.subscribe(() => {
       const { piece } = store.getState().piece;
       if (!piece || piece === shown) return;
       shown = piece;
+      feed(piece);
       engine.setPiece(piece);
     });
     const timer = setInterval(() => {
@@ -68,8 +97,10 @@ export function OpenPiece({ id }: { id: string }) {
       clearInterval(timer);
       engine.close();
       dispatch(dismissed('plan'));
+      dispatch(dismissed('building'));
+      dispatch(toolActions.toolsReset());
     };
-  }, [engine, dispatch]);
+  }, [engine, dispatch, id]);
 
   useEffect(() => {
     engine.play(playing);

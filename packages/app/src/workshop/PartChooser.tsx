@@ -16,6 +16,14 @@ import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { KindIcon } from '../ui/KindIcon';
 
+const LABELS: Record<PartList, string> = {
+  swarms: 'Add a swarm',
+  forces: 'Add a force',
+  colliders: 'Add a collider or zone',
+  signals: 'Add a signal',
+  finish: 'Add a finish',
+};
+
 /** Adds a part: the kinds with a drawn icon and a line each, searched by typing. */
 export const PartChooser = memo(function PartChooser({
   list,
@@ -40,8 +48,7 @@ export const PartChooser = memo(function PartChooser({
     close();
     dispatch(pieceActions.added({ list, kind }));
   };
-  const label =
-    list === 'swarms' ? 'Add a swarm' : list === 'forces' ? 'Add a force' : 'Add a finish';
+  const label = LABELS[list];
   return (
     <>
       <Tooltip title={label}>
@@ -62,7 +69,7 @@ export const PartChooser = memo(function PartChooser({
         onClose={close}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
       >
-        <Box sx={{ width: 330 }}>
+        <Box sx={{ width: 340, maxHeight: 520 }}>
           <InputBase
             autoFocus
             fullWidth

@@ -52,7 +52,7 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
   };
   const items: [string, () => void][] = [
     [part.on ? 'Switch off' : 'Switch on', toggle],
-    ...(list === 'finish'
+    ...(list === 'finish' || list === 'signals'
       ? []
       : ([['Show alone', () => void dispatch(pieceActions.alone({ list, id }))]] as [
           string,
@@ -65,6 +65,14 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
       },
     ],
     ['Duplicate', () => void dispatch(pieceActions.duplicated({ list, id }))],
+    ...(list === 'swarms'
+      ? ([
+          [
+            'Duplicate, following',
+            () => void dispatch(pieceActions.duplicated({ list, id, following: true })),
+          ],
+        ] as [string, () => void][])
+      : []),
   ];
   if (name !== null) {
     return (

@@ -5,8 +5,10 @@ import { useEngine } from '../engine/EngineContext';
 import type { PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
+import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
 import { moved, orbited, panned } from './orbit';
+import { Overlay } from './overlay/Overlay';
 
 interface Props {
   preview: PreviewChoice;
@@ -22,13 +24,14 @@ export function Picture({ preview, generation }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const picture = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 16, height: 9 });
-  const drag = useRef<{ x: number; y: number } | null>(null);
+  const canvasHolder = useRef<HTMLDivElement>(null);
+  const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
 
   useEffect(() => {
     const canvas = document.createElement('canvas');
     Object.assign(canvas.style, { width: '100%', height: '100%', display: 'block' });
     canvas.setAttribute('aria-hidden', 'true');
-    picture.current!.replaceChildren(canvas);
+    canvasHolder.current!.replaceChildren(canvas);
     engine.attach(canvas);
   }, [engine, generation]);
 
@@ -95,12 +98,23 @@ export function Picture({ preview, generation }: Props) {
     const from = drag.current;
     if (!from) return;
     const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
-    drag.current = { x: event.clientX, y: event.clientY };
+    if (!from.moved && Math.hypot(dx, dy) < 3) return;
+    drag.current = { x: event.clientX, y: event.clientY, moved: true };
     const time = ((engine.report?.frame ?? 0) + 1) / frame.rate;
     camera((c) => {
       if (!event.shiftKey) return orbited(c, dx, dy);
       return panned(new Scene(store.getState().piece.piece!), dx, dy, size.height, time);
     });
+  };
+  const follow = (event: PointerEvent): void => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const x = (event.clientX - box.left) / box.width;
+    const y = (event.clientY - box.top) / box.height;
+    const { piece, selection } = store.getState().piece;
+    const chosen = selection?.list === 'swarms' ? selection.id : null;
+    const there = piece?.swarms.some((s) => s.id === chosen && s.on);
+    engine.follow({ x, y, swarm: there ? chosen : null });
+    dispatch(toolActions.followingSet(true));
   };
   return (
     <Box
@@ -122,21 +136,27 @@ export function Picture({ preview, generation }: Props) {
         aria-label="Picture"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: event.clientX, y: event.clientY };
+          drag.current = { x: event.clientX, y: event.clientY, moved: false };
         }}
         onPointerMove={move}
-        onPointerUp={() => {
+        onPointerUp={(event) => {
+          // A click follows the particle that is there, or lets go of the one before.
+          if (drag.current && !drag.current.moved) follow(event);
           drag.current = null;
           dispatch(pieceActions.settled());
         }}
         sx={{
           ...size,
+          position: 'relative',
           bgcolor: '#000',
           cursor: 'grab',
           outline: `1px solid ${COLOURS.line}`,
           touchAction: 'none',
         }}
-      />
+      >
+        <div ref={canvasHolder} style={{ width: '100%', height: '100%' }} />
+        <Overlay size={size} />
+      </Box>
     </Box>
   );
 }

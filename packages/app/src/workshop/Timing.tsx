@@ -4,6 +4,7 @@ import type { Swarm } from '@vast-swarm/core';
 import { useEngine } from '../engine/EngineContext';
 import { useApp } from '../store/store';
 import { COLOURS, MONO } from '../theme';
+import { KeyRows } from './KeyRows';
 
 /** Distance of ruler marks: the shortest round number of frames that leaves room for a label. */
 function spacing(length: number): number {
@@ -158,6 +159,7 @@ export function Timing() {
             </Box>
           );
         })}
+        <KeyRows seconds={last / rate} />
         <Box
           ref={playhead}
           sx={{

@@ -3,6 +3,7 @@ import type { Vector } from '@vast-swarm/core';
 import type { EngineClient } from '../engine/client';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';
+import { toolActions } from '../store/toolSlice';
 import { framed } from './orbit';
 
 /** Keys of the workshop, with what they do; the guide lists them. */
@@ -13,6 +14,9 @@ export const SHORTCUTS: readonly [string, string][] = [
   ['Ctrl+Z', 'Undo'],
   ['Ctrl+Shift+Z', 'Redo'],
   ['F', 'Frame the selected swarm'],
+  ['H', 'Show or hide handles'],
+  ['Click on the picture', 'Follow the particle there; Escape lets go'],
+  ['Ctrl+Shift+C, Ctrl+Shift+V', 'Copy a shape over life from one row to another'],
   ['Delete', 'Remove the part whose tag has the focus'],
   ['F2', 'Rename the part whose tag has the focus'],
   ['Alt+Left, Alt+Right', 'Move the part in the line-up'],
@@ -69,7 +73,12 @@ export function useShortcuts(
       else if (event.key === 'Home') engine.seek(0);
       else if (event.key === 'End') engine.seek(last);
       else if (event.key === 'f') frameSelection();
-      else return;
+      else if (event.key === 'h') store.dispatch(toolActions.handlesToggled());
+      else if (event.key === 'Escape') {
+        engine.follow(null);
+        store.dispatch(toolActions.followingSet(false));
+        store.dispatch(toolActions.toolChosen(null));
+      } else return;
       event.preventDefault();
     };
     window.addEventListener('keydown', keys);

@@ -1,6 +1,7 @@
 import { rangeOf, type NumberFeed } from '../feeds/feeds';
 import { kindOf } from '../catalogue';
 import { inEffect } from '../piece/follow';
+import type { Bake } from '../play/bake';
 import type { Piece, Swarm } from '../piece/schema';
 import type { StockFiles } from '../stock/stock';
 import { birthKernel } from './birthKernel';
@@ -40,6 +41,8 @@ export interface SwarmPlan {
   state: readonly string[];
   /** The swarm whose particles it is born from: its states are the buffers `parent.*`. */
   parent: string | null;
+  /** Its motion is played from here instead of being simulated. */
+  bake: Bake | null;
   /** For those that look at their neighbours. */
   grid: GridPlan | null;
   /** Where the swarm is drawn, once at least. */
@@ -51,9 +54,10 @@ export interface SwarmPlan {
   edge: number;
 }
 
-/** The state names without those that all particles have. */
-export function extrasOf(swarm: SwarmPlan): readonly string[] {
-  return swarm.state.slice(STATE.length);
+/** Ids below this have been born at the end of a frame. */
+export function bornAt(swarm: SwarmPlan, frame: number, rate: number): number {
+  if (swarm.bake) return swarm.bake.born(frame);
+  return swarm.births.bornBefore(timeOf(frame + 1, rate));
 }
 
 /** What the artist should know, in numbers. */
@@ -82,6 +86,9 @@ export interface Plan {
 /** Most particles alive at once, over all swarms; what a browser tab can hold with room to spare. */
 export const MOST_PARTICLES = 4_000_000;
 
+/** Most particles drawn of one swarm, its repeats counted. */
+export const MOST_DRAWN = 8_000_000;
+
 /** Seconds of the start of a frame; frame 0 is at 0. */
 export function timeOf(frame: number, rate: number): number {
   return frame / rate;
@@ -90,11 +97,13 @@ export function timeOf(frame: number, rate: number): number {
 /**
  * @param cache of the compiles before, when the same piece is compiled again and again
  * @param files what the stock holds from files
+ * @param bakes stored motion, by swarm; played as it is, whatever the piece says meanwhile
  */
 export function compilePiece(
   piece: Piece,
   cache = new PlanCache(),
   files: StockFiles = new Map(),
+  bakes: ReadonlyMap<string, Bake> = new Map(),
 ): Plan {
   const scene = new Scene(piece, files);
   const notices: Notice[] = missingStock(piece, files);
@@ -105,9 +114,13 @@ export function compilePiece(
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
-    const key = JSON.stringify([swarm, frame, keys.get(swarm.id), signals, known, left]);
+    const bake = bakes.get(swarm.id) ?? null;
+    const key = JSON.stringify([
+      ...[swarm, frame, keys.get(swarm.id), signals, known, left],
+      bake?.name,
+    ]);
     const compiled = cache.keep(`${key}${parent?.id ?? ''}${String(parent?.capacity)}`, () =>
-      compileSwarm(scene, swarm, left, parent, keys.get(swarm.id)!),
+      compileSwarm(scene, swarm, left, { parent, bake, motionKey: keys.get(swarm.id)! }),
     );
     left -= compiled.plan.capacity;
     notices.push(...compiled.notices);
@@ -150,8 +163,7 @@ function compileSwarm(
   scene: Scene,
   swarm: Swarm,
   left: number,
-  parent: SwarmPlan | null,
-  motionKey: string,
+  { parent, bake, motionKey }: Pick<SwarmPlan, 'bake' | 'motionKey'> & { parent: SwarmPlan | null },
 ): Compiled {
   const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
@@ -161,31 +173,39 @@ function compileSwarm(
   const limit = (swarm.dials.limit as number) || Infinity;
   const most = Math.max(4, Math.min(needed, limit, left));
   const notices: Notice[] = [];
-  if (most < needed) {
+  if (most < needed && !bake) {
     notices.push({ part: swarm.id, message: cappedText(swarm, needed, most, limit <= left) });
   }
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
-  const capacity = (most + 3) & ~3;
+  const capacity = bake?.capacity ?? (most + 3) & ~3;
+  const copies = copyMatrices(swarm.copies);
+  const drawable = Math.max(1, Math.floor(MOST_DRAWN / capacity));
+  if (copies.length > drawable) {
+    const [all, held] = [copies.length, drawable].map((n) => n.toLocaleString('en-GB'));
+    const message = `${swarm.name} would be drawn ${all!} times with ${capacity.toLocaleString('en-GB')} particles each; the machine's limit holds it at ${held!} times. Use fewer copies or a lower rate.`;
+    notices.push({ part: swarm.id, message });
+    copies.length = drawable;
+  }
   const data = new SwarmData();
   const { motion, grid } = motionKernel(scene, swarm, capacity, data);
   const look = lookKernel(scene, swarm, capacity, data);
   // Last: it finds what the others want kept from birth.
   const slots = parent && {
-    of: (frame: number) =>
-      Math.min(parent.capacity, parent.births.bornBefore(timeOf(frame + 1, rate))),
+    of: (frame: number) => Math.min(parent.capacity, bornAt(parent, frame, rate)),
   };
   const birth = birthKernel(scene, swarm, data, slots ? (f) => slots.of(f.frame) : null);
   const body = kindOf('bodies', swarm.body.kind);
   const plan: SwarmPlan = {
-    ...{ id: swarm.id, name: swarm.name, capacity, births, birth, motion, look, motionKey },
+    ...{ id: swarm.id, name: swarm.name, capacity, births, birth, motion, look, bake },
+    motionKey: bake ? `bake ${bake.name}` : motionKey,
     readings: () => readingsKernel(scene, swarm, capacity, data),
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
-    state: [...STATE, ...data.kept.keys()],
+    state: [...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()])],
     parent: parent?.id ?? null,
     grid: grid === null ? null : gridPlan(scene, capacity, grid, data),
-    copies: copyMatrices(swarm.copies),
+    copies,
     mode: swarm.body.dials.mode as DrawMode,
     edge: body.edge(swarm.body.dials),
   };

@@ -20,6 +20,8 @@ export interface Engine {
   reset(): void;
   /** One frame on. */
   step(): void;
+  /** To any frame at once, where all motion is stored; false where some is not. */
+  jump(frame: number): boolean;
   save(): Snapshot;
   restore(snapshot: Snapshot): void;
 }

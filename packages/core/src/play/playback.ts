@@ -47,11 +47,15 @@ export class Playback {
   /** One frame on. */
   advance(): void {
     this.engine.step();
-    if (this.exact) this.keep();
+    if (this.exact && !this.plan?.swarms.every((s) => s.bake)) this.keep();
   }
 
   /** Readies to reach `frame` exactly; gives the number of steps that are left to it. */
   approach(frame: number): number {
+    if (this.engine.jump(frame)) {
+      this.exact = true;
+      return 0;
+    }
     const usable = this.exact && this.engine.frame <= frame;
     const best = this.snapshots.filter((s) => s.frame <= frame).at(-1);
     if (best && (!usable || best.frame > this.engine.frame)) {

@@ -1,5 +1,5 @@
 import { isClosed } from './meshParts';
-import { boundsOf, memo, type Mesh } from './stock';
+import { boundsOf, memo, remembered, type Mesh } from './stock';
 
 /**
  * A signed distance field on a grid: metres to the mesh, below 0 inside where it is closed; never
@@ -45,9 +45,20 @@ export function* buildField(mesh: Mesh, detail: number): Generator<number, Field
   return field;
 }
 
+const keyOf = (detail: number): string => `field${String(detail)}`;
+
+export function hasField(mesh: Mesh, detail: number): boolean {
+  return remembered(mesh, keyOf(detail));
+}
+
+/** Keeps a field that was built bit by bit. */
+export function keepField(mesh: Mesh, detail: number, field: Field): void {
+  memo(mesh, keyOf(detail), () => field);
+}
+
 /** The field of a mesh, built at once where it has not been built yet. */
 export function fieldOf(mesh: Mesh, detail: number): Field {
-  return memo(mesh, `field${String(detail)}`, () => {
+  return memo(mesh, keyOf(detail), () => {
     const work = buildField(mesh, detail);
     for (;;) {
       const { done, value } = work.next();

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { fitted } from './fit';
 import { made, MADE } from './made';
 import { outlineOfPath } from './outlinePath';
 
@@ -55,7 +56,13 @@ export const stockEntrySchema = z.strictObject({
     /** SVG path data, in metres, y down. */
     z.strictObject({ path: z.string().min(1).max(200_000) }),
     /** A file of this name in the folder `stock` beside the piece; SHA-256 of what is in it. */
-    z.strictObject({ file: z.string().min(1).max(200), hash }),
+    z.strictObject({
+      file: z.string().min(1).max(200),
+      hash,
+      up: z.enum(['y', 'z']).optional(),
+      unit: z.number().min(1e-6).max(1e6).optional(),
+      size: z.number().min(1e-4).max(1e4).optional(),
+    }),
   ]),
 });
 export type StockEntry = z.infer<typeof stockEntrySchema>;
@@ -69,7 +76,10 @@ const drawn = new Map<string, Outline>();
 export function stockData(entry: StockEntry, files: StockFiles): StockData | undefined {
   const { source } = entry;
   if ('made' in source) return made(source.made);
-  if ('hash' in source) return files.get(source.hash);
+  if ('hash' in source) {
+    const data = files.get(source.hash);
+    return data && fitted(data, source);
+  }
   let outline = drawn.get(source.path);
   if (!outline) {
     outline = outlineOfPath(source.path);
@@ -88,6 +98,11 @@ export function memo<T>(item: object, key: string, make: () => T): T {
   if (!known) memos.set(item, (known = new Map<string, unknown>()));
   if (!known.has(key)) known.set(key, make());
   return known.get(key) as T;
+}
+
+/** Whether `memo` has something for the key already. */
+export function remembered(item: object, key: string): boolean {
+  return memos.get(item)?.has(key) ?? false;
 }
 
 let counter = 0;

@@ -1,25 +1,32 @@
-import { Box, MenuItem, Select, Stack, Tooltip } from '@mui/material';
+import { Box, MenuItem, Select, Tooltip } from '@mui/material';
 import { memo } from 'react';
 import {
-  isFixed,
   isGradient,
   isPlaceColour,
-  isSpread,
   overOf,
   type ColourFeed,
   type DialSpec,
   type DialValue,
+  type Keys,
   type NumberFeed,
-  type Vector,
+  type Strokes,
+  type VectorFeed,
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { ColourField } from './ColourField';
+import { copyShape, pasteShape } from './copiedShape';
 import { FeedButton } from './FeedButton';
+import { FormulaField } from './FormulaField';
 import { GradientEditor } from './GradientEditor';
-import { NumberField } from './NumberField';
+import { KeysTable } from './KeysTable';
+import { NumberCell } from './NumberCell';
 import { ShapeEditor } from './ShapeEditor';
+import { StockCell } from './StockCell';
+import { StrokesCell } from './StrokesCell';
+import { SwarmCell } from './SwarmCell';
+import { VectorCell } from './VectorCell';
 
 interface Props {
   spec: DialSpec;
@@ -42,6 +49,9 @@ export const DialRow = memo(
     a.path.join('.') === b.path.join('.'),
 );
 
+/** Dials whose cell takes the whole row. */
+const WIDE = new Set(['vector', 'stock', 'keys', 'formula', 'swarm', 'strokes']);
+
 function Row({ spec, value, path, rate }: Props) {
   const dispatch = useAppDispatch();
   const merge = path.join('.');
@@ -51,16 +61,25 @@ function Row({ spec, value, path, rate }: Props) {
   const settle = (): void => {
     dispatch(pieceActions.settled());
   };
-  const reset = (): void => {
-    put(spec.default);
-    settle();
-  };
   const over = overOf(value);
-  const wide = spec.type === 'vector' || isGradient(value);
+  const fed = typeof value === 'object' && 'feed' in value && 'from' in value && !over;
+  const wide = WIDE.has(spec.type) || isGradient(value) || (fed && value.feed !== 'spread');
+  const fills = spec.type === 'number' || spec.type === 'colour';
   return (
     <Box
       role="group"
       aria-label={spec.title}
+      onKeyDown={(event) => {
+        // A shape over life goes from row to row by keys, as text does.
+        if (!event.ctrlKey || !event.shiftKey) return;
+        if (event.key.toLowerCase() === 'c') copyShape(over);
+        else if (event.key.toLowerCase() === 'v') {
+          const pasted = pasteShape(spec, value);
+          if (pasted) put(pasted);
+          settle();
+        } else return;
+        event.preventDefault();
+      }}
       sx={{
         display: 'grid',
         gridTemplateColumns: wide ? '96px 1fr 26px' : '96px 140px 26px 1fr',
@@ -73,11 +92,13 @@ function Row({ spec, value, path, rate }: Props) {
       <Tooltip title={spec.help} placement="left">
         <Box sx={{ color: COLOURS.faint, fontSize: 13, pt: '2px' }}>{spec.title}</Box>
       </Tooltip>
-      <ValueCell {...{ spec, value, rate, put, settle, reset }} />
-      {spec.type === 'number' || spec.type === 'colour' ? (
+      <ValueCell {...{ spec, value, rate, path, put, settle }} />
+      {fills ? (
         <FeedButton
+          title={spec.title}
           spec={spec}
           value={value}
+          path={path}
           onChange={(next) => {
             put(next);
             settle();
@@ -105,111 +126,104 @@ interface CellProps {
   spec: DialSpec;
   value: DialValue;
   rate: number;
+  path: (string | number)[];
   put: (value: DialValue) => void;
   settle: () => void;
-  reset: () => void;
 }
 
-function ValueCell({ spec, value, rate, put, settle, reset }: CellProps) {
-  if (spec.type === 'choice') {
-    return (
-      <Select
-        variant="standard"
-        disableUnderline
-        value={value as string}
-        onChange={(e) => {
-          put(e.target.value);
-          settle();
-        }}
-        inputProps={{ 'aria-label': spec.title }}
-        sx={{ fontSize: 13, '& .MuiSelect-select': { py: '1px' } }}
-      >
-        {spec.options.map((o) => (
-          <MenuItem key={o.value} value={o.value}>
-            {o.title}
-          </MenuItem>
-        ))}
-      </Select>
-    );
-  }
-  if (spec.type === 'colour') {
-    const feed = value as ColourFeed;
-    if (isGradient(feed)) {
-      const change = (stops: typeof feed.stops): void => {
-        put({ ...feed, stops });
-      };
+function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
+  const once = (next: DialValue): void => {
+    put(next);
+    settle();
+  };
+  switch (spec.type) {
+    case 'choice':
       return (
-        <GradientEditor
-          label={spec.title}
-          stops={feed.stops}
+        <Select
+          variant="standard"
+          disableUnderline
+          value={value as string}
+          onChange={(e) => {
+            once(e.target.value);
+          }}
+          inputProps={{ 'aria-label': spec.title }}
+          sx={{ fontSize: 13, '& .MuiSelect-select': { py: '1px' } }}
+        >
+          {spec.options.map((o) => (
+            <MenuItem key={o.value} value={o.value}>
+              {o.title}
+            </MenuItem>
+          ))}
+        </Select>
+      );
+    case 'colour': {
+      const feed = value as ColourFeed;
+      if (isPlaceColour(feed)) {
+        return <Box sx={{ fontSize: 12.5, pt: '2px' }}>From the place of birth</Box>;
+      }
+      if (!isGradient(feed)) {
+        return <ColourField label={spec.title} value={feed} onChange={put} onSettle={settle} />;
+      }
+      return (
+        <Box>
+          <GradientEditor
+            label={spec.title}
+            stops={feed.stops}
+            rate={rate}
+            onChange={(stops) => {
+              put({ ...feed, stops });
+            }}
+            onSettle={settle}
+          />
+          {feed.by === 'formula' && (
+            <FormulaField
+              label={`${spec.title}, by the formula`}
+              text={feed.text ?? 'lived'}
+              particle
+              onChange={(text) => {
+                once({ ...feed, text });
+              }}
+            />
+          )}
+        </Box>
+      );
+    }
+    case 'stock':
+      return <StockCell spec={spec} value={value as string} path={path} onChange={once} />;
+    case 'swarm':
+      return <SwarmCell title={spec.title} value={value as string} path={path} onChange={once} />;
+    case 'keys':
+      return <KeysTable keys={value as Keys} rate={rate} onChange={put} onSettle={settle} />;
+    case 'formula':
+      return (
+        <FormulaField label={spec.title} text={value as string} particle={false} onChange={once} />
+      );
+    case 'strokes':
+      return <StrokesCell strokes={value as Strokes} path={path} onChange={once} />;
+    case 'vector':
+      return (
+        <VectorCell
+          spec={spec}
+          value={value as VectorFeed}
           rate={rate}
-          onChange={change}
+          path={path}
+          onChange={put}
           onSettle={settle}
         />
       );
-    }
-    if (isPlaceColour(feed)) return <Box sx={{ fontSize: 12.5 }}>From the place of birth</Box>;
-    return <ColourField label={spec.title} value={feed} onChange={put} onSettle={settle} />;
-  }
-  const field = (label: string, v: number, onChange: (v: number) => void, unit = true) => (
-    <NumberField
-      key={label}
-      label={label}
-      value={v}
-      spec={spec}
-      rate={rate}
-      width={unit ? '100%' : 62}
-      hideUnit={!unit}
-      onChange={onChange}
-      onSettle={settle}
-      onReset={reset}
-    />
-  );
-  if (spec.type === 'vector') {
-    const v = value as Vector;
-    const part = (i: number) =>
-      field(
-        `${spec.title} ${'xyz'[i]!}`,
-        v[i]!,
-        (n) => {
-          put(v.map((c, k) => (k === i ? n : c)) as Vector);
-        },
-        false,
+    case 'number':
+      return (
+        <NumberCell
+          label={spec.title}
+          spec={spec}
+          value={value as NumberFeed}
+          rate={rate}
+          onChange={put}
+          onSettle={settle}
+          onReset={() => {
+            once(spec.default);
+          }}
+        />
       );
-    return (
-      <Stack direction="row" sx={{ alignItems: 'baseline', gap: 0.5 }}>
-        {[0, 1, 2].map(part)}
-        <Box sx={{ color: COLOURS.faint, fontSize: 11 }}>{spec.unit}</Box>
-      </Stack>
-    );
   }
-  if (isSpread(value)) {
-    return (
-      <Stack direction="row" sx={{ alignItems: 'baseline' }}>
-        {field(
-          `${spec.title} from`,
-          value.from,
-          (from) => {
-            put({ ...value, from });
-          },
-          false,
-        )}
-        <Box sx={{ color: COLOURS.faint }}>–</Box>
-        {field(
-          `${spec.title} to`,
-          value.to,
-          (to) => {
-            put({ ...value, to });
-          },
-          true,
-        )}
-      </Stack>
-    );
-  }
-  if (isFixed(value)) {
-    return field(spec.title, value.value, (v) => {
-      put({ ...value, value: v });
-    });
-  }
-  return field(spec.title, value as number, put);
 }

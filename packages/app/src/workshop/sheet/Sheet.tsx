@@ -1,7 +1,9 @@
-import { Box, MenuItem, Select, Stack } from '@mui/material';
-import { memo, type ReactNode } from 'react';
+import { Box, Button, MenuItem, Select, Stack } from '@mui/material';
+import { memo } from 'react';
 import {
   catalogue,
+  inEffect,
+  isWanted,
   kindOf,
   rangeOf,
   swarmDials,
@@ -17,8 +19,12 @@ import { pieceActions, type Selection } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';
+import { BakeBox } from './BakeBox';
+import { CopiesSheet } from './CopiesSheet';
 import { DialRow } from './DialRow';
 import { FrameSheet } from './FrameSheet';
+import { Group } from './Group';
+import { SignalCurve } from './SignalCurve';
 
 type Path = (string | number)[];
 
@@ -52,23 +58,28 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
   }
   const at = piece[list].findIndex((p) => p.id === id);
   if (at < 0) return null;
-  if (list === 'swarms') return <SwarmSheet swarm={piece.swarms[at]!} at={at} rate={rate} />;
+  if (list === 'swarms') return <SwarmSheet piece={piece} at={at} />;
   const part = piece[list][at]!;
   const kind = kindOf(list, part.kind);
   return (
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
+      {list === 'signals' && <SignalCurve id={part.id} height={64} label={part.name} />}
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>
   );
 }
 
-function SwarmSheet({ swarm, at, rate }: { swarm: Swarm; at: number; rate: number }) {
+function SwarmSheet({ piece, at }: { piece: Piece; at: number }) {
+  const swarm = inEffect(piece, piece.swarms[at]!);
+  const { rate } = piece.frame;
   const path: Path = ['swarms', at];
   const groups = { dials: swarmDials, values: swarm.dials, path: [...path, 'dials'], rate };
   return (
     <>
       <Title name={swarm.name} />
+      {swarm.follows && <Following piece={piece} swarm={swarm} />}
+      <BakeBox swarm={swarm.id} />
       <Group title="Birth">
         <Rows {...groups} group="Birth" />
       </Group>
@@ -86,6 +97,9 @@ function SwarmSheet({ swarm, at, rate }: { swarm: Swarm; at: number; rate: numbe
         path={[...path, 'launch']}
         rate={rate}
       />
+      <Group title="Motion">
+        <Rows {...groups} group="Motion" />
+      </Group>
       <Group title="Look" aside={<LifeAxis lifetime={swarm.dials.lifetime as NumberFeed} />}>
         <Rows {...groups} group="Look" />
       </Group>
@@ -96,7 +110,25 @@ function SwarmSheet({ swarm, at, rate }: { swarm: Swarm; at: number; rate: numbe
         path={[...path, 'body']}
         rate={rate}
       />
+      <CopiesSheet copies={swarm.copies} path={[...path, 'copies']} rate={rate} />
     </>
+  );
+}
+
+/** Of a swarm that has its settings from another. */
+function Following({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
+  const dispatch = useAppDispatch();
+  const leader = piece.swarms.find((s) => s.id === swarm.follows);
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', gap: 1, fontSize: 12.5, py: 0.5 }}>
+      <Box sx={{ color: COLOURS.faint, flex: 1 }}>
+        Follows {leader?.name}; what you change here becomes its own
+        {swarm.own && swarm.own.length > 0 ? ` (so far ${swarm.own.join(', ')})` : ''}.
+      </Box>
+      <Button variant="outlined" onClick={() => dispatch(pieceActions.freed(swarm.id))}>
+        Make independent
+      </Button>
+    </Stack>
   );
 }
 
@@ -110,27 +142,6 @@ function Title({ name, icon, help }: { name: string; icon?: string; help?: strin
         </Box>
       </Stack>
       {help && <Box sx={{ color: COLOURS.faint, fontSize: 12 }}>{help}</Box>}
-    </Box>
-  );
-}
-
-function Group(props: { title: string; aside?: ReactNode; children: ReactNode }) {
-  return (
-    <Box
-      component="section"
-      aria-label={props.title}
-      sx={{ borderTop: `1px solid ${COLOURS.line}`, mt: 0.75, pt: 0.75 }}
-    >
-      <Stack
-        direction="row"
-        sx={{ justifyContent: 'space-between', alignItems: 'end', gap: 1, mb: 0.25 }}
-      >
-        <Box component="h3" sx={{ m: 0, fontSize: 12.5, fontWeight: 600, color: COLOURS.text }}>
-          {props.title}
-        </Box>
-        {props.aside}
-      </Stack>
-      {props.children}
     </Box>
   );
 }
@@ -166,14 +177,15 @@ interface RowsProps {
 
 function Rows({ dials, values, path, rate, group }: RowsProps) {
   return Object.entries(dials)
-    .filter(([, spec]) => spec.group === group)
+    .filter(([, spec]) => spec.group === group && isWanted(spec, values))
     .map(([key, spec]) => (
       <DialRow key={key} spec={spec} value={values[key]!} path={[...path, key]} rate={rate} />
     ));
 }
 
 function DialGroups(props: Omit<RowsProps, 'group'>) {
-  const names = [...new Set(Object.values(props.dials).map((d) => d.group))];
+  const wanted = Object.values(props.dials).filter((d) => isWanted(d, props.values));
+  const names = [...new Set(wanted.map((d) => d.group))];
   return names.map((name) => (
     <Group key={name} title={name}>
       <Rows {...props} group={name} />
@@ -216,15 +228,21 @@ function ChoiceRows({ title, shelf, choice, path, rate }: ChoiceProps) {
   );
   return (
     <Group title={title} aside={catalogue[shelf].length > 1 ? select : undefined}>
-      {Object.entries(kind.dials).map(([key, spec]) => (
-        <DialRow
-          key={key}
-          spec={spec}
-          value={choice.dials[key]!}
-          path={[...path, 'dials', key]}
-          rate={rate}
-        />
-      ))}
+      {Object.entries(kind.dials)
+        .filter(([, spec]) => isWanted(spec, choice.dials))
+        .map(([key, spec], i, all) => (
+          <Box key={key}>
+            {i > 0 && all[i - 1]![1].group !== spec.group && (
+              <Box sx={{ color: COLOURS.faint, fontSize: 11.5, pt: 0.5 }}>{spec.group}</Box>
+            )}
+            <DialRow
+              spec={spec}
+              value={choice.dials[key]!}
+              path={[...path, 'dials', key]}
+              rate={rate}
+            />
+          </Box>
+        ))}
     </Group>
   );
 }

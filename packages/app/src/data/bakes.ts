@@ -1,0 +1,90 @@
+import type { EngineClient } from '../engine/client';
+import type { BakeFile, FromEngine } from '../engine/messages';
+import { bakeActions } from '../store/bakeSlice';
+import { noticed } from '../store/noticeSlice';
+import { store } from '../store/store';
+import { library, type StoredBake } from './db';
+
+const idOf = (piece: string, swarm: string): string => `${piece}/${swarm}`;
+
+async function bakesOf(piece: string): Promise<StoredBake[]> {
+  return library.bakes.where('id').startsWith(`${piece}/`).toArray();
+}
+
+function swarmOf({ id }: StoredBake): string {
+  return id.slice(id.indexOf('/') + 1);
+}
+
+let open: { piece: string; engine: EngineClient } | null = null;
+
+/** Tells engine and interface what is baked of a piece. */
+export async function loadBakes(piece: string, engine: EngineClient): Promise<void> {
+  open = { piece, engine };
+  const bakes = await bakesOf(piece).catch(() => []);
+  store.dispatch(
+    bakeActions.bakesLoaded(
+      Object.fromEntries(
+        bakes.map((b) => [swarmOf(b), { key: b.key, bytes: b.bytes, made: b.made }]),
+      ),
+    ),
+  );
+  engine.setBakes(bakes.map((b): BakeFile => ({ ...b, swarm: swarmOf(b) })));
+}
+
+/** Begins to store the motion of a swarm; the old bake is played until the new one is there. */
+export async function makeBake(engine: EngineClient, swarm: string): Promise<void> {
+  store.dispatch(bakeActions.making({ swarm, done: 0, total: 1 }));
+  const { piece } = open!;
+  await library.bakes.delete(idOf(piece, swarm));
+  engine.bake(swarm, `${piece}.${swarm}.${String(Date.now())}`);
+}
+
+export async function removeBake(engine: EngineClient, swarm: string): Promise<void> {
+  const { piece } = open!;
+  const stored = await library.bakes.get(idOf(piece, swarm));
+  await library.bakes.delete(idOf(piece, swarm));
+  await loadBakes(piece, engine);
+  if (stored) await removeFile(stored.file);
+}
+
+/** The engine closes its hold on the file first. */
+async function removeFile(name: string): Promise<void> {
+  for (let i = 0; i < 20; i++) {
+    try {
+      const root = await navigator.storage.getDirectory();
+      await (await root.getDirectoryHandle('bakes')).removeEntry(name);
+      return;
+    } catch (error) {
+      if ((error as Error).name === 'NotFoundError') return;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
+}
+
+/** What the engine says of a bake. */
+export async function bakeMessage(
+  piece: string,
+  message: FromEngine & { type: 'baking' | 'baked' | 'bakeStopped' },
+): Promise<void> {
+  const { swarm } = message;
+  if (message.type === 'baking') {
+    if (store.getState().bakes.making) {
+      store.dispatch(bakeActions.making({ swarm, done: message.done, total: message.total }));
+    }
+    return;
+  }
+  if (message.type === 'bakeStopped') {
+    store.dispatch(bakeActions.making(null));
+    if (message.message) {
+      store.dispatch(noticed({ key: 'bake', kind: 'wrong', message: message.message }));
+    }
+    return;
+  }
+  const { bake, bytes, key } = message;
+  const { file, first, last, capacity, state, born } = bake;
+  const id = idOf(piece, swarm);
+  const made = Date.now();
+  await library.bakes.put({ id, key, file, first, last, capacity, state, born, bytes, made });
+  const { bakes } = store.getState().bakes;
+  store.dispatch(bakeActions.bakesLoaded({ ...bakes, [swarm]: { key, bytes, made } }));
+}

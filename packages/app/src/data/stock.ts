@@ -1,0 +1,101 @@
+import { STOCK_FILES, type StockData, type StockEntry } from '@vast-swarm/core';
+import type { FromStock, ToStock } from '../stock/stockWorker';
+import { library, type StoredStock } from './db';
+
+export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
+  .map((ending) => `.${ending}`)
+  .join(',');
+
+/** Larger files would not fit into the browser's memory together with what is read from them. */
+const MOST_BYTES = 512 * 2 ** 20;
+
+type Read = FromStock & { type: 'read' };
+
+/** Reads a file in a worker of its own, so that the picture goes on meanwhile. */
+async function readInWorker(
+  name: string,
+  bytes: ArrayBuffer,
+  progress: (part: number) => void,
+): Promise<Read> {
+  const worker = new Worker(new URL('../stock/stockWorker.ts', import.meta.url), {
+    type: 'module',
+  });
+  try {
+    return await new Promise<Read>((resolve, reject) => {
+      worker.onmessage = ({ data }: MessageEvent<FromStock>) => {
+        if (data.type === 'progress') progress(data.part);
+        else if (data.type === 'read') resolve(data);
+        else reject(new Error(data.message));
+      };
+      worker.onerror = (event) => {
+        event.preventDefault();
+        reject(new Error(`${name}: reading it failed (${event.message}).`));
+      };
+      const message: ToStock = { name, bytes };
+      worker.postMessage(message, [bytes]);
+    });
+  } finally {
+    worker.terminate();
+  }
+}
+
+/** Data that has been read, by hash; files are read once a session. */
+const ready = new Map<string, StockData>();
+
+/**
+ * Takes a file into the stock. What is wrong with one that cannot be taken is kept, to be shown in
+ * the stock view.
+ */
+export async function importStock(
+  file: File,
+  progress: (part: number) => void = () => undefined,
+): Promise<StoredStock> {
+  try {
+    if (file.size > MOST_BYTES) {
+      throw new Error(
+        `${file.name}: it has ${(file.size / 2 ** 20).toFixed(0)} MB; 512 MB is the most.`,
+      );
+    }
+    const read = await readInWorker(file.name, await file.arrayBuffer(), progress);
+    const item: StoredStock = {
+      ...{ hash: read.hash, file: read.file, type: read.data.type, about: read.about },
+      name: file.name.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'Unnamed',
+      bytes: new Blob([read.bytes as Uint8Array<ArrayBuffer>]),
+      added: Date.now(),
+    };
+    ready.set(read.hash, read.data);
+    await library.stock.put(item);
+    await library.failures.delete(file.name);
+    return item;
+  } catch (error) {
+    const problem = error instanceof Error ? error.message : String(error);
+    await library.failures.put({ file: file.name, problem, added: Date.now() }).catch(() => '');
+    throw error;
+  }
+}
+
+/** The data of a stored file. */
+export async function stockOf(hash: string): Promise<StockData | undefined> {
+  const known = ready.get(hash);
+  if (known) return known;
+  const stored = await library.stock.get(hash);
+  if (!stored) return undefined;
+  const { data } = await readInWorker(
+    stored.file,
+    await stored.bytes.arrayBuffer(),
+    () => undefined,
+  );
+  ready.set(hash, data);
+  return data;
+}
+
+/** Data of all files that a piece's stock names, as far as they are in this browser. */
+export async function filesOf(entries: readonly StockEntry[]): Promise<Map<string, StockData>> {
+  const files = new Map<string, StockData>();
+  for (const { source } of entries) {
+    if (!('hash' in source)) continue;
+    const data = await stockOf(source.hash);
+    if (data) files.set(source.hash, data);
+  }
+  return files;
+}

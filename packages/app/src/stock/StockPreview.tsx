@@ -1,0 +1,110 @@
+import { Box } from '@mui/material';
+import { useEffect, useRef } from 'react';
+import { boundsOf, pointsOf, type Picture, type StockData } from '@vast-swarm/core';
+import { COLOURS } from '../theme';
+
+const W = 200;
+const H = 130;
+/** Points or faces that are drawn at the most. */
+const MOST = 20_000;
+
+/** A small drawing of a thing of the stock: from a little above, faces lit from the left. */
+export function StockPreview({ data, name }: { data: StockData; name: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const context = canvas.current!.getContext('2d')!;
+    context.clearRect(0, 0, W, H);
+    if (data.type === 'picture') drawPicture(context, data);
+    else drawShape(context, data);
+  }, [data]);
+  return (
+    <Box
+      component="canvas"
+      ref={canvas}
+      width={W}
+      height={H}
+      role="img"
+      aria-label={`Preview of ${name}`}
+      sx={{ width: W, height: H, bgcolor: '#060b0c', display: 'block', borderRadius: 0.5 }}
+    />
+  );
+}
+
+function drawPicture(context: CanvasRenderingContext2D, { width, height, pixels }: Picture): void {
+  const image = new ImageData(new Uint8ClampedArray(pixels), width, height);
+  void createImageBitmap(image).then((bitmap) => {
+    const scale = Math.min(W / width, H / height);
+    const [w, h] = [width * scale, height * scale];
+    context.drawImage(bitmap, (W - w) / 2, (H - h) / 2, w, h);
+  });
+}
+
+function drawShape(
+  context: CanvasRenderingContext2D,
+  data: Exclude<StockData, { type: 'picture' }>,
+): void {
+  const [low, high] = boundsOf(pointsOf(data));
+  const size = Math.max(1e-6, ...high.map((h, i) => h - low[i]!));
+  const middle = low.map((l, i) => (l + high[i]!) / 2);
+  const flat = data.type === 'outline' && high[2]! - low[2]! < size * 0.01;
+  const [cos, sin] = flat ? [1, 0] : [Math.cos(0.5), Math.sin(0.5)];
+  const lift = flat ? 0 : 0.35;
+  const project = (p: ArrayLike<number>, at: number): [number, number, number] => {
+    const [x, y, z] = [0, 1, 2].map((k) => (p[at + k]! - middle[k]!) / size) as [
+      number,
+      number,
+      number,
+    ];
+    const [across, depth] = [x * cos + z * sin, z * cos - x * sin];
+    return [W / 2 + across * H * 0.85, H / 2 - (y - depth * lift) * H * 0.85, depth];
+  };
+  if (data.type === 'outline') {
+    context.strokeStyle = COLOURS.glass;
+    for (const { points } of data.curves) {
+      context.beginPath();
+      for (let i = 0; i < points.length; i += 3) context.lineTo(...two(project(points, i)));
+      context.stroke();
+    }
+    return;
+  }
+  if (data.type === 'cloud') {
+    const step = 3 * Math.max(1, Math.ceil(data.positions.length / 3 / MOST));
+    for (let i = 0; i < data.positions.length; i += step) {
+      const [x, y] = project(data.positions, i);
+      context.fillStyle = colourAt(data.colours, i, 1);
+      context.fillRect(x, y, 1, 1);
+    }
+    return;
+  }
+  const { positions, triangles, colours } = data;
+  const step = Math.max(1, Math.ceil(triangles.length / 3 / MOST));
+  const faces: { corners: [number, number, number][]; at: number }[] = [];
+  for (let t = 0; t < triangles.length / 3; t += step) {
+    const corners = [0, 1, 2].map((k) => project(positions, 3 * triangles[3 * t + k]!));
+    faces.push({ corners, at: 3 * triangles[3 * t]! });
+  }
+  faces.sort((a, b) => a.corners[0]![2] - b.corners[0]![2]);
+  for (const { corners, at } of faces) {
+    const [a, b, c] = corners as [[number, number, number], ...[number, number, number][]] as [
+      [number, number, number],
+      [number, number, number],
+      [number, number, number],
+    ];
+    const turned = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+    const size2 = Math.abs(turned) + 1e-6;
+    const slope = Math.min(1, Math.abs(b[2] - a[2]) * 8 + Math.abs(c[2] - a[2]) * 8);
+    context.fillStyle = colourAt(colours, at, 0.95 - 0.6 * slope * Math.min(1, 4 / size2 + 0.4));
+    context.beginPath();
+    for (const corner of corners) context.lineTo(...two(corner));
+    context.fill();
+  }
+}
+
+function two([x, y]: [number, number, number]): [number, number] {
+  return [x, y];
+}
+
+function colourAt(colours: Float32Array | undefined, at: number, light: number): string {
+  const base = colours ? [0, 1, 2].map((k) => Math.sqrt(colours[at + k]!) * 255) : [127, 214, 200];
+  return `rgb(${base.map((c) => Math.round(c * light)).join()})`;
+}

@@ -1,0 +1,256 @@
+import { Box, Button, IconButton, LinearProgress, Stack, Typography } from '@mui/material';
+import { liveQuery } from 'dexie';
+import { Trash2, Upload } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { made, MADE, type StockData } from '@vast-swarm/core';
+import { library, type FailedStock, type StoredStock } from '../data/db';
+import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
+import { COLOURS } from '../theme';
+import { aboutStock } from './about';
+import { MADE_NAMES, TYPE_NAMES } from './names';
+import { StockPreview } from './StockPreview';
+import { useStoredStock } from './useStoredStock';
+
+interface Reading {
+  file: string;
+  part: number;
+}
+
+/** Meshes, pictures, outlines and point clouds: what there is, what uses it, and what failed. */
+export default function StockView() {
+  const stored = useStoredStock();
+  const users = useUsers();
+  const failures = useFailures();
+  const [reading, setReading] = useState<Reading | null>(null);
+  const [over, setOver] = useState(false);
+  const chooser = useRef<HTMLInputElement>(null);
+
+  const take = async (files: readonly File[]): Promise<void> => {
+    for (const file of files) {
+      setReading({ file: file.name, part: 0 });
+      await importStock(file, (part) => {
+        setReading({ file: file.name, part });
+      }).catch(() => undefined);
+    }
+    setReading(null);
+  };
+  return (
+    <Box
+      component="main"
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => {
+        setOver(false);
+      }}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        void take([...e.dataTransfer.files]);
+      }}
+      sx={{
+        ...{ flex: 1, overflowY: 'auto', px: 4, py: 3 },
+        outline: over ? `2px dashed ${COLOURS.amber}` : 'none',
+        outlineOffset: -8,
+      }}
+    >
+      <Stack direction="row" sx={{ alignItems: 'center', gap: 2, mb: 0.5 }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          Stock
+        </Typography>
+        <Button component={Link} to="/">
+          To the pieces
+        </Button>
+        <Button
+          variant="contained"
+          startIcon={<Upload size={15} />}
+          onClick={() => chooser.current!.click()}
+        >
+          Import files
+        </Button>
+        <input
+          ref={chooser}
+          type="file"
+          hidden
+          multiple
+          accept={STOCK_ACCEPT}
+          aria-label="Files for the stock"
+          onChange={(e) => {
+            const files = [...(e.target.files ?? [])];
+            e.target.value = '';
+            void take(files);
+          }}
+        />
+      </Stack>
+      <Typography sx={{ color: COLOURS.faint, mb: 2 }}>
+        Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP) and point
+        clouds (PLY, XYZ, CSV). Drop files anywhere here.
+      </Typography>
+      {reading && (
+        <Box role="status" sx={{ mb: 2, maxWidth: 420 }}>
+          Reading {reading.file}
+          <LinearProgress
+            variant={reading.part > 0 ? 'determinate' : 'indeterminate'}
+            value={100 * reading.part}
+          />
+        </Box>
+      )}
+      {failures.map((f) => (
+        <Stack
+          key={f.file}
+          direction="row"
+          role="alert"
+          sx={{ alignItems: 'center', gap: 1, color: COLOURS.coral, mb: 0.5 }}
+        >
+          <Box sx={{ flex: 1 }}>{f.problem}</Box>
+          <IconButton
+            aria-label={`Forget ${f.file}`}
+            onClick={() => void library.failures.delete(f.file)}
+          >
+            <Trash2 size={14} />
+          </IconButton>
+        </Stack>
+      ))}
+      <Typography variant="h2" sx={{ mt: 2, mb: 1 }}>
+        From files
+      </Typography>
+      {stored.length === 0 && (
+        <Box sx={{ color: COLOURS.faint }}>
+          Nothing yet. What you import here, or in a dial that wants a file, stays in this browser.
+        </Box>
+      )}
+      <Shelf>
+        {stored.map((item) => (
+          <StoredCard key={item.hash} item={item} users={users.get(item.hash) ?? []} />
+        ))}
+      </Shelf>
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
+        Made by code
+      </Typography>
+      <Shelf>
+        {MADE.map((name) => (
+          <Card
+            key={name}
+            name={MADE_NAMES[name]}
+            kind={TYPE_NAMES[made(name).type]}
+            about={aboutStock(made(name))}
+            users={users.get(name) ?? []}
+            data={made(name)}
+          />
+        ))}
+      </Shelf>
+    </Box>
+  );
+}
+
+function Shelf({ children }: { children: React.ReactNode }) {
+  return (
+    <Box
+      component="ul"
+      sx={{
+        ...{ display: 'grid', gap: 2, p: 0, m: 0, listStyle: 'none' },
+        gridTemplateColumns: 'repeat(auto-fill, minmax(204px, 1fr))',
+      }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+interface CardProps {
+  name: string;
+  kind: string;
+  about: string;
+  users: string[];
+  data: StockData | undefined;
+  onRemove?: () => void;
+}
+
+function Card({ name, kind, about, users, data, onRemove }: CardProps) {
+  return (
+    <Box component="li" aria-label={name} sx={{ fontSize: 12.5 }}>
+      {data ? (
+        <StockPreview data={data} name={name} />
+      ) : (
+        <Box sx={{ width: 200, height: 130, bgcolor: '#060b0c' }} />
+      )}
+      <Stack direction="row" sx={{ alignItems: 'center' }}>
+        <Box sx={{ fontWeight: 600, fontSize: 13.5, flex: 1 }}>{name}</Box>
+        {onRemove && (
+          <IconButton aria-label={`Remove ${name}`} onClick={onRemove}>
+            <Trash2 size={13} />
+          </IconButton>
+        )}
+      </Stack>
+      <Box sx={{ color: COLOURS.glass }}>{kind}</Box>
+      <Box sx={{ color: COLOURS.faint }}>{about}</Box>
+      <Box sx={{ color: COLOURS.faint }}>
+        {users.length > 0 ? `Used by ${users.join(', ')}` : 'Not used'}
+      </Box>
+    </Box>
+  );
+}
+
+function StoredCard({ item, users }: { item: StoredStock; users: string[] }) {
+  const [data, setData] = useState<StockData>();
+  useEffect(() => {
+    let current = true;
+    void stockOf(item.hash).then((d) => {
+      if (current) setData(d);
+    });
+    return () => {
+      current = false;
+    };
+  }, [item.hash]);
+  return (
+    <Card
+      name={item.name}
+      kind={TYPE_NAMES[item.type]}
+      about={item.about}
+      users={users}
+      data={data}
+      onRemove={() => void library.stock.delete(item.hash)}
+    />
+  );
+}
+
+/** Names of the pieces that use a thing, by hash or by the name of what is made by code. */
+function useUsers(): Map<string, string[]> {
+  const [users, setUsers] = useState(new Map<string, string[]>());
+  useEffect(() => {
+    const watch = liveQuery(() => library.pieces.toArray()).subscribe({
+      next: (pieces) => {
+        const found = new Map<string, string[]>();
+        for (const { piece } of pieces) {
+          // Pieces of older versions have no stock.
+          for (const { source } of (piece as Partial<typeof piece>).stock ?? []) {
+            const key = 'hash' in source ? source.hash : 'made' in source ? source.made : '';
+            if (key) found.set(key, [...(found.get(key) ?? []), piece.name]);
+          }
+        }
+        setUsers(found);
+      },
+      error: () => undefined,
+    });
+    return () => {
+      watch.unsubscribe();
+    };
+  }, []);
+  return users;
+}
+
+function useFailures(): FailedStock[] {
+  const [failures, setFailures] = useState<FailedStock[]>([]);
+  useEffect(() => {
+    const watch = liveQuery(() => library.failures.toArray()).subscribe({
+      next: setFailures,
+      error: () => undefined,
+    });
+    return () => {
+      watch.unsubscribe();
+    };
+  }, []);
+  return failures;
+}

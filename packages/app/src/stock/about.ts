@@ -1,0 +1,22 @@
+import { boundsOf, lengthOf, pointsOf, type StockData } from '@vast-swarm/core';
+
+const count = (n: number): string => n.toLocaleString('en-GB').replace(/,/g, ' ');
+
+function boundsText(points: Float32Array): string {
+  const [low, high] = boundsOf(points);
+  return high.map((h, i) => (h - low[i]!).toPrecision(3)).join(' × ');
+}
+
+/** What a thing of the stock holds, in words. */
+export function aboutStock(data: StockData): string {
+  switch (data.type) {
+    case 'picture':
+      return `${String(data.width)} × ${String(data.height)} pixels`;
+    case 'outline':
+      return `${count(data.curves.length)} curves, length ${lengthOf(data).toPrecision(3)}, ${boundsText(pointsOf(data))}`;
+    case 'cloud':
+      return `${count(data.positions.length / 3)} points${data.colours ? ' with colours' : ''}, ${boundsText(data.positions)}`;
+    case 'mesh':
+      return `${count(data.positions.length / 3)} vertices, ${count(data.triangles.length / 3)} faces${data.colours ? ', colours' : ''}, ${boundsText(data.positions)}`;
+  }
+}

@@ -1,0 +1,34 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+/** What is known of a swarm's bake. */
+export interface BakeInfo {
+  /** The motion it was made from. */
+  key: string;
+  bytes: number;
+  made: number;
+}
+
+export interface BakeState {
+  bakes: Record<string, BakeInfo>;
+  /** The bake in the making. */
+  making: { swarm: string; done: number; total: number } | null;
+}
+
+const initialState: BakeState = { bakes: {}, making: null };
+
+const slice = createSlice({
+  name: 'bakes',
+  initialState,
+  reducers: {
+    bakesLoaded(state, { payload }: PayloadAction<BakeState['bakes']>) {
+      state.bakes = payload;
+      state.making = null;
+    },
+    making(state, { payload }: PayloadAction<BakeState['making']>) {
+      state.making = payload;
+    },
+  },
+});
+
+export const bakeActions = slice.actions;
+export const bakeReducer = slice.reducer;

@@ -1,0 +1,51 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { Notice } from '@vast-swarm/core';
+
+type Path = (string | number)[];
+
+/** What the pointer does in the picture beside moving the camera. */
+export interface ToolState {
+  /** The pen draws an outline for a dial; the flow brush lays strokes into one. */
+  tool: { kind: 'pen' | 'brush'; path: Path } | null;
+  brush: { radius: number; strength: number };
+  /** Outlines and handles of the selected part. */
+  handles: boolean;
+  /** Whether a particle's readings are shown. */
+  following: boolean;
+  /** What the engine says of the piece, in numbers. */
+  notices: readonly Notice[];
+}
+
+const initialState: ToolState = {
+  tool: null,
+  brush: { radius: 0.12, strength: 1 },
+  handles: true,
+  following: false,
+  notices: [],
+};
+
+const slice = createSlice({
+  name: 'tools',
+  initialState,
+  reducers: {
+    toolChosen(state, { payload }: PayloadAction<ToolState['tool']>) {
+      state.tool = payload;
+    },
+    brushSet(state, { payload }: PayloadAction<Partial<ToolState['brush']>>) {
+      Object.assign(state.brush, payload);
+    },
+    handlesToggled(state) {
+      state.handles = !state.handles;
+    },
+    followingSet(state, { payload }: PayloadAction<boolean>) {
+      state.following = payload;
+    },
+    noticesTold(state, { payload }: PayloadAction<ToolState['notices']>) {
+      state.notices = [...payload];
+    },
+    toolsReset: () => initialState,
+  },
+});
+
+export const toolActions = slice.actions;
+export const toolReducer = slice.reducer;

@@ -1,0 +1,148 @@
+import { Box } from '@mui/material';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import {
+  project,
+  type CameraPose,
+  type DialValues,
+  type Strokes,
+  type Vector,
+} from '@vast-swarm/core';
+import { pieceActions } from '../../store/pieceSlice';
+import { store, useApp, useAppDispatch, usePiece } from '../../store/store';
+import { toolActions } from '../../store/toolSlice';
+import { COLOURS } from '../../theme';
+import { add, turned } from './handles';
+import { onPlane } from './plane';
+
+interface Props {
+  path: (string | number)[];
+  camera: CameraPose;
+  size: { width: number; height: number };
+}
+
+const GRAIN = 8;
+
+/** Brushes directions onto the plane of a painted flow; what has been brushed is shown as lines. */
+export function FlowBrush({ path, camera, size }: Props) {
+  const dispatch = useAppDispatch();
+  const piece = usePiece();
+  const brush = useApp((s) => s.tools.brush);
+  const [line, setLine] = useState<[number, number][]>([]);
+  const down = useRef(false);
+  const dials: DialValues = piece.forces[path[1] as number]?.dials ?? {};
+  const plain = (key: string, otherwise: number): number =>
+    typeof dials[key] === 'number' ? dials[key] : otherwise;
+  const vector = (key: string): Vector => {
+    const parts = (dials[key] ?? [0, 0, 0]) as unknown[];
+    return parts.map((p) => (typeof p === 'number' ? p : 0)) as Vector;
+  };
+  const [centre, turn] = [vector('centre'), vector('turn')];
+  const [width, height] = [plain('width', 4), plain('height', 2.25)];
+  const flat: Vector = [turn[0], turn[1], 0];
+  const across = turned([1, 0, 0], flat);
+  const up = turned([0, 1, 0], flat);
+  const normal = turned([0, 0, 1], flat);
+  const strokes = (dials.strokes ?? []) as Strokes;
+
+  /** Parts of the plane's width and height, from the left and the top. */
+  const unit = ([x, y]: [number, number]): [number, number] | null => {
+    const p = onPlane(camera, size, x, y, centre, normal);
+    if (!p) return null;
+    const offset = p.map((c, i) => c - centre[i]!);
+    const dot = (v: Vector): number => offset.reduce((s, c, i) => s + c * v[i]!, 0);
+    return [dot(across) / width + 0.5, 0.5 - dot(up) / height];
+  };
+  const world = (u: number, v: number): Vector =>
+    add(
+      centre,
+      across.map((a, i) => a * (u - 0.5) * width + up[i]! * (0.5 - v) * height) as Vector,
+    );
+  const place = (event: PointerEvent): [number, number] => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return [event.clientX - box.left, event.clientY - box.top];
+  };
+  const finish = (): void => {
+    down.current = false;
+    const round = (v: number): number => Math.round(Math.min(2, Math.max(-1, v)) * 1e4) / 1e4;
+    const points = line.flatMap((p) => unit(p)?.map(round) ?? []);
+    setLine([]);
+    if (points.length < 4) return;
+    const { radius, strength } = store.getState().tools.brush;
+    const value: Strokes = [...strokes, { points: points.slice(0, 4000), radius, strength }];
+    dispatch(pieceActions.set({ path, value: value.slice(-500), label: 'Brush a stroke' }));
+  };
+  const shown = strokes.map(({ points }) =>
+    Array.from({ length: points.length / 2 }, (_, i) =>
+      project(camera, size, world(points[2 * i]!, points[2 * i + 1]!)),
+    ).filter((p) => p !== null),
+  );
+  const [middle] = line.slice(-1);
+  const radius = (project(camera, size, centre)?.[2] ?? 0) * brush.radius * width;
+  return (
+    <Box
+      role="application"
+      aria-label="Flow brush: draw where particles shall flow; Escape puts it away"
+      tabIndex={0}
+      onKeyDown={(event: KeyboardEvent) => {
+        if (event.key === 'Escape') dispatch(toolActions.toolChosen(null));
+      }}
+      onPointerDown={(event: PointerEvent) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        down.current = true;
+        setLine([place(event)]);
+      }}
+      onPointerMove={(event: PointerEvent) => {
+        if (!down.current) return;
+        const next = place(event);
+        const [x, y] = line.at(-1)!;
+        if (Math.hypot(next[0] - x, next[1] - y) >= GRAIN) setLine([...line, next]);
+      }}
+      onPointerUp={finish}
+      sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
+    >
+      <svg width={size.width} height={size.height} aria-hidden>
+        <defs>
+          <marker
+            id="flow-tip"
+            viewBox="0 0 8 8"
+            refX={6}
+            refY={4}
+            markerWidth={7}
+            markerHeight={7}
+            orient="auto"
+          >
+            <path d="M0 0L8 4L0 8z" fill={COLOURS.glass} />
+          </marker>
+        </defs>
+        {shown.map((points, i) => (
+          <polyline
+            key={i}
+            points={points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')}
+            fill="none"
+            stroke={COLOURS.glass}
+            strokeOpacity={0.7}
+            strokeWidth={1.5}
+            markerEnd="url(#flow-tip)"
+          />
+        ))}
+        <polyline
+          points={line.map((p) => p.join()).join(' ')}
+          fill="none"
+          stroke={COLOURS.amber}
+          strokeWidth={2}
+        />
+        {middle && (
+          <circle
+            cx={middle[0]}
+            cy={middle[1]}
+            r={radius}
+            fill="none"
+            stroke={COLOURS.amber}
+            strokeOpacity={0.5}
+          />
+        )}
+      </svg>
+    </Box>
+  );
+}

@@ -1,0 +1,113 @@
+import { Box } from '@mui/material';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import {
+  freshId,
+  type CameraPose,
+  type Piece,
+  type StockEntry,
+  type Vector,
+} from '@vast-swarm/core';
+import { noticed } from '../../store/noticeSlice';
+import { pieceActions } from '../../store/pieceSlice';
+import { store, useAppDispatch } from '../../store/store';
+import { toolActions } from '../../store/toolSlice';
+import { COLOURS } from '../../theme';
+import { onPlane } from './plane';
+
+interface Props {
+  path: (string | number)[];
+  camera: CameraPose;
+  size: { width: number; height: number };
+}
+
+/** Distance in CSS pixels from one point of a line to the next. */
+const GRAIN = 7;
+
+/** The outline that the dial has now, where it was drawn in the piece. */
+function drawnBefore(piece: Piece, path: Props['path']): StockEntry | undefined {
+  let value: unknown = piece;
+  for (const key of path) value = (value as Record<string | number, unknown>)[key];
+  return piece.stock.find((s) => s.id === value && 'path' in s.source);
+}
+
+/** Draws lines on the plane z = 0 that the camera sees; each line is added to the outline. */
+export function Pen({ path, camera, size }: Props) {
+  const dispatch = useAppDispatch();
+  const [line, setLine] = useState<[number, number][]>([]);
+  const down = useRef(false);
+  const place = (event: PointerEvent): [number, number] => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return [event.clientX - box.left, event.clientY - box.top];
+  };
+  const finish = (): void => {
+    down.current = false;
+    const points = line
+      .map(([x, y]) => onPlane(camera, size, x, y, [0, 0, 0], [0, 0, 1]))
+      .filter((p): p is Vector => p !== null);
+    setLine([]);
+    if (points.length < 2) {
+      if (line.length > 1) {
+        const message =
+          'From here the camera does not see the plane that the pen draws on; turn it to the front.';
+        dispatch(noticed({ key: 'pen', kind: 'note', message }));
+      }
+      return;
+    }
+    const [first, last] = [line[0]!, line.at(-1)!];
+    const closed = line.length > 8 && Math.hypot(first[0] - last[0], first[1] - last[1]) < 14;
+    const data = pathOf(points, closed);
+    const piece = store.getState().piece.piece!;
+    const before = drawnBefore(piece, path);
+    const old = before && 'path' in before.source ? `${before.source.path} ` : '';
+    const entry: StockEntry = {
+      ...{ id: before?.id ?? freshId('drawn', piece.stock), name: before?.name ?? 'Drawn outline' },
+      ...{ type: 'outline', source: { path: old + data } },
+    };
+    dispatch(pieceActions.stocked({ entry, path }));
+  };
+  return (
+    <Box
+      role="application"
+      aria-label="Pen: draw a line; Escape puts it away"
+      tabIndex={0}
+      onKeyDown={(event: KeyboardEvent) => {
+        if (event.key === 'Escape') dispatch(toolActions.toolChosen(null));
+      }}
+      onPointerDown={(event: PointerEvent) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        down.current = true;
+        setLine([place(event)]);
+      }}
+      onPointerMove={(event: PointerEvent) => {
+        if (!down.current) return;
+        const next = place(event);
+        const [x, y] = line.at(-1)!;
+        if (Math.hypot(next[0] - x, next[1] - y) >= GRAIN) setLine([...line, next]);
+      }}
+      onPointerUp={finish}
+      sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
+    >
+      <svg width={size.width} height={size.height} aria-hidden>
+        <polyline
+          points={line.map((p) => p.join()).join(' ')}
+          fill="none"
+          stroke={COLOURS.amber}
+          strokeWidth={2}
+        />
+      </svg>
+    </Box>
+  );
+}
+
+/** A smooth path through points: half-way places joined by quadratic curves; SVG counts y down. */
+function pathOf(points: Vector[], closed: boolean): string {
+  const show = (v: number): string => String(Math.round(v * 1000) / 1000);
+  const at = ([x, y]: Vector): string => `${show(x)} ${show(-y)}`;
+  const middle = (a: Vector, b: Vector): Vector => a.map((v, i) => (v + b[i]!) / 2) as Vector;
+  const curves = points
+    .slice(1, -1)
+    .map((p, i) => `Q${at(p)} ${at(middle(p, points[i + 2]!))}`)
+    .join('');
+  return `M${at(points[0]!)}${curves}L${at(points.at(-1)!)}${closed ? 'Z' : ''}`;
+}

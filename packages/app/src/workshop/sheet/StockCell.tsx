@@ -1,0 +1,116 @@
+import { Box, Button, Divider, MenuItem, Select } from '@mui/material';
+import { useRef } from 'react';
+import { freshId, made, MADE, type StockDial, type StockEntry } from '@vast-swarm/core';
+import { importStock, STOCK_ACCEPT } from '../../data/stock';
+import { noticed } from '../../store/noticeSlice';
+import { pieceActions } from '../../store/pieceSlice';
+import { store, useApp, useAppDispatch } from '../../store/store';
+import { toolActions } from '../../store/toolSlice';
+import { useStoredStock } from '../../stock/useStoredStock';
+import { MADE_NAMES } from '../../stock/names';
+
+interface Props {
+  spec: StockDial;
+  value: string;
+  path: (string | number)[];
+  onChange: (value: string) => void;
+}
+
+/** A thing of the stock: of this piece, of the browser, made by code, drawn, or from a file. */
+export function StockCell({ spec, value, path, onChange }: Props) {
+  const dispatch = useAppDispatch();
+  const entries = useApp((s) => s.piece.piece!.stock);
+  const tool = useApp((s) => s.tools.tool);
+  const chooser = useRef<HTMLInputElement>(null);
+  const stored = useStoredStock();
+  const here = entries.filter((e) => spec.accepts.includes(e.type));
+  const known = new Set(here.flatMap((e) => ('hash' in e.source ? [e.source.hash] : [])));
+  const elsewhere = stored.filter((s) => spec.accepts.includes(s.type) && !known.has(s.hash));
+  const usedMade = new Set(here.flatMap((e) => ('made' in e.source ? [e.source.made] : [])));
+  const makeable = MADE.filter((m) => spec.accepts.includes(made(m).type) && !usedMade.has(m));
+  const drawing = tool?.kind === 'pen' && tool.path.join('.') === path.join('.');
+
+  const add = (entry: Omit<StockEntry, 'id'>, base: string): void => {
+    const id = freshId(base, store.getState().piece.piece!.stock);
+    dispatch(pieceActions.stocked({ entry: { ...entry, id }, path }));
+  };
+  const choose = (choice: string): void => {
+    const [kind, name] = choice.split(':') as [string, string];
+    if (kind === 'made') {
+      const source = { made: name as (typeof MADE)[number] };
+      add({ name: MADE_NAMES[source.made], type: made(source.made).type, source }, name);
+    } else if (kind === 'stored') {
+      const item = stored.find((s) => s.hash === name)!;
+      add({ name: item.name, type: item.type, source: { file: item.file, hash: name } }, item.type);
+    } else if (kind === 'file') chooser.current!.click();
+    else if (kind === 'pen') dispatch(toolActions.toolChosen({ kind: 'pen', path }));
+    else onChange(name);
+  };
+  const take = async (file: File): Promise<void> => {
+    try {
+      const item = await importStock(file);
+      if (!spec.accepts.includes(item.type)) {
+        const message = `${file.name} is a ${item.type} and is in the stock now; this dial wants a ${spec.accepts.join(' or ')}.`;
+        dispatch(noticed({ key: 'stock', kind: 'note', message }));
+        return;
+      }
+      const source = { file: item.file, hash: item.hash };
+      add({ name: item.name, type: item.type, source }, item.type);
+    } catch (error) {
+      const message = error instanceof Error ? error.message : String(error);
+      dispatch(noticed({ key: 'stock', kind: 'wrong', message }));
+    }
+  };
+  return (
+    <Box>
+      <Select
+        variant="standard"
+        disableUnderline
+        displayEmpty
+        value={value ? `entry:${value}` : 'entry:'}
+        onChange={(e) => {
+          choose(e.target.value);
+        }}
+        inputProps={{ 'aria-label': spec.title }}
+        sx={{ fontSize: 13, maxWidth: 220, '& .MuiSelect-select': { py: '1px' } }}
+      >
+        <MenuItem value="entry:">None</MenuItem>
+        {here.map((e) => (
+          <MenuItem key={e.id} value={`entry:${e.id}`}>
+            {e.name}
+          </MenuItem>
+        ))}
+        <Divider />
+        {elsewhere.map((s) => (
+          <MenuItem key={s.hash} value={`stored:${s.hash}`}>
+            {s.name}
+          </MenuItem>
+        ))}
+        {makeable.map((m) => (
+          <MenuItem key={m} value={`made:${m}`}>
+            {MADE_NAMES[m]} (made by code)
+          </MenuItem>
+        ))}
+        {spec.accepts.includes('outline') && <MenuItem value="pen:">Draw with the pen</MenuItem>}
+        <MenuItem value="file:">From a file…</MenuItem>
+      </Select>
+      {drawing && (
+        <Button variant="contained" onClick={() => dispatch(toolActions.toolChosen(null))}>
+          Put the pen away
+        </Button>
+      )}
+      <input
+        ref={chooser}
+        type="file"
+        hidden
+        accept={STOCK_ACCEPT}
+        aria-label={`File for ${spec.title}`}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) void take(file);
+        }}
+      />
+    </Box>
+  );
+}

@@ -1,0 +1,50 @@
+import type { BufferGeometry, Mesh as Mesh3d, Object3D, Points } from 'three';
+import type { Cloud, Mesh } from '../stock';
+import { StockError } from './error';
+import { joined, type Piece3d } from './weld';
+
+function pieceOf(geometry: BufferGeometry): Piece3d {
+  const values = (name: string): ArrayLike<number> | null =>
+    geometry.hasAttribute(name) ? geometry.getAttribute(name).array : null;
+  return {
+    positions: values('position') ?? [],
+    index: geometry.getIndex()?.array ?? null,
+    colours: values('color'),
+  };
+}
+
+/** OBJ, PLY and STL, read by the loaders of three. What has no faces is a cloud. */
+export async function geometryOf(
+  name: string,
+  ending: string,
+  bytes: Uint8Array,
+): Promise<Mesh | Cloud> {
+  const buffer = bytes.slice().buffer;
+  try {
+    if (ending === 'obj') return await objOf(bytes);
+    if (ending === 'stl') {
+      const { STLLoader } = await import('three/examples/jsm/loaders/STLLoader.js');
+      return joined([pieceOf(new STLLoader().parse(buffer))], true);
+    }
+    const { PLYLoader } = await import('three/examples/jsm/loaders/PLYLoader.js');
+    const piece = pieceOf(new PLYLoader().parse(buffer));
+    return joined([piece], piece.index !== null);
+  } catch (error) {
+    throw new StockError(
+      name,
+      `the ${ending.toUpperCase()} cannot be read (${(error as Error).message})`,
+    );
+  }
+}
+
+async function objOf(bytes: Uint8Array): Promise<Mesh | Cloud> {
+  const { OBJLoader } = await import('three/examples/jsm/loaders/OBJLoader.js');
+  const group = new OBJLoader().parse(new TextDecoder().decode(bytes));
+  const meshes: Piece3d[] = [];
+  const points: Piece3d[] = [];
+  group.traverse((object: Object3D) => {
+    if ('isMesh' in object) meshes.push(pieceOf((object as Mesh3d).geometry));
+    else if ('isPoints' in object) points.push(pieceOf((object as Points).geometry));
+  });
+  return meshes.length > 0 ? joined(meshes, true) : joined(points, false);
+}

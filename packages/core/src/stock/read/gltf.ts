@@ -1,0 +1,72 @@
+import { Primitive, WebIO, type Accessor, type GLTF, type Node } from '@gltf-transform/core';
+import type { Cloud, Mesh } from '../stock';
+import { StockError } from './error';
+import { joined, type Piece3d } from './weld';
+
+/** A glTF file (Khronos glTF 2.0) as one mesh, nodes where they stand; points alone are a cloud. */
+export async function meshOfGltf(
+  name: string,
+  bytes: Uint8Array,
+  binary: boolean,
+): Promise<Mesh | Cloud> {
+  const faces: Piece3d[] = [];
+  const points: Piece3d[] = [];
+  try {
+    const io = new WebIO();
+    const document = binary
+      ? await io.readBinary(bytes)
+      : await io.readJSON({ json: jsonOf(bytes), resources: {} });
+    for (const node of document.getRoot().listNodes()) {
+      for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+        const mode = primitive.getMode();
+        if (mode === Primitive.Mode.TRIANGLES) faces.push(placed(node, primitive));
+        else if (mode === Primitive.Mode.POINTS) points.push(placed(node, primitive));
+      }
+    }
+  } catch (error) {
+    throw new StockError(name, `the glTF cannot be read (${(error as Error).message})`);
+  }
+  return faces.length > 0 ? joined(faces, true) : joined(points, false);
+}
+
+function jsonOf(bytes: Uint8Array): GLTF.IGLTF {
+  const json = JSON.parse(new TextDecoder().decode(bytes)) as GLTF.IGLTF;
+  if (json.buffers?.some((b) => b.uri && !b.uri.startsWith('data:'))) {
+    throw new Error('its data stands in other files; save it as one GLB');
+  }
+  return json;
+}
+
+function placed(node: Node, primitive: Primitive): Piece3d {
+  const positions = numbers(primitive.getAttribute('POSITION')) ?? [];
+  const m = node.getWorldMatrix();
+  const out = new Float32Array(positions.length);
+  for (let i = 0; i < positions.length; i += 3) {
+    for (let axis = 0; axis < 3; axis++) {
+      const part = (k: number): number => m[4 * k + axis]! * positions[i + k]!;
+      out[i + axis] = part(0) + part(1) + part(2) + m[12 + axis]!;
+    }
+  }
+  return {
+    positions: out,
+    index: numbers(primitive.getIndices()),
+    colours: coloursOf(primitive),
+  };
+}
+
+/** The numbers of an accessor; the package's own type for them is wider than this one. */
+function numbers(accessor: Accessor | null): ArrayLike<number> | null {
+  return accessor ? (accessor.getArray() as unknown as ArrayLike<number> | null) : null;
+}
+
+function coloursOf(primitive: Primitive): Float32Array | null {
+  const accessor = primitive.getAttribute('COLOR_0');
+  if (!accessor) return null;
+  const out = new Float32Array(3 * accessor.getCount());
+  const element: number[] = [];
+  for (let i = 0; i < accessor.getCount(); i++) {
+    accessor.getElement(i, element);
+    out.set(element.slice(0, 3), 3 * i);
+  }
+  return out;
+}

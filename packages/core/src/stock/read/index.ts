@@ -1,0 +1,109 @@
+import type { Cloud, Mesh, Outline, Picture, StockData, StockType } from '../stock';
+import { cloudOfText } from './cloud';
+import { StockError } from './error';
+
+export { StockError } from './error';
+
+/** Files that the stock takes, by what is behind the last dot of their names. */
+export const STOCK_FILES = {
+  obj: 'mesh',
+  ply: 'mesh',
+  stl: 'mesh',
+  gltf: 'mesh',
+  glb: 'mesh',
+  svg: 'outline',
+  png: 'picture',
+  xyz: 'cloud',
+  csv: 'cloud',
+} as const satisfies Record<string, StockType>;
+
+function text(bytes: Uint8Array): string {
+  return new TextDecoder().decode(bytes);
+}
+
+/**
+ * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ or CSV. The
+ * readers of the larger formats come when they are wanted.
+ * @param progress is told the part that is done, 0 to 1, for files that take long
+ * @throws StockError that says what is wrong and where
+ */
+export async function readStock(
+  name: string,
+  bytes: Uint8Array,
+  progress: (part: number) => void = () => undefined,
+): Promise<StockData> {
+  const ending = /\.([a-z]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
+  if (!(ending in STOCK_FILES)) {
+    const known = Object.keys(STOCK_FILES).join(', ').toUpperCase();
+    throw new StockError(name, `this kind of file is not known; known are ${known}`);
+  }
+  if (bytes.length === 0) throw new StockError(name, 'the file is empty');
+  return checked(name, await read(name, ending, bytes, progress));
+}
+
+async function read(
+  name: string,
+  ending: string,
+  bytes: Uint8Array,
+  progress: (part: number) => void,
+): Promise<StockData> {
+  switch (ending) {
+    case 'png':
+      return (await import('./picture')).pictureOf(name, bytes);
+    case 'svg':
+      return (await import('./svg')).outlineOfSvg(name, text(bytes));
+    case 'xyz':
+    case 'csv':
+      return cloudOfText(name, text(bytes), progress);
+    case 'gltf':
+    case 'glb':
+      return (await import('./gltf')).meshOfGltf(name, bytes, ending === 'glb');
+    default:
+      return (await import('./geometry')).geometryOf(name, ending, bytes);
+  }
+}
+
+function checked(name: string, data: StockData): StockData {
+  if (data.type === 'picture') return checkedPicture(name, data);
+  if (data.type === 'outline') return checkedOutline(name, data);
+  return checkedPoints(name, data);
+}
+
+function checkedPicture(name: string, data: Picture): Picture {
+  const { width, height } = data;
+  if (Math.max(width, height) > 16_384) {
+    throw new StockError(name, `it has ${width} × ${height} pixels; a side has 16 384 at most`);
+  }
+  return data;
+}
+
+function checkedOutline(name: string, data: Outline): Outline {
+  for (const [i, { points }] of data.curves.entries()) {
+    if (!points.every(Number.isFinite)) {
+      throw new StockError(name, `curve ${i + 1} has a point without a finite place`);
+    }
+  }
+  return data;
+}
+
+function checkedPoints(name: string, data: Mesh | Cloud): Mesh | Cloud {
+  const { positions } = data;
+  if (positions.length === 0) throw new StockError(name, 'there are no points in it');
+  const bad = positions.findIndex((v) => !Number.isFinite(v));
+  if (bad >= 0) {
+    const which = Math.floor(bad / 3) + 1;
+    throw new StockError(name, `point ${which} has no finite place (NaN or infinite)`);
+  }
+  if (data.type === 'mesh') {
+    const count = positions.length / 3;
+    const beyond = data.triangles.findIndex((v) => v >= count);
+    if (beyond >= 0) {
+      const face = Math.floor(beyond / 3) + 1;
+      throw new StockError(
+        name,
+        `face ${face} names vertex ${data.triangles[beyond]! + 1} of ${count}`,
+      );
+    }
+  }
+  return data;
+}
