@@ -1,5 +1,11 @@
+/** Packages that come as ES modules, which Jest does not load by itself. */
+const MODULES = [
+  ...['fast-png', 'iobuffer', 'fflate', 'property-graph', '@gltf-transform', 'three', 'jsep'],
+  ...['fast-xml-parser', 'fast-xml-builder', 'path-expression-matcher', 'strnum', '@nodable'],
+  'xml-naming',
+];
 const transform = {
-  '^.+\\.[jt]sx?$': [
+  '^.+\\.m?[jt]sx?$': [
     '@swc/jest',
     { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } },
   ],
@@ -7,7 +13,7 @@ const transform = {
 const shared = {
   transform,
   testEnvironment: 'node',
-  transformIgnorePatterns: ['/node_modules/(?!(fast-png|iobuffer|fflate)/)'],
+  transformIgnorePatterns: [`/node_modules/(?!(${MODULES.join('|')})/)`],
 };
 
 export default {

@@ -10,5 +10,8 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['express', 'commander', 'fast-png', 'zod', 'jsonc-parser'],
+  external: [
+    ...['express', 'commander', 'fast-png', 'zod', 'jsonc-parser', 'jsep', 'svgpath'],
+    ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*'],
+  ],
 });

@@ -4,9 +4,15 @@ import {
   parsePiece,
   PieceError,
   setDial,
+  readStock,
+  StockError,
   type Piece,
+  type StockData,
+  type StockFiles,
 } from '@vast-swarm/core';
+import { createHash } from 'node:crypto';
 import { readFile, stat } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
 import { Refused } from './refused';
 
 export interface WorkOptions {
@@ -29,4 +35,33 @@ export async function load(file: string, { set }: Pick<WorkOptions, 'set'>): Pro
     }
     throw error;
   }
+}
+
+/**
+ * Reads what a piece's stock takes from files: they stand in the folder `stock` beside the piece.
+ * @throws Refused that names the file and what is wrong
+ */
+export async function loadStock(file: string, piece: Piece): Promise<StockFiles> {
+  const files = new Map<string, StockData>();
+  for (const { name, source } of piece.stock) {
+    if (!('hash' in source)) continue;
+    const path = join(dirname(file), 'stock', source.file);
+    const bytes = await readFile(path).catch((error: unknown) => {
+      const why = (error as NodeJS.ErrnoException).code ?? 'unknown';
+      throw new Refused(`${path}: cannot be read (${why}); the piece wants it as '${name}'.`);
+    });
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    if (!hash.startsWith(source.hash)) {
+      throw new Refused(
+        `${path}: this is another file than the piece was made with (SHA-256 ${hash}).`,
+      );
+    }
+    try {
+      files.set(source.hash, await readStock(source.file, new Uint8Array(bytes)));
+    } catch (error) {
+      if (error instanceof StockError) throw new Refused(error.message);
+      throw error;
+    }
+  }
+  return files;
 }

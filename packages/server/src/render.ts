@@ -1,8 +1,8 @@
-import { compilePiece } from '@vast-swarm/core';
+import { compilePiece, PlanCache } from '@vast-swarm/core';
 import { CpuEngine, encodePng } from '@vast-swarm/cpu';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { load, type WorkOptions } from './load';
+import { load, loadStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
 import { numbered, writeWhole } from './writeWhole';
@@ -24,7 +24,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
   if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    const plan = compilePiece(piece);
+    const plan = compilePiece(piece, new PlanCache(), await loadStock(file, piece));
     for (const { message } of plan.notices) process.stderr.write(`note: ${message}\n`);
     engine.setPlan(plan);
     await mkdir(options.out, { recursive: true });

@@ -1,8 +1,8 @@
-import { compilePiece, particleTable, toCsv, toPly } from '@vast-swarm/core';
+import { compilePiece, PlanCache, particleTable, toCsv, toPly } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { mkdir } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import { load, type WorkOptions } from './load';
+import { load, loadStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
 import { numbered, writeWhole } from './writeWhole';
@@ -29,7 +29,7 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
   const everyFrame = numbered(options.out, 0) !== options.out;
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    engine.setPlan(compilePiece(piece));
+    engine.setPlan(compilePiece(piece, new PlanCache(), await loadStock(file, piece)));
     await mkdir(dirname(options.out), { recursive: true });
     const progress = new Progress('frame', last + 1);
     while (engine.frame < last) {

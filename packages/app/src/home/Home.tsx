@@ -109,7 +109,7 @@ export function Home() {
           <input
             ref={chooser}
             type="file"
-            accept=".json,application/json"
+            accept=".json,.zip,application/json"
             multiple
             hidden
             aria-label="Piece files"

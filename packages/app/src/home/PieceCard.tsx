@@ -84,7 +84,7 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
         <IconAction
           label={`Export ${piece.name}`}
           onClick={() => {
-            exportPiece(piece);
+            void exportPiece(piece);
           }}
         >
           <Download size={15} />

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Piece } from '@vast-swarm/core';
 import { fileNameOf } from '../data/files';
+import { filesOf } from '../data/stock';
 import { loadPiece } from '../data/pieces';
 import { COLOURS } from '../theme';
 import type { Format, Job } from './messages';
@@ -98,7 +99,7 @@ function RenderForm({ piece }: { piece: Piece }) {
     setSettings((s) => ({ ...s, ...part }));
   };
   const begin = async (): Promise<void> => {
-    const job: Job = { piece, ...settings };
+    const job: Job = { piece, files: new Map(), ...settings };
     if (settings.format === 'folder') {
       try {
         const picker = window as unknown as {
@@ -109,6 +110,7 @@ function RenderForm({ piece }: { piece: Piece }) {
         return; // The artist closed the chooser.
       }
     }
+    job.files = await filesOf(piece.stock);
     start(job);
   };
   const numberField = (key: 'width' | 'height' | 'first' | 'last', label: string) => (

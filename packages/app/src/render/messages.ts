@@ -1,9 +1,11 @@
-import type { Piece } from '@vast-swarm/core';
+import type { Piece, StockFiles } from '@vast-swarm/core';
 
 export type Format = 'zip' | 'folder' | 'mp4' | 'webm';
 
 export interface Job {
   piece: Piece;
+  /** What its stock holds from files. */
+  files: StockFiles;
   first: number;
   last: number;
   width: number;

@@ -1,4 +1,4 @@
-import { compilePiece } from '@vast-swarm/core';
+import { compilePiece, PlanCache } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import type { FromRender, Job, ToRender } from './messages';
 import { openSink, type Sink } from './sinks';
@@ -28,7 +28,7 @@ function breathe(): Promise<void> {
 }
 
 async function render(job: Job): Promise<void> {
-  const { piece, first, last, width, height, oversample } = job;
+  const { piece, files, first, last, width, height, oversample } = job;
   let done = 0;
   let sink: Sink | null = null;
   let engine: CpuEngine | null = null;
@@ -36,7 +36,7 @@ async function render(job: Job): Promise<void> {
     sink = await openSink(job);
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
     engine = await CpuEngine.create({ threads });
-    engine.setPlan(compilePiece(piece));
+    engine.setPlan(compilePiece(piece, new PlanCache(), files));
     const total = last - first + 1;
     let looked = 0;
     while (engine.frame < last) {

@@ -11,7 +11,7 @@ export function Notices() {
   const dispatch = useAppDispatch();
   const act = (notice: Notice): void => {
     const { piece } = store.getState().piece;
-    if (notice.action === 'export' && piece) exportPiece(piece);
+    if (notice.action === 'export' && piece) void exportPiece(piece);
     if (notice.action === 'restore') void restoreRemoved();
     if (notice.action === 'undo') dispatch(pieceActions.undone());
     dispatch(dismissed(notice.key));

@@ -131,7 +131,7 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
       <IconAction
         label="Export the piece file"
         onClick={() => {
-          exportPiece(store.getState().piece.piece!);
+          void exportPiece(store.getState().piece.piece!);
         }}
       >
         <Download size={16} />

@@ -114,7 +114,7 @@ function Row({ signal, at, seconds, scene }: RowProps) {
         sx={{
           ...{ position: 'absolute', left: -92, width: 86, top: 8, fontSize: 12, p: 0 },
           ...{ color: chosen ? COLOURS.amber : COLOURS.faint, background: 'none', border: 0 },
-          ...{ textAlign: 'left', font: 'inherit', cursor: 'pointer', overflow: 'hidden' },
+          ...{ textAlign: 'left', fontFamily: 'inherit', cursor: 'pointer', overflow: 'hidden' },
           ...{ textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
         }}
       >

@@ -3,7 +3,7 @@ import { validatePiece } from '../piece/parse';
 /** Vortex and drag: the water behind a lock gate turns, and takes the lights of the quay with it. */
 export const eddyAtTheLock = validatePiece({
   format: 'vast-swarm piece',
-  version: 1,
+  version: 2,
   name: 'Eddy at the Lock',
   seed: 7,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },
@@ -75,6 +75,7 @@ export const eddyAtTheLock = validatePiece({
         },
         light: { feed: 'spread', from: 0.35, to: 1.7 },
       },
+      copies: [],
     },
     {
       id: 'lanterns',
@@ -111,6 +112,7 @@ export const eddyAtTheLock = validatePiece({
         },
         light: 1,
       },
+      copies: [],
     },
   ],
   forces: [
@@ -144,6 +146,19 @@ export const eddyAtTheLock = validatePiece({
       },
     },
     {
+      id: 'undertow',
+      name: 'Undertow',
+      on: true,
+      kind: 'attraction',
+      dials: {
+        centre: [0, -0.25, 0],
+        strength: { feed: 'signal', signal: 'gate', from: 0.1, to: 1.6 },
+        radius: 1.1,
+        falloff: 2,
+        arrive: 0.5,
+      },
+    },
+    {
       id: 'thick-water',
       name: 'Thick water',
       on: true,
@@ -160,7 +175,12 @@ export const eddyAtTheLock = validatePiece({
       },
     },
   ],
-  influence: { ripple: { lanterns: 0.5 } },
+  colliders: [],
+  signals: [
+    { id: 'gate', name: 'Lock gate', on: true, kind: 'wave', dials: { period: 10, rest: 0.3 } },
+  ],
+  stock: [],
+  influence: { ripple: { lanterns: 0.5 }, undertow: { lanterns: 0.3 } },
   finish: [
     {
       id: 'bloom',

@@ -1,6 +1,11 @@
 import type { Piece } from '../piece/schema';
+import { conchToBuoy } from './conchToBuoy';
 import { eddyAtTheLock } from './eddyAtTheLock';
+import { hailOnTheSlipway } from './hailOnTheSlipway';
 import { planktonLantern } from './planktonLantern';
+import { ropeWalk } from './ropeWalk';
+import { saltCubes } from './saltCubes';
+import { tideChart } from './tideChart';
 
 export interface DemoPiece {
   id: string;
@@ -13,5 +18,10 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
   pieces: [
     { id: 'plankton-lantern', piece: planktonLantern },
     { id: 'eddy-at-the-lock', piece: eddyAtTheLock },
+    { id: 'hail-on-the-slipway', piece: hailOnTheSlipway },
+    { id: 'conch-to-buoy', piece: conchToBuoy },
+    { id: 'tide-chart', piece: tideChart },
+    { id: 'rope-walk', piece: ropeWalk },
+    { id: 'salt-cubes', piece: saltCubes },
   ],
 };

@@ -13,9 +13,12 @@ const TOUCH = 1e-4;
 /** Steps after a bounce are this long at the least, in metres: along a surface none is sure. */
 const BLIND = 0.05;
 
-export interface Moved {
+interface Free {
   position: Vec3;
   velocity: Vec3;
+}
+
+export interface Moved extends Free {
   /** Where true, the particle dies now. */
   dies: Expr | null;
   /** Where true, it stays where it is from now on. */
@@ -100,8 +103,45 @@ export function collide(
   const after = moves ? placementOf(dial.atMoment(1)) : before;
   const [a, b] = [before.placeBack(from.position), after.placeBack(to.position)];
   const way = b.sub(a);
-  // Most particles are too far away to reach the surface in this step, and look no further.
+  // Most particles are too far away to reach the surface in this step, and look no further: the
+  // rest stands in a loop of one turn, which only those take that are near.
   const near = felt.and(surface(a).distance.lt(way.length().add(TOUCH)));
+  const met = { dial, surface, from, to, step, a, b, way, before, after, near, moves };
+  const start = [...to.position.parts, ...to.velocity.parts, g.float(0)];
+  const [px, py, pz, vx, vy, vz, touched] = g.loop(near.select(1, g.int(0)), start, () => {
+    const { position, velocity, touches } = meet(met);
+    return [...position.parts, ...velocity.parts, touches.select(1, g.float(0))];
+  });
+  const touch = touched!.gt(0.5);
+  const does = dial.choice('touch');
+  return {
+    position: new Vec3(px!, py!, pz!),
+    velocity: new Vec3(vx!, vy!, vz!),
+    dies: either(to.dies, does === 'die' ? touch : null),
+    sticks: either(to.sticks, does === 'stick' ? touch : null),
+  };
+}
+
+interface Meeting {
+  dial: DialReader;
+  surface: (p: Vec3) => Distance;
+  from: Free;
+  to: Free;
+  step: Expr;
+  /** The way in the collider's frame. */
+  a: Vec3;
+  b: Vec3;
+  way: Vec3;
+  before: Placement;
+  after: Placement;
+  near: Expr;
+  moves: boolean;
+}
+
+/** What becomes of a particle that is near enough to touch in this step. */
+function meet(meeting: Meeting): Free & { touches: Expr } {
+  const { dial, surface, from, to, step, a, b, way, before, after, near, moves } = meeting;
+  const g = step.graph;
   const { spot, passed, normal, close, depth } = march(surface, a, way, near, 0);
   const ahead = g.float(1).sub(passed);
 
@@ -115,7 +155,7 @@ export function collide(
   const hit = near.and(close).and(coming.lt(0));
 
   const into = local.dot(normal).min(0);
-  const { speed, rests, dies, sticks } = answer(dial, { local, normal, gain, into, step });
+  const { speed, rests, sticks } = answer(dial, { local, normal, gain, into, step });
   // The rest of the step: on with the new velocity, and with what the forces still add.
   const left = step.mul(ahead);
   const onward = speed.add(gain.scale(ahead));
@@ -133,7 +173,7 @@ export function collide(
   const place = vec(hit, second.spot, b);
 
   // Whatever is still inside is put out on the surface, along the way that leads out.
-  const out = pushedOut(surface, place, felt);
+  const out = pushedOut(surface, place);
   const inward = out.inside.select(out.local(hit, final, after, to.velocity, carried), g.float(0));
   const base = vec(
     hit,
@@ -149,8 +189,7 @@ export function collide(
   return {
     position: vec(changed, after.place(out.position), to.position),
     velocity: vec(changed, carried ? turned.add(carried) : turned, to.velocity),
-    dies: either(to.dies, dies ? hit.or(out.inside) : null),
-    sticks: either(to.sticks, sticks ? hit.or(out.inside) : null),
+    touches: changed,
   };
 }
 
@@ -206,7 +245,6 @@ interface Answer {
   speed: Vec3;
   /** Too slow to come off again: it lies on the surface. */
   rests: Expr;
-  dies: boolean;
   sticks: boolean;
 }
 
@@ -226,13 +264,13 @@ function answer(dial: DialReader, { local, gain, normal, into, step }: Impact): 
   const along = local.sub(normal.scale(into));
   if (touch === 'die' || touch === 'stick') {
     const speed = touch === 'stick' ? local.scale(0) : along;
-    return { speed, rests: g.float(0).ge(0), dies: touch === 'die', sticks: touch === 'stick' };
+    return { speed, rests: g.float(0).ge(0), sticks: touch === 'stick' };
   }
   const grip = g.float(1).sub(dial.number('friction'));
   // Lying on the surface it is touched all the time: as if it came down thirty times a second.
   const rubbed = pow(grip, step.mul(30));
   if (touch === 'slide') {
-    return { speed: along.scale(rubbed), rests: g.float(0).ge(0), dies: false, sticks: false };
+    return { speed: along.scale(rubbed), rests: g.float(0).ge(0), sticks: false };
   }
   // Slower than what the forces give it in one and a half steps, it does not come up again.
   const rests = into.neg().lt(gain.dot(normal).neg().max(0).mul(1.5));
@@ -248,7 +286,7 @@ function answer(dial: DialReader, { local, gain, normal, into, step }: Impact): 
     const up = turned.dot(normal);
     speed = vec(rests, speed, turned.sub(normal.scale(up.min(0).mul(2))));
   }
-  return { speed, rests, dies: false, sticks: false };
+  return { speed, rests, sticks: false };
 }
 
 /** 1 where the speed into the surface is taken away, more where some of it comes back. */
@@ -268,10 +306,10 @@ interface PushedOut {
 }
 
 /** Twice along the slope: a field that is read from a grid is not exact at once. */
-function pushedOut(surface: (p: Vec3) => Distance, place: Vec3, felt: Expr): PushedOut {
+function pushedOut(surface: (p: Vec3) => Distance, place: Vec3): PushedOut {
   const g = place.x.graph;
   const first = surface(place);
-  const inside = felt.and(first.distance.lt(0));
+  const inside = first.distance.lt(0);
   const out = (p: Vec3, { distance, normal }: Distance): Vec3 =>
     p.add(
       normal.scale(

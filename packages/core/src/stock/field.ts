@@ -16,6 +16,8 @@ export interface Field {
   closed: boolean;
 }
 
+/** Length of the way to a neighbour along one, two and three axes, in steps. */
+const FAR = [0, 1, Math.SQRT2, Math.sqrt(3)];
 /** Grid cells kept free round the mesh. */
 const MARGIN = 3;
 
@@ -127,10 +129,10 @@ class Builder {
     }
   }
 
-  /** Carries nearest triangles across the grid, from all eight corners, twice. */
+  /** Carries nearest triangles across the grid, from all eight corners. */
   *sweep(): Generator<number, void> {
-    for (let pass = 0; pass < 16; pass++) {
-      yield 0.5 + pass / 32;
+    for (let pass = 0; pass < 8; pass++) {
+      yield 0.5 + pass / 16;
       const [di, dj, dk] = [pass & 1, pass & 2, pass & 4].map((bit) => (bit ? -1 : 1)) as [
         number,
         number,
@@ -142,25 +144,26 @@ class Builder {
           const j = dj > 0 ? b : this.ny - 1 - b;
           for (let a = 1; a < this.nx; a++) {
             const i = di > 0 ? a : this.nx - 1 - a;
-            this.from(i, j, k, i - di, j, k);
-            this.from(i, j, k, i, j - dj, k);
-            this.from(i, j, k, i, j, k - dk);
-            this.from(i, j, k, i - di, j - dj, k);
-            this.from(i, j, k, i - di, j, k - dk);
-            this.from(i, j, k, i, j - dj, k - dk);
-            this.from(i, j, k, i - di, j - dj, k - dk);
+            const at = this.index(i, j, k);
+            // Close to the mesh the first pass over the triangles was exact.
+            if (this.distance[at]! <= this.field.step) continue;
+            for (let side = 1; side < 8; side++) {
+              const [x, y, z] = [side & 1, (side >> 1) & 1, side >> 2];
+              this.from(i, j, k, this.index(i - di * x, j - dj * y, k - dk * z), FAR[x + y + z]!);
+            }
           }
         }
       }
     }
   }
 
-  private from(i: number, j: number, k: number, x: number, y: number, z: number): void {
-    const triangle = this.nearest[this.index(x, y, z)]!;
+  /** Tries the triangle of a neighbour that is `far` steps away. */
+  private from(i: number, j: number, k: number, neighbour: number, far: number): void {
+    const triangle = this.nearest[neighbour]!;
     const at = this.index(i, j, k);
     if (triangle < 0 || triangle === this.nearest[at]) return;
-    // A neighbour's distance differs by a step at the most: farther triangles need no look.
-    if (this.distance[this.index(x, y, z)]! - 2 * this.field.step > this.distance[at]!) return;
+    // The triangle cannot be nearer here than there by more than the way between.
+    if (this.distance[neighbour]! - far * this.field.step >= this.distance[at]!) return;
     this.offer(i, j, k, triangle);
   }
 
@@ -214,6 +217,11 @@ function weights(
   return [u / total, v / total, w / total];
 }
 
+/** Math.hypot guards against overflow that metres do not come near, at many times the cost. */
+function length3(x: number, y: number, z: number): number {
+  return Math.sqrt(x * x + y * y + z * z);
+}
+
 function distanceToTriangle(mesh: Mesh, t: number, x: number, y: number, z: number): number {
   const { positions: p, triangles } = mesh;
   const [a, b, c] = [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!];
@@ -227,7 +235,7 @@ function distanceToTriangle(mesh: Mesh, t: number, x: number, y: number, z: numb
   const uv = ux * vx + uy * vy + uz * vz;
   const vv = vx * vx + vy * vy + vz * vz;
   const away = (s: number, r: number): number =>
-    Math.hypot(wx - s * ux - r * vx, wy - s * uy - r * vy, wz - s * uz - r * vz);
+    length3(wx - s * ux - r * vx, wy - s * uy - r * vy, wz - s * uz - r * vz);
   if (d1 <= 0 && d2 <= 0) return away(0, 0);
   const [d3, d4] = [d1 - uu, d2 - uv];
   if (d3 >= 0 && d4 <= d3) return away(1, 0);

@@ -10,10 +10,10 @@ export const touchDials: Dials = {
     group,
   }),
   side: choice(
-    'Side',
+    'Particles',
     'outside',
-    { outside: 'Particles are outside', inside: 'Particles are inside' },
-    'A solid keeps them there; a zone acts on them there.',
+    { outside: 'Outside', inside: 'Inside' },
+    'A solid keeps them on that side; a zone acts on them there.',
     { group },
   ),
   touch: choice(

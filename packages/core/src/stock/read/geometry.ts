@@ -9,8 +9,17 @@ function pieceOf(geometry: BufferGeometry): Piece3d {
   return {
     positions: values('position') ?? [],
     index: geometry.getIndex()?.array ?? null,
-    colours: values('color'),
+    colours: coloursOf(geometry),
   };
+}
+
+/** Linear light; read one by one, since files keep it as bytes too. */
+function coloursOf(geometry: BufferGeometry): Float32Array | null {
+  if (!geometry.hasAttribute('color')) return null;
+  const colour = geometry.getAttribute('color');
+  return Float32Array.from({ length: 3 * colour.count }, (_, i) =>
+    colour.getComponent(Math.floor(i / 3), i % 3),
+  );
 }
 
 /** OBJ, PLY and STL, read by the loaders of three. What has no faces is a cloud. */

@@ -38,7 +38,7 @@ function jsonOf(bytes: Uint8Array): GLTF.IGLTF {
 }
 
 function placed(node: Node, primitive: Primitive): Piece3d {
-  const positions = numbers(primitive.getAttribute('POSITION')) ?? [];
+  const positions = numbers(primitive.getAttribute('POSITION'), 3) ?? new Float32Array(0);
   const m = node.getWorldMatrix();
   const out = new Float32Array(positions.length);
   for (let i = 0; i < positions.length; i += 3) {
@@ -49,24 +49,25 @@ function placed(node: Node, primitive: Primitive): Piece3d {
   }
   return {
     positions: out,
-    index: numbers(primitive.getIndices()),
-    colours: coloursOf(primitive),
+    index: primitive.getIndices() && indicesOf(primitive),
+    colours: numbers(primitive.getAttribute('COLOR_0'), 3),
   };
 }
 
-/** The numbers of an accessor; the package's own type for them is wider than this one. */
-function numbers(accessor: Accessor | null): ArrayLike<number> | null {
-  return accessor ? (accessor.getArray() as unknown as ArrayLike<number> | null) : null;
-}
-
-function coloursOf(primitive: Primitive): Float32Array | null {
-  const accessor = primitive.getAttribute('COLOR_0');
+/** The first `size` numbers of each element, out of whatever form the file keeps them in. */
+function numbers(accessor: Accessor | null, size: number): Float32Array | null {
   if (!accessor) return null;
-  const out = new Float32Array(3 * accessor.getCount());
+  const out = new Float32Array(size * accessor.getCount());
   const element: number[] = [];
   for (let i = 0; i < accessor.getCount(); i++) {
     accessor.getElement(i, element);
-    out.set(element.slice(0, 3), 3 * i);
+    out.set(element.slice(0, size), size * i);
   }
   return out;
+}
+
+/** Counted in whole numbers: single precision would lose those above 16 million. */
+function indicesOf(primitive: Primitive): number[] {
+  const accessor = primitive.getIndices()!;
+  return Array.from({ length: accessor.getCount() }, (_, i) => accessor.getScalar(i));
 }

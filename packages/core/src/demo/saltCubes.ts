@@ -1,0 +1,135 @@
+import { validatePiece } from '../piece/parse';
+import { showFinish } from './finish';
+
+/** Lattice and a spring home: a block of salt is stirred up, and settles back grain by grain. */
+export const saltCubes = validatePiece({
+  format: 'vast-swarm piece',
+  version: 2,
+  name: 'Salt Cubes',
+  seed: 8,
+  frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },
+  backdrop: {
+    kind: 'radial',
+    dials: { inner: '#182028', outer: '#04060a', centreY: 0.52, radius: 0.9 },
+  },
+  camera: {
+    kind: 'perspective',
+    dials: {
+      target: [0, 0, 0],
+      distance: 6,
+      azimuth: 32,
+      elevation: 22,
+      orbit: -7,
+      view: 38,
+      near: 0.5,
+    },
+  },
+  swarms: [
+    {
+      id: 'salt',
+      name: 'Salt',
+      on: true,
+      emitter: {
+        kind: 'lattice',
+        dials: { columns: 30, rows: 30, layers: 30, spacing: [0.085, 0.085, 0.085] },
+      },
+      launch: { kind: 'allRound', dials: { speed: 0 } },
+      body: { kind: 'disc', dials: { mode: 'normal', hardness: 0.75 } },
+      dials: {
+        rate: 0,
+        burst: 27000,
+        lifetime: 3600,
+        size: { feed: 'spread', from: 0.045, to: 0.062 },
+        opacity: 0.92,
+        colour: {
+          feed: 'gradient',
+          by: 'formula',
+          text: '0.1 + speed * 0.42 + 0.12 * y + 0.12 * random',
+          stops: [
+            { at: 0, colour: '#22405a', light: 0.7 },
+            { at: 0.2, colour: '#9fc2cc', light: 0.9 },
+            { at: 0.45, colour: '#fff4e2', light: 1.2 },
+            { at: 0.75, colour: '#ffae63', light: 1.7 },
+            { at: 1, colour: '#ff6a3c', light: 2 },
+          ],
+        },
+        light: {
+          feed: 'formula',
+          text: '0.05 + 0.34 * smooth(-1.4, 1.5, y + 0.5 * x) + 0.16 * random ^ 2 + 0.18 * speed',
+          from: 0.03,
+          to: 1.6,
+        },
+      },
+      copies: [],
+    },
+  ],
+  forces: [
+    {
+      id: 'settle',
+      name: 'Settle',
+      on: true,
+      kind: 'home',
+      dials: { stiffness: { feed: 'signal', signal: 'stir', from: 9, to: 0.25 }, damping: 2.4 },
+    },
+    {
+      id: 'stirring',
+      name: 'Stirring',
+      on: true,
+      kind: 'vortex',
+      dials: {
+        axis: [0.25, 1, 0],
+        spin: { feed: 'signal', signal: 'stir', from: 0, to: 150 },
+        radius: 1.7,
+        falloff: 1.5,
+        acts: 'push',
+        grip: 2.2,
+        share: { feed: 'signal', signal: 'stir', from: 0, to: 1 },
+      },
+    },
+    {
+      id: 'scatter',
+      name: 'Scatter',
+      on: true,
+      kind: 'turbulence',
+      dials: {
+        strength: { feed: 'signal', signal: 'stir', from: 0, to: 7 },
+        scale: 0.9,
+        octaves: 2,
+        change: 0.4,
+      },
+    },
+  ],
+  colliders: [
+    {
+      id: 'pan',
+      name: 'Salt pan',
+      on: true,
+      kind: 'plane',
+      dials: { centre: [0, -1.75, 0], bounce: 0.2, friction: 0.2 },
+    },
+  ],
+  signals: [
+    {
+      id: 'stir',
+      name: 'Stir',
+      on: true,
+      kind: 'keyframes',
+      dials: {
+        keys: [
+          { at: 0, value: 0 },
+          { at: 1.5, value: 0 },
+          { at: 3, value: 1 },
+          { at: 6, value: 0.8 },
+          { at: 9, value: 0 },
+          { at: 12, value: 0 },
+          { at: 13, value: 1 },
+          { at: 15, value: 0.6 },
+          { at: 17, value: 0 },
+        ],
+      },
+    },
+  ],
+  stock: [],
+  influence: {},
+  finish: showFinish(0.35, 0.9, 0.35),
+});
