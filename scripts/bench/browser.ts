@@ -28,6 +28,7 @@ async function points(): Promise<void> {
     bundle: true,
     write: false,
     format: 'iife',
+    external: ['node:*'],
     target: 'es2022',
   });
   const script = bundle.outputFiles[0]!.text;

@@ -62,6 +62,8 @@ export async function startHarness(): Promise<Harness> {
     bundle: true,
     write: false,
     format: 'iife',
+    // A reader of files names what only Node has, and asks for it only there.
+    external: ['node:*'],
     target: 'es2022',
     define: { 'process.env.NODE_ENV': '"test"' },
   });

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { Browser, Locator, Page } from 'playwright-core';
-import { parsePiece, pieceText, type Piece } from '@vast-swarm/core';
+import { DEMO_SHOW, parsePiece, pieceText, type Piece } from '@vast-swarm/core';
 import { smallPiece } from '../support/pieces';
+import { openSmall as open, pictureOf, pictureTells as tells } from './picture';
 import { launch, startApp, type App } from './support';
 
 let app: App;
@@ -22,40 +23,16 @@ beforeEach(async () => {
 });
 afterEach(() => page.context().close());
 
-function picture(): Locator {
-  return page.getByTestId('picture');
-}
-
-/** Waits until what the picture tells about itself is as wanted. */
-async function pictureTells(test: (data: DOMStringMap) => boolean): Promise<void> {
-  const end = Date.now() + 30_000;
-  for (;;) {
-    const data = await picture().evaluate(
-      (element) =>
-        new Promise<DOMStringMap>((resolve) => {
-          requestAnimationFrame(() => resolve(Object.assign({}, (element as HTMLElement).dataset)));
-        }),
-    );
-    if (test(data)) return;
-    if (Date.now() > end) throw new Error(`the picture stays at ${JSON.stringify(data)}`);
-  }
-}
+const picture = (): Locator => pictureOf(page);
+const pictureTells = (test: (data: DOMStringMap) => boolean): Promise<void> => tells(page, test);
+const openSmall = (change?: Parameters<typeof open>[2]): Promise<void> =>
+  open(page, app.url, change);
 
 /** A small picture of the canvas, as one hash. */
 async function look(): Promise<string> {
   return createHash('sha256')
     .update(await picture().screenshot())
     .digest('hex');
-}
-
-async function openSmall(change?: Parameters<typeof smallPiece>[0]): Promise<void> {
-  await page.goto(app.url);
-  const buffer = Buffer.from(pieceText(smallPiece(change)));
-  await page
-    .getByLabel('Piece files')
-    .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
-  await page.getByRole('link', { name: 'Open Small' }).click();
-  await pictureTells((d) => Number(d.alive) > 0);
 }
 
 async function pause(): Promise<void> {
@@ -139,7 +116,7 @@ test('undo and redo go over every edit, a drag being one', async () => {
   const dragged = await exported();
   expect(dragged.swarms[0]!.dials.rate).toBeGreaterThan(1200);
   await page.getByRole('button', { name: 'More for Motes' }).click();
-  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate', exact: true }).click();
   await page.getByRole('button', { name: 'More for Motes', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Remove' }).click();
   expect((await exported()).swarms.map((s) => s.name)).toEqual(['Motes 2']);
@@ -204,7 +181,7 @@ test('a bad file is refused with its line, and the open show is untouched', asyn
   await page.getByText(/Nested more than 64 deep/).waitFor();
   await upload('notes.json', 'not json at all');
   await page.getByText(/notes\.json was not imported.\s*line 1: This is not JSON/).waitFor();
-  expect(await page.getByRole('article').count()).toBe(2);
+  expect(await page.getByRole('article').count()).toBe(DEMO_SHOW.pieces.length);
 });
 
 test('pieces are duplicated, deleted and brought back', async () => {

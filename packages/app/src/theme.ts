@@ -38,7 +38,9 @@ export const theme = createTheme({
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiCssBaseline: {
       styleOverrides: {
-        body: { overflow: 'hidden' },
+        // Drags belong to dials and handles; what is worth copying can still be selected.
+        body: { overflow: 'hidden', userSelect: 'none' },
+        'input, textarea, [role=alert], [role=status], main p, code': { userSelect: 'text' },
         '#root': { height: '100vh', display: 'flex', flexDirection: 'column' },
         ':focus-visible': { outline: `2px solid ${COLOURS.amber}`, outlineOffset: 1 },
         '*': { scrollbarWidth: 'thin', scrollbarColor: `${COLOURS.line} transparent` },

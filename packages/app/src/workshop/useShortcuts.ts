@@ -62,7 +62,9 @@ export function useShortcuts(
       // Keys that a control of its own wants are left to it.
       const taken =
         typing || target.closest('[role=slider], [role=menu], [role=listbox], [role=separator]');
-      if (taken || event.ctrlKey || event.metaKey || event.altKey) return;
+      // What no control wants goes through from anywhere but a text.
+      const free = !typing && ['f', 'h', 'Escape'].includes(event.key);
+      if ((taken && !free) || event.ctrlKey || event.metaKey || event.altKey) return;
       const last = (store.getState().piece.piece?.frame.length ?? 1) - 1;
       const now = engine.place;
       const step = event.shiftKey ? 10 : 1;

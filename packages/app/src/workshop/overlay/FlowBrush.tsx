@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent } from 'react';
 import {
   project,
   type CameraPose,
@@ -13,6 +13,7 @@ import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
 import { add, turned } from './handles';
 import { onPlane } from './plane';
+import { useStroke, type Spot } from './useStroke';
 
 interface Props {
   path: (string | number)[];
@@ -27,8 +28,6 @@ export function FlowBrush({ path, camera, size }: Props) {
   const dispatch = useAppDispatch();
   const piece = usePiece();
   const brush = useApp((s) => s.tools.brush);
-  const [line, setLine] = useState<[number, number][]>([]);
-  const down = useRef(false);
   const dials: DialValues = piece.forces[path[1] as number]?.dials ?? {};
   const plain = (key: string, otherwise: number): number =>
     typeof dials[key] === 'number' ? dials[key] : otherwise;
@@ -45,7 +44,7 @@ export function FlowBrush({ path, camera, size }: Props) {
   const strokes = (dials.strokes ?? []) as Strokes;
 
   /** Parts of the plane's width and height, from the left and the top. */
-  const unit = ([x, y]: [number, number]): [number, number] | null => {
+  const unit = ([x, y]: Spot): Spot | null => {
     const p = onPlane(camera, size, x, y, centre, normal);
     if (!p) return null;
     const offset = p.map((c, i) => c - centre[i]!);
@@ -57,20 +56,15 @@ export function FlowBrush({ path, camera, size }: Props) {
       centre,
       across.map((a, i) => a * (u - 0.5) * width + up[i]! * (0.5 - v) * height) as Vector,
     );
-  const place = (event: PointerEvent): [number, number] => {
-    const box = event.currentTarget.getBoundingClientRect();
-    return [event.clientX - box.left, event.clientY - box.top];
-  };
-  const finish = (): void => {
-    down.current = false;
+  const finish = (line: readonly Spot[]): void => {
     const round = (v: number): number => Math.round(Math.min(2, Math.max(-1, v)) * 1e4) / 1e4;
     const points = line.flatMap((p) => unit(p)?.map(round) ?? []);
-    setLine([]);
     if (points.length < 4) return;
     const { radius, strength } = store.getState().tools.brush;
     const value: Strokes = [...strokes, { points: points.slice(0, 4000), radius, strength }];
     dispatch(pieceActions.set({ path, value: value.slice(-500), label: 'Brush a stroke' }));
   };
+  const { line, events } = useStroke(GRAIN, finish);
   const shown = strokes.map(({ points }) =>
     Array.from({ length: points.length / 2 }, (_, i) =>
       project(camera, size, world(points[2 * i]!, points[2 * i + 1]!)),
@@ -86,19 +80,7 @@ export function FlowBrush({ path, camera, size }: Props) {
       onKeyDown={(event: KeyboardEvent) => {
         if (event.key === 'Escape') dispatch(toolActions.toolChosen(null));
       }}
-      onPointerDown={(event: PointerEvent) => {
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        down.current = true;
-        setLine([place(event)]);
-      }}
-      onPointerMove={(event: PointerEvent) => {
-        if (!down.current) return;
-        const next = place(event);
-        const [x, y] = line.at(-1)!;
-        if (Math.hypot(next[0] - x, next[1] - y) >= GRAIN) setLine([...line, next]);
-      }}
-      onPointerUp={finish}
+      {...events}
       sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
     >
       <svg width={size.width} height={size.height} aria-hidden>

@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent } from 'react';
 import {
   freshId,
   type CameraPose,
@@ -13,6 +13,7 @@ import { store, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
 import { onPlane } from './plane';
+import { useStroke, type Spot } from './useStroke';
 
 interface Props {
   path: (string | number)[];
@@ -33,18 +34,10 @@ function drawnBefore(piece: Piece, path: Props['path']): StockEntry | undefined 
 /** Draws lines on the plane z = 0 that the camera sees; each line is added to the outline. */
 export function Pen({ path, camera, size }: Props) {
   const dispatch = useAppDispatch();
-  const [line, setLine] = useState<[number, number][]>([]);
-  const down = useRef(false);
-  const place = (event: PointerEvent): [number, number] => {
-    const box = event.currentTarget.getBoundingClientRect();
-    return [event.clientX - box.left, event.clientY - box.top];
-  };
-  const finish = (): void => {
-    down.current = false;
+  const finish = (line: readonly Spot[]): void => {
     const points = line
       .map(([x, y]) => onPlane(camera, size, x, y, [0, 0, 0], [0, 0, 1]))
       .filter((p): p is Vector => p !== null);
-    setLine([]);
     if (points.length < 2) {
       if (line.length > 1) {
         const message =
@@ -65,6 +58,7 @@ export function Pen({ path, camera, size }: Props) {
     };
     dispatch(pieceActions.stocked({ entry, path }));
   };
+  const { line, events } = useStroke(GRAIN, finish);
   return (
     <Box
       role="application"
@@ -73,19 +67,7 @@ export function Pen({ path, camera, size }: Props) {
       onKeyDown={(event: KeyboardEvent) => {
         if (event.key === 'Escape') dispatch(toolActions.toolChosen(null));
       }}
-      onPointerDown={(event: PointerEvent) => {
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        down.current = true;
-        setLine([place(event)]);
-      }}
-      onPointerMove={(event: PointerEvent) => {
-        if (!down.current) return;
-        const next = place(event);
-        const [x, y] = line.at(-1)!;
-        if (Math.hypot(next[0] - x, next[1] - y) >= GRAIN) setLine([...line, next]);
-      }}
-      onPointerUp={finish}
+      {...events}
       sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
     >
       <svg width={size.width} height={size.height} aria-hidden>

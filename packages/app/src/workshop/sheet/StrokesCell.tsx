@@ -57,7 +57,7 @@ export function StrokesCell({ strokes, path, onChange }: Props) {
           onChange={(strength) => dispatch(toolActions.brushSet({ strength }))}
           onSettle={() => undefined}
         />
-        {strokes.length} stroke{strokes.length === 1 ? '' : 's'}
+        <span>{`${String(strokes.length)} stroke${strokes.length === 1 ? '' : 's'}`}</span>
       </Stack>
     </Box>
   );

@@ -1,0 +1,43 @@
+import type { Locator, Page } from 'playwright-core';
+import { pieceText } from '@vast-swarm/core';
+import { smallPiece } from '../support/pieces';
+
+/** What tests of the workshop share: the picture, and a small piece in it. */
+
+export function pictureOf(page: Page): Locator {
+  return page.getByTestId('picture');
+}
+
+/** Waits until what the picture tells about itself is as wanted. */
+export async function pictureTells(
+  page: Page,
+  test: (data: DOMStringMap) => boolean,
+): Promise<void> {
+  const end = Date.now() + 30_000;
+  for (;;) {
+    const data = await pictureOf(page).evaluate(
+      (element) =>
+        new Promise<DOMStringMap>((resolve) => {
+          requestAnimationFrame(() => resolve(Object.assign({}, (element as HTMLElement).dataset)));
+        }),
+    );
+    if (test(data)) return;
+    if (Date.now() > end) throw new Error(`the picture stays at ${JSON.stringify(data)}`);
+  }
+}
+
+/** Opens a small piece as an artist would who has its file. */
+export async function openSmall(
+  page: Page,
+  url: string,
+  change?: Parameters<typeof smallPiece>[0],
+  test: (data: DOMStringMap) => boolean = (d) => Number(d.alive) > 0,
+): Promise<void> {
+  await page.goto(url);
+  const buffer = Buffer.from(pieceText(smallPiece(change)));
+  await page
+    .getByLabel('Piece files')
+    .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
+  await page.getByRole('link', { name: 'Open Small' }).click();
+  await pictureTells(page, test);
+}
