@@ -16,9 +16,8 @@ export class Kernels {
   private module(kernel: PlanKernel): number {
     let id = this.modules.get(kernel);
     if (id === undefined) {
-      const bytes = toWasm(kernel.graph, MAX_PAGES);
-      // Turning a dial changes parameters and not the code: then the bytes are known already.
-      id = this.pool.module(keyOf(bytes), () => bytes);
+      // Turning a dial changes parameters and not the code: then the module is there already.
+      id = this.pool.module(kernel.graph.signature(), () => toWasm(kernel.graph, MAX_PAGES));
       this.modules.set(kernel, id);
     }
     return id;
@@ -39,12 +38,4 @@ export class Kernels {
     new Int32Array(this.pool.memory.buffer, params, block.length).set(block);
     this.pool.kernel(module, begin & ~3, (end + 3) & ~3, params);
   }
-}
-
-function keyOf(bytes: Uint8Array): string {
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 8192) {
-    text += String.fromCharCode(...bytes.subarray(i, i + 8192));
-  }
-  return text;
 }

@@ -145,7 +145,9 @@ export class Pipelines {
   readonly paramsBuffer: GPUBuffer;
   private readonly computes = new Map<string, GPUComputePipeline>();
   private readonly renders = new Map<string, GPURenderPipeline>();
-  private readonly texts = new WeakMap<PlanKernel, string>();
+  private readonly kernels = new WeakMap<PlanKernel, GPUComputePipeline>();
+  /** Shader texts by the signatures of their graphs. */
+  private readonly texts = new Map<string, string>();
 
   constructor(readonly device: GPUDevice) {
     const usage = GPUBufferUsage.UNIFORM | GPUBufferUsage.COPY_DST;
@@ -153,12 +155,16 @@ export class Pipelines {
   }
 
   kernel(kernel: PlanKernel): GPUComputePipeline {
-    let text = this.texts.get(kernel);
-    if (text === undefined) {
-      text = toWgsl(kernel.graph);
-      this.texts.set(kernel, text);
+    let pipeline = this.kernels.get(kernel);
+    if (!pipeline) {
+      // Turning a dial changes parameters and not the code: then the text is there already.
+      const signature = kernel.graph.signature();
+      const text = this.texts.get(signature) ?? toWgsl(kernel.graph);
+      this.texts.set(signature, text);
+      pipeline = this.compute(text, 'main');
+      this.kernels.set(kernel, pipeline);
     }
-    return this.compute(text, 'main');
+    return pipeline;
   }
 
   compute(code: string, entryPoint: string): GPUComputePipeline {

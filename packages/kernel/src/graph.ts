@@ -293,6 +293,23 @@ export class Graph {
     return this.node(name, type, args, imm, deepest(args));
   }
 
+  /**
+   * A text that two graphs share just when they compile to the same code: all nodes in the order
+   * they were made, how loops go on, and what is stored. Functions go by their names.
+   */
+  signature(): string {
+    const id = (e: Expr | null): string => (e ? String(e.id) : '');
+    const parts: string[] = [];
+    for (const [key, { kind, loop }] of this.nodes) {
+      parts.push(key);
+      if (kind !== 'loop') continue;
+      parts.push([loop!.count, ...loop!.initial, ...loop!.results].map(id).join());
+    }
+    const stores = this.stores.map((s) => `${s.buffer},${id(s.value)},${id(s.mask)}`);
+    const slots = [...this.buffers, ...this.uniforms].map((s) => s.type);
+    return [...parts, ...stores, this.buffers.length, ...slots].join(';');
+  }
+
   /** Makes a function once per name; `build` gets a graph of its own and the parameters. */
   define(
     name: string,

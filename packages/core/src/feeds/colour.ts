@@ -12,9 +12,12 @@ export function fromLinear(light: number): number {
   return light <= 0.0031308 ? light * 12.92 : 1.055 * light ** (1 / 2.4) - 0.055;
 }
 
+/** Each of the 256 values of a channel as linear light. */
+const LIGHT = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
+
 /** '#rrggbb' as linear light. */
 export function linearRgb(hex: string): Rgb {
-  const channel = (at: number): number => toLinear(parseInt(hex.slice(at, at + 2), 16) / 255);
+  const channel = (at: number): number => LIGHT[parseInt(hex.slice(at, at + 2), 16)]!;
   return [channel(1), channel(3), channel(5)];
 }
 

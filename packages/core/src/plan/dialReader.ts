@@ -12,7 +12,7 @@ import {
   type Graph,
 } from '@vast-swarm/kernel';
 import type { Dials, DialValues } from '../catalogue/dials';
-import { linearRgb } from '../feeds/colour';
+import { linearRgb, type Rgb } from '../feeds/colour';
 import {
   isFixed,
   isFormula,
@@ -39,6 +39,18 @@ import type { KernelBuilder } from './kernelBuilder';
 
 /** Samples in the table of a shape or gradient; read with straight lines between them. */
 export const TABLE = 256;
+
+const gradients = new WeakMap<object, Rgb[]>();
+
+/** A gradient at each place of a table; worked out once for all that read it. */
+function gradientTable(stops: GradientFeed['stops']): Rgb[] {
+  let colours = gradients.get(stops);
+  if (!colours) {
+    colours = Array.from({ length: TABLE }, (_, i) => gradientAt(stops, i / (TABLE - 1)));
+    gradients.set(stops, colours);
+  }
+  return colours;
+}
 
 /** Readings of a particle now, in seconds, metres and m/s. */
 export interface Readings {
@@ -251,8 +263,9 @@ export class DialReader {
     }
     if (!isGradient(value)) return this.builder.vector(name, linearRgb(value));
     const at = this.gradientPlace(name, key, value);
+    const colours = gradientTable(value.stops);
     const sample = (channel: number): Expr => {
-      const samples = (x: number): number => gradientAt(value.stops, x)[channel]!;
+      const samples = (x: number): number => colours[Math.round(x * (TABLE - 1))]![channel]!;
       return this.builder.table(`${name}.${'rgb'[channel]!}`, samples, at);
     };
     return new Vec3(sample(0), sample(1), sample(2));

@@ -1,6 +1,7 @@
-import { Box, Button, Divider, MenuItem, Select } from '@mui/material';
+import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
 import { freshId, made, MADE, type StockDial, type StockEntry } from '@vast-swarm/core';
+import type { StoredStock } from '../../data/db';
 import { importStock, STOCK_ACCEPT } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
@@ -8,12 +9,18 @@ import { store, useApp, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { useStoredStock } from '../../stock/useStoredStock';
 import { MADE_NAMES } from '../../stock/names';
+import { NumberField } from './NumberField';
 
 interface Props {
   spec: StockDial;
   value: string;
   path: (string | number)[];
   onChange: (value: string) => void;
+}
+
+/** Files come in all measures: at first a shape is brought to two metres, about the origin. */
+function sourceOf({ file, hash, type }: StoredStock): StockEntry['source'] {
+  return type === 'picture' ? { file, hash } : { file, hash, size: 2 };
 }
 
 /** A thing of the stock: of this piece, of the browser, made by code, drawn, or from a file. */
@@ -28,6 +35,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   const elsewhere = stored.filter((s) => spec.accepts.includes(s.type) && !known.has(s.hash));
   const usedMade = new Set(here.flatMap((e) => ('made' in e.source ? [e.source.made] : [])));
   const makeable = MADE.filter((m) => spec.accepts.includes(made(m).type) && !usedMade.has(m));
+  const chosen = entries.find((e) => e.id === value);
   const drawing = tool?.kind === 'pen' && tool.path.join('.') === path.join('.');
 
   const add = (entry: Omit<StockEntry, 'id'>, base: string): void => {
@@ -41,7 +49,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
       add({ name: MADE_NAMES[source.made], type: made(source.made).type, source }, name);
     } else if (kind === 'stored') {
       const item = stored.find((s) => s.hash === name)!;
-      add({ name: item.name, type: item.type, source: { file: item.file, hash: name } }, item.type);
+      add({ name: item.name, type: item.type, source: sourceOf(item) }, item.type);
     } else if (kind === 'file') chooser.current!.click();
     else if (kind === 'pen') dispatch(toolActions.toolChosen({ kind: 'pen', path }));
     else onChange(name);
@@ -54,8 +62,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         dispatch(noticed({ key: 'stock', kind: 'note', message }));
         return;
       }
-      const source = { file: item.file, hash: item.hash };
-      add({ name: item.name, type: item.type, source }, item.type);
+      add({ name: item.name, type: item.type, source: sourceOf(item) }, item.type);
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
       dispatch(noticed({ key: 'stock', kind: 'wrong', message }));
@@ -99,6 +106,9 @@ export function StockCell({ spec, value, path, onChange }: Props) {
           Put the pen away
         </Button>
       )}
+      {chosen && 'hash' in chosen.source && chosen.type !== 'picture' && (
+        <Fitting entry={chosen} source={chosen.source} />
+      )}
       <input
         ref={chooser}
         type="file"
@@ -112,5 +122,65 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         }}
       />
     </Box>
+  );
+}
+
+type FileSource = Extract<StockEntry['source'], { hash: string }>;
+
+const METRES = { min: 1e-4, max: 1e4, unit: 'm', drag: 'log' as const };
+const UNIT = { min: 1e-6, max: 1e6, unit: 'm a unit', drag: 'log' as const };
+
+/** How the measure of a file becomes that of the piece: which way is up, and how large. */
+function Fitting({ entry, source }: { entry: StockEntry; source: FileSource }) {
+  const dispatch = useAppDispatch();
+  const put = (part: Partial<FileSource>): void => {
+    // What is undefined has no place in the file.
+    const plain = JSON.parse(JSON.stringify({ ...source, ...part })) as FileSource;
+    dispatch(pieceActions.stocked({ entry: { ...entry, source: plain } }));
+  };
+  const bySize = source.size !== undefined;
+  return (
+    <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
+      <Select
+        variant="standard"
+        disableUnderline
+        value={source.up ?? 'y'}
+        onChange={(e) => {
+          put({ up: e.target.value === 'z' ? 'z' : undefined });
+        }}
+        inputProps={{ 'aria-label': `Which way is up in ${entry.name}` }}
+        sx={{ fontSize: 12 }}
+      >
+        <MenuItem value="y">y is up</MenuItem>
+        <MenuItem value="z">z is up</MenuItem>
+      </Select>
+      <Select
+        variant="standard"
+        disableUnderline
+        value={bySize ? 'size' : 'unit'}
+        onChange={(e) => {
+          put(
+            e.target.value === 'size'
+              ? { size: 2, unit: undefined }
+              : { size: undefined, unit: undefined },
+          );
+        }}
+        inputProps={{ 'aria-label': `How ${entry.name} is measured` }}
+        sx={{ fontSize: 12 }}
+      >
+        <MenuItem value="size">brought to a size</MenuItem>
+        <MenuItem value="unit">in its own units</MenuItem>
+      </Select>
+      <NumberField
+        label={bySize ? `Longest side of ${entry.name}` : `Unit of ${entry.name}`}
+        value={bySize ? source.size! : (source.unit ?? 1)}
+        spec={bySize ? METRES : UNIT}
+        rate={30}
+        onChange={(v) => {
+          put(bySize ? { size: v } : { unit: v });
+        }}
+        onSettle={() => dispatch(pieceActions.settled())}
+      />
+    </Stack>
   );
 }
