@@ -10,6 +10,8 @@ const SHELVES: [Shelf, string][] = [
   ['emitters', 'Emitters: where particles are born'],
   ['launches', 'Launches: how they set off'],
   ['forces', 'Forces: what moves them'],
+  ['colliders', 'Colliders and zones: what stands in their way'],
+  ['signals', 'Signals: numbers that change with time'],
   ['bodies', 'Bodies: how one is drawn'],
   ['finish', 'Finish: what happens to the frame'],
 ];
@@ -45,6 +47,14 @@ export default function Guide() {
             <li>
               Select the swarm again. The sign beside a dial tells what fills it: one value, a
               spread, or a shape over life. Give Size a shape, and Colour a gradient.
+            </li>
+            <li>
+              Drive a dial: the same sign offers signals (a wave, keyframes, noise) and formulas
+              such as <Code>0.1 + 0.2 * lived</Code>.
+            </li>
+            <li>
+              Add a collider beside Surroundings, and drag its handles in the picture. The doctor,
+              below the picture, tells why a swarm is not seen.
             </li>
             <li>Drag the picture to orbit, Shift-drag to pan, roll the wheel to move in.</li>
             <li>Press Render for a video or for frames.</li>

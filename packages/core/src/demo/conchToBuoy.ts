@@ -16,7 +16,7 @@ export const conchToBuoy = validatePiece({
     kind: 'perspective',
     dials: {
       target: [0, 0.02, 0],
-      distance: 5.3,
+      distance: 5.9,
       azimuth: 20,
       elevation: 12,
       orbit: 9,
