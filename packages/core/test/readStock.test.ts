@@ -91,6 +91,14 @@ test('PNG of eight and sixteen bits', async () => {
   expect([...((await readStock('b.png', deep)) as Picture).pixels]).toEqual([255, 255, 255, 255]);
 });
 
+test('a picture of 16 384 pixels a side is refused by its head, before it is unpacked', async () => {
+  const png = encode({ width: 1, height: 1, data: new Uint8Array(4), channels: 4, depth: 8 });
+  const head = new DataView(png.buffer, png.byteOffset);
+  head.setUint32(16, 16_384);
+  head.setUint32(20, 16_384);
+  await expect(readStock('wall.png', png)).rejects.toThrow('wall.png: it has 16384 × 16384 pixels');
+});
+
 test('points as text: by order, by names, with colours of 0 to 255', async () => {
   const xyz = (await readStock('a.xyz', bytes('0 0 0\n# note\n1 2 3\n'))) as Cloud;
   expect([...xyz.positions]).toEqual([0, 0, 0, 1, 2, 3]);

@@ -192,6 +192,22 @@ test('a fast emitter that is keyed leaves no clumps, and its motion is inherited
   near(state('vx')[50]!, 5, 1e-3);
 });
 
+test('an emitter is carried along a line', () => {
+  const piece = thrown(0, []);
+  piece.stock.push({
+    ...{ id: 'path', name: 'Path', type: 'outline' },
+    source: { path: 'M0 0 H4 V-2' },
+  });
+  const formula = { feed: 'formula' as const, text: 'time / 6', from: 0, to: 1 };
+  Object.assign(piece.swarms[0]!.emitter.dials, { along: 'path', progress: formula });
+  Object.assign(piece.swarms[0]!.dials, { rate: 30, burst: 0 });
+  run(piece, 5.5);
+  // Six metres in six seconds: after five the corner at (4, 0) is a metre behind; SVG counts y down.
+  expect(state('px')[150]).toBeCloseTo(4, 1);
+  expect(state('py')[150]).toBeCloseTo(1, 1);
+  expect(state('px')[60]).toBeCloseTo(2, 1);
+});
+
 test('a spun emitter turns about its pivot', () => {
   const piece = thrown(0, [], [1, 0, 0]);
   const formula = { feed: 'formula' as const, text: '90 * time', from: -1e4, to: 1e4 };

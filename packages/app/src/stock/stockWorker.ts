@@ -23,9 +23,10 @@ async function asPng(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<[str
     throw new Error(`${name}: the picture cannot be read.`);
   });
   const { width, height } = image;
-  if (Math.max(width, height) > 16_384) {
+  if (width * height > 2 ** 26) {
+    image.close();
     throw new Error(
-      `${name}: it has ${String(width)} × ${String(height)} pixels; a side has 16 384 at most.`,
+      `${name}: it has ${String(width)} × ${String(height)} pixels, and 67 108 864 in all is the most; make it smaller first.`,
     );
   }
   const context = new OffscreenCanvas(width, height).getContext('2d')!;

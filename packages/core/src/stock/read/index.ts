@@ -1,4 +1,4 @@
-import type { Cloud, Mesh, Outline, Picture, StockData, StockType } from '../stock';
+import type { Cloud, Mesh, Outline, StockData, StockType } from '../stock';
 import { cloudOfText } from './cloud';
 import { StockError } from './error';
 
@@ -64,17 +64,9 @@ async function read(
 }
 
 function checked(name: string, data: StockData): StockData {
-  if (data.type === 'picture') return checkedPicture(name, data);
+  if (data.type === 'picture') return data;
   if (data.type === 'outline') return checkedOutline(name, data);
   return checkedPoints(name, data);
-}
-
-function checkedPicture(name: string, data: Picture): Picture {
-  const { width, height } = data;
-  if (Math.max(width, height) > 16_384) {
-    throw new StockError(name, `it has ${width} × ${height} pixels; a side has 16 384 at most`);
-  }
-  return data;
 }
 
 function checkedOutline(name: string, data: Outline): Outline {
