@@ -28,7 +28,7 @@ interface Common {
   help: string;
   group: string;
   /** Shown only where another dial of the part has one of these values. */
-  when?: { dial: string; is: readonly string[] } | { dial: string; not: number };
+  when?: { dial: string; is: readonly string[] } | { dial: string; not: number | string };
 }
 
 export interface NumberDial extends Common {

@@ -2,6 +2,7 @@ import { hashNumber } from '@vast-swarm/kernel';
 import { pointAlong } from './along';
 import { facesByArea } from './meshParts';
 import { spotsOf } from './pictureParts';
+import { shuffled } from './shuffle';
 import { memo, serialOf, type StockData } from './stock';
 
 /**
@@ -124,8 +125,10 @@ export function matched(shapes: readonly StockData[], count: number): Matched {
     const sampled = shapes.map((s) => sample(s, count));
     const orders = sampled.map(() => Int32Array.from({ length: count }, (_, i) => i));
     halve(sampled, orders, 0, count);
+    // Mixed, all shapes alike: the first thousand births are then spread over the whole shape.
+    const mixed = new Int32Array(shuffled(count, count).buffer);
     const column = (points: Float32Array, order: Int32Array, axis: number): Float32Array =>
-      Float32Array.from(order, (i) => points[3 * i + axis]!);
+      Float32Array.from(mixed, (i) => points[3 * order[i]! + axis]!);
     const columns = (points: Float32Array, k: number): Float32Array[] =>
       [0, 1, 2].map((axis) => column(points, orders[k]!, axis));
     return {

@@ -99,7 +99,10 @@ function detoured(dial: DialReader, place: Vec3, t: Expr): Vec3 {
 const sizes: Dials = Object.fromEntries(
   Array.from({ length: SHAPES }, (_, i) => [
     `size${String(i + 1)}`,
-    number(`Size ${String(i + 1)}`, 1, [0.0001, 10_000], 'Scale of the shape.', { drag: 'log' }),
+    number(`Size ${String(i + 1)}`, 1, [0.0001, 10_000], 'Scale of the shape.', {
+      drag: 'log',
+      when: { dial: `shape${String(i + 1)}`, not: '' },
+    }),
   ]),
 );
 
