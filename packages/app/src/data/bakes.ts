@@ -31,12 +31,10 @@ export async function loadBakes(piece: string, engine: EngineClient): Promise<vo
   engine.setBakes(bakes.map((b): BakeFile => ({ ...b, swarm: swarmOf(b) })));
 }
 
-/** Begins to store the motion of a swarm; the old bake is played until the new one is there. */
-export async function makeBake(engine: EngineClient, swarm: string): Promise<void> {
+/** Begins to store the motion of a swarm; an older bake is kept until the new one is whole. */
+export function makeBake(engine: EngineClient, swarm: string): void {
   store.dispatch(bakeActions.making({ swarm, done: 0, total: 1 }));
-  const { piece } = open!;
-  await library.bakes.delete(idOf(piece, swarm));
-  engine.bake(swarm, `${piece}.${swarm}.${String(Date.now())}`);
+  engine.bake(swarm, `${open!.piece}.${swarm}.${String(Date.now())}`);
 }
 
 export async function removeBake(engine: EngineClient, swarm: string): Promise<void> {
@@ -74,7 +72,8 @@ export async function bakeMessage(
     return;
   }
   if (message.type === 'bakeStopped') {
-    store.dispatch(bakeActions.making(null));
+    // What was there before is played again.
+    if (open) await loadBakes(piece, open.engine);
     if (message.message) {
       store.dispatch(noticed({ key: 'bake', kind: 'wrong', message: message.message }));
     }
@@ -84,7 +83,9 @@ export async function bakeMessage(
   const { file, first, last, capacity, state, born } = bake;
   const id = idOf(piece, swarm);
   const made = Date.now();
+  const before = await library.bakes.get(id);
   await library.bakes.put({ id, key, file, first, last, capacity, state, born, bytes, made });
   const { bakes } = store.getState().bakes;
   store.dispatch(bakeActions.bakesLoaded({ ...bakes, [swarm]: { key, bytes, made } }));
+  if (before) await removeFile(before.file);
 }

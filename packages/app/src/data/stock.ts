@@ -58,7 +58,9 @@ export async function importStock(
     }
     const read = await readInWorker(file.name, await file.arrayBuffer(), progress);
     const item: StoredStock = {
-      ...{ hash: read.hash, file: read.file, type: read.data.type, about: read.about },
+      ...{ hash: read.hash, type: read.data.type, about: read.about },
+      // Two files of one name can stand in one folder.
+      file: `${read.hash.slice(0, 8)}-${read.file}`,
       name: file.name.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'Unnamed',
       bytes: new Blob([read.bytes as Uint8Array<ArrayBuffer>]),
       added: Date.now(),

@@ -45,7 +45,9 @@ export function BakeBox({ swarm }: { swarm: string }) {
       <Button
         variant="outlined"
         disabled={making !== null}
-        onClick={() => void makeBake(engine, swarm)}
+        onClick={() => {
+          makeBake(engine, swarm);
+        }}
       >
         {bake ? 'Bake again' : 'Bake'}
       </Button>
