@@ -1,9 +1,10 @@
 import { execFile } from 'node:child_process';
-import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode } from 'fast-png';
-import { pieceText } from '@vast-swarm/core';
+import { makeChoice, pieceText } from '@vast-swarm/core';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 
@@ -103,3 +104,34 @@ test('simulate writes the last frame, or every frame, and says what swarms there
     err: expect.stringContaining("there are 'Motes'") as string,
   });
 }, 60_000);
+
+test('what a piece takes from files stands in the folder stock beside it', async () => {
+  const svg = '<svg><path d="M-1 0 L1 0"/></svg>';
+  const hash = createHash('sha256').update(svg).digest('hex');
+  const piece = smallPiece((p) => {
+    p.stock = [{ id: 'bar', name: 'Bar', type: 'outline', source: { file: 'bar.svg', hash } }];
+    p.swarms[0]!.emitter = makeChoice('emitters', 'outline');
+    p.swarms[0]!.emitter.dials.outline = 'bar';
+    p.swarms[0]!.launch.dials.speed = 0;
+    p.forces = [];
+  });
+  const own = join(dir, 'own');
+  await mkdir(join(own, 'stock'), { recursive: true });
+  const at = join(own, 'bar.json');
+  await writeFile(at, pieceText(piece));
+  const missing = await vastSwarm('check', at);
+  expect(missing).toMatchObject({ code: 1, err: expect.stringContaining("'Bar'") as string });
+  await writeFile(join(own, 'stock', 'bar.svg'), '<svg><path d="M0 0 L5 0"/></svg>');
+  expect((await vastSwarm('check', at)).err).toContain('another file');
+  await writeFile(join(own, 'stock', 'bar.svg'), svg);
+  const out = join(own, 'bar.csv');
+  const run = await vastSwarm('simulate', at, '--frames', '0..9', '--swarm', 'Motes', '--out', out);
+  expect(run.code).toBe(0);
+  const [, ...rows] = (await readFile(out, 'utf8')).trim().split('\n');
+  expect(rows.length).toBeGreaterThan(100);
+  for (const row of rows) {
+    const [x, y] = row.split(',').slice(3, 5).map(Number) as [number, number];
+    expect(Math.abs(x)).toBeLessThanOrEqual(1.001);
+    expect(y).toBeCloseTo(0);
+  }
+});
