@@ -155,6 +155,23 @@ test('the flow brush lays a stroke that can be taken back', async () => {
   await page.getByText('0 strokes').waitFor();
 }, 60_000);
 
+test('the flow brush runs over the surface of a mesh', async () => {
+  await open((p) => {
+    p.forces = [makePart('forces', 'brushed', [])];
+    Object.assign(p.forces[0]!.dials, { over: 'surface', mesh: 'buoy' });
+  });
+  await lineUp().getByRole('button', { name: 'Painted flow', exact: true }).click();
+  await page.getByRole('button', { name: 'Take the flow brush' }).click();
+  const box = (await page.getByRole('application', { name: /Flow brush/ }).boundingBox())!;
+  const at = (u: number): [number, number] => [box.x + u * box.width, box.y + 0.6 * box.height];
+  await page.mouse.move(...at(0.45));
+  await page.mouse.down();
+  for (let i = 1; i <= 10; i++) await page.mouse.move(...at(0.45 + 0.01 * i));
+  await page.mouse.up();
+  await page.getByText('1 stroke', { exact: true }).waitFor();
+  await pictureTells(page, (d) => Number(d.alive) > 0);
+}, 60_000);
+
 test('handles move the emitter by mouse and by keys', async () => {
   await open();
   const handle = page.getByRole('slider', { name: 'Centre handle' });

@@ -108,6 +108,12 @@ export function pieceOfEveryKind(): [string, Piece][] {
   for (const { kind } of catalogue.finish) {
     add(`finish ${kind}`, (p) => (p.finish = [makePart('finish', kind, [])]));
   }
+  add('strokes over a surface', (p) => {
+    p.forces = [makePart('forces', 'brushed', [])];
+    const places = [-1, 0, 0, 0, 0.5, 1, 1, 0, 0.5];
+    const strokes = [{ places, radius: 1, strength: 1 }];
+    Object.assign(p.forces[0]!.dials, { over: 'surface', mesh: 'buoy', strokes });
+  });
   add('copies in a chain', (p) => {
     p.swarms[0]!.copies = [
       { count: 3, offset: [1, 0, 0], turn: [0, 20, 0], scale: 0.8 },

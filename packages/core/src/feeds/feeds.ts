@@ -140,18 +140,28 @@ export type Vector = [number, number, number];
 export type VectorFeed = [FrameFeed, FrameFeed, FrameFeed];
 export type Keys = z.infer<typeof keysSchema>;
 export type Key = Keys[number];
-/** Dabs of a flow brush: place and direction on the unit square, radius. */
+/** Strokes of a flow brush: on the unit square of a plane, or in space along a surface. */
 export const strokesSchema = z
   .array(
-    z.strictObject({
-      /** Points x, y in turn, 0 to 1 from the left and the top. */
-      points: z.array(z.number().min(-1).max(2)).min(4).max(4000),
-      radius: z.number().min(0.001).max(1),
-      strength: z.number().min(0).max(10),
-    }),
+    z.union([
+      z.strictObject({
+        /** Points x, y in turn, 0 to 1 from the left and the top; the radius in the same measure. */
+        points: z.array(z.number().min(-1).max(2)).min(4).max(4000),
+        radius: z.number().min(0.001).max(1),
+        strength: z.number().min(0).max(10),
+      }),
+      z.strictObject({
+        /** Places x, y, z in turn, in metres from the force's centre; the radius in metres. */
+        places: z.array(z.number().min(-1000).max(1000)).min(6).max(6000),
+        radius: z.number().min(0.001).max(100),
+        strength: z.number().min(0).max(10),
+      }),
+    ]),
   )
   .max(500);
 export type Strokes = z.infer<typeof strokesSchema>;
+export type FlatStroke = Extract<Strokes[number], { points: unknown }>;
+export type SpaceStroke = Extract<Strokes[number], { places: unknown }>;
 export type DialValue = NumberFeed | ColourFeed | VectorFeed | Keys | Strokes;
 
 function feedIs(value: DialValue, feed: string): boolean {

@@ -7,12 +7,14 @@ import {
   type Strokes,
   type Vector,
 } from '@vast-swarm/core';
+import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch, usePiece } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
 import { add, turned } from './handles';
 import { onPlane } from './plane';
+import { onMesh, useMesh } from './surface';
 import { useStroke, type Spot } from './useStroke';
 
 interface Props {
@@ -56,19 +58,51 @@ export function FlowBrush({ path, camera, size }: Props) {
       centre,
       across.map((a, i) => a * (u - 0.5) * width + up[i]! * (0.5 - v) * height) as Vector,
     );
-  const finish = (line: readonly Spot[]): void => {
+  const surface = dials.over === 'surface';
+  const mesh = useMesh(piece, surface ? (dials.mesh as string) : '');
+  const lay = (stroke: Strokes[number]): void => {
+    const value = [...strokes, stroke].slice(-500);
+    dispatch(pieceActions.set({ path, value, label: 'Brush a stroke' }));
+  };
+  /** On a surface the stroke keeps to what of it the camera sees. */
+  const finishOnSurface = (line: readonly Spot[]): void => {
+    const round = (v: number): number => Math.round(v * 1e4) / 1e4;
+    const places = mesh
+      ? line.flatMap(([x, y]) => onMesh(camera, size, x, y, mesh, centre)?.map(round) ?? [])
+      : [];
+    if (places.length < 6) {
+      const message = mesh
+        ? 'The stroke did not run over the mesh.'
+        : 'Choose the mesh that the brush is drawn over.';
+      dispatch(noticed({ key: 'brush', kind: 'note', message }));
+      return;
+    }
+    const { radius, strength } = store.getState().tools.brush;
+    lay({ places: places.slice(0, 6000), radius: radius * width, strength });
+  };
+  const finishOnPlane = (line: readonly Spot[]): void => {
     const round = (v: number): number => Math.round(Math.min(2, Math.max(-1, v)) * 1e4) / 1e4;
     const points = line.flatMap((p) => unit(p)?.map(round) ?? []);
     if (points.length < 4) return;
     const { radius, strength } = store.getState().tools.brush;
-    const value: Strokes = [...strokes, { points: points.slice(0, 4000), radius, strength }];
-    dispatch(pieceActions.set({ path, value: value.slice(-500), label: 'Brush a stroke' }));
+    lay({ points: points.slice(0, 4000), radius, strength });
   };
-  const { line, events } = useStroke(GRAIN, finish);
-  const shown = strokes.map(({ points }) =>
-    Array.from({ length: points.length / 2 }, (_, i) =>
-      project(camera, size, world(points[2 * i]!, points[2 * i + 1]!)),
-    ).filter((p) => p !== null),
+  const { line, events } = useStroke(GRAIN, surface ? finishOnSurface : finishOnPlane);
+  /** The stroke's points in the world. */
+  const wayOf = (stroke: Strokes[number]): Vector[] => {
+    if ('points' in stroke) {
+      const { points } = stroke;
+      const count = points.length / 2;
+      return Array.from({ length: count }, (_, i) => world(points[2 * i]!, points[2 * i + 1]!));
+    }
+    const { places } = stroke;
+    const place = (i: number): Vector => [places[3 * i]!, places[3 * i + 1]!, places[3 * i + 2]!];
+    return Array.from({ length: places.length / 3 }, (_, i) => add(place(i), centre));
+  };
+  const shown = strokes.map((stroke) =>
+    wayOf(stroke)
+      .map((p) => project(camera, size, p))
+      .filter((p) => p !== null),
   );
   const [middle] = line.slice(-1);
   const radius = (project(camera, size, centre)?.[2] ?? 0) * brush.radius * width;

@@ -1,15 +1,44 @@
-import { Vec3 } from '@vast-swarm/kernel';
-import { brushedFlow, GRID } from '../../stock/brush';
+import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import type { DialReader } from '../../plan/dialReader';
+import { brushedFlow, DEEP, GRID, spaceFlow } from '../../stock/brush';
 import type { Strokes } from '../../feeds/feeds';
 import type { ForceKind } from '../kinds';
-import { number } from '../dials';
+import { choice, number, stockDial } from '../dials';
 import { flowDials, flowEffect } from './flow';
 import { planeDials, planePlace, readGrid } from './plane';
+
+/** Reads the strokes on a surface as they reach into space; outside their block there is nothing. */
+function flowInSpace(dial: DialReader, strokes: Strokes, position: Vec3): Vec3 | null {
+  const flow = spaceFlow(strokes);
+  if (!flow) return null;
+  const { builder, graph: g } = dial;
+  const name = `data/brush.${dial.scope}`;
+  const local = position.sub(dial.vector('centre'));
+  const places = local.parts.map((p, i) => {
+    const origin = builder.uniform(`${name}.origin${String(i)}`, flow.origin[i]!);
+    const inverse = builder.uniform(`${name}.step${String(i)}`, 1 / Math.max(1e-9, flow.step[i]!));
+    const at = p.sub(origin).mul(inverse);
+    const inside = at.clamp(0, DEEP - 1.001);
+    return { low: inside.floor(), t: inside.sub(inside.floor()), over: at.sub(inside).abs() };
+  });
+  const [x, y, z] = places as [(typeof places)[0], (typeof places)[0], (typeof places)[0]];
+  const corner = z.low.mul(DEEP).add(y.low).mul(DEEP).add(x.low).toInt();
+  const read = (axis: number): Expr => {
+    const value = (at: number): Expr =>
+      builder.block(`${name}.${String(axis)}`, flow.values[axis]!, corner.add(at));
+    const row = (at: number): Expr => mix(value(at), value(at + 1), x.t);
+    const face = (at: number): Expr => mix(row(at), row(at + DEEP), y.t);
+    return mix(face(0), face(DEEP * DEEP), z.t);
+  };
+  const beyond = x.over.max(y.over).max(z.over).gt(1e-2);
+  const part = (axis: number): Expr => beyond.select(g.float(0), read(axis));
+  return new Vec3(part(0), part(1), part(2));
+}
 
 export const brushed: ForceKind = {
   kind: 'brushed',
   title: 'Painted flow',
-  help: 'Directions brushed by hand over a plane in the picture.',
+  help: 'Directions brushed by hand over a plane or the surface of a mesh.',
   icon: 'M3 17c4-1 5-6 9-6s5 3 9 1M17 8l4 4l-4 3M5 8c2-2 4-2 6-1',
   dials: {
     strokes: {
@@ -23,12 +52,26 @@ export const brushed: ForceKind = {
       unit: 'm/s',
       varies: 'life',
     }),
+    over: choice(
+      'Over',
+      'plane',
+      { plane: 'A plane', surface: 'The surface of a mesh' },
+      'What the brush is drawn over.',
+    ),
+    mesh: {
+      ...stockDial('Mesh', ['mesh'], 'The mesh, about the centre.'),
+      when: { dial: 'over', is: ['surface'] },
+    },
     ...planeDials,
     ...flowDials('push'),
   },
   build(dial, { position, step }) {
     const strokes = dial.raw('strokes') as Strokes;
     if (strokes.length === 0) return {};
+    if (dial.choice('over') === 'surface') {
+      const flow = flowInSpace(dial, strokes, position);
+      return flow ? flowEffect(dial, flow.scale(dial.number('speed')), step) : {};
+    }
     const grid = brushedFlow(strokes);
     const { u, v, across, up, inside } = planePlace(dial, position);
     const read = (values: Float32Array, name: string) =>
