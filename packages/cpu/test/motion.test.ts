@@ -325,7 +325,7 @@ test('a brushed stroke leads along itself, a picture along its contours', () => 
 test('a stroke along a surface leads along itself in space, and not beyond its radius', () => {
   const strokes = [{ places: [0, 0, 0, 0, 0, 2, 2, 0, 2], radius: 0.4, strength: 1 }];
   const dials = { strokes, over: 'surface', acts: 'carry', speed: 0.5 };
-  const flow = force('brushed', dials as unknown as DialValues);
+  const flow = force('brushed', dials);
   const { p } = run(thrown(0, [flow], [0, 0, 0.2]), 2);
   expect(p[2]).toBeGreaterThan(0.95);
   expect(Math.abs(p[0])).toBeLessThan(0.1);
