@@ -8,6 +8,12 @@ export class Vec3 {
     readonly z: Expr,
   ) {}
 
+  /** `yes` where `on` is true, `no` elsewhere. Both are computed. */
+  static select(on: Expr, yes: Vec3, no: Vec3): Vec3 {
+    const part = (k: 'x' | 'y' | 'z'): Expr => on.select(yes[k], no[k]);
+    return new Vec3(part('x'), part('y'), part('z'));
+  }
+
   get parts(): [Expr, Expr, Expr] {
     return [this.x, this.y, this.z];
   }

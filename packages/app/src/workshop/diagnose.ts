@@ -46,13 +46,13 @@ export function diagnose(
   const { rate, burst, lifetime } = swarm.dials;
   const [start, limit] = [swarm.dials.start as number, swarm.dials.limit as number];
   const now = frame / piece.frame.rate;
-  for (const { message } of noticesOf(swarm, notices)) {
-    const enough = /limit of ([\d,]+) would be enough/.exec(message)?.[1]?.replace(/,/g, '');
-    if (enough)
-      add(message, `Raise the limit to ${enough}`, [
-        { path: dial('limit'), value: Number(enough) },
+  for (const { message, enough } of noticesOf(swarm, notices)) {
+    if (enough === undefined) add(message);
+    else {
+      add(message, `Raise the limit to ${String(enough)}`, [
+        { path: dial('limit'), value: enough },
       ]);
-    else add(message);
+    }
   }
   if (census.born === 0) {
     if (rate === 0 && burst === 0) {

@@ -1,6 +1,5 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../plan/dialReader';
-import type { UniformSource } from '../plan/kernelBuilder';
 import type { Dials, DialValues } from './dials';
 
 /** What every catalogue file declares; the interface, the file schema and the plan read it. */
@@ -12,6 +11,8 @@ export interface Kind {
   /** Drawn in a square of 24 units with round strokes: the d of an SVG path. */
   icon: string;
   dials: Dials;
+  /** Whether it wants the distance field of its dial `mesh`, at `detail` cells along. */
+  measures?: (dials: DialValues) => boolean;
 }
 
 export interface Birthplace {
@@ -65,8 +66,8 @@ export interface Moving {
   age: Expr;
   /** Where the particle was born, world frame. */
   home: () => Vec3;
-  /** Particles of the swarm no farther than `radius` metres. */
-  near: (radius: UniformSource) => Neighbours;
+  /** The swarm's particles around; only for kinds that say how far they see. */
+  near: () => Neighbours;
 }
 
 /** Particles in the 27 cells around one; visited in the same order whatever the threads. */
@@ -91,6 +92,8 @@ export interface Effect {
 }
 
 export interface ForceKind extends Kind {
+  /** How far it looks for other particles, in metres. */
+  sight?: (dials: DialValues) => number;
   build(dial: DialReader, particle: Moving): Effect;
 }
 

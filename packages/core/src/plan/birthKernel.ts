@@ -13,7 +13,7 @@ import {
 } from './kernelBuilder';
 import { placementOf, travels } from './placement';
 import type { Scene } from './scene';
-import { HELD, STATE } from './state';
+import { STATE } from './state';
 
 /**
  * Births: runs over the slots of one event. The engine gives the uniforms `idOffset` (id minus
@@ -64,9 +64,7 @@ export function birthKernel(
   g.store('life', place.there ? place.there.select(life, g.float(0)) : life, born);
   const white = new Vec3(g.float(1), g.float(1), g.float(1));
   const scope: BirthScope = { reader, position, velocity, colour: place.colour ?? white };
-  for (const [name, find] of data.kept) {
-    g.store(name, name === HELD ? g.float(0) : find(scope), born);
-  }
+  for (const [name, find] of data.kept) g.store(name, find(scope), born);
   return builder;
 }
 

@@ -25,10 +25,6 @@ export interface Moved extends Free {
   sticks: Expr | null;
 }
 
-function vec(on: Expr, a: Vec3, b: Vec3): Vec3 {
-  return new Vec3(on.select(a.x, b.x), on.select(a.y, b.y), on.select(a.z, b.z));
-}
-
 /** A collider's surface in its own frame, with the side that particles are on and the gap. */
 function surfaceOf(dial: DialReader, kind: string): ((p: Vec3) => Distance) | null {
   const shape = kindOf('colliders', kind).build(dial);
@@ -76,7 +72,7 @@ interface Step {
   builder: KernelBuilder;
   particle: ParticleInputs;
   /** Place and velocity at the start of the step. */
-  from: { position: Vec3; velocity: Vec3 };
+  from: Free;
   /** Length of the particle's step in seconds. */
   step: Expr;
   /** Where false, the swarm does not feel the collider. */
@@ -169,13 +165,13 @@ function meet(meeting: Meeting): Free & { touches: Expr } {
   const stopped = hit.and(second.close).and(again.lt(0));
   const answered = touchesAgain(dial, again, gain, second.normal);
   const bounced = thrown.sub(second.normal.scale(again.mul(answered)));
-  const final = vec(stopped, bounced, thrown);
-  const place = vec(hit, second.spot, b);
+  const final = Vec3.select(stopped, bounced, thrown);
+  const place = Vec3.select(hit, second.spot, b);
 
   // Whatever is still inside is put out on the surface, along the way that leads out.
   const out = pushedOut(surface, place);
   const inward = out.inside.select(out.local(hit, final, after, to.velocity, carried), g.float(0));
-  const base = vec(
+  const base = Vec3.select(
     hit,
     final,
     after.directionBack(carried ? to.velocity.sub(carried) : to.velocity),
@@ -183,12 +179,12 @@ function meet(meeting: Meeting): Free & { touches: Expr } {
   // What comes to a second surface in the same step, as in a corner, bounces there too.
   const back = touchesAgain(dial, inward, gain, out.normal);
   const cleaned = base.sub(out.normal.scale(inward.min(0).mul(back)));
-  const still = sticks ? vec(hit, base.scale(0), cleaned) : cleaned;
+  const still = sticks ? Vec3.select(hit, base.scale(0), cleaned) : cleaned;
   const turned = after.direction(still);
   const changed = hit.or(out.inside);
   return {
-    position: vec(changed, after.place(out.position), to.position),
-    velocity: vec(changed, carried ? turned.add(carried) : turned, to.velocity),
+    position: Vec3.select(changed, after.place(out.position), to.position),
+    velocity: Vec3.select(changed, carried ? turned.add(carried) : turned, to.velocity),
     touches: changed,
   };
 }
@@ -284,7 +280,7 @@ function answer(dial: DialReader, { local, gain, normal, into, step }: Impact): 
     const turned = rough.unit().scale(size);
     // Never into the surface.
     const up = turned.dot(normal);
-    speed = vec(rests, speed, turned.sub(normal.scale(up.min(0).mul(2))));
+    speed = Vec3.select(rests, speed, turned.sub(normal.scale(up.min(0).mul(2))));
   }
   return { speed, rests, sticks: false };
 }
@@ -326,12 +322,12 @@ function pushedOut(surface: (p: Vec3) => Distance, place: Vec3): PushedOut {
   const second = surface(once);
   const deep = second.distance.lt(0);
   return {
-    position: vec(inside.and(deep), out(once, second), once),
+    position: Vec3.select(inside.and(deep), out(once, second), once),
     normal: first.normal,
     inside,
     local: (hit, final, after, velocity, carried) => {
       const own = after.directionBack(carried ? velocity.sub(carried) : velocity);
-      return vec(hit, final, own).dot(first.normal);
+      return Vec3.select(hit, final, own).dot(first.normal);
     },
   };
 }

@@ -64,6 +64,8 @@ export function bornAt(swarm: SwarmPlan, frame: number, rate: number): number {
 export interface Notice {
   part: string;
   message: string;
+  /** The limit that would be enough, where a limit bites. */
+  enough?: number;
 }
 
 /** A piece made ready for an engine. */
@@ -108,17 +110,13 @@ export function compilePiece(
   const scene = new Scene(piece, files);
   const notices: Notice[] = missingStock(piece, files);
   const keys = motionKeys(piece, files);
-  const { seed, frame, signals, stock } = piece;
-  const known = JSON.stringify([stock, [...files.keys()]]);
+  const { seed, frame, signals } = piece;
   const plans = new Map<string, SwarmPlan>();
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes.get(swarm.id) ?? null;
-    const key = JSON.stringify([
-      ...[swarm, frame, keys.get(swarm.id), signals, known, left],
-      bake?.name,
-    ]);
+    const key = JSON.stringify([swarm, frame, keys.get(swarm.id), signals, left, bake?.name]);
     const compiled = cache.keep(`${key}${parent?.id ?? ''}${String(parent?.capacity)}`, () =>
       compileSwarm(scene, swarm, left, { parent, bake, motionKey: keys.get(swarm.id)! }),
     );
@@ -174,7 +172,9 @@ function compileSwarm(
   const most = Math.max(4, Math.min(needed, limit, left));
   const notices: Notice[] = [];
   if (most < needed && !bake) {
-    notices.push({ part: swarm.id, message: cappedText(swarm, needed, most, limit <= left) });
+    const byLimit = limit <= left;
+    const message = cappedText(swarm, needed, most, byLimit);
+    notices.push({ part: swarm.id, message, ...(byLimit ? { enough: needed } : {}) });
   }
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });

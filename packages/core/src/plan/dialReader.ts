@@ -34,22 +34,17 @@ import { gradientAt } from '../feeds/gradient';
 import { shapeAt, type Shape } from '../feeds/shape';
 import { formulaNode } from '../formula/graph';
 import { changesInLife, isOfParticle, parseFormula, type Name } from '../formula/parse';
-import type { StockData } from '../stock/stock';
+import { memo, type StockData } from '../stock/stock';
 import type { KernelBuilder } from './kernelBuilder';
 
 /** Samples in the table of a shape or gradient; read with straight lines between them. */
 export const TABLE = 256;
 
-const gradients = new WeakMap<object, Rgb[]>();
-
 /** A gradient at each place of a table; worked out once for all that read it. */
 function gradientTable(stops: GradientFeed['stops']): Rgb[] {
-  let colours = gradients.get(stops);
-  if (!colours) {
-    colours = Array.from({ length: TABLE }, (_, i) => gradientAt(stops, i / (TABLE - 1)));
-    gradients.set(stops, colours);
-  }
-  return colours;
+  return memo(stops, 'table', () =>
+    Array.from({ length: TABLE }, (_, i) => gradientAt(stops, i / (TABLE - 1))),
+  );
 }
 
 /** Readings of a particle now, in seconds, metres and m/s. */

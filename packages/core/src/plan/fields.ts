@@ -1,3 +1,5 @@
+import { kindOf, type Shelf } from '../catalogue';
+import type { Kind } from '../catalogue/kinds';
 import type { Choice, Piece } from '../piece/schema';
 import { hasField } from '../stock/field';
 import type { Mesh, StockFiles } from '../stock/stock';
@@ -14,17 +16,17 @@ export interface FieldWanted {
 export function fieldsWanted(piece: Piece, files: StockFiles): FieldWanted[] {
   const scene = new Scene(piece, files);
   const wanted: FieldWanted[] = [];
-  const add = (name: string, { dials }: Choice): void => {
+  const add = (name: string, shelf: Shelf, { kind, dials }: Choice): void => {
+    const { measures }: Kind = kindOf(shelf, kind);
+    if (!measures?.(dials)) return;
     const mesh = scene.stock(dials.mesh as string);
     const detail = dials.detail as number;
     if (mesh?.type !== 'mesh' || mesh.triangles.length === 0 || hasField(mesh, detail)) return;
     wanted.push({ name, mesh, detail });
   };
-  for (const c of piece.colliders) if (c.on && c.kind === 'mesh') add(c.name, c);
-  for (const f of piece.forces)
-    if (f.on && f.kind === 'attraction' && f.dials.to === 'mesh') add(f.name, f);
-  for (const { on, name, emitter } of piece.swarms) {
-    if (on && emitter.kind === 'mesh' && emitter.dials.from === 'inside') add(name, emitter);
+  for (const list of ['colliders', 'forces'] as const) {
+    for (const part of piece[list]) if (part.on) add(part.name, list, part);
   }
+  for (const { on, name, emitter } of piece.swarms) if (on) add(name, 'emitters', emitter);
   return wanted;
 }

@@ -72,11 +72,9 @@ export function motionKernel(
   }
   let [place, speed] = [moved.position, moved.velocity];
   if (moved.sticks) {
-    const stuck = own.keep(HELD, () => g.float(0)).gt(0.5);
-    const keep = (a: Vec3, b: Vec3): Vec3 =>
-      new Vec3(stuck.select(a.x, b.x), stuck.select(a.y, b.y), stuck.select(a.z, b.z));
-    place = keep(position, place);
-    speed = keep(velocity.scale(0), speed);
+    const stuck = own.keep(HELD, (birth) => birth.position.x.graph.float(0)).gt(0.5);
+    place = Vec3.select(stuck, position, place);
+    speed = Vec3.select(stuck, velocity.scale(0), speed);
     g.store(HELD, stuck.or(moved.sticks).select(1, g.float(0)));
   }
   place.parts.forEach((e, i) => g.store(STATE[i]!, e));
@@ -89,8 +87,8 @@ export function motionKernel(
 /** How far the farthest-seeing force looks, in metres; null where none looks at neighbours. */
 function sightOf(piece: Piece, swarm: Swarm): number | null {
   const radii = piece.forces
-    .filter((f) => f.on && f.kind === 'flocking' && influenceOf(piece, f.id, swarm.id) !== 0)
-    .map((f) => f.dials.radius as number);
+    .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
+    .flatMap((f) => kindOf('forces', f.kind).sight?.(f.dials) ?? []);
   return radii.length > 0 ? Math.max(...radii) : null;
 }
 

@@ -1,4 +1,5 @@
 import type { FlatStroke, SpaceStroke, Strokes } from '../feeds/feeds';
+import { memo } from './stock';
 
 /** Grid points along each side of a brushed plane. */
 export const GRID = 96;
@@ -9,20 +10,16 @@ interface Flow {
   y: Float32Array;
 }
 
-const ready = new WeakMap<object, Flow>();
-
 /**
  * Strokes as a grid of directions: each stroke lays its way over what was there, fully along its
  * line and less towards its edge.
  */
 export function brushedFlow(strokes: Strokes): Flow {
-  let flow = ready.get(strokes);
-  if (!flow) {
-    flow = { x: new Float32Array(GRID * GRID), y: new Float32Array(GRID * GRID) };
+  return memo(strokes, 'flow', () => {
+    const flow = { x: new Float32Array(GRID * GRID), y: new Float32Array(GRID * GRID) };
     for (const stroke of strokes) if ('points' in stroke) lay(flow, stroke);
-    ready.set(strokes, flow);
-  }
-  return flow;
+    return flow;
+  });
 }
 
 function lay(flow: Flow, { points, radius, strength }: FlatStroke): void {
@@ -63,17 +60,12 @@ export interface SpaceFlow {
   values: [Float32Array, Float32Array, Float32Array];
 }
 
-const deep = new WeakMap<object, SpaceFlow | { none: true }>();
-
 /** Strokes along a surface as a grid in space: each lays its way over what was there before. */
 export function spaceFlow(strokes: Strokes): SpaceFlow | null {
-  let flow = deep.get(strokes);
-  if (!flow) {
+  return memo(strokes, 'space flow', () => {
     const own = strokes.filter((s): s is SpaceStroke => 'places' in s);
-    flow = own.length > 0 ? gridOf(own) : { none: true };
-    deep.set(strokes, flow);
-  }
-  return 'none' in flow ? null : flow;
+    return own.length > 0 ? gridOf(own) : null;
+  });
 }
 
 function gridOf(strokes: readonly SpaceStroke[]): SpaceFlow {

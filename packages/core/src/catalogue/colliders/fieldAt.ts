@@ -44,14 +44,11 @@ export function fieldAt(dial: DialReader, field: Field, place: Vec3): Distance {
   const far = outside.gt(1e-6);
   const slopes = new Vec3(dx, dy, dz);
   const flat = slopes.dot(slopes).lt(1e-12);
-  const up = slopes.unit();
-  const out = over.unit();
-  const pick = (a: Expr, b: Expr, whenFlat: number): Expr =>
-    far.select(a, flat.select(g.float(whenFlat), b));
+  const up = new Vec3(g.float(0), g.float(1), g.float(0));
   // The grid's box holds the mesh, so that from outside the way to it is the hypotenuse at least.
   const hypotenuse = distance.mul(distance).add(outside.mul(outside)).sqrt();
   return {
     distance: far.select(hypotenuse, distance),
-    normal: new Vec3(pick(out.x, up.x, 0), pick(out.y, up.y, 1), pick(out.z, up.z, 0)),
+    normal: Vec3.select(far, over.unit(), Vec3.select(flat, up, slopes.unit())),
   };
 }

@@ -54,14 +54,9 @@ export const box: ColliderKind = {
 function round(way: Vec3, radius: Expr): { distance: Expr; normal: Vec3 } {
   const length = way.length();
   const some = length.gt(1e-7);
-  const unit = way.unit();
   const g = length.graph;
-  const normal = new Vec3(
-    some.select(unit.x, g.float(0)),
-    some.select(unit.y, g.float(1)),
-    some.select(unit.z, g.float(0)),
-  );
-  return { distance: length.sub(radius), normal };
+  const up = new Vec3(g.float(0), g.float(1), g.float(0));
+  return { distance: length.sub(radius), normal: Vec3.select(some, way.unit(), up) };
 }
 
 export const sphere: ColliderKind = {
@@ -112,6 +107,7 @@ export const mesh: ColliderKind = {
     detail: number('Detail', 64, [8, 160], 'Cells along its longest side.', { whole: true }),
     thickness: number('Thickness', 0.04, [0, 10], 'Of a sheet that is open.', { unit: 'm' }),
   },
+  measures: () => true,
   build(dial) {
     const data = dial.stock('mesh');
     if (data?.type !== 'mesh' || data.triangles.length === 0) return null;

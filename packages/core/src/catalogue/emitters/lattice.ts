@@ -32,12 +32,7 @@ export const lattice: EmitterKind = {
     );
     const position = cell.mul(dial.vector('spacing'));
     const far = position.dot(position).gt(1e-12);
-    const away = position.unit();
-    const normal = new Vec3(
-      far.select(away.x, g.float(0)),
-      far.select(away.y, g.float(1)),
-      far.select(away.z, g.float(0)),
-    );
-    return { position, normal };
+    const up = new Vec3(g.float(0), g.float(1), g.float(0));
+    return { position, normal: Vec3.select(far, position.unit(), up) };
   },
 };

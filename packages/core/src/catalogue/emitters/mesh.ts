@@ -111,6 +111,7 @@ export const mesh: EmitterKind = {
     }),
     size: number('Size', 1, [0.0001, 10_000], 'Scale of the mesh.', { drag: 'log' }),
   },
+  measures: (dials) => dials.from === 'inside',
   build(dial) {
     const data = dial.stock('mesh');
     if (data?.type !== 'mesh' || data.positions.length === 0) return nowhere(dial);

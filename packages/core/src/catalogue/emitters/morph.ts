@@ -68,9 +68,7 @@ function spotOf(dial: DialReader, found: StockData[]): Spot {
     for (let k = 1; k < points.length; k++) {
       const there = low.ge(k);
       const next = points[Math.min(k + 1, points.length - 1)]!;
-      const pick = (a: Vec3, b: Vec3): Vec3 =>
-        new Vec3(there.select(a.x, b.x), there.select(a.y, b.y), there.select(a.z, b.z));
-      [from, to] = [pick(points[k]!, from), pick(next, to)];
+      [from, to] = [Vec3.select(there, points[k]!, from), Vec3.select(there, next, to)];
     }
     const part = (i: number): Expr => {
       const between = mix(from.parts[i]!, to.parts[i]!, t);

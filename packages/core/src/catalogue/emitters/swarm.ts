@@ -63,12 +63,7 @@ export const swarm: EmitterKind = {
     const speed = velocity.length();
     const still = speed.lt(1e-6);
     const up = new Vec3(g.float(0), g.float(1), g.float(0));
-    const way = velocity.unit();
-    const normal = new Vec3(
-      still.select(up.x, way.x),
-      still.select(up.y, way.y),
-      still.select(up.z, way.z),
-    );
+    const normal = Vec3.select(still, up, velocity.unit());
     return {
       position,
       normal,

@@ -58,6 +58,7 @@ export const attraction: ForceKind = {
       drag: 'log',
     }),
   },
+  measures: (dials) => dials.to === 'mesh',
   build(dial, { position }) {
     const way = wayTo(dial, position);
     if (!way) return {};

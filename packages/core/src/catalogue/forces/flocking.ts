@@ -26,13 +26,14 @@ export const flocking: ForceKind = {
       varies: 'life',
     }),
   },
+  sight: (dials) => dials.radius as number,
   // C. W. Reynolds, "Flocks, Herds, and Schools", SIGGRAPH 1987.
   build(dial, { near }) {
     const g = dial.graph;
     const radius = dial.number('radius');
     const zero = g.float(0);
     const zeros = Array.from({ length: 10 }, () => zero);
-    const sums = near(dial.plain('radius')).sum(zeros, (offset, velocity, before) => {
+    const sums = near().sum(zeros, (offset, velocity, before) => {
       const distance = offset.length().max(1e-6);
       const close = g.float(1).sub(distance.div(radius)).max(0);
       const inside = distance.lt(radius).select(1, zero);

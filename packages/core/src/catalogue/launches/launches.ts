@@ -23,8 +23,7 @@ export const outward: LaunchKind = {
     const random = dial.randomDirection('outward');
     // At the very middle there is no outward: any direction is as good.
     const far = away.length().gt(1e-6);
-    const pick = (i: number): Vec3['x'] => far.select(away.parts[i]!, random.parts[i]!);
-    return new Vec3(pick(0), pick(1), pick(2)).unit().scale(dial.number('speed'));
+    return Vec3.select(far, away, random).unit().scale(dial.number('speed'));
   },
 };
 
