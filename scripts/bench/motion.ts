@@ -1,9 +1,6 @@
 import {
-  buildField,
   catalogue,
   compilePiece,
-  fieldsWanted,
-  keepField,
   made,
   MADE,
   makeChoice,
@@ -13,6 +10,7 @@ import {
   type Mesh,
   type Piece,
 } from '@vast-swarm/core';
+import { fieldOf } from '@vast-swarm/core/stock/field';
 import { facesByArea } from '@vast-swarm/core/stock/meshParts';
 import { surface } from '@vast-swarm/core/stock/made/surface';
 import { CpuEngine } from '@vast-swarm/cpu';
@@ -34,17 +32,7 @@ function crowd(count: number, change: (piece: Piece) => void): Piece {
     source: { made: name },
   }));
   change(piece);
-  for (const { mesh, detail } of fieldsWanted(piece, new Map()))
-    keepField(mesh, detail, built(mesh, detail));
   return piece;
-}
-
-function built(mesh: Mesh, detail: number) {
-  const work = buildField(mesh, detail);
-  for (;;) {
-    const { done, value } = work.next();
-    if (done) return value;
-  }
 }
 
 const engine = await CpuEngine.create({ threads: 2 });
@@ -137,6 +125,6 @@ report(
 );
 report(
   `distance field of it, 64 cells along`,
-  best(1, () => void built(ball(), 64)),
+  best(1, () => void fieldOf(ball(), 64)),
   'ms',
 );

@@ -4,7 +4,6 @@ import {
   makePart,
   makeSwarm,
   motionKeys,
-  PlanCache,
   type Bake,
   type Piece,
 } from '@vast-swarm/core';
@@ -57,7 +56,7 @@ test('a baked swarm has the state it had live, and a live one plays together wit
   const piece = pair();
   const bake = await baked(piece, 'motes');
   const live = [states('motes'), states('wake')];
-  engine.setPlan(compilePiece(piece, new PlanCache(), new Map(), new Map([['motes', bake]])));
+  engine.setPlan(compilePiece(piece, { bakes: new Map([['motes', bake]]) }));
   engine.reset();
   // What is born from it in the pre-roll is not stored: its child begins with frame 0.
   while (engine.frame < 49) engine.step();
@@ -75,7 +74,7 @@ test('with all swarms baked any frame is there at once, both ways', async () => 
     engine.step();
     if (engine.frame === 12 || engine.frame === 40) wanted.set(engine.frame, states('motes'));
   }
-  engine.setPlan(compilePiece(piece, new PlanCache(), new Map(), new Map([['motes', bake]])));
+  engine.setPlan(compilePiece(piece, { bakes: new Map([['motes', bake]]) }));
   for (const frame of [40, 12, 40]) {
     expect(engine.jump(frame)).toBe(true);
     expect(states('motes')).toEqual(wanted.get(frame));
@@ -87,7 +86,7 @@ test('a stale bake plays as it was, with its own room', async () => {
   const bake = await baked(piece, 'motes');
   const before = engine.alive().get('motes');
   piece.swarms[0]!.dials.rate = 20;
-  const plan = compilePiece(piece, new PlanCache(), new Map(), new Map([['motes', bake]]));
+  const plan = compilePiece(piece, { bakes: new Map([['motes', bake]]) });
   expect(plan.swarms[0]!.capacity).toBe(bake.capacity);
   engine.setPlan(plan);
   engine.jump(29);

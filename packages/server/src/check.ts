@@ -1,9 +1,9 @@
-import { compilePiece, PlanCache } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core';
 import { load, loadStock, type WorkOptions } from './load';
 
 export async function check(file: string, options: WorkOptions): Promise<void> {
   const piece = await load(file, options);
-  const plan = compilePiece(piece, new PlanCache(), await loadStock(file, piece));
+  const plan = compilePiece(piece, { files: await loadStock(file, piece) });
   const { width, height, rate, length, preroll } = piece.frame;
   const lines = [
     `${piece.name}: ${String(width)}x${String(height)}, ${String(length)} frames at ${String(rate)} a second, pre-roll ${String(preroll)}`,

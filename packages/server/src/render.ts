@@ -1,4 +1,4 @@
-import { compilePiece, PlanCache } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core';
 import { CpuEngine, encodePng } from '@vast-swarm/cpu';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -24,7 +24,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
   if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    const plan = compilePiece(piece, new PlanCache(), await loadStock(file, piece));
+    const plan = compilePiece(piece, { files: await loadStock(file, piece) });
     for (const { message } of plan.notices) process.stderr.write(`note: ${message}\n`);
     engine.setPlan(plan);
     await mkdir(options.out, { recursive: true });

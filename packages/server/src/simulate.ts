@@ -1,4 +1,4 @@
-import { compilePiece, PlanCache, particleTable, toCsv, toPly } from '@vast-swarm/core';
+import { compilePiece, particleTable, toCsv, toPly } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { mkdir } from 'node:fs/promises';
 import { dirname } from 'node:path';
@@ -29,7 +29,7 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
   const everyFrame = numbered(options.out, 0) !== options.out;
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    engine.setPlan(compilePiece(piece, new PlanCache(), await loadStock(file, piece)));
+    engine.setPlan(compilePiece(piece, { files: await loadStock(file, piece) }));
     await mkdir(dirname(options.out), { recursive: true });
     const progress = new Progress('frame', last + 1);
     while (engine.frame < last) {
@@ -37,15 +37,8 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
       if (engine.frame >= 0) progress.at(engine.frame + 1);
       const wanted = everyFrame ? engine.frame >= first : engine.frame === last;
       if (!wanted) continue;
-      const { size, red, green, blue, opacity } = engine.readings(swarm.id);
-      const state = (
-        name: 'age' | 'life' | 'px' | 'py' | 'pz' | 'vx' | 'vy' | 'vz',
-      ): Float32Array => engine.state(swarm.id, name);
-      const [px, py, pz] = [state('px'), state('py'), state('pz')];
-      const [vx, vy, vz] = [state('vx'), state('vy'), state('vz')];
-      const look = { size, r: red, g: green, b: blue, a: opacity };
-      const motion = { age: state('age'), life: state('life'), px, py, pz, vx, vy, vz };
-      const table = particleTable({ ...motion, ...look }, engine.born(swarm.id));
+      const { red: r, green, blue: b, opacity: a, ...rest } = await engine.particles(swarm.id);
+      const table = particleTable({ ...rest, r, g: green, b, a }, engine.born(swarm.id));
       await writeWhole(numbered(options.out, engine.frame), write(table));
     }
   } finally {

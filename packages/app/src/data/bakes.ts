@@ -37,26 +37,11 @@ export function makeBake(engine: EngineClient, swarm: string): void {
   engine.bake(swarm, `${open!.piece}.${swarm}.${String(Date.now())}`);
 }
 
+/** The engine, which holds the file, removes it when the bake is no longer among those it is told. */
 export async function removeBake(engine: EngineClient, swarm: string): Promise<void> {
   const { piece } = open!;
-  const stored = await library.bakes.get(idOf(piece, swarm));
   await library.bakes.delete(idOf(piece, swarm));
   await loadBakes(piece, engine);
-  if (stored) await removeFile(stored.file);
-}
-
-/** The engine closes its hold on the file first. */
-async function removeFile(name: string): Promise<void> {
-  for (let i = 0; i < 20; i++) {
-    try {
-      const root = await navigator.storage.getDirectory();
-      await (await root.getDirectoryHandle('bakes')).removeEntry(name);
-      return;
-    } catch (error) {
-      if ((error as Error).name === 'NotFoundError') return;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-  }
 }
 
 /** What the engine says of a bake. */
@@ -83,9 +68,7 @@ export async function bakeMessage(
   const { file, first, last, capacity, state, born } = bake;
   const id = idOf(piece, swarm);
   const made = Date.now();
-  const before = await library.bakes.get(id);
   await library.bakes.put({ id, key, file, first, last, capacity, state, born, bytes, made });
   const { bakes } = store.getState().bakes;
   store.dispatch(bakeActions.bakesLoaded({ ...bakes, [swarm]: { key, bytes, made } }));
-  if (before) await removeFile(before.file);
 }

@@ -56,7 +56,13 @@ export class Session {
   private due = 0;
   private files: StockFiles = new Map();
   private bakes = new Map<string, OpenBake>();
-  private baking: { swarm: string; file: string; writer: BakeWriter | null } | null = null;
+  private baking: {
+    swarm: string;
+    file: string;
+    writer: BakeWriter | null;
+    /** The bake that goes when the new one is whole. */
+    before: string | null;
+  } | null = null;
   private readonly follower: Follower;
 
   constructor(
@@ -79,6 +85,7 @@ export class Session {
       if (wanted.has(bake.name)) continue;
       bake.close();
       this.bakes.delete(swarm);
+      await removeBakeFile(bake.name);
     }
     for (const file of files) {
       if (this.bakes.get(file.swarm)?.name === file.file) continue;
@@ -91,7 +98,8 @@ export class Session {
 
   bake(swarm: string, file: string): void {
     if (this.baking) return;
-    this.baking = { swarm, file, writer: null };
+    const before = this.bakes.get(swarm)?.name ?? null;
+    this.baking = { swarm, file, writer: null, before };
     this.wake();
   }
 
@@ -220,7 +228,8 @@ export class Session {
     if (this.pending !== piece) return;
     this.pending = null;
     const first = this.piece === null;
-    const plan = compilePiece(piece, this.cache, this.files, this.bakes);
+    const { cache, files, bakes } = this;
+    const plan = compilePiece(piece, { cache, files, bakes });
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);
@@ -272,7 +281,7 @@ export class Session {
   }
 
   private async finishBake(writer: BakeWriter): Promise<void> {
-    const { swarm, file } = this.baking!;
+    const { swarm, file, before } = this.baking!;
     const plan = this.plan!.swarms.find((s) => s.id === swarm)!;
     const { bytes, born } = writer;
     writer.close();
@@ -282,6 +291,7 @@ export class Session {
     const bake: BakeFile = { swarm, file, first: 0, last, capacity, state, born };
     const opened = await OpenBake.open(bake);
     if (opened) this.bakes.set(swarm, opened);
+    if (before !== null) await removeBakeFile(before);
     this.pending ??= this.piece;
     this.target = 0;
     this.send({ type: 'baked', swarm, bake, bytes, key: motionKey });

@@ -1,4 +1,4 @@
-import { compilePiece, PlanCache } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import type { FromRender, Job, ToRender } from './messages';
 import { openSink, type Sink } from './sinks';
@@ -36,7 +36,7 @@ async function render(job: Job): Promise<void> {
     sink = await openSink(job);
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
     engine = await CpuEngine.create({ threads });
-    engine.setPlan(compilePiece(piece, new PlanCache(), files));
+    engine.setPlan(compilePiece(piece, { files }));
     const total = last - first + 1;
     let looked = 0;
     while (engine.frame < last) {

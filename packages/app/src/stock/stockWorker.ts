@@ -1,3 +1,4 @@
+import { checkPictureSize } from '@vast-swarm/core/stock/read/picture';
 import { readStock, type StockData } from '@vast-swarm/core';
 import { encode } from 'fast-png';
 import { aboutStock } from './about';
@@ -23,12 +24,7 @@ async function asPng(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<[str
     throw new Error(`${name}: the picture cannot be read.`);
   });
   const { width, height } = image;
-  if (width * height > 2 ** 26) {
-    image.close();
-    throw new Error(
-      `${name}: it has ${String(width)} × ${String(height)} pixels, and 67 108 864 in all is the most; make it smaller first.`,
-    );
-  }
+  checkPictureSize(name, width, height);
   const context = new OffscreenCanvas(width, height).getContext('2d')!;
   context.drawImage(image, 0, 0);
   const { data } = context.getImageData(0, 0, width, height);

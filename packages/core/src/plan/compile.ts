@@ -96,16 +96,19 @@ export function timeOf(frame: number, rate: number): number {
   return frame / rate;
 }
 
-/**
- * @param cache of the compiles before, when the same piece is compiled again and again
- * @param files what the stock holds from files
- * @param bakes stored motion, by swarm; played as it is, whatever the piece says meanwhile
- */
+/** What a compile takes beside the piece. */
+export interface Sources {
+  /** Of the compiles before, when the same piece is compiled again and again. */
+  cache?: PlanCache;
+  /** What the stock holds from files. */
+  files?: StockFiles;
+  /** Stored motion, by swarm; played as it is, whatever the piece says meanwhile. */
+  bakes?: ReadonlyMap<string, Bake>;
+}
+
 export function compilePiece(
   piece: Piece,
-  cache = new PlanCache(),
-  files: StockFiles = new Map(),
-  bakes: ReadonlyMap<string, Bake> = new Map(),
+  { cache = new PlanCache(), files = new Map(), bakes = new Map() }: Sources = {},
 ): Plan {
   const scene = new Scene(piece, files);
   const notices: Notice[] = missingStock(piece, files);

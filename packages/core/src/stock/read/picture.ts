@@ -5,11 +5,8 @@ import { StockError } from './error';
 /** Most pixels: a quarter of a gigabyte when they are unpacked. */
 const MOST = 2 ** 26;
 
-/** Refuses what would not fit into memory, by the size in the file's head, before it is unpacked. */
-function checkSize(name: string, bytes: Uint8Array): void {
-  if (bytes.length < 24) return;
-  const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const [width, height] = [head.getUint32(16), head.getUint32(20)];
+/** Refuses a picture that would not fit into memory. */
+export function checkPictureSize(name: string, width: number, height: number): void {
   if (width * height > MOST) {
     const most = MOST.toLocaleString('en-GB').replace(/,/g, ' ');
     throw new StockError(
@@ -21,7 +18,11 @@ function checkSize(name: string, bytes: Uint8Array): void {
 
 /** A PNG as eight bits of red, green, blue and alpha. */
 export function pictureOf(name: string, bytes: Uint8Array): Picture {
-  if (bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47) checkSize(name, bytes);
+  if (bytes.length >= 24 && bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47) {
+    // By the size in the file's head, before it is unpacked.
+    const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+    checkPictureSize(name, head.getUint32(16), head.getUint32(20));
+  }
   let image: ReturnType<typeof decode>;
   try {
     image = decode(bytes);
