@@ -44,6 +44,7 @@ export { motionKeys, parentOf } from './plan/motionKey';
 export { GRID_BUFFERS, type GridPlan } from './plan/neighbours';
 export { STATE } from './plan/state';
 export { Scene } from './plan/scene';
+export { rotationRows } from './plan/rotation';
 export { copyMatrices, copyUniforms, type Matrix } from './plan/copies';
 export { bloomLevels, type BloomLevel } from './plan/bloomLevels';
 export { paramBlock } from './plan/params';

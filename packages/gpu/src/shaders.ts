@@ -135,6 +135,19 @@ fn source(plane: i32, x: i32, y: i32) -> f32 {
 }
 `;
 
+/** One exchange of a bitonic sort over `order`, by what a shader says comes after what. */
+const EXCHANGE = /* wgsl */ `
+@compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = id.x + id.y * 65536u;
+  let other = i ^ u32(word(4));
+  if (other <= i || other >= arrayLength(&order)) { return; }
+  let a = order[i];
+  let b = order[other];
+  let upward = (i & u32(word(3))) == 0u;
+  if (after(a, b) == upward) { order[i] = b; order[other] = a; }
+}
+`;
+
 /**
  * One exchange of a bitonic sort (K. E. Batcher, 1968), far to near, by slot where equally far.
  * Words: 0 depth, 2 count, 3 and 4 the sizes of the stage.
@@ -152,16 +165,7 @@ fn after(a: u32, b: u32) -> bool {
   let db = memory[u32(word(0)) + b];
   return da < db || (da == db && a > b);
 }
-@compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3<u32>) {
-  let i = id.x + id.y * 65536u;
-  let other = i ^ u32(word(4));
-  if (other <= i || other >= arrayLength(&order)) { return; }
-  let a = order[i];
-  let b = order[other];
-  let upward = (i & u32(word(3))) == 0u;
-  if (after(a, b) == upward) { order[i] = b; order[other] = a; }
-}
-`;
+${EXCHANGE}`;
 
 /**
  * The same by the cell of a grid, low to high, and what is read from it: words 0 cells of the slots,
@@ -179,16 +183,7 @@ fn after(a: u32, b: u32) -> bool {
   let cb = cell(b);
   return ca > cb || (ca == cb && a > b);
 }
-@compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3<u32>) {
-  let i = id.x + id.y * 65536u;
-  let other = i ^ u32(word(4));
-  if (other <= i || other >= arrayLength(&order)) { return; }
-  let a = order[i];
-  let b = order[other];
-  let upward = (i & u32(word(3))) == 0u;
-  if (after(a, b) == upward) { order[i] = b; order[other] = a; }
-}
-@compute @workgroup_size(64) fn starts(@builtin(global_invocation_id) id: vec3<u32>) {
+${EXCHANGE}@compute @workgroup_size(64) fn starts(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
   if (i >= word(5)) { return; }
   let slot = order[i];

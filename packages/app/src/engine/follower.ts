@@ -1,4 +1,4 @@
-import { cameraAt, project, Scene, type Piece } from '@vast-swarm/core';
+import { project, type CameraPose, type Piece } from '@vast-swarm/core';
 import type { LiveEngine } from './live';
 import type { FollowReport } from './messages';
 
@@ -17,9 +17,12 @@ export class Follower {
   }
 
   /** Takes the particle that is drawn nearest to a place, in parts of the frame's size. */
-  async pick(piece: Piece, at: { x: number; y: number; swarm: string | null }): Promise<void> {
+  async pick(
+    piece: Piece,
+    camera: CameraPose,
+    at: { x: number; y: number; swarm: string | null },
+  ): Promise<void> {
     const { width, height } = piece.frame;
-    const camera = cameraAt(new Scene(piece), this.time(piece));
     let [best, found] = [0.04 * height, null as typeof this.followed];
     for (const { id: swarm, on } of piece.swarms) {
       if (!on || (at.swarm !== null && at.swarm !== swarm)) continue;
@@ -35,10 +38,6 @@ export class Follower {
     this.followed = found;
   }
 
-  private time(piece: Piece): number {
-    return (this.engine.frame + 1) / piece.frame.rate;
-  }
-
   /** The youngest id that falls on a slot. */
   private idOf(swarm: string, slot: number, capacity: number): number {
     const born = this.engine.born(swarm);
@@ -47,7 +46,7 @@ export class Follower {
   }
 
   /** What the particle does now; null when it has died. */
-  async report(piece: Piece): Promise<FollowReport | null> {
+  async report(piece: Piece, camera: CameraPose): Promise<FollowReport | null> {
     const { followed } = this;
     if (!followed || !piece.swarms.some((s) => s.id === followed.swarm && s.on)) return null;
     const all = await this.engine.particles(followed.swarm);
@@ -60,7 +59,7 @@ export class Follower {
     }
     const position: [number, number, number] = [all.px[i]!, all.py[i]!, all.pz[i]!];
     const { width, height } = piece.frame;
-    const spot = project(cameraAt(new Scene(piece), this.time(piece)), piece.frame, position);
+    const spot = project(camera, piece.frame, position);
     return {
       ...followed,
       ...{ x: spot ? spot[0] / width : -1, y: spot ? spot[1] / height : -1, position },

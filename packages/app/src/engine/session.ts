@@ -6,6 +6,7 @@ import {
   keepField,
   PlanCache,
   Playback,
+  type CameraPose,
   type Piece,
   type Plan,
   type StockFiles,
@@ -107,6 +108,12 @@ export class Session {
     void this.endBake(null);
   }
 
+  /** Where the camera stands at the frame of the state. */
+  private camera(): CameraPose {
+    const { camera, frame } = this.plan!;
+    return camera((this.engine.frame + 1) / frame.rate);
+  }
+
   async census(swarm: string): Promise<void> {
     const plan = this.plan?.swarms.find((s) => s.id === swarm);
     if (!this.piece || !plan) {
@@ -114,17 +121,15 @@ export class Session {
       this.send({ type: 'census', swarm, census: none });
       return;
     }
-    const { frame } = this.piece;
-    const camera = this.plan!.camera((this.engine.frame + 1) / frame.rate);
     const particles = await this.engine.particles(swarm);
-    const found = census(this.engine.born(swarm), particles, camera, frame);
+    const found = census(this.engine.born(swarm), particles, this.camera(), this.piece.frame);
     this.send({ type: 'census', swarm, census: found });
   }
 
   follow(at: (ToEngine & { type: 'follow' })['at']): void {
     this.follower.stop();
-    if (!at || !this.piece) return;
-    void this.follower.pick(this.piece, at).then(() => {
+    if (!at || !this.piece || !this.plan) return;
+    void this.follower.pick(this.piece, this.camera(), at).then(() => {
       this.dirty = true;
       this.wake();
     });
@@ -376,7 +381,10 @@ export class Session {
     this.dirty = false;
     await this.engine.show(columns, lines);
     if (this.follower.on) {
-      this.send({ type: 'followed', report: await this.follower.report(this.piece!) });
+      this.send({
+        type: 'followed',
+        report: await this.follower.report(this.piece!, this.camera()),
+      });
     }
     this.report(columns, lines, settling);
   }

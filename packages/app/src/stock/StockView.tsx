@@ -1,11 +1,11 @@
 import { Box, Button, IconButton, LinearProgress, Stack, Typography } from '@mui/material';
-import { liveQuery } from 'dexie';
 import { Trash2, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { made, MADE, type StockData } from '@vast-swarm/core';
-import { library, type FailedStock, type StoredStock } from '../data/db';
+import { library, type FailedStock, type StoredPiece, type StoredStock } from '../data/db';
 import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
+import { useLive } from '../data/useLive';
 import { COLOURS } from '../theme';
 import { aboutStock } from './about';
 import { MADE_NAMES, TYPE_NAMES } from './names';
@@ -21,7 +21,7 @@ interface Reading {
 export default function StockView() {
   const stored = useStoredStock();
   const users = useUsers();
-  const failures = useFailures();
+  const failures = useLive(allFailures, NO_FAILURES);
   const [reading, setReading] = useState<Reading | null>(null);
   const [over, setOver] = useState(false);
   const chooser = useRef<HTMLInputElement>(null);
@@ -216,41 +216,21 @@ function StoredCard({ item, users }: { item: StoredStock; users: string[] }) {
   );
 }
 
+const allPieces = (): Promise<StoredPiece[]> => library.pieces.toArray();
+const NO_PIECES: StoredPiece[] = [];
+
 /** Names of the pieces that use a thing, by hash or by the name of what is made by code. */
 function useUsers(): Map<string, string[]> {
-  const [users, setUsers] = useState(new Map<string, string[]>());
-  useEffect(() => {
-    const watch = liveQuery(() => library.pieces.toArray()).subscribe({
-      next: (pieces) => {
-        const found = new Map<string, string[]>();
-        for (const { piece } of pieces) {
-          // Pieces of older versions have no stock.
-          for (const { source } of (piece as Partial<typeof piece>).stock ?? []) {
-            const key = 'hash' in source ? source.hash : 'made' in source ? source.made : '';
-            if (key) found.set(key, [...(found.get(key) ?? []), piece.name]);
-          }
-        }
-        setUsers(found);
-      },
-      error: () => undefined,
-    });
-    return () => {
-      watch.unsubscribe();
-    };
-  }, []);
-  return users;
+  const found = new Map<string, string[]>();
+  for (const { piece } of useLive(allPieces, NO_PIECES)) {
+    // Pieces of older versions have no stock.
+    for (const { source } of (piece as Partial<typeof piece>).stock ?? []) {
+      const key = 'hash' in source ? source.hash : 'made' in source ? source.made : '';
+      if (key) found.set(key, [...(found.get(key) ?? []), piece.name]);
+    }
+  }
+  return found;
 }
 
-function useFailures(): FailedStock[] {
-  const [failures, setFailures] = useState<FailedStock[]>([]);
-  useEffect(() => {
-    const watch = liveQuery(() => library.failures.toArray()).subscribe({
-      next: setFailures,
-      error: () => undefined,
-    });
-    return () => {
-      watch.unsubscribe();
-    };
-  }, []);
-  return failures;
-}
+const allFailures = (): Promise<FailedStock[]> => library.failures.toArray();
+const NO_FAILURES: FailedStock[] = [];

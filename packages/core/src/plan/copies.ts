@@ -1,4 +1,5 @@
 import type { Copies } from '../piece/schema';
+import { rotationRows } from './rotation';
 
 /** A turn, scale and shift: three rows of x, y, z and the shift, in metres. */
 export type Matrix = readonly number[];
@@ -19,21 +20,7 @@ function times(a: Matrix, b: Matrix): Matrix {
 
 /** About x, then y, then z, scaled, then shifted. */
 function stepOf({ offset, turn, scale }: Copies): Matrix {
-  const [ax, ay, az] = turn.map((t) => (t * Math.PI) / 180) as [number, number, number];
-  const [cx, sx, cy, sy, cz, sz] = [ax, ay, az].flatMap((a) => [Math.cos(a), Math.sin(a)]) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  const rows = [
-    [cy * cz, sx * sy * cz - cx * sz, cx * sy * cz + sx * sz],
-    [cy * sz, sx * sy * sz + cx * cz, cx * sy * sz - sx * cz],
-    [-sy, sx * cy, cx * cy],
-  ];
-  return rows.flatMap((row, i) => [...row.map((v) => v * scale), offset[i]!]);
+  return rotationRows(turn).flatMap((row, i) => [...row.map((v) => v * scale), offset[i]!]);
 }
 
 /** Where each repeat stands, the swarm itself first; chains repeat what came before them. */

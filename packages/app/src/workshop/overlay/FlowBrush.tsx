@@ -1,5 +1,3 @@
-import { Box } from '@mui/material';
-import type { KeyboardEvent } from 'react';
 import {
   project,
   type CameraPose,
@@ -10,12 +8,12 @@ import {
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch, usePiece } from '../../store/store';
-import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
 import { add, turned } from './handles';
 import { onPlane } from './plane';
 import { onMesh, useMesh } from './surface';
-import { useStroke, type Spot } from './useStroke';
+import { Sketchpad } from './Sketchpad';
+import type { Spot } from './useStroke';
 
 interface Props {
   path: (string | number)[];
@@ -87,7 +85,6 @@ export function FlowBrush({ path, camera, size }: Props) {
     const { radius, strength } = store.getState().tools.brush;
     lay({ points: points.slice(0, 4000), radius, strength });
   };
-  const { line, events } = useStroke(GRAIN, surface ? finishOnSurface : finishOnPlane);
   /** The stroke's points in the world. */
   const wayOf = (stroke: Strokes[number]): Vector[] => {
     if ('points' in stroke) {
@@ -104,61 +101,53 @@ export function FlowBrush({ path, camera, size }: Props) {
       .map((p) => project(camera, size, p))
       .filter((p) => p !== null),
   );
-  const [middle] = line.slice(-1);
   const radius = (project(camera, size, centre)?.[2] ?? 0) * brush.radius * width;
   return (
-    <Box
-      role="application"
-      aria-label="Flow brush: draw where particles shall flow; Escape puts it away"
-      tabIndex={0}
-      onKeyDown={(event: KeyboardEvent) => {
-        if (event.key === 'Escape') dispatch(toolActions.toolChosen(null));
-      }}
-      {...events}
-      sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
+    <Sketchpad
+      label="Flow brush: draw where particles shall flow; Escape puts it away"
+      size={size}
+      grain={GRAIN}
+      onStroke={surface ? finishOnSurface : finishOnPlane}
     >
-      <svg width={size.width} height={size.height} aria-hidden>
-        <defs>
-          <marker
-            id="flow-tip"
-            viewBox="0 0 8 8"
-            refX={6}
-            refY={4}
-            markerWidth={7}
-            markerHeight={7}
-            orient="auto"
-          >
-            <path d="M0 0L8 4L0 8z" fill={COLOURS.glass} />
-          </marker>
-        </defs>
-        {shown.map((points, i) => (
-          <polyline
-            key={i}
-            points={points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')}
-            fill="none"
-            stroke={COLOURS.glass}
-            strokeOpacity={0.7}
-            strokeWidth={1.5}
-            markerEnd="url(#flow-tip)"
-          />
-        ))}
-        <polyline
-          points={line.map((p) => p.join()).join(' ')}
-          fill="none"
-          stroke={COLOURS.amber}
-          strokeWidth={2}
-        />
-        {middle && (
-          <circle
-            cx={middle[0]}
-            cy={middle[1]}
-            r={radius}
-            fill="none"
-            stroke={COLOURS.amber}
-            strokeOpacity={0.5}
-          />
-        )}
-      </svg>
-    </Box>
+      {(line) => (
+        <>
+          <defs>
+            <marker
+              id="flow-tip"
+              viewBox="0 0 8 8"
+              refX={6}
+              refY={4}
+              markerWidth={7}
+              markerHeight={7}
+              orient="auto"
+            >
+              <path d="M0 0L8 4L0 8z" fill={COLOURS.glass} />
+            </marker>
+          </defs>
+          {shown.map((points, i) => (
+            <polyline
+              key={i}
+              points={points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')}
+              fill="none"
+              stroke={COLOURS.glass}
+              strokeOpacity={0.7}
+              strokeWidth={1.5}
+              markerEnd="url(#flow-tip)"
+            />
+          ))}
+          {line.slice(-1).map((middle) => (
+            <circle
+              key="brush"
+              cx={middle[0]}
+              cy={middle[1]}
+              r={radius}
+              fill="none"
+              stroke={COLOURS.amber}
+              strokeOpacity={0.5}
+            />
+          ))}
+        </>
+      )}
+    </Sketchpad>
   );
 }

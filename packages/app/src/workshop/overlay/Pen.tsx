@@ -1,5 +1,3 @@
-import { Box } from '@mui/material';
-import type { KeyboardEvent } from 'react';
 import {
   freshId,
   type CameraPose,
@@ -10,10 +8,9 @@ import {
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useAppDispatch } from '../../store/store';
-import { toolActions } from '../../store/toolSlice';
-import { COLOURS } from '../../theme';
 import { onPlane } from './plane';
-import { useStroke, type Spot } from './useStroke';
+import { Sketchpad } from './Sketchpad';
+import type { Spot } from './useStroke';
 
 interface Props {
   path: (string | number)[];
@@ -58,27 +55,13 @@ export function Pen({ path, camera, size }: Props) {
     };
     dispatch(pieceActions.stocked({ entry, path }));
   };
-  const { line, events } = useStroke(GRAIN, finish);
   return (
-    <Box
-      role="application"
-      aria-label="Pen: draw a line; Escape puts it away"
-      tabIndex={0}
-      onKeyDown={(event: KeyboardEvent) => {
-        if (event.key === 'Escape') dispatch(toolActions.toolChosen(null));
-      }}
-      {...events}
-      sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
-    >
-      <svg width={size.width} height={size.height} aria-hidden>
-        <polyline
-          points={line.map((p) => p.join()).join(' ')}
-          fill="none"
-          stroke={COLOURS.amber}
-          strokeWidth={2}
-        />
-      </svg>
-    </Box>
+    <Sketchpad
+      label="Pen: draw a line; Escape puts it away"
+      size={size}
+      grain={GRAIN}
+      onStroke={finish}
+    />
   );
 }
 

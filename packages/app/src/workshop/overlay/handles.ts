@@ -1,6 +1,7 @@
 import {
   inEffect,
   kindOf,
+  rotationRows,
   type Choice,
   type DialValues,
   type Dials,
@@ -39,12 +40,11 @@ function plain(feed: unknown): Vector | null {
     : null;
 }
 
-/** Rotation about x, then y, then z, in degrees; as plan/placement.ts. */
-export function turned([x, y, z]: Vector, angles: Vector): Vector {
-  const [a, b, c] = angles.map((d) => (d * Math.PI) / 180) as Vector;
-  const [y1, z1] = [y * Math.cos(a) - z * Math.sin(a), y * Math.sin(a) + z * Math.cos(a)];
-  const [x2, z2] = [x * Math.cos(b) + z1 * Math.sin(b), z1 * Math.cos(b) - x * Math.sin(b)];
-  return [x2 * Math.cos(c) - y1 * Math.sin(c), x2 * Math.sin(c) + y1 * Math.cos(c), z2];
+/** A place turned about x, then y, then z, by degrees. */
+export function turned(place: Vector, angles: Vector): Vector {
+  return rotationRows(angles).map((row) =>
+    row.reduce((sum, v, i) => sum + v * place[i]!, 0),
+  ) as Vector;
 }
 
 function handlesOf(dials: Dials, values: DialValues, path: Path): Handle[] {

@@ -1,0 +1,36 @@
+import type { Browser, Page } from 'playwright-core';
+import { launch, startApp, type App } from './support';
+
+/** The application for all tests of a file, and a fresh browser context for each of them. */
+export function openApp(): {
+  readonly url: string;
+  readonly browser: Browser;
+  readonly page: Page;
+} {
+  let app: App;
+  let browser: Browser;
+  let page: Page;
+  beforeAll(async () => {
+    [app, browser] = await Promise.all([startApp(), launch()]);
+  }, 45_000);
+  afterAll(async () => {
+    app.stop();
+    await browser.close();
+  });
+  beforeEach(async () => {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    page = await context.newPage();
+  });
+  afterEach(() => page.context().close());
+  return {
+    get url() {
+      return app.url;
+    },
+    get browser() {
+      return browser;
+    },
+    get page() {
+      return page;
+    },
+  };
+}
