@@ -1,5 +1,5 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
-import { liveQuery } from 'dexie';
+import { liveQuery, type Subscription } from 'dexie';
 import { FolderOpen, Plus } from 'lucide-react';
 import { useEffect, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -25,15 +25,20 @@ export function Home() {
       const message = `The browser's storage cannot be used (${why}). Pieces cannot be kept here; allow storage for this address and reload.`;
       dispatch(noticed({ key: 'storage', kind: 'wrong', message }));
     };
-    seedDemo().catch(trouble);
-    const subscription = liveQuery(() =>
-      library.pieces.orderBy('changed').reverse().toArray(),
-    ).subscribe({
-      next: setPieces,
-      error: trouble,
-    });
+    let watch: Subscription | null = null;
+    let left = false;
+    // After the demo show is there: it must not push away a card that is about to be clicked.
+    void seedDemo()
+      .catch(trouble)
+      .then(() => {
+        if (left) return;
+        const all = (): Promise<StoredPiece[]> =>
+          library.pieces.orderBy('changed').reverse().toArray();
+        watch = liveQuery(all).subscribe({ next: setPieces, error: trouble });
+      });
     return () => {
-      subscription.unsubscribe();
+      left = true;
+      watch?.unsubscribe();
     };
   }, [dispatch]);
 
