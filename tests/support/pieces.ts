@@ -46,6 +46,9 @@ export function filled(dials: Dials, values: DialValues): void {
     if (spec.type === 'stock') {
       values[key] = MADE.find((name) => spec.accepts.includes(made(name).type))!;
     }
+    if (spec.type === 'stocks') {
+      values[key] = MADE.filter((name) => spec.accepts.includes(made(name).type)).slice(0, 2);
+    }
     if (spec.type === 'swarm') values[key] = 'parents';
     if (spec.type === 'strokes') {
       values[key] = [{ points: [0.1, 0.2, 0.8, 0.6], radius: 0.4, strength: 1 }];
@@ -94,14 +97,62 @@ export function pieceOfEveryKind(): [string, Piece][] {
       p.swarms[0]!.dials.size = { ...feed, from: 0.05, to: 0.2 };
     });
   }
-  for (const { kind } of catalogue.bodies) {
-    for (const mode of ['add', 'screen', 'normal']) {
-      add(`body ${kind}, ${mode}`, (p) => {
-        p.swarms[0]!.body = makeChoice('bodies', kind);
-        p.swarms[0]!.body.dials.mode = mode;
+  for (const { kind, dials } of catalogue.bodies) {
+    const { mode } = dials;
+    for (const { value } of mode?.type === 'choice' ? mode.options : []) {
+      add(`body ${kind}, ${value}`, (p) => {
+        const body = makePart('bodies', kind, []);
+        filled(dials, body.dials);
+        Object.assign(body.dials, { mode: value });
+        p.swarms[0]!.bodies = [body];
+      });
+    }
+    // Every other way that its choices offer.
+    for (const [key, spec] of Object.entries(dials)) {
+      if (spec.type !== 'choice' || key === 'mode') continue;
+      for (const option of spec.options.slice(1)) {
+        add(`body ${kind}, ${key} ${option.value}`, (p) => {
+          const body = makePart('bodies', kind, []);
+          filled(dials, body.dials);
+          if ('form' in dials && key === 'smooth') body.dials.form = 'mesh';
+          Object.assign(body.dials, { [key]: option.value });
+          p.swarms[0]!.bodies = [body];
+        });
+      }
+    }
+  }
+  for (const { kind } of catalogue.cameras) {
+    for (const blades of [0, 5]) {
+      add(`camera ${kind}, ${String(blades)} blades`, (p) => {
+        p.camera = makeChoice('cameras', kind);
+        Object.assign(p.camera.dials, { aperture: 0.4, focus: 4, blades, ratio: 1.5, shake: 2 });
       });
     }
   }
+  add('camera along a line, shutter open', (p) => {
+    const along = MADE.find((name) => made(name).type === 'outline')!;
+    const looks = 'target';
+    Object.assign(p.camera.dials, { along, looks, progress: 0.3, shutter: 180, samples: 3 });
+  });
+  for (const { kind } of catalogue.lights) {
+    add(`light ${kind}`, (p) => {
+      p.lights = [makePart('lights', kind, [])];
+      const body = makePart('bodies', 'mesh', []);
+      Object.assign(body.dials, { mode: 'opaque', facing: 'random' });
+      const tube = makePart('bodies', 'trail', []);
+      Object.assign(tube.dials, { form: 'tube', length: 8 });
+      p.swarms[0]!.bodies = [body, tube];
+    });
+  }
+  add('discs behind cubes', (p) => {
+    const cube = makePart('bodies', 'mesh', []);
+    cube.dials.mode = 'opaque';
+    const disc = makePart('bodies', 'disc', []);
+    Object.assign(disc.dials, { scale: 4, soft: 0.3 });
+    p.swarms[0]!.bodies = [disc, cube];
+  });
+  add('pinned to the camera', (p) => (p.swarms[0]!.dials.pinned = 'camera'));
+  add('density', (p) => (p.density = 2.5));
   for (const { kind } of catalogue.backdrops) {
     add(`backdrop ${kind}`, (p) => (p.backdrop = makeChoice('backdrops', kind)));
   }

@@ -34,11 +34,15 @@ export {
 export * from './piece/schema';
 export { BirthSchedule, mostAlive, type BirthEvent } from './plan/births';
 export { PlanCache } from './plan/cache';
-export { cameraAt, type CameraPose } from './plan/cameraAt';
+export { cameraAt, type CameraPose, type Lens } from './plan/cameraAt';
 export * from './plan/compile';
 export type { FrameInputs, PlanKernel, UniformSource } from './plan/kernelBuilder';
 export { PLANES, strideOf, type Bloom, type FinishStep } from './plan/pixelKernels';
-export { DRAWN, READINGS } from './plan/lookKernel';
+export { READINGS } from './plan/readings';
+export * from './plan/draws/draw';
+export { historyBuffer, ringName, ringOf, PLACES, WAY } from './plan/history';
+export { lampsAt, MOST_LAMPS, type Lamps } from './plan/lamps';
+export { PATTERNS, patternAt, patternArea } from './catalogue/bodies/patterns';
 export { influenceOf } from './plan/motionKernel';
 export { motionKeys, parentOf } from './plan/motionKey';
 export { GRID_BUFFERS, type GridPlan } from './plan/neighbours';

@@ -11,7 +11,7 @@ function schedule(dials: Record<string, number>, begin = 0): BirthSchedule {
     loop: 0,
     ...dials,
   };
-  return new BirthSchedule(all, begin, { follow: () => () => 0, rate: 30 });
+  return new BirthSchedule(all, begin, { follow: () => () => 0, rate: 30, density: 1 });
 }
 
 test.each([24, 25, 29.97, 30, 60, 144])(

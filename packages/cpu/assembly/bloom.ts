@@ -1,7 +1,7 @@
 // The pyramid of bloom, and the shrinking of oversampled frames. All work row by row on planes of
 // floats whose rows are padded to a multiple of four.
 
-import { arg, argF } from './bins';
+import { arg, argF } from './args';
 
 // Arguments: source plane pointers (3), source width, height, stride; target the same; then extra.
 const S = 0;
@@ -141,6 +141,21 @@ export function shrink(y: i32, args: usize, thread: i32): void {
         for (let i = 0; i < k; i++) sum += value(line, x * k + i);
       }
       store<f32>(out + (<usize>x << 2), sum * part);
+    }
+  }
+}
+
+/** target = A · target + B · source, of equal size. */
+export function addPlanes(y: i32, args: usize, thread: i32): void {
+  const keep = f32x4.splat(argF(args, A));
+  const gain = f32x4.splat(argF(args, B));
+  const bytes = <usize>arg(args, SS) << 2;
+  for (let c = 0; c < 3; c++) {
+    const from = row(arg(args, S + c), y, arg(args, SS));
+    const to = row(arg(args, T + c), y, arg(args, TS));
+    for (let x: usize = 0; x < bytes; x += 16) {
+      const light = f32x4.mul(v128.load(from + x), gain);
+      v128.store(to + x, f32x4.add(f32x4.mul(v128.load(to + x), keep), light));
     }
   }
 }

@@ -1,7 +1,7 @@
 // Sorting slots by the cell of a grid that they are in: a counting sort by one thread, slots of one
 // cell in their own order, so that nothing depends on the number of threads.
 
-import { arg } from './bins';
+import { arg } from './args';
 
 @inline function at(base: i32, index: i32): usize {
   return <usize>base + (<usize>index << 2);

@@ -4,50 +4,31 @@ import {
   arg,
   argF,
   EDGE,
-  ENTRY,
   HEIGHT,
   LIST,
   MODE,
+  NEAREST,
   ORDER,
   PLANE_B,
   PLANE_G,
   PLANE_R,
   SCRATCH,
+  SOFT,
   SPARE,
-  STARTS,
   STRIDE,
-  TILE_H,
-  TILE_W,
-  TILES_X,
   WIDTH,
-} from './bins';
+} from './args';
+import { ENTRY, TILE_H, TILE_W } from './bins';
+import { ADD, blend, cover, LIGHTEN, MULTIPLY, NORMAL, OPAQUE, SCREEN, unhidden } from './blend';
 import { farToNear } from './order';
 
-const ADD: i32 = 0;
-const SCREEN: i32 = 1;
-const NORMAL: i32 = 2;
-
 /**
- * One plane at four pixels. w: the disc's weight there; c: its light, multiplied by opacity;
- * a: its opacity. Add d + cw; screen d + s (1 - d) with s = cw up to 1; normal d (1 - aw) + cw.
+ * `order` tells which entry comes when, where the mode is normal. w = t², t = edge (1 - d²/r²) from
+ * 0 to 1: soft for edge 1, hard for more.
  */
-@inline function blend(mode: i32, to: usize, w: v128, c: v128, a: v128): void {
-  const d = v128.load(to);
-  const one = f32x4.splat(1);
-  if (mode == ADD) {
-    v128.store(to, f32x4.add(d, f32x4.mul(c, w)));
-  } else if (mode == SCREEN) {
-    const s = f32x4.pmin(f32x4.mul(c, w), one);
-    v128.store(to, f32x4.add(d, f32x4.mul(s, f32x4.sub(one, d))));
-  } else {
-    const keep = f32x4.sub(one, f32x4.mul(a, w));
-    v128.store(to, f32x4.add(f32x4.mul(d, keep), f32x4.mul(c, w)));
-  }
-}
-
-/** `order` tells which entry comes when; 0 for the order of the list. w = t², t = edge (1 - d²/r²) from 0 to 1: soft for edge 1, hard for more. */
 @inline function discs(
   mode: i32,
+  hidden: bool,
   args: usize,
   list: usize,
   order: usize,
@@ -61,6 +42,8 @@ const NORMAL: i32 = 2;
   const red = <usize>arg(args, PLANE_R);
   const green = <usize>arg(args, PLANE_G);
   const blue = <usize>arg(args, PLANE_B);
+  const nearest = <usize>arg(args, NEAREST);
+  const soft = f32x4.splat(argF(args, SOFT));
   const edge = argF(args, EDGE);
   const one = f32x4.splat(1);
   const zero = f32x4.splat(0);
@@ -77,6 +60,7 @@ const NORMAL: i32 = 2;
     const vr = v128.load32_splat(entry, 16);
     const vg = v128.load32_splat(entry, 20);
     const vb = v128.load32_splat(entry, 24);
+    const vz = v128.load32_splat(entry, 28);
     const vi = f32x4.splat(inverse);
     // For small discs the square of the bounds costs less than a row's own.
     const small = r < 4;
@@ -102,8 +86,18 @@ const NORMAL: i32 = 2;
         const dx = f32x4.add(f32x4.splat(<f32>column - x), steps);
         const inside = f32x4.sub(rest, f32x4.mul(f32x4.mul(dx, dx), vi));
         const t = f32x4.pmin(f32x4.mul(f32x4.pmax(inside, zero), hard), one);
-        const w = f32x4.mul(t, t);
+        let w = f32x4.mul(t, t);
         const at = line + (<usize>column << 2);
+        if (mode == OPAQUE) {
+          const before = f32x4.lt(vz, v128.load(nearest + at));
+          const mask = v128.and(before, f32x4.ge(w, f32x4.splat(0.5)));
+          cover(red + at, mask, vr);
+          cover(green + at, mask, vg);
+          cover(blue + at, mask, vb);
+          cover(nearest + at, mask, vz);
+          continue;
+        }
+        if (hidden) w = unhidden(w, v128.load(nearest + at), vz, soft);
         blend(mode, red + at, w, vr, va);
         blend(mode, green + at, w, vg, va);
         blend(mode, blue + at, w, vb, va);
@@ -112,26 +106,38 @@ const NORMAL: i32 = 2;
   }
 }
 
-/** Draws the discs of one tile. */
-export function drawTile(tile: i32, args: usize, thread: i32): void {
-  const starts = <usize>arg(args, STARTS) + (<usize>tile << 2);
-  const begin = load<i32>(starts);
-  const n = load<i32>(starts, 4) - begin;
-  if (n == 0) return;
+function drawHidden(
+  mode: i32,
+  args: usize,
+  list: usize,
+  order: usize,
+  n: i32,
+  x0: i32,
+  y0: i32,
+): void {
+  if (mode == ADD) discs(ADD, true, args, list, order, n, x0, y0);
+  else if (mode == SCREEN) discs(SCREEN, true, args, list, order, n, x0, y0);
+  else if (mode == NORMAL) discs(NORMAL, true, args, list, order, n, x0, y0);
+  else if (mode == MULTIPLY) discs(MULTIPLY, true, args, list, order, n, x0, y0);
+  else if (mode == LIGHTEN) discs(LIGHTEN, true, args, list, order, n, x0, y0);
+  else discs(OPAQUE, true, args, list, order, n, x0, y0);
+}
+
+/** Draws the discs of one tile: `n` entries of its list from `begin` on. */
+export function drawDiscs(args: usize, begin: i32, n: i32, x0: i32, y0: i32, thread: i32): void {
   const list = <usize>arg(args, LIST) + <usize>begin * ENTRY;
-  const tilesX = arg(args, TILES_X);
-  const x0 = (tile % tilesX) * TILE_W;
-  const y0 = (tile / tilesX) * TILE_H;
   const mode = arg(args, MODE);
-  if (mode == ADD) {
-    discs(ADD, args, list, 0, n, x0, y0);
-  } else if (mode == SCREEN) {
-    discs(SCREEN, args, list, 0, n, x0, y0);
-  } else {
-    const order = <usize>arg(args, ORDER) + (<usize>begin << 2);
+  const order = <usize>arg(args, ORDER) + (<usize>begin << 2);
+  if (mode == NORMAL) {
     const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
     const bins = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
-    farToNear(order, spare, n, list, bins);
-    discs(NORMAL, args, list, order, n, x0, y0);
+    for (let i = 0; i < n; i++) store<i32>(order + (<usize>i << 2), i);
+    farToNear(order, spare, n, list + 28, ENTRY, bins);
   }
+  if (arg(args, NEAREST)) drawHidden(mode, args, list, order, n, x0, y0);
+  else if (mode == ADD) discs(ADD, false, args, list, 0, n, x0, y0);
+  else if (mode == SCREEN) discs(SCREEN, false, args, list, 0, n, x0, y0);
+  else if (mode == NORMAL) discs(NORMAL, false, args, list, order, n, x0, y0);
+  else if (mode == MULTIPLY) discs(MULTIPLY, false, args, list, 0, n, x0, y0);
+  else discs(LIGHTEN, false, args, list, 0, n, x0, y0);
 }

@@ -1,4 +1,7 @@
 export { countAlive, countTiles, fillTiles, placeTiles } from './bins';
-export { drawTile } from './discs';
-export { addDoubled, halve, shrink } from './bloom';
+export { drawTile } from './draw';
+export { addDoubled, addPlanes, halve, shrink } from './bloom';
 export { sortCells } from './cells';
+export { fillMeshes } from './meshes';
+export { fillTrails } from './trails';
+export { fillFaces, fillLinks, keepLinks, limitLinks, rankLinks } from './links';

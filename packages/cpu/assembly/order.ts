@@ -1,13 +1,11 @@
-// Far to near within one tile's list. Equal distances keep the order of the slots.
-
-import { ENTRY } from './bins';
+// Far to near within one tile's list. Equal distances keep the order of the list.
 
 const BITS: u32 = 11;
 const BINS: u32 = 1 << BITS;
 
 /** Falls with distance: depths are positive, so their bits sort as numbers do. */
-@inline function key(entries: usize, index: i32): u32 {
-  return ~load<u32>(entries + <usize>index * ENTRY, 28);
+@inline function key(depths: usize, step: usize, index: i32): u32 {
+  return ~load<u32>(depths + <usize>index * step);
 }
 
 @inline function item(list: usize, i: i32): i32 {
@@ -18,14 +16,14 @@ const BINS: u32 = 1 << BITS;
   store<i32>(list + (<usize>i << 2), value);
 }
 
-function insertion(order: usize, n: i32, entries: usize): void {
+function insertion(order: usize, n: i32, depths: usize, step: usize): void {
   for (let i = 1; i < n; i++) {
     const moving = item(order, i);
-    const k = key(entries, moving);
+    const k = key(depths, step, moving);
     let j = i - 1;
     for (; j >= 0; j--) {
       const other = item(order, j);
-      if (key(entries, other) <= k) break;
+      if (key(depths, step, other) <= k) break;
       put(order, j + 1, other);
     }
     put(order, j + 1, moving);
@@ -33,10 +31,18 @@ function insertion(order: usize, n: i32, entries: usize): void {
 }
 
 /** One stable pass of a radix sort over 11 bits; `bins` is scratch of 8 KB. */
-function pass(from: usize, to: usize, n: i32, entries: usize, shift: u32, bins: usize): void {
+function pass(
+  from: usize,
+  to: usize,
+  n: i32,
+  depths: usize,
+  step: usize,
+  shift: u32,
+  bins: usize,
+): void {
   memory.fill(bins, 0, BINS << 2);
   for (let i = 0; i < n; i++) {
-    const b = <i32>((key(entries, item(from, i)) >> shift) & (BINS - 1));
+    const b = <i32>((key(depths, step, item(from, i)) >> shift) & (BINS - 1));
     put(bins, b, item(bins, b) + 1);
   }
   let sum = 0;
@@ -47,22 +53,31 @@ function pass(from: usize, to: usize, n: i32, entries: usize, shift: u32, bins: 
   }
   for (let i = 0; i < n; i++) {
     const moving = item(from, i);
-    const b = <i32>((key(entries, moving) >> shift) & (BINS - 1));
+    const b = <i32>((key(depths, step, moving) >> shift) & (BINS - 1));
     const place = item(bins, b);
     put(to, place, moving);
     put(bins, b, place + 1);
   }
 }
 
-/** Writes to `order` the entries from 0 to n, far to near; `spare` has as much room. */
-export function farToNear(order: usize, spare: usize, n: i32, entries: usize, bins: usize): void {
-  for (let i = 0; i < n; i++) put(order, i, i);
+/**
+ * Sorts the numbers in `order` by the depths at `depths`, `step` bytes from one to the next;
+ * `spare` has as much room.
+ */
+export function farToNear(
+  order: usize,
+  spare: usize,
+  n: i32,
+  depths: usize,
+  step: usize,
+  bins: usize,
+): void {
   if (n < 48) {
-    insertion(order, n, entries);
+    insertion(order, n, depths, step);
     return;
   }
-  pass(order, spare, n, entries, 0, bins);
-  pass(spare, order, n, entries, BITS, bins);
-  pass(order, spare, n, entries, 2 * BITS, bins);
+  pass(order, spare, n, depths, step, 0, bins);
+  pass(spare, order, n, depths, step, BITS, bins);
+  pass(order, spare, n, depths, step, 2 * BITS, bins);
   memory.copy(order, spare, <usize>n << 2);
 }

@@ -33,6 +33,14 @@ export const RASTER_FUNCTIONS = [
   'halve',
   'addDoubled',
   'shrink',
+  'addPlanes',
   'sortCells',
+  'fillMeshes',
+  'fillTrails',
+  'rankLinks',
+  'keepLinks',
+  'limitLinks',
+  'fillLinks',
+  'fillFaces',
 ] as const;
 export type RasterFunction = (typeof RASTER_FUNCTIONS)[number];

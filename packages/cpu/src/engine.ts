@@ -1,16 +1,21 @@
 import {
   bornAt,
   copyUniforms,
-  DRAWN,
+  historyBuffer,
   GRID_BUFFERS,
   particlesOf,
+  ringName,
+  ringOf,
+  WAY,
   PLANES,
   READINGS,
   remap,
   slotRanges,
   timeOf,
+  type Draw,
   type Engine,
   type FrameInputs,
+  type GridPlan,
   type Particles,
   type Plan,
   type Snapshot,
@@ -18,6 +23,7 @@ import {
 } from '@vast-swarm/core';
 import { Arena } from './arena';
 import { Kernels } from './kernels';
+import { Painter, type Canvas } from './painter';
 import { Pool } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
 
@@ -30,6 +36,9 @@ export interface Frame {
   /** sRGB with full opacity, rows from the top. Its own memory. */
   pixels: Uint8ClampedArray<ArrayBuffer>;
 }
+
+/** Metres to where nothing is. */
+const FAR = 1e9;
 
 export interface CpuOptions {
   threads: number;
@@ -65,11 +74,15 @@ export class CpuEngine implements Engine {
   private readonly arena: Arena;
   private readonly kernels: Kernels;
   private readonly rasteriser: Rasteriser;
+  private readonly painter: Painter;
+  /** By swarm, for how many frames back its history is there. */
+  private readonly known = new Map<string, number>();
 
   private constructor(private readonly pool: Pool) {
     this.arena = new Arena(pool.memory);
     this.kernels = new Kernels(pool, this.arena);
     this.rasteriser = new Rasteriser(pool, this.arena);
+    this.painter = new Painter(this.rasteriser);
   }
 
   static async create({ threads, patience }: CpuOptions): Promise<CpuEngine> {
@@ -131,10 +144,15 @@ export class CpuEngine implements Engine {
 
   /** Buffers for a swarm; a state that is there already moves to its new slots. */
   private prepare(swarm: SwarmPlan): void {
-    const { id, capacity, state, grid } = swarm;
+    const { id, capacity, state, history } = swarm;
     const { arena } = this;
+    const grids = [swarm.grid, ...swarm.draws.map((d) => (d.shape === 'links' ? d.grid : null))];
     const old = this.capacities.get(id);
     const there = new Set(arena.names());
+    // What is not there yet cannot be drawn as if it were.
+    if (history.rows > 0 && !there.has(`${id}/${ringName(history.rows - 1, 'px')}`)) {
+      this.known.set(id, 0);
+    }
     const moves =
       old === undefined || old === capacity
         ? []
@@ -145,8 +163,8 @@ export class CpuEngine implements Engine {
       this.moveState(buffer, there.has(buffer) ? (old ?? 0) : 0, capacity, moves);
     }
     this.capacities.set(id, capacity);
-    for (const name of DRAWN) arena.buffer(`${id}/${name}`, 4 * capacity * swarm.copies.length);
-    if (grid) {
+    for (const grid of grids) {
+      if (!grid) continue;
       const sizes = Object.entries(GRID_BUFFERS(capacity, grid.cells));
       for (const [name, words] of sizes) arena.buffer(`${id}/${name}`, 4 * words);
     }
@@ -185,6 +203,7 @@ export class CpuEngine implements Engine {
   reset(): void {
     const plan = this.plan!;
     this.frame = -plan.frame.preroll - 1;
+    this.known.clear();
     for (const { id, capacity, state } of plan.swarms) {
       for (const name of state) this.floats(this.arena.address(`${id}/${name}`), capacity).fill(0);
     }
@@ -216,39 +235,64 @@ export class CpuEngine implements Engine {
         }
       }
       const slots = Math.min(born, swarm.capacity);
-      if (swarm.grid) this.sortCells(swarm, slots, inputs);
+      if (swarm.grid) {
+        this.sortCells(swarm, swarm.grid, slots, inputs);
+        this.kernels.run(swarm.grid.gather, 0, slots, address, inputs);
+      }
       this.kernels.run(swarm.motion, 0, slots, address, inputs);
+      this.remember(swarm, frame);
     }
     this.frame = frame;
     this.times.motion = performance.now() - started;
   }
 
+  /** Keeps where the particles are, for their trails. */
+  private remember({ id, history }: SwarmPlan, frame: number): void {
+    const { rows, way } = history;
+    if (rows === 0) return;
+    const ring = ringOf(frame, rows);
+    for (const place of ['px', 'py', 'pz', ...(way ? [WAY] : [])]) {
+      this.state(id, ringName(ring, place)).set(this.state(id, place));
+    }
+    const known = this.known.get(id);
+    if (known !== undefined) this.known.set(id, known + 1);
+  }
+
   jump(frame: number): boolean {
     const { swarms } = this.plan!;
     if (swarms.length === 0 || !swarms.every((s) => s.bake)) return false;
-    for (const swarm of swarms) this.replay(swarm, frame);
+    for (const swarm of swarms) this.replayTo(swarm, frame);
+    this.known.clear();
     this.frame = frame;
     return true;
   }
 
+  /** Brings back a swarm's state with the frames before it, where its trails come from. */
+  private replayTo(swarm: SwarmPlan, frame: number): void {
+    for (let back = Math.max(0, swarm.history.rows - 1); back >= 0; back--) {
+      this.replay(swarm, frame - back);
+    }
+  }
+
   /** Takes a swarm's state from its bake; before and behind what is stored there is nothing. */
-  private replay({ id, bake, state }: SwarmPlan, frame: number): void {
+  private replay(swarm: SwarmPlan, frame: number): void {
+    const { id, bake, state } = swarm;
     const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
     for (const name of state) {
+      if (name.startsWith('ring.')) continue;
       const values = stored[bake!.state.indexOf(name)];
       const to = this.state(id, name);
       if (values) to.set(values);
       to.fill(0, values?.length ?? 0);
     }
+    this.remember(swarm, frame);
   }
 
   /** Readies the grid that a swarm's particles find their neighbours by. */
-  private sortCells(swarm: SwarmPlan, slots: number, inputs: FrameInputs): void {
-    const { cellsOf, gather, cells } = swarm.grid!;
+  private sortCells(swarm: SwarmPlan, grid: GridPlan, slots: number, inputs: FrameInputs): void {
     const address = this.address(swarm);
-    this.kernels.run(cellsOf, 0, slots, address, inputs);
-    this.rasteriser.sortCells(address, slots, cells);
-    this.kernels.run(gather, 0, slots, address, inputs);
+    this.kernels.run(grid.cellsOf, 0, slots, address, inputs);
+    this.rasteriser.sortCells(address, slots, grid.cells);
   }
 
   /** Particles alive now, by swarm. */
@@ -263,59 +307,100 @@ export class CpuEngine implements Engine {
   /**
    * Draws the state. Particles and backdrop are drawn at `oversample` times the size and averaged
    * in linear light before the finish.
+   *
+   * @param moments most moments that are drawn while the shutter is open
    */
-  draw(width: number, height: number, oversample = 1): Frame {
+  draw(width: number, height: number, oversample = 1, moments = Infinity): Frame {
     const plan = this.plan!;
     const time = timeOf(this.frame + 1, plan.frame.rate);
     const { rasteriser, times } = this;
     const large = rasteriser.planes('large', width * oversample, height * oversample);
-    const size = { width: large.width, height: large.height };
-    const inputs = { frame: this.frame, time, ...size, born: 0, camera: plan.camera(time) };
     let mark = performance.now();
-    const lap = (): number => {
-      const before = mark;
-      mark = performance.now();
-      return mark - before;
-    };
-    this.pixels(plan.backdrop, large, inputs);
-    times.draw = lap();
     times.look = 0;
-    for (const swarm of plan.drawing) {
-      const born = this.bornAt(swarm, this.frame);
-      const count = this.look(swarm, { ...inputs, born });
-      times.look += lap();
-      rasteriser.discs(this.address(swarm), count, large, swarm.mode, swarm.edge);
-      times.draw += lap();
-    }
+    const shutter = plan.shutter(time);
+    const samples = Math.min(shutter.samples, moments);
+    if (samples > 1) {
+      const sum = rasteriser.planes('sum', large.width, large.height);
+      for (let i = 0; i < samples; i++) {
+        this.scene(large, (shutter.frames * (i + 0.5)) / samples / plan.frame.rate);
+        rasteriser.add(large, sum, i === 0 ? 0 : 1, 1 / samples);
+      }
+      rasteriser.add(sum, large, 0, 1);
+    } else this.scene(large, 0);
+    times.draw = performance.now() - mark - times.look;
+    mark = performance.now();
     let planes = large;
     if (oversample > 1) {
       planes = rasteriser.planes('small', width, height);
       rasteriser.shrink(large, planes, oversample);
     }
-    const final = { ...inputs, width, height };
+    const camera = plan.camera(time);
+    const inputs = { frame: this.frame, time, width, height, born: 0, camera };
     for (const step of plan.finish) {
       if (step.type === 'bloom') rasteriser.bloom(planes, step.at(time));
-      else this.pixels(step.kernel, planes, final);
+      else this.pixels(step.kernel, planes, inputs);
     }
-    times.finish = lap();
+    times.finish = performance.now() - mark;
     return { width, height, pixels: this.output(planes) };
   }
 
-  /** Works out what is drawn of a swarm, repeat after repeat; gives how many entries there are. */
-  private look(swarm: SwarmPlan, inputs: FrameInputs): number {
-    const count = Math.min(inputs.born, swarm.capacity);
-    const address = this.address(swarm);
-    if (swarm.copies.length === 1) {
-      this.kernels.run(swarm.look, 0, count, address, inputs);
-      return count;
+  /** Backdrop and bodies into planes, as they were `before` seconds ago. */
+  private scene(planes: Planes, before: number): void {
+    const plan = this.plan!;
+    const { width, height, stride } = planes;
+    const end = timeOf(this.frame + 1, plan.frame.rate);
+    const time = end - before;
+    const camera = plan.camera(time);
+    const base: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera, before };
+    this.pixels(plan.backdrop, planes, base);
+    let nearest = 0;
+    if (plan.drawing.some(({ draw }) => draw.mode === 'opaque')) {
+      nearest = this.arena.buffer('nearest', 4 * stride * height);
+      this.floats(nearest, stride * height).fill(FAR);
     }
+    const canvas: Canvas = { planes, nearest, camera, lamps: plan.lamps(time, camera), time };
+    for (const { swarm, draw } of plan.drawing) {
+      const inputs = { ...base, born: this.bornAt(swarm, this.frame) };
+      this.body(swarm, draw, inputs, canvas);
+    }
+  }
+
+  /** Works out what is drawn of one body, and draws it. */
+  private body(swarm: SwarmPlan, draw: Draw, inputs: FrameInputs, canvas: Canvas): void {
+    const count = Math.min(inputs.born, swarm.capacity);
+    if (count === 0) return;
+    const { painter } = this;
+    const rows = draw.shape === 'trails' ? draw.rows : 1;
     const stride = (count + 3) & ~3;
+    // Trails and links are drawn repeat by repeat, the others all at once.
+    const single = draw.shape === 'trails' || draw.shape === 'links';
+    const lists = single ? 1 : swarm.copies.length;
+    for (const name of draw.outputs) {
+      this.arena.buffer(`${swarm.id}/${name}`, 4 * stride * lists * rows);
+    }
+    if (draw.shape === 'links') {
+      this.sortCells(swarm, draw.grid, count, inputs);
+      painter.findLinks(draw, this.address(swarm), count);
+    }
+    const address = this.address(swarm);
+    const look = (place: number, row: number, extra: Record<string, number>): void => {
+      const started = performance.now();
+      const shifted = (buffer: string): number => {
+        const own = draw.outputs.includes(buffer) ? 4 * stride * place : 0;
+        return address(historyBuffer(buffer, this.frame, row, rows)) + own;
+      };
+      this.kernels.run(draw.kernel, 0, count, shifted, inputs, extra);
+      this.times.look += performance.now() - started;
+    };
+    const known = this.known.get(swarm.id) ?? Infinity;
     swarm.copies.forEach((matrix, i) => {
-      const shifted = (buffer: string): number =>
-        address(buffer) + ((DRAWN as readonly string[]).includes(buffer) ? 4 * stride * i : 0);
-      this.kernels.run(swarm.look, 0, count, shifted, inputs, copyUniforms(matrix));
+      const copy = copyUniforms(matrix);
+      if (single) {
+        for (let row = 0; row < rows; row++) look(row, row, { ...copy, row, known });
+        painter.paint(draw, address, count, canvas);
+      } else look(i, 0, copy);
     });
-    return stride * swarm.copies.length;
+    if (!single) painter.paint(draw, address, lists === 1 ? count : stride * lists, canvas);
   }
 
   private pixels(kernel: Plan['backdrop'], planes: Planes, inputs: FrameInputs): void {
@@ -359,9 +444,10 @@ export class CpuEngine implements Engine {
     this.frame = frame;
     for (const swarm of this.plan!.swarms) {
       const { id, state } = swarm;
-      if (swarm.bake) this.replay(swarm, frame);
+      if (swarm.bake) this.replayTo(swarm, frame);
       else for (const name of state) this.state(id, name).set(states.get(id)!.get(name)!);
     }
+    this.known.clear();
   }
 
   /** One quantity of all slots of a swarm: a live view, in metres, m/s or seconds. */

@@ -1,26 +1,12 @@
-import {
-  bloomLevels,
-  DRAWN,
-  PLANES,
-  strideOf,
-  type Bloom,
-  type BloomLevel,
-  type DrawMode,
-} from '@vast-swarm/core';
+import { bloomLevels, PLANES, strideOf, type Bloom, type BloomLevel } from '@vast-swarm/core';
 import type { Arena } from './arena';
 import type { Pool } from './pool';
 
-const TILE_W = 64;
-const TILE_H = 32;
 const CHUNK = 8192;
-const MODES: Record<DrawMode, number> = { add: 0, screen: 1, normal: 2 };
-/** Where the rasteriser leaves the number of list entries, in words of its arguments. */
-const TOTAL = 24;
-const SCRATCH_PER_THREAD = 8192;
-/** Bytes of one disc in a tile's list. */
-const ENTRY = 32;
 /** Pixels of a pass that one thread does in less time than it takes to wake another. */
 const SMALL = 12_000;
+/** Words of a function's arguments. */
+const ARGS = 128;
 
 /** Planes of linear light in shared memory. */
 export interface Planes {
@@ -31,11 +17,11 @@ export interface Planes {
   at: [number, number, number];
 }
 
-/** Draws discs into planes and works on planes, with all threads. */
+/** Calls the functions of the rasteriser that work on planes and states, with all threads. */
 export class Rasteriser {
   constructor(
-    private readonly pool: Pool,
-    private readonly arena: Arena,
+    readonly pool: Pool,
+    readonly arena: Arena,
   ) {}
 
   planes(name: string, width: number, height: number): Planes {
@@ -45,11 +31,12 @@ export class Rasteriser {
     return { width, height, stride, at: at as [number, number, number] };
   }
 
-  private args(values: readonly number[], floats: Readonly<Record<number, number>> = {}): number {
-    const address = this.arena.buffer('args', 256);
-    const words = new Int32Array(this.pool.memory.buffer, address, 64);
+  /** Writes words, and numbers of single precision over some of them; gives where they stand. */
+  args(values: readonly number[], floats: Readonly<Record<number, number>> = {}): number {
+    const address = this.arena.buffer('args', 4 * ARGS);
+    const words = new Int32Array(this.pool.memory.buffer, address, ARGS);
     words.set(values);
-    const view = new Float32Array(this.pool.memory.buffer, address, 64);
+    const view = new Float32Array(this.pool.memory.buffer, address, ARGS);
     for (const [word, value] of Object.entries(floats)) view[Number(word)] = value;
     return address;
   }
@@ -67,47 +54,12 @@ export class Rasteriser {
     this.pool.raster('sortCells', 1, this.args([count, ...values, cells]));
   }
 
-  /** Draws `count` discs from the buffers that the look kernel filled. */
-  discs(
-    address: (buffer: string) => number,
-    count: number,
-    planes: Planes,
-    mode: DrawMode,
-    edge: number,
-  ): void {
-    const { arena, pool } = this;
-    const [tilesX, tilesY] = [Math.ceil(planes.width / TILE_W), Math.ceil(planes.height / TILE_H)];
-    const tiles = tilesX * tilesY;
-    const chunks = Math.ceil(count / CHUNK);
-    const counts = arena.buffer('tile.counts', 4 * tiles * chunks);
-    const starts = arena.buffer('tile.starts', 4 * (tiles + 1));
-    const scratch = arena.buffer('tile.scratch', SCRATCH_PER_THREAD * pool.threads);
-    const values = (list: number, spare: number, order: number): number[] => [
-      count,
-      ...DRAWN.map(address),
-      ...[planes.width, planes.height, planes.stride, ...planes.at],
-      ...[counts, starts, list, spare, tilesX, tilesY, MODES[mode], 0, scratch, 0, chunks, order],
-    ];
-    const args = this.args(values(0, 0, 0), { 22: edge });
-    pool.raster('countTiles', chunks, args);
-    pool.raster('placeTiles', 1, args);
-    const total = new Int32Array(pool.memory.buffer, args, 64)[TOTAL]!;
-    if (total === 0) return;
-    const list = arena.buffer('tile.list', ENTRY * total);
-    const sorting = (name: string): number =>
-      mode === 'normal' ? arena.buffer(name, 4 * total) : 0;
-    this.args(values(list, sorting('tile.spare'), sorting('tile.order')), { 22: edge });
-    pool.raster('fillTiles', chunks, args);
-    // Filling moved the counts on, but the starts still tell where lists begin.
-    pool.raster('drawTile', tiles, args);
-  }
-
   private between(
     from: Planes,
     to: Planes,
     a: number,
     b: number,
-    run: 'halve' | 'addDoubled',
+    run: 'halve' | 'addDoubled' | 'addPlanes',
   ): void {
     const temp = this.arena.buffer('row', 4 * (from.stride + 16) * this.pool.threads);
     const source = [...from.at, from.width, from.height, from.stride];
@@ -131,6 +83,11 @@ export class Rasteriser {
       gain = 1;
     }
     this.between(pyramid[0]!, frame, 1, gain * step.amount, 'addDoubled');
+  }
+
+  /** target = keep · target + gain · source, of equal size. */
+  add(from: Planes, to: Planes, keep: number, gain: number): void {
+    this.between(from, to, keep, gain, 'addPlanes');
   }
 
   /** The mean of k × k pixels. */

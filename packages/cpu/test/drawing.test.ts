@@ -1,6 +1,14 @@
-import { strideOf, type DrawMode } from '@vast-swarm/core';
+import {
+  cameraAt,
+  makePiece,
+  Scene,
+  strideOf,
+  type Draw,
+  type DrawMode,
+} from '@vast-swarm/core';
 import { decode } from 'fast-png';
 import { Arena } from '../src/arena';
+import { Painter } from '../src/painter';
 import { encodePng } from '../src/png';
 import { Pool } from '../src/pool';
 import { Rasteriser, type Planes } from '../src/rasteriser';
@@ -53,7 +61,13 @@ function draw(discs: readonly Disc[], mode: DrawMode, edge: number, ground = 0.2
   for (const [name, get] of Object.entries(columns)) {
     view(address(name), discs.length).set(discs.map(get));
   }
-  rasteriser.discs(address, discs.length, planes, mode, edge);
+  const shape = { shape: 'discs', id: 'd', mode, edge, soft: () => 0, outputs: [] } as const;
+  const nearest = mode === 'opaque' ? arena.buffer('nearest', 4 * planes.stride * H) : 0;
+  if (nearest) view(nearest, planes.stride * H).fill(1e9);
+  const lamps = { ambient: [0, 0, 0] as [number, number, number], lamps: [] };
+  const camera = cameraAt(new Scene(makePiece('Any')), 0);
+  const canvas = { planes, nearest, camera, lamps, time: 0 };
+  new Painter(rasteriser).paint(shape as unknown as Draw, address, discs.length, canvas);
 }
 
 /** The picture as the formulas have it, pixel by pixel, disc by disc. */
@@ -63,7 +77,10 @@ function reference(
   edge: number,
   ground = 0.25,
 ): number[][] {
-  const order = mode === 'normal' ? [...discs].sort((a, b) => b.depth - a.depth) : discs;
+  const sorted = mode === 'normal' || mode === 'opaque';
+  // Of equally near opaque things the first one is seen.
+  if (mode === 'opaque') discs = [...discs].reverse();
+  const order = sorted ? [...discs].sort((a, b) => b.depth - a.depth) : discs;
   const out = [0, 1, 2].map(() => new Array<number>(W * H).fill(ground));
   for (const { x, y, r, light, a } of order) {
     const hard = Math.min(edge, Math.max(1, 0.6 * r));
@@ -75,7 +92,10 @@ function reference(
         const d = out[c]![i]!;
         if (mode === 'add') out[c]![i] = d + light[c]! * w;
         else if (mode === 'screen') out[c]![i] = d + Math.min(1, light[c]! * w) * (1 - d);
-        else out[c]![i] = d * (1 - a * w) + light[c]! * w;
+        else if (mode === 'normal') out[c]![i] = d * (1 - a * w) + light[c]! * w;
+        else if (mode === 'multiply') out[c]![i] = d * (1 - a * w + light[c]! * w);
+        else if (mode === 'lighten') out[c]![i] = Math.max(d, light[c]! * w);
+        else if (w >= 0.5) out[c]![i] = light[c]!;
       }
     }
   }
@@ -102,6 +122,9 @@ test.each([
   ['screen', 1],
   ['normal', 1],
   ['normal', 40],
+  ['multiply', 1],
+  ['lighten', 1],
+  ['opaque', 1],
 ] as const)('%s with edge %d is what its formula says, over tiles and edges', (mode, edge) => {
   const discs = scattered(400);
   draw(discs, mode, edge);

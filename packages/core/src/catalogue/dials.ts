@@ -71,6 +71,13 @@ export interface StockDial extends Common {
   default: '';
 }
 
+/** Things of the stock in order, by their ids. */
+export interface StocksDial extends Common {
+  type: 'stocks';
+  accepts: readonly StockType[];
+  default: [];
+}
+
 export interface KeysDial extends Common {
   type: 'keys';
   default: Keys;
@@ -107,6 +114,7 @@ export type DialSpec =
   | ColourDial
   | ChoiceDial
   | StockDial
+  | StocksDial
   | KeysDial
   | TextDial
   | SwarmDial
@@ -170,6 +178,15 @@ export function stockDial(
   return { type: 'stock', title, accepts, default: '', help, group: 'Dials', ...more };
 }
 
+export function stocksDial(
+  title: string,
+  accepts: readonly StockType[],
+  help: string,
+  more: Partial<Pick<StocksDial, 'group' | 'when'>> = {},
+): StocksDial {
+  return { type: 'stocks', title, accepts, default: [], help, group: 'Dials', ...more };
+}
+
 /** What a file may hold for a dial; a dial that is left out takes its default. */
 export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
   switch (spec.type) {
@@ -188,6 +205,8 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
     case 'stock':
     case 'swarm':
       return z.string().max(64).prefault('');
+    case 'stocks':
+      return z.array(z.string().min(1).max(64)).max(64).prefault([]);
     case 'keys':
       return keysSchema.prefault(spec.default);
     case 'formula':

@@ -1,6 +1,10 @@
 import { flat, radial } from './backdrops/backdrops';
+import { bodyDials } from './bodies/common';
 import { disc } from './bodies/disc';
-import { camera } from './camera';
+import { links, trail } from './bodies/lines';
+import * as marks from './bodies/marks';
+import { mesh as meshCopies } from './bodies/mesh';
+import { orthographic, perspective } from './camera';
 import * as solids from './colliders/shapes';
 import { touchDials } from './colliders/touch';
 import { box } from './emitters/box';
@@ -35,6 +39,7 @@ import { turbulence } from './forces/turbulence';
 import { vectorNoise } from './forces/vectorNoise';
 import { vortex } from './forces/vortex';
 import { wind } from './forces/wind';
+import { ambient, fill, key, rim } from './lights';
 import type {
   BackdropKind,
   BodyKind,
@@ -44,6 +49,7 @@ import type {
   ForceKind,
   Kind,
   LaunchKind,
+  LightKind,
   SignalKind,
 } from './kinds';
 import { number, type Dials } from './dials';
@@ -89,9 +95,13 @@ export const catalogue = {
     also<ColliderKind>(touchDials, standingDials),
   ) as readonly ColliderKind[],
   signals: [wave, noise, steps, keyframes, formula] as readonly SignalKind[],
-  bodies: [disc] as readonly BodyKind[],
+  bodies: [
+    ...[disc, marks.ring, marks.square, marks.spark, marks.puff, marks.streak, marks.picture],
+    ...[marks.pictureSet, meshCopies, trail, links],
+  ].map(also<BodyKind>(bodyDials)) as readonly BodyKind[],
   backdrops: [flat, radial] as readonly BackdropKind[],
-  cameras: [camera] as readonly Kind[],
+  cameras: [perspective, orthographic] as readonly Kind[],
+  lights: [key, fill, rim, ambient] as readonly LightKind[],
   finish: [bloom, exposure, vignette, grain] as readonly FinishKind[],
 };
 

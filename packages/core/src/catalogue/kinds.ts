@@ -1,5 +1,6 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../plan/dialReader';
+import type { Pattern } from './bodies/patterns';
 import type { Dials, DialValues } from './dials';
 
 /** What every catalogue file declares; the interface, the file schema and the plan read it. */
@@ -123,9 +124,23 @@ export interface SignalKind extends Kind {
   follow(dials: DialValues, context: SignalContext): (time: number) => number;
 }
 
+/** What an engine draws for a body. */
+export type BodyShape =
+  /** A round dot; without turning, and so the quickest. */
+  | { draws: 'disc' }
+  /** A pattern in a square that turns and stretches; `param` is the dial of the pattern's own number. */
+  | { draws: 'mark'; pattern: Pattern; param?: string }
+  | { draws: 'mesh' }
+  | { draws: 'trail' }
+  | { draws: 'links' };
+
 export interface BodyKind extends Kind {
-  /** How hard the edge is: 1 fades from the middle, more is harder. */
-  edge(dials: DialValues): number;
+  shape: BodyShape;
+}
+
+export interface LightKind extends Kind {
+  /** Where its light falls: on what faces it, on edges that turn away, or everywhere. */
+  falls: 'facing' | 'edge' | 'everywhere';
 }
 
 export interface Pixel {

@@ -1,4 +1,4 @@
-import { number, type Dials } from './dials';
+import { choice, number, type Dials } from './dials';
 
 /** When particles are born, how long they live and how they look: the same for every swarm. */
 export const swarmDials: Dials = {
@@ -88,4 +88,11 @@ export const swarmDials: Dials = {
     group: 'Look',
     drag: 'log',
   }),
+  pinned: choice(
+    'Stands',
+    'world',
+    { world: 'In the scene', camera: 'With the camera' },
+    'With the camera it travels along, as if the camera stood at its home.',
+    { group: 'Look' },
+  ),
 };

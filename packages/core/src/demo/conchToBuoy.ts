@@ -24,6 +24,8 @@ export const conchToBuoy = validatePiece({
       near: 0.5,
     },
   },
+  lights: [],
+  density: 1,
   swarms: [
     {
       id: 'shape',
@@ -43,7 +45,7 @@ export const conchToBuoy = validatePiece({
         },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
-      body: { kind: 'disc', dials: { mode: 'add', hardness: 0.12 } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.12 } }],
       dials: {
         rate: 0,
         burst: 36000,
@@ -71,7 +73,7 @@ export const conchToBuoy = validatePiece({
       on: true,
       emitter: { kind: 'swarm', dials: { swarm: 'shape', jitter: 0.02 } },
       launch: { kind: 'allRound', dials: { speed: { feed: 'spread', from: 0.02, to: 0.12 } } },
-      body: { kind: 'disc', dials: { mode: 'add' } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
         rate: { feed: 'signal', signal: 'surge', from: 400, to: 4200 },
         lifetime: { feed: 'spread', from: 1.2, to: 3.2 },

@@ -23,6 +23,8 @@ export const eddyAtTheLock = validatePiece({
       near: 0.5,
     },
   },
+  lights: [],
+  density: 1,
   swarms: [
     {
       id: 'foam',
@@ -38,7 +40,7 @@ export const eddyAtTheLock = validatePiece({
         },
       },
       launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.3 }, angle: 25 } },
-      body: { kind: 'disc', dials: { mode: 'add', hardness: 0.1 } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.1 } }],
       dials: {
         rate: 8100,
         lifetime: { feed: 'spread', from: 5.5, to: 7.2 },
@@ -86,7 +88,7 @@ export const eddyAtTheLock = validatePiece({
         dials: { radius: { feed: 'spread', from: 2.2, to: 3.4 }, width: 0.1 },
       },
       launch: { kind: 'outward', dials: { speed: 0 } },
-      body: { kind: 'disc', dials: { mode: 'screen', hardness: 0.35 } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'screen', hardness: 0.35 } }],
       dials: {
         rate: 20,
         lifetime: { feed: 'spread', from: 5, to: 8 },

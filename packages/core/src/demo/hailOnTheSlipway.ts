@@ -23,6 +23,8 @@ export const hailOnTheSlipway = validatePiece({
       near: 0.5,
     },
   },
+  lights: [],
+  density: 1,
   swarms: [
     {
       id: 'stone',
@@ -30,7 +32,7 @@ export const hailOnTheSlipway = validatePiece({
       on: true,
       emitter: { kind: 'mesh', dials: { mesh: 'slipway', from: 'faces' } },
       launch: { kind: 'normal', dials: { speed: 0 } },
-      body: { kind: 'disc', dials: { mode: 'add', hardness: 0 } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } }],
       dials: {
         rate: 0,
         burst: 16000,
@@ -60,7 +62,7 @@ export const hailOnTheSlipway = validatePiece({
         kind: 'cone',
         dials: { speed: { feed: 'spread', from: 3, to: 5 }, direction: [0.28, -1, 0.06], angle: 5 },
       },
-      body: { kind: 'disc', dials: { mode: 'add', hardness: 0.45 } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.45 } }],
       dials: {
         rate: { feed: 'signal', signal: 'squall', from: 300, to: 5200 },
         lifetime: { feed: 'spread', from: 2.6, to: 5.5 },
@@ -98,7 +100,7 @@ export const hailOnTheSlipway = validatePiece({
       on: true,
       emitter: { kind: 'swarm', dials: { swarm: 'hail', jitter: 0.03, share: 0.3 } },
       launch: { kind: 'allRound', dials: { speed: { feed: 'spread', from: 0, to: 0.5 } } },
-      body: { kind: 'disc', dials: { mode: 'add' } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
         rate: 9000,
         lifetime: { feed: 'spread', from: 0.5, to: 1.6 },

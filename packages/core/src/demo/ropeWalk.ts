@@ -23,6 +23,8 @@ export const ropeWalk = validatePiece({
       near: 0.45,
     },
   },
+  lights: [],
+  density: 1,
   swarms: [
     {
       id: 'strands',
@@ -39,7 +41,7 @@ export const ropeWalk = validatePiece({
         },
       },
       launch: { kind: 'normal', dials: { speed: 0 } },
-      body: { kind: 'disc', dials: { mode: 'add' } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
         rate: 2500,
         lifetime: { feed: 'spread', from: 3, to: 6 },
@@ -74,7 +76,7 @@ export const ropeWalk = validatePiece({
       on: true,
       emitter: { kind: 'box', dials: { size: [13, 2.8, 2.8] } },
       launch: { kind: 'allRound', dials: { speed: 0.05 } },
-      body: { kind: 'disc', dials: { mode: 'add' } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
         rate: 500,
         lifetime: { feed: 'spread', from: 4, to: 7 },

@@ -24,6 +24,8 @@ export const saltCubes = validatePiece({
       near: 0.5,
     },
   },
+  lights: [],
+  density: 1,
   swarms: [
     {
       id: 'salt',
@@ -34,7 +36,7 @@ export const saltCubes = validatePiece({
         dials: { columns: 30, rows: 30, layers: 30, spacing: [0.085, 0.085, 0.085] },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
-      body: { kind: 'disc', dials: { mode: 'normal', hardness: 0.75 } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'normal', hardness: 0.75 } }],
       dials: {
         rate: 0,
         burst: 27000,

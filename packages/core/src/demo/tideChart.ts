@@ -20,6 +20,8 @@ export const tideChart = validatePiece({
       near: 0.3,
     },
   },
+  lights: [],
+  density: 1,
   swarms: [
     {
       id: 'water',
@@ -27,7 +29,7 @@ export const tideChart = validatePiece({
       on: true,
       emitter: { kind: 'picture', dials: { picture: 'chart', limit: 0.012, width: 4.6 } },
       launch: { kind: 'normal', dials: { speed: 0 } },
-      body: { kind: 'disc', dials: { mode: 'add' } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
         rate: 9500,
         lifetime: { feed: 'spread', from: 2.5, to: 5.5 },
@@ -56,7 +58,7 @@ export const tideChart = validatePiece({
         dials: { picture: 'chart', limit: 0.05, width: 4.6, centre: [0, 0, 0.05] },
       },
       launch: { kind: 'normal', dials: { speed: 0 } },
-      body: { kind: 'disc', dials: { mode: 'add', hardness: 0.3 } },
+      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.3 } }],
       dials: {
         rate: 34,
         lifetime: { feed: 'spread', from: 5, to: 8 },

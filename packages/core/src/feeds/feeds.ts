@@ -162,7 +162,7 @@ export const strokesSchema = z
 export type Strokes = z.infer<typeof strokesSchema>;
 export type FlatStroke = Extract<Strokes[number], { points: unknown }>;
 export type SpaceStroke = Extract<Strokes[number], { places: unknown }>;
-export type DialValue = NumberFeed | ColourFeed | VectorFeed | Keys | Strokes;
+export type DialValue = NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[];
 
 function feedIs(value: DialValue, feed: string): boolean {
   return typeof value === 'object' && 'feed' in value && value.feed === feed;

@@ -39,7 +39,7 @@ export function makeSwarm(emitter: string, among: readonly Swarm[]): Swarm {
     on: true,
     emitter: makeChoice('emitters', emitter),
     launch: makeChoice('launches', 'outward'),
-    body: makeChoice('bodies', 'disc'),
+    bodies: [makePart('bodies', 'disc', [])],
     dials: {
       ...defaults(swarmDials),
       opacity: {
@@ -67,6 +67,8 @@ export function makePiece(name: string): Piece {
     frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },
     backdrop: makeChoice('backdrops', 'radial'),
     camera: makeChoice('cameras', 'perspective'),
+    lights: [],
+    density: 1,
     swarms: [],
     forces: [],
     colliders: [],

@@ -1,7 +1,7 @@
 import { swarmDials } from '../catalogue/swarmDials';
 import type { Piece, Swarm } from './schema';
 
-const SECTIONS = ['emitter', 'launch', 'body', 'copies'] as const;
+const SECTIONS = ['emitter', 'launch', 'bodies', 'copies'] as const;
 
 /** The settings a swarm has in effect: its own, or those of the swarm it follows. */
 export function inEffect(piece: Piece, swarm: Swarm): Swarm {

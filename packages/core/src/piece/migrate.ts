@@ -12,7 +12,23 @@ const migrations: Record<number, Migration> = {
       ? { swarms: piece.swarms.map((s: object) => ({ ...s, copies: [] })) }
       : {}),
   }),
+  /** Version 3 has several bodies to a swarm, lights and density. */
+  2: (piece) => ({
+    ...piece,
+    ...{ lights: [], density: 1 },
+    ...('swarms' in piece && Array.isArray(piece.swarms)
+      ? { swarms: (piece.swarms as object[]).map(withBodies) }
+      : {}),
+  }),
 };
+
+function withBodies(swarm: { body?: unknown; own?: unknown }): object {
+  const { body, own, ...rest } = swarm;
+  if (typeof body !== 'object' || body === null) return swarm;
+  const named = { id: 'disc', name: 'Disc', on: true, ...body };
+  const owned = Array.isArray(own) ? own.map((o) => (o === 'body' ? 'bodies' : (o as unknown))) : own;
+  return { ...rest, bodies: [named], ...(own === undefined ? {} : { own: owned }) };
+}
 
 /** Brings an older piece up to the current version, step by step; leaves anything else alone. */
 export function migrate(piece: object, steps = migrations, target = VERSION): object {

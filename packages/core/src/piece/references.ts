@@ -1,5 +1,6 @@
 import type { Piece } from './schema';
-import { dialsOf, signalsIn } from './walk';
+import type { StockDial } from '../catalogue/dials';
+import { dialsOf, signalsIn, stockNamed } from './walk';
 
 interface ReferenceProblem {
   path: (string | number)[];
@@ -9,7 +10,7 @@ interface ReferenceProblem {
 /** Ids that are used twice, and names of things that are not there. */
 export function referenceProblems(piece: Piece): ReferenceProblem[] {
   const problems: ReferenceProblem[] = [];
-  const twice = (lists: ('swarms' | 'forces' | 'colliders' | 'signals' | 'finish' | 'stock')[]) => {
+  const twice = (lists: ('swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish' | 'stock')[]) => {
     const seen = new Set<string>();
     for (const list of lists) {
       piece[list].forEach((part, i) => {
@@ -21,7 +22,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     }
   };
   // Forces and colliders share the influence grid, and so their ids.
-  for (const lists of [['swarms'], ['forces', 'colliders'], ['signals'], ['finish'], ['stock']]) {
+  for (const lists of [['swarms'], ['forces', 'colliders'], ['lights'], ['signals'], ['finish'], ['stock']]) {
     twice(lists as Parameters<typeof twice>[0]);
   }
   const signals = new Set(piece.signals.map((s) => s.id));
@@ -30,11 +31,11 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
     }
     const name = typeof value === 'string' ? value : '';
-    if (spec.type === 'stock' && name) {
-      const entry = piece.stock.find((s) => s.id === name);
-      if (!entry) problems.push({ path, message: `the stock has no '${name}'` });
-      else if (!spec.accepts.includes(entry.type)) {
-        const message = `'${entry.id}' is a ${entry.type}; wanted is ${spec.accepts.join(' or ')}`;
+    for (const item of stockNamed(spec, value)) {
+      const entry = piece.stock.find((s) => s.id === item);
+      if (!entry) problems.push({ path, message: `the stock has no '${item}'` });
+      else if (!(spec as StockDial).accepts.includes(entry.type)) {
+        const message = `'${entry.id}' is a ${entry.type}; wanted is ${(spec as StockDial).accepts.join(' or ')}`;
         problems.push({ path, message });
       }
     }

@@ -11,7 +11,7 @@ import { referenceProblems } from './references';
  */
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 2;
+export const VERSION = 3;
 
 /** A kind with its dials. */
 export interface Choice {
@@ -32,13 +32,14 @@ export interface Swarm {
   on: boolean;
   emitter: Choice;
   launch: Choice;
-  body: Choice;
+  /** What is drawn for each particle, in order. */
+  bodies: Part[];
   dials: DialValues;
   /** Repeats of the whole swarm; each repeats what the ones before it made. */
   copies: Copies[];
   /** Id of a swarm that this one follows: it has all its settings, save its own. */
   follows?: string | undefined;
-  /** Settings that a follower has for itself: `emitter`, `launch`, `body`, `copies`, or a dial's key. */
+  /** Settings that a follower has for itself: `emitter`, `launch`, `bodies`, `copies`, or a dial's key. */
   own?: string[] | undefined;
 }
 
@@ -94,7 +95,7 @@ const swarm: z.ZodType<Swarm> = z.strictObject({
   on: z.boolean(),
   emitter: choiceOf('emitters'),
   launch: choiceOf('launches'),
-  body: choiceOf('bodies'),
+  bodies: z.array(partOf('bodies')).max(8),
   dials: dialsSchema(swarmDials),
   copies: z.array(copiesSchema).max(4),
   follows: id.optional(),
@@ -121,6 +122,9 @@ export const pieceSchema = z
     frame,
     backdrop: choiceOf('backdrops'),
     camera: choiceOf('cameras'),
+    lights: z.array(partOf('lights')).max(16),
+    /** Multiplies how many particles carry the picture; sizes and opacities make up for it. */
+    density: z.number().min(0.01).max(100),
     swarms: z.array(swarm).max(64),
     forces: z.array(partOf('forces')).max(64),
     colliders: z.array(partOf('colliders')).max(64),

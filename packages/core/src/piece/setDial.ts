@@ -1,5 +1,5 @@
 import { PieceError, validatePiece } from './parse';
-import type { Piece } from './schema';
+import type { Part, Piece } from './schema';
 
 /**
  * A piece with one dial set from text, as `plankton.rate=5000`, `plankton.emitter.radius=2`,
@@ -49,18 +49,25 @@ function holderOf(piece: Piece, path: readonly string[]): Record<string, unknown
   const [name, section] = path;
   if (name === 'frame' && !section) return piece.frame;
   if ((name === 'camera' || name === 'backdrop') && !section) return piece[name].dials;
-  const named = <T extends { id: string; name: string }>(parts: readonly T[]): T | undefined =>
-    parts.find((p) => p.id === name) ?? parts.find((p) => p.name === name);
+  const named = <T extends { id: string; name: string }>(
+    parts: readonly T[],
+    as = name,
+  ): T | undefined => parts.find((p) => p.id === as) ?? parts.find((p) => p.name === as);
   const swarm = named(piece.swarms);
   if (swarm) {
     if (!section) return swarm.dials;
-    const sections = new Set(['emitter', 'launch', 'body']);
-    return sections.has(section) ? swarm[section as 'emitter'].dials : undefined;
+    if (section === 'emitter' || section === 'launch') return swarm[section].dials;
+    return named(swarm.bodies, section)?.dials;
   }
-  return section ? undefined : named([...piece.forces, ...piece.finish])?.dials;
+  return section ? undefined : named(partsOf(piece))?.dials;
+}
+
+/** Parts other than swarms. */
+function partsOf({ forces, colliders, lights, signals, finish }: Piece): Part[] {
+  return [...forces, ...colliders, ...lights, ...signals, ...finish];
 }
 
 function partNames(piece: Piece): string {
-  const parts = [...piece.swarms, ...piece.forces, ...piece.finish].map((p) => p.id);
+  const parts = [...piece.swarms, ...partsOf(piece)].map((p) => p.id);
   return `the parts are ${['frame', 'camera', 'backdrop', ...parts].join(', ')}`;
 }

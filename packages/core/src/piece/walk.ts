@@ -30,12 +30,20 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
   for (const [i, swarm] of piece.swarms.entries()) {
     yield* choice('emitters', swarm.emitter, ['swarms', i, 'emitter']);
     yield* choice('launches', swarm.launch, ['swarms', i, 'launch']);
-    yield* choice('bodies', swarm.body, ['swarms', i, 'body']);
+    for (const [k, body] of swarm.bodies.entries()) {
+      yield* choice('bodies', body, ['swarms', i, 'bodies', k]);
+    }
     yield* each(swarmDials, swarm.dials, ['swarms', i]);
   }
-  for (const list of ['forces', 'colliders', 'signals', 'finish'] as const) {
+  for (const list of ['forces', 'colliders', 'lights', 'signals', 'finish'] as const) {
     for (const [i, part] of piece[list].entries()) yield* choice(list, part, [list, i]);
   }
+}
+
+/** Ids of the things of the stock that a dial names. */
+export function stockNamed(spec: DialSpec, value: DialValue): string[] {
+  if (spec.type === 'stocks') return value as string[];
+  return spec.type === 'stock' && value ? [value as string] : [];
 }
 
 /** Ids of the signals that feed a value, however deep in it. */

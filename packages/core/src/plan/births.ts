@@ -32,7 +32,7 @@ export class BirthSchedule {
   constructor(
     dials: DialValues,
     private readonly begin: number,
-    scene: Pick<Scene, 'follow' | 'rate'>,
+    scene: Pick<Scene, 'follow' | 'rate' | 'density'>,
   ) {
     const dial = (key: string): number => dials[key] as number;
     // Times count from the piece's 0; what starts at 0 starts with the pre-roll.
@@ -42,9 +42,9 @@ export class BirthSchedule {
     const rate = dials.rate as FrameFeed;
     this.steady =
       typeof rate === 'number'
-        ? new EvenRate(rate, start, end)
-        : new DrivenRate(scene.follow(rate), start, end, begin, scene.rate);
-    this.burst = dial('burst');
+        ? new EvenRate(rate * scene.density, start, end)
+        : new DrivenRate(more(scene.follow(rate), scene.density), start, end, begin, scene.rate);
+    this.burst = Math.round(dial('burst') * scene.density);
     this.burstAt = moment('burstAt');
     this.burstEvery = dial('burstEvery');
     this.loop = dial('loop');
@@ -101,6 +101,10 @@ export class BirthSchedule {
       local = 0;
     }
   }
+}
+
+function more(follow: (time: number) => number, factor: number): (time: number) => number {
+  return (time) => follow(time) * factor;
 }
 
 /** Births at a rate within one pass; seconds count from its beginning. */

@@ -1,5 +1,21 @@
+import { randomKey } from '@vast-swarm/kernel';
 import type { Vector } from '../feeds/feeds';
+import { noiseAt } from '../formula/numbers';
+import { pointAlong } from '../stock/along';
 import type { Scene } from './scene';
+
+/** How the lens blurs what is not at its focus. */
+export interface Lens {
+  /** Width of the opening and distance of what is sharp, in metres. */
+  aperture: number;
+  focus: number;
+  /** Sides of the opening; below 3 it is round. */
+  blades: number;
+  /** How it is turned, in radians. */
+  turn: number;
+  /** Width against height. */
+  ratio: number;
+}
 
 /** Where the camera stands at a time: world frame, right-handed, y up; unit vectors. */
 export interface CameraPose {
@@ -7,30 +23,97 @@ export interface CameraPose {
   right: Vector;
   up: Vector;
   forward: Vector;
-  /** Pixels per metre at a distance of one metre, for a frame one pixel high. */
+  perspective: boolean;
+  /**
+   * Pixels per metre, for a frame one pixel high: at a distance of one metre in perspective, at any
+   * without.
+   */
   focal: number;
+  /** Metres to what it looks at. */
+  distance: number;
   /** Metres within which things fade. */
   near: number;
+  lens: Lens;
+}
+
+const DEGREE = Math.PI / 180;
+
+function cross(a: Vector, b: Vector): Vector {
+  return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+}
+
+function unit(v: Vector): Vector {
+  const length = Math.hypot(...v) || 1;
+  return [v[0] / length, v[1] / length, v[2] / length];
+}
+
+function minus(a: Vector, b: Vector): Vector {
+  return [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+}
+
+interface Stand {
+  eye: Vector;
+  forward: Vector;
+}
+
+/** On its line, a little back from the end so that there is always something ahead. */
+function flying(scene: Scene, time: number, target: Vector): Stand | null {
+  const { dials } = scene.piece.camera;
+  const line = dials.along ? scene.stock(dials.along as string) : undefined;
+  if (line?.type !== 'outline') return null;
+  const progress = scene.number(dials.progress, time);
+  const eye = pointAlong(line, progress);
+  const step = 0.01;
+  const [from, to] = [Math.min(progress, 1 - step), Math.min(progress + step, 1)];
+  const ahead = minus(pointAlong(line, to), pointAlong(line, from));
+  return { eye, forward: unit(dials.looks === 'target' ? minus(target, eye) : ahead) };
 }
 
 export function cameraAt(scene: Scene, time: number): CameraPose {
-  const { dials } = scene.piece.camera;
+  const { kind, dials } = scene.piece.camera;
   const dial = (key: string): number => scene.number(dials[key], time);
   const target = scene.vector(dials.target, time);
-  const turn = ((dial('azimuth') + dial('orbit') * time) * Math.PI) / 180;
-  const lift = (dial('elevation') * Math.PI) / 180;
-  const forward: Vector = [
+  const shake = dial('shake');
+  const sway = (purpose: string): number => {
+    if (shake === 0) return 0;
+    const at = time * (dials.shakeSpeed as number);
+    return shake * noiseAt(at, randomKey(`camera.${purpose}`, scene.seed));
+  };
+  const distance = dial('distance');
+  const turn = (dial('azimuth') + dial('orbit') * time + sway('azimuth')) * DEGREE;
+  const lift = (dial('elevation') + sway('elevation')) * DEGREE;
+  const round: Vector = [
     -Math.sin(turn) * Math.cos(lift),
     -Math.sin(lift),
     -Math.cos(turn) * Math.cos(lift),
   ];
-  const right: Vector = [Math.cos(turn), 0, -Math.sin(turn)];
-  const up: Vector = [
-    -Math.sin(turn) * Math.sin(lift),
-    Math.cos(lift),
-    -Math.cos(turn) * Math.sin(lift),
-  ];
-  const eye = target.map((t, i) => t - forward[i]! * dial('distance')) as Vector;
-  const focal = 0.5 / Math.tan((dial('view') * Math.PI) / 360);
-  return { eye, right, up, forward, focal, near: dial('near') };
+  const orbiting: Stand = {
+    eye: target.map((t, i) => t - round[i]! * distance) as Vector,
+    forward: round,
+  };
+  const { eye, forward } = flying(scene, time, target) ?? orbiting;
+  // Looking straight up or down, right is where it was on the way there.
+  const level: Vector = Math.abs(forward[1]) > 0.9999 ? [Math.sin(turn), 0, Math.cos(turn)] : [0, 1, 0];
+  const flat = unit(cross(forward, level));
+  const top = cross(flat, forward);
+  const roll = (dial('roll') + sway('roll')) * DEGREE;
+  const [c, s] = [Math.cos(roll), Math.sin(roll)];
+  const perspective = kind === 'perspective';
+  return {
+    eye,
+    right: flat.map((v, i) => c * v + s * top[i]!) as Vector,
+    up: top.map((v, i) => c * v - s * flat[i]!) as Vector,
+    forward,
+    perspective,
+    focal: perspective ? 0.5 / Math.tan((dial('view') * DEGREE) / 2) : 1 / dial('tall'),
+    distance,
+    near: dial('near'),
+    lens: {
+      aperture: dial('aperture'),
+      focus: dial('focus'),
+      blades: dials.blades as number,
+      turn: dial('bladeTurn') * DEGREE,
+      ratio: dial('ratio'),
+    },
+  };
 }

@@ -1,5 +1,4 @@
 import { rangeOf, type NumberFeed } from '../feeds/feeds';
-import { kindOf } from '../catalogue';
 import { inEffect } from '../piece/follow';
 import type { Bake } from '../play/bake';
 import type { Piece, Swarm } from '../piece/schema';
@@ -10,17 +9,18 @@ import { PlanCache } from './cache';
 import { cameraAt, type CameraPose } from './cameraAt';
 import { copyMatrices, type Matrix } from './copies';
 import { SwarmData, type PlanKernel } from './kernelBuilder';
-import { lookKernel, readingsKernel } from './lookKernel';
+import { drawsOf } from './draws';
+import type { Draw } from './draws/draw';
+import { historyRows, historyStates, wantsWay } from './history';
+import { lampsAt, type Lamps } from './lamps';
 import { motionKernel } from './motionKernel';
 import { motionKeys, parentOf } from './motionKey';
 import { gridPlan, type GridPlan } from './neighbours';
 import { backdropKernel, finishSteps, type FinishStep } from './pixelKernels';
+import { readingsKernel } from './readings';
 import { Scene } from './scene';
 import { STATE } from './state';
 import { missingStock } from './missing';
-
-/** How a particle meets what is behind it. */
-export type DrawMode = 'add' | 'screen' | 'normal';
 
 export interface SwarmPlan {
   id: string;
@@ -30,7 +30,8 @@ export interface SwarmPlan {
   births: BirthSchedule;
   birth: PlanKernel;
   motion: PlanKernel;
-  look: PlanKernel;
+  /** Its bodies, in order. */
+  draws: readonly Draw[];
   /** For files: see READINGS. Made when asked for. */
   readings: () => PlanKernel;
   /** Samples of shapes and gradients, for the buffer `tables`. */
@@ -49,9 +50,8 @@ export interface SwarmPlan {
   copies: readonly Matrix[];
   /** Equal keys have equal motion. */
   motionKey: string;
-  mode: DrawMode;
-  /** Edge factor of the disc, see BodyKind.edge. */
-  edge: number;
+  /** Frames that trails go back, see history.ts; 0 without. */
+  history: { rows: number; way: boolean };
 }
 
 /** Ids below this have been born at the end of a frame. */
@@ -73,10 +73,13 @@ export interface Plan {
   frame: Piece['frame'];
   /** In order of simulation: a swarm comes behind the one it is born from. */
   swarms: SwarmPlan[];
-  /** The same in order of drawing. */
-  drawing: SwarmPlan[];
+  /** What is drawn, in order: opaque things come first. */
+  drawing: { swarm: SwarmPlan; draw: Draw }[];
   /** The camera at a time in seconds. */
   camera: (time: number) => CameraPose;
+  lamps: (time: number, pose: CameraPose) => Lamps;
+  /** How long the shutter lets light in, in frames, and in how many moments. */
+  shutter: (time: number) => { frames: number; samples: number };
   /** The empty picture. */
   backdrop: PlanKernel;
   finish: FinishStep[];
@@ -115,11 +118,14 @@ export function compilePiece(
   const keys = motionKeys(piece, files);
   const { seed, frame, signals } = piece;
   const plans = new Map<string, SwarmPlan>();
+  const { kind, dials } = piece.camera;
+  // What the kernels of drawing are made for.
+  const style = [kind, dials.aperture === 0, dials.shutter === 0, piece.density, piece.lights];
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes.get(swarm.id) ?? null;
-    const key = JSON.stringify([swarm, frame, keys.get(swarm.id), signals, left, bake?.name]);
+    const key = JSON.stringify([swarm, frame, keys.get(swarm.id), signals, left, bake?.name, style]);
     const compiled = cache.keep(`${key}${parent?.id ?? ''}${String(parent?.capacity)}`, () =>
       compileSwarm(scene, swarm, left, { parent, bake, motionKey: keys.get(swarm.id)! }),
     );
@@ -129,7 +135,11 @@ export function compilePiece(
   }
   // Drawn in the order of the line-up, simulated in the order of birth.
   const swarms = [...plans.values()];
-  const drawing = piece.swarms.flatMap((s) => plans.get(s.id) ?? []);
+  const drawing = piece.swarms.flatMap((s) => {
+    const swarm = plans.get(s.id);
+    return swarm ? swarm.draws.map((draw) => ({ swarm, draw })) : [];
+  });
+  const solid = (opaque: boolean) => drawing.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
   const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop, signals]);
   const backdrop = cache.keep(backdropKey, () => backdropKernel(scene));
   const finishKey = JSON.stringify(['finish', seed, piece.finish, signals]);
@@ -137,7 +147,16 @@ export function compilePiece(
   cache.turn();
   const motionKey = swarms.map((s) => `${s.id} ${s.motionKey}`).join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
-  return { frame: piece.frame, camera, swarms, drawing, backdrop, finish, notices, motionKey };
+  return {
+    frame: piece.frame,
+    ...{ swarms, backdrop, finish, notices, motionKey, camera },
+    drawing: [...solid(true), ...solid(false)],
+    lamps: (time, pose) => lampsAt(scene, pose, time),
+    shutter: (time) => {
+      const frames = scene.number(dials.shutter, time) / 360;
+      return { frames, samples: frames > 0 ? (dials.samples as number) : 1 };
+    },
+  };
 }
 
 /** Swarms that are on, with the settings in effect, each behind the one it is born from. */
@@ -170,7 +189,10 @@ function compileSwarm(
   const begin = timeOf(-preroll, rate);
   const births = new BirthSchedule(swarm.dials, begin, scene);
   const lifetime = swarm.dials.lifetime as NumberFeed;
-  const needed = mostAlive(births, lifetime, begin, timeOf(length, rate), 1 / rate);
+  const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
+  // Trails outlive their particles.
+  const lasting = rangeOf(lifetime)[1] + history.rows / rate;
+  const needed = mostAlive(births, lasting, begin, timeOf(length, rate), 1 / rate);
   const limit = (swarm.dials.limit as number) || Infinity;
   const most = Math.max(4, Math.min(needed, limit, left));
   const notices: Notice[] = [];
@@ -192,25 +214,30 @@ function compileSwarm(
   }
   const data = new SwarmData();
   const { motion, grid } = motionKernel(scene, swarm, capacity, data);
-  const look = lookKernel(scene, swarm, capacity, data);
+  const told: string[] = [];
+  const draws = drawsOf(scene, swarm, capacity, copies.length, data, told);
+  notices.push(...told.map((message) => ({ part: swarm.id, message })));
+  const readings = (): PlanKernel => readingsKernel(scene, swarm, capacity, data);
+  // It reads the tables that the bodies bring; without any it brings its own.
+  if (draws.length === 0) readings();
   // Last: it finds what the others want kept from birth.
   const slots = parent && {
     of: (frame: number) => Math.min(parent.capacity, bornAt(parent, frame, rate)),
   };
   const birth = birthKernel(scene, swarm, data, slots ? (f) => slots.of(f.frame) : null);
-  const body = kindOf('bodies', swarm.body.kind);
   const plan: SwarmPlan = {
-    ...{ id: swarm.id, name: swarm.name, capacity, births, birth, motion, look, bake },
+    ...{ id: swarm.id, name: swarm.name, capacity, births, birth, motion, draws, bake, history },
     motionKey: bake ? `bake ${bake.name}` : motionKey,
-    readings: () => readingsKernel(scene, swarm, capacity, data),
+    readings,
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
-    state: [...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()])],
+    state: [
+      ...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()]),
+      ...historyStates(history.rows, history.way),
+    ],
     parent: parent?.id ?? null,
     grid: grid === null ? null : gridPlan(scene, capacity, grid, data),
     copies,
-    mode: swarm.body.dials.mode as DrawMode,
-    edge: body.edge(swarm.body.dials),
   };
   return { plan, notices };
 }

@@ -88,7 +88,7 @@ export class DialReader {
     readonly builder: KernelBuilder,
     /** Names the part in uniforms and random purposes. */
     readonly scope: string,
-    private readonly specs: Dials,
+    readonly specs: Dials,
     private readonly values: DialValues,
     readonly particle: ParticleInputs | null = null,
   ) {}

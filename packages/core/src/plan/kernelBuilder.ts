@@ -16,6 +16,8 @@ export interface FrameInputs {
   born: number;
   /** The camera now; only while drawing. */
   camera?: CameraPose;
+  /** Seconds before the state that are drawn, while the shutter is open. */
+  before?: number;
 }
 
 export type UniformSource = number | ((frame: FrameInputs) => number);

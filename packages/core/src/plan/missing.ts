@@ -1,5 +1,5 @@
 import type { Piece } from '../piece/schema';
-import { dialsOf } from '../piece/walk';
+import { dialsOf, stockNamed } from '../piece/walk';
 import { stockData, type StockFiles } from '../stock/stock';
 import type { Notice } from './compile';
 
@@ -7,7 +7,7 @@ import type { Notice } from './compile';
 export function missingStock(piece: Piece, files: StockFiles): Notice[] {
   const asked = new Set<string>();
   for (const { spec, value } of dialsOf(piece)) {
-    if (spec.type === 'stock' && value) asked.add(value as string);
+    for (const id of stockNamed(spec, value)) asked.add(id);
   }
   return piece.stock
     .filter((entry) => asked.has(entry.id) && !stockData(entry, files))

@@ -6,6 +6,7 @@ import { swarmDials } from '../catalogue/swarmDials';
 import type { Piece, Swarm } from '../piece/schema';
 import { collide, zoneEffect, type Moved } from './collide';
 import { DialReader, type ParticleInputs } from './dialReader';
+import { WAY, wantsWay } from './history';
 import { KernelBuilder, type PlanKernel, type SwarmData } from './kernelBuilder';
 import { neighbours } from './neighbours';
 import { placementOf } from './placement';
@@ -79,6 +80,10 @@ export function motionKernel(
   }
   place.parts.forEach((e, i) => g.store(STATE[i]!, e));
   speed.parts.forEach((e, i) => g.store(STATE[3 + i]!, e));
+  if (wantsWay(swarm)) {
+    const way = own.keep(WAY, (birth) => birth.position.x.graph.float(0));
+    g.store(WAY, way.add(place.sub(position).length()));
+  }
   g.store('age', after);
   if (moved.dies) g.store('life', moved.dies.select(life.min(after.max(0)), life));
   return { motion: builder, grid: sight };

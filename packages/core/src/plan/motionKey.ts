@@ -3,6 +3,7 @@ import { inEffect } from '../piece/follow';
 import type { Piece, Swarm } from '../piece/schema';
 import { signalsIn } from '../piece/walk';
 import type { StockFiles } from '../stock/stock';
+import { historyRows, wantsWay } from './history';
 import { influenceOf } from './motionKernel';
 
 /** The swarm that a swarm is born from, by id. */
@@ -18,9 +19,9 @@ const LOOK = new Set(
 );
 
 /** What is kept from birth for a look: its feed is part of the state. */
-function keptLook(dials: Swarm['dials']): unknown[] {
+function keptLook(dials: Swarm['dials'], all = false): unknown[] {
   return Object.entries(dials).filter(([key, value]) => {
-    if (!LOOK.has(key) || typeof value !== 'object' || !('feed' in value)) return false;
+    if (!(all || LOOK.has(key)) || typeof value !== 'object' || !('feed' in value)) return false;
     const kept = 'evaluate' in value && value.evaluate === 'birth';
     return value.feed === 'place' || (kept && value.feed !== 'spread');
   });
@@ -55,6 +56,8 @@ function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] 
   const own = Object.entries(swarm.dials).filter(([key]) => !LOOK.has(key));
   const parts = [
     ...[swarm.id, swarm.emitter, swarm.launch, own, keptLook(swarm.dials)],
+    ...swarm.bodies.map((body) => keptLook(body.dials, true)),
+    ...[historyRows(swarm), wantsWay(swarm), piece.density],
     ...[felt('forces'), felt('colliders')],
   ];
   const fed = signalsIn(parts);

@@ -43,9 +43,9 @@ export function travels(values: DialValues): boolean {
 type Turner = (v: Vec3, back: boolean) => Vec3;
 
 /** Rotation about x, then y, then z, by angles in degrees; none where they are all fixed at 0. */
-function turner(dial: DialReader): Turner {
-  if (isZero(dial.raw('turn') as VectorFeed | undefined)) return (v) => v;
-  const [ax, ay, az] = dial.vector('turn').scale(Math.PI / 180).parts;
+export function turner(dial: DialReader, key = 'turn'): Turner {
+  if (isZero(dial.raw(key) as VectorFeed | undefined)) return (v) => v;
+  const [ax, ay, az] = dial.vector(key).scale(Math.PI / 180).parts;
   const [cx, sx, cy, sy, cz, sz] = [cos(ax), sin(ax), cos(ay), sin(ay), cos(az), sin(az)];
   const rows = [
     [cy.mul(cz), sx.mul(sy).mul(cz).sub(cx.mul(sz)), cx.mul(sy).mul(cz).add(sx.mul(sz))],

@@ -25,6 +25,10 @@ export class Scene {
     return this.piece.seed;
   }
 
+  get density(): number {
+    return this.piece.density;
+  }
+
   get rate(): number {
     return this.piece.frame.rate;
   }

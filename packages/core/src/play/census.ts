@@ -35,7 +35,7 @@ export function project(
     offset.reduce((s, c, i) => s + c * axis[i]!, 0);
   const depth = along(camera.forward);
   if (depth < 1e-3) return null;
-  const zoom = (camera.focal * height) / depth;
+  const zoom = (camera.focal * height) / (camera.perspective ? depth : 1);
   return [width / 2 + along(camera.right) * zoom, height / 2 - along(camera.up) * zoom, zoom];
 }
 

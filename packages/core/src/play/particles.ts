@@ -1,4 +1,4 @@
-import { READINGS } from '../plan/lookKernel';
+import { READINGS } from '../plan/readings';
 import { STATE } from '../plan/state';
 
 /** One array of all slots of a swarm for each quantity, in metres, m/s, seconds and linear light. */

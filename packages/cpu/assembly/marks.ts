@@ -1,0 +1,218 @@
+// Marks into planes of linear light: patterns and pictures, turned, stretched and out of focus.
+
+import {
+  arg,
+  argF,
+  BLADES,
+  BLUR,
+  CA,
+  CB,
+  CG,
+  CR,
+  DEPTH,
+  EDGES,
+  EX,
+  EY,
+  FRAMES,
+  HEIGHT,
+  LIST,
+  M0,
+  M1,
+  M2,
+  M3,
+  MODE,
+  NEAREST,
+  ORDER,
+  PATTERN,
+  PICK,
+  PICTURE,
+  PICTURE_H,
+  PICTURE_W,
+  PLANE_B,
+  PLANE_G,
+  PLANE_R,
+  SCRATCH,
+  SOFT,
+  SPARE,
+  STRIDE,
+  SX,
+  SY,
+  WIDTH,
+} from './args';
+import { TILE_H, TILE_W } from './bins';
+import { ADD, blend, cover, LIGHTEN, MULTIPLY, NORMAL, OPAQUE, SCREEN, unhidden } from './blend';
+import { farToNear } from './order';
+import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './patterns';
+
+@inline function own(args: usize, word: i32, i: i32): f32 {
+  return load<f32>(<usize>arg(args, word) + (<usize>i << 2));
+}
+
+/** One pixel of a picture: red, green, blue, opacity, light multiplied by opacity; none outside. */
+@inline function texel(frame: usize, w: i32, h: i32, x: i32, y: i32): v128 {
+  if (x < 0 || y < 0 || x >= w || y >= h) return f32x4.splat(0);
+  return v128.load(frame + (<usize>(y * w + x) << 4));
+}
+
+/** A picture at one place, straight between its pixels. */
+@inline function sample(frame: usize, w: i32, h: i32, u: f32, v: f32): v128 {
+  const x = (u * 0.5 + 0.5) * <f32>w - 0.5;
+  const y = (v * 0.5 + 0.5) * <f32>h - 0.5;
+  const fx = Mathf.floor(x);
+  const fy = Mathf.floor(y);
+  const ix = <i32>fx;
+  const iy = <i32>fy;
+  const tx = f32x4.splat(x - fx);
+  const ty = f32x4.splat(y - fy);
+  const a = texel(frame, w, h, ix, iy);
+  const b = texel(frame, w, h, ix + 1, iy);
+  const c = texel(frame, w, h, ix, iy + 1);
+  const d = texel(frame, w, h, ix + 1, iy + 1);
+  const top = f32x4.add(a, f32x4.mul(f32x4.sub(b, a), tx));
+  const low = f32x4.add(c, f32x4.mul(f32x4.sub(d, c), tx));
+  return f32x4.add(top, f32x4.mul(f32x4.sub(low, top), ty));
+}
+
+@inline function marks(
+  mode: i32,
+  kind: i32,
+  args: usize,
+  order: usize,
+  n: i32,
+  x0: i32,
+  y0: i32,
+): void {
+  const x1 = min(x0 + TILE_W, arg(args, WIDTH));
+  const y1 = min(y0 + TILE_H, arg(args, HEIGHT));
+  const stride = arg(args, STRIDE);
+  const red = <usize>arg(args, PLANE_R);
+  const green = <usize>arg(args, PLANE_G);
+  const blue = <usize>arg(args, PLANE_B);
+  const nearest = <usize>arg(args, NEAREST);
+  const soft = f32x4.splat(argF(args, SOFT));
+  const w = arg(args, PICTURE_W);
+  const h = arg(args, PICTURE_H);
+  const frames = arg(args, FRAMES);
+  const lens = arg(args, BLADES) >= 0;
+  const one = f32x4.splat(1);
+  const steps = f32x4(0.5, 1.5, 2.5, 3.5);
+  for (let k = 0; k < n; k++) {
+    const i = load<i32>(order + (<usize>k << 2));
+    const x = own(args, SX, i);
+    const y = own(args, SY, i);
+    const ex = own(args, EX, i);
+    const ey = own(args, EY, i);
+    const m0 = own(args, M0, i);
+    const m1 = own(args, M1, i);
+    const m2 = own(args, M2, i);
+    const m3 = own(args, M3, i);
+    const edge = f32x4.splat(own(args, EDGES, i));
+    const blur = lens ? own(args, BLUR, i) : 0;
+    const pick = <i32>own(args, PICK, i);
+    const vr = f32x4.splat(own(args, CR, i));
+    const vg = f32x4.splat(own(args, CG, i));
+    const vb = f32x4.splat(own(args, CB, i));
+    const va = f32x4.splat(own(args, CA, i));
+    const vz = f32x4.splat(own(args, DEPTH, i));
+    // Turns the mark's square back upright, for the opening of the lens stands upright.
+    const length: f32 = sqrt<f32>(m0 * m0 + m1 * m1);
+    const cos = f32x4.splat(m0 / length);
+    const sin = f32x4.splat(m1 / length);
+    const out = f32x4.splat(blur);
+    const sharp = f32x4.splat(1 - blur);
+    const round = f32x4.splat(min(<f32>8, max(<f32>1, 0.6 * min(ex, ey))));
+    const frame = <usize>arg(args, PICTURE) + ((<usize>(pick % max(frames, 1)) * w * h) << 4);
+    const from = max(x0, <i32>max(<f32>0, x - ex)) & ~3;
+    const to = min(x1 - 1, <i32>(x + ex));
+    const top = max(y0, <i32>max(<f32>0, y - ey));
+    const bottom = min(y1 - 1, <i32>(y + ey));
+    for (let row = top; row <= bottom; row++) {
+      const dy = <f32>row + 0.5 - y;
+      const uy = f32x4.splat(dy * m1);
+      const vy = f32x4.splat(dy * m3);
+      const line = <usize>(row * stride) << 2;
+      for (let column = from; column <= to; column += 4) {
+        const dx = f32x4.add(f32x4.splat(<f32>column - x), steps);
+        const u = f32x4.add(f32x4.mul(dx, f32x4.splat(m0)), uy);
+        const v = f32x4.add(f32x4.mul(dx, f32x4.splat(m2)), vy);
+        let cr = vr;
+        let cg = vg;
+        let cb = vb;
+        let weight: v128;
+        if (kind == PICTURES) {
+          // Four places, then their channels apart.
+          const a = sample(frame, w, h, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0));
+          const b = sample(frame, w, h, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1));
+          const c = sample(frame, w, h, f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2));
+          const d = sample(frame, w, h, f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3));
+          const ab = v128.shuffle<f32>(a, b, 0, 4, 1, 5);
+          const cd = v128.shuffle<f32>(c, d, 0, 4, 1, 5);
+          const ab2 = v128.shuffle<f32>(a, b, 2, 6, 3, 7);
+          const cd2 = v128.shuffle<f32>(c, d, 2, 6, 3, 7);
+          weight = v128.shuffle<f32>(ab2, cd2, 2, 3, 6, 7);
+          // Light without its opacity, which comes again with the weight.
+          const over = f32x4.div(one, f32x4.pmax(weight, f32x4.splat(1e-4)));
+          cr = f32x4.mul(cr, f32x4.mul(v128.shuffle<f32>(ab, cd, 0, 1, 4, 5), over));
+          cg = f32x4.mul(cg, f32x4.mul(v128.shuffle<f32>(ab, cd, 2, 3, 6, 7), over));
+          cb = f32x4.mul(cb, f32x4.mul(v128.shuffle<f32>(ab2, cd2, 0, 1, 4, 5), over));
+        } else {
+          weight = pattern(kind, args, u, v, edge, pick);
+        }
+        if (blur > 0) {
+          const au = f32x4.sub(f32x4.mul(u, cos), f32x4.mul(v, sin));
+          const av = f32x4.add(f32x4.mul(u, sin), f32x4.mul(v, cos));
+          const lit = f32x4.mul(aperture(args, au, av, round), out);
+          weight = f32x4.add(f32x4.mul(weight, sharp), lit);
+        }
+        const at = line + (<usize>column << 2);
+        if (mode == OPAQUE) {
+          const before = f32x4.lt(vz, v128.load(nearest + at));
+          const mask = v128.and(before, f32x4.ge(weight, f32x4.splat(0.5)));
+          cover(red + at, mask, cr);
+          cover(green + at, mask, cg);
+          cover(blue + at, mask, cb);
+          cover(nearest + at, mask, vz);
+          continue;
+        }
+        if (nearest) weight = unhidden(weight, v128.load(nearest + at), vz, soft);
+        blend(mode, red + at, weight, cr, va);
+        blend(mode, green + at, weight, cg, va);
+        blend(mode, blue + at, weight, cb, va);
+      }
+    }
+  }
+}
+
+@inline function ofKind(
+  mode: i32,
+  kind: i32,
+  args: usize,
+  order: usize,
+  n: i32,
+  x: i32,
+  y: i32,
+): void {
+  if (kind == DISC) marks(mode, DISC, args, order, n, x, y);
+  else if (kind == RING) marks(mode, RING, args, order, n, x, y);
+  else if (kind == SQUARE) marks(mode, SQUARE, args, order, n, x, y);
+  else if (kind == SPARK) marks(mode, SPARK, args, order, n, x, y);
+  else if (kind == PUFF) marks(mode, PUFF, args, order, n, x, y);
+  else marks(mode, PICTURES, args, order, n, x, y);
+}
+
+/** Draws the marks of one tile: `n` numbers of its list from `begin` on. */
+export function drawMarks(args: usize, begin: i32, n: i32, x: i32, y: i32, thread: i32): void {
+  const list = <usize>arg(args, LIST) + (<usize>begin << 2);
+  const mode = arg(args, MODE);
+  const kind = arg(args, PATTERN);
+  if (mode == NORMAL) {
+    const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
+    const bins = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
+    farToNear(list, spare, n, <usize>arg(args, DEPTH), 4, bins);
+    ofKind(NORMAL, kind, args, list, n, x, y);
+  } else if (mode == ADD) ofKind(ADD, kind, args, list, n, x, y);
+  else if (mode == SCREEN) ofKind(SCREEN, kind, args, list, n, x, y);
+  else if (mode == MULTIPLY) ofKind(MULTIPLY, kind, args, list, n, x, y);
+  else if (mode == LIGHTEN) ofKind(LIGHTEN, kind, args, list, n, x, y);
+  else ofKind(OPAQUE, kind, args, list, n, x, y);
+}
