@@ -40,11 +40,18 @@ export function smallPiece(change: (piece: Piece) => void = () => undefined): Pi
   return piece;
 }
 
+function sizeOf(name: (typeof MADE)[number]): number {
+  const data = made(name);
+  return data.type === 'mesh' ? data.triangles.length : 0;
+}
+
 /** Fills what a kind leaves empty: things of the stock, another swarm, strokes. */
 export function filled(dials: Dials, values: DialValues): void {
   for (const [key, spec] of Object.entries(dials)) {
     if (spec.type === 'stock') {
-      values[key] = MADE.find((name) => spec.accepts.includes(made(name).type))!;
+      values[key] = MADE.filter((name) => spec.accepts.includes(made(name).type)).sort(
+        (a, b) => sizeOf(a) - sizeOf(b),
+      )[0]!;
     }
     if (spec.type === 'stocks') {
       values[key] = MADE.filter((name) => spec.accepts.includes(made(name).type)).slice(0, 2);
@@ -97,6 +104,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       p.swarms[0]!.dials.size = { ...feed, from: 0.05, to: 0.2 };
     });
   }
+  const tried = new Set<unknown>();
   for (const { kind, dials } of catalogue.bodies) {
     const { mode } = dials;
     for (const { value } of mode?.type === 'choice' ? mode.options : []) {
@@ -105,11 +113,14 @@ export function pieceOfEveryKind(): [string, Piece][] {
         filled(dials, body.dials);
         Object.assign(body.dials, { mode: value });
         p.swarms[0]!.bodies = [body];
+        // What only darkens is not seen before a dark backdrop.
+        if (value === 'multiply') p.backdrop = { kind: 'flat', dials: { colour: '#86a8b0' } };
       });
     }
-    // Every other way that its choices offer.
+    // Every other way that its choices offer; dials that kinds share are tried once.
     for (const [key, spec] of Object.entries(dials)) {
-      if (spec.type !== 'choice' || key === 'mode') continue;
+      if (spec.type !== 'choice' || key === 'mode' || tried.has(spec)) continue;
+      tried.add(spec);
       for (const option of spec.options.slice(1)) {
         add(`body ${kind}, ${key} ${option.value}`, (p) => {
           const body = makePart('bodies', kind, []);
@@ -137,6 +148,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
   for (const { kind } of catalogue.lights) {
     add(`light ${kind}`, (p) => {
       p.lights = [makePart('lights', kind, [])];
+      p.lights[0]!.dials.strength = 4;
       const body = makePart('bodies', 'mesh', []);
       Object.assign(body.dials, { mode: 'opaque', facing: 'random' });
       const tube = makePart('bodies', 'trail', []);

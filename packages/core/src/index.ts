@@ -34,7 +34,7 @@ export {
 export * from './piece/schema';
 export { BirthSchedule, mostAlive, type BirthEvent } from './plan/births';
 export { PlanCache } from './plan/cache';
-export { cameraAt, type CameraPose, type Lens } from './plan/cameraAt';
+export { cameraAt, flatsOf, type CameraPose, type Lens } from './plan/cameraAt';
 export * from './plan/compile';
 export type { FrameInputs, PlanKernel, UniformSource } from './plan/kernelBuilder';
 export { PLANES, strideOf, type Bloom, type FinishStep } from './plan/pixelKernels';

@@ -1,5 +1,6 @@
 import {
   DISC,
+  flatsOf,
   LINK,
   MARK,
   TRAIL,
@@ -113,15 +114,15 @@ export class Painter {
   paint(draw: Draw, address: Address, count: number, canvas: Canvas): void {
     switch (draw.shape) {
       case 'discs':
-        return this.discs(draw, address, count, canvas);
+        { this.discs(draw, address, count, canvas); return; }
       case 'marks':
-        return this.marks(draw, address, count, canvas);
+        { this.marks(draw, address, count, canvas); return; }
       case 'meshes':
-        return this.meshes(draw, address, count, canvas);
+        { this.meshes(draw, address, count, canvas); return; }
       case 'trails':
-        return this.trails(draw, address, count, canvas);
+        { this.trails(draw, address, count, canvas); return; }
       case 'links':
-        return this.links(draw, address, count, canvas);
+        { this.links(draw, address, count, canvas); return; }
     }
   }
 
@@ -184,7 +185,12 @@ export class Painter {
     this.tiles(draw, canvas, chunks, own, {});
   }
 
-  private meshes(draw: Draw & { shape: 'meshes' }, address: Address, count: number, canvas: Canvas) {
+  private meshes(
+    draw: Draw & { shape: 'meshes' },
+    address: Address,
+    count: number,
+    canvas: Canvas,
+  ) {
     const { pool } = this.rasteriser;
     const { planes, camera, lamps } = canvas;
     const lights = this.buffer('lamps', 32 * lamps.lamps.length);
@@ -207,7 +213,12 @@ export class Painter {
     });
   }
 
-  private trails(draw: Draw & { shape: 'trails' }, address: Address, count: number, canvas: Canvas) {
+  private trails(
+    draw: Draw & { shape: 'trails' },
+    address: Address,
+    count: number,
+    canvas: Canvas,
+  ) {
     const { pool } = this.rasteriser;
     const lanes = (count + 3) & ~3;
     this.made(draw, canvas, 'bands', draw.rows - 1, count, (items, filled, per, room) => {
@@ -250,7 +261,14 @@ export class Painter {
     const fill = draw.fill(canvas.time);
     const make = (shape: 'triangles' | 'bands', each: number): void => {
       this.made(draw, canvas, shape, each, count, (items, filled, per, room) => {
-        const words = [items, filled, room, ...LINK.map(address), 0, canvas.camera.perspective ? 1 : 0];
+        const words = [
+          items,
+          filled,
+          room,
+          ...LINK.map(address),
+          0,
+          canvas.camera.perspective ? 1 : 0,
+        ];
         const args = this.linkArgs(draw, address, count, { words, floats: { 28: fill } });
         new Int32Array(pool.memory.buffer, args, 16)[15] = per;
         pool.raster(shape === 'bands' ? 'fillLinks' : 'fillFaces', Math.ceil(count / per), args);
@@ -263,12 +281,3 @@ export class Painter {
 
 /** Slots in a task of the search for links. */
 const LINK_CHUNK = 512;
-
-/** Directions to the flats of an opening of that many blades, each over its distance. */
-export function flatsOf(blades: number, turn: number): number[] {
-  return Array.from({ length: blades }, (_, i) => {
-    const angle = turn + ((i + 0.5) * 2 * Math.PI) / blades;
-    const distance = Math.cos(Math.PI / blades);
-    return [Math.cos(angle) / distance, Math.sin(angle) / distance];
-  }).flat();
-}

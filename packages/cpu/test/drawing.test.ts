@@ -1,11 +1,4 @@
-import {
-  cameraAt,
-  makePiece,
-  Scene,
-  strideOf,
-  type Draw,
-  type DrawMode,
-} from '@vast-swarm/core';
+import { cameraAt, makePiece, Scene, strideOf, type Draw, type DrawMode } from '@vast-swarm/core';
 import { decode } from 'fast-png';
 import { Arena } from '../src/arena';
 import { Painter } from '../src/painter';

@@ -1,66 +1,60 @@
 import {
   bornAt,
   copyUniforms,
-  DRAWN,
+  historyBuffer,
   particlesOf,
   READINGS,
   remap,
+  ringName,
+  ringOf,
   slotRanges,
   STATE,
   timeOf,
-  type DrawMode,
+  WAY,
+  type Draw,
   type Engine,
   type FrameInputs,
+  type GridPlan,
   type Particles,
   type Plan,
   type Snapshot,
   type SwarmPlan,
 } from '@vast-swarm/core';
 import { GpuLost, openDevice, type OpenOptions } from './device';
-import { FrameMemory, floatWord, TARGET_FORMAT } from './frameMemory';
-import { CELLS, COUNT_ALIVE, DISCS, PLANES_TO_TARGET, SORT } from './shaders';
+import { FrameMemory, TARGET_FORMAT } from './frameMemory';
+import { bitonic, listGroups } from './lists';
+import { Painter, type Canvas } from './painter';
+import { CELLS, COPY, COUNT_ALIVE, PLANES_TO_TARGET } from './shaders';
 import { SwarmMemory } from './swarmMemory';
 import { Pipelines, Work } from './work';
 
-/** Invocations in one row of the shaders that take long lists. */
-const LIST_ROW = 65536;
-
-function listGroups(count: number): [number, number] {
-  return [Math.min(LIST_ROW / 64, Math.ceil(count / 64)), Math.ceil(count / LIST_ROW)];
-}
-
-/** The stages of a bitonic sort; the order of the frame before is as good a start as any. */
-function bitonic(size: number, stage: (k: number, j: number, groups: [number, number]) => void) {
-  const groups = listGroups(size);
-  for (let k = 2; k <= size; k *= 2) {
-    for (let j = k / 2; j >= 1; j /= 2) stage(k, j, groups);
-  }
-}
-
 /** Takes a swarm's state from its bake; before and behind what is stored there is nothing. */
-function replay(memory: SwarmMemory, { bake, state }: SwarmPlan, frame: number): void {
+function replay(memory: SwarmMemory, swarm: SwarmPlan, frame: number): void {
+  const { bake, state, history } = swarm;
   const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
+  const ring = history.rows > 0 ? ringOf(frame, history.rows) : 0;
   for (const name of state) {
+    if (name.startsWith('ring.')) continue;
     const values = new Float32Array(memory.capacity);
     const known = stored[bake!.state.indexOf(name)];
     if (known) values.set(known);
     memory.put(name, values);
+    if (placesOf(swarm).includes(name)) memory.put(ringName(ring, name), values);
   }
 }
 
-const one = { operation: 'add', srcFactor: 'one' } as const;
-/** The draw modes as blending: see the CPU engine's discs for their formulas. */
-const BLENDS: Record<DrawMode, GPUBlendState> = {
-  add: { color: { ...one, dstFactor: 'one' }, alpha: { ...one, dstFactor: 'one' } },
-  screen: {
-    color: { ...one, dstFactor: 'one-minus-src' },
-    alpha: { ...one, dstFactor: 'one' },
-  },
-  normal: {
-    color: { ...one, dstFactor: 'one-minus-src-alpha' },
-    alpha: { ...one, dstFactor: 'one' },
-  },
-};
+/** Brings back a swarm's state with the frames before it, where its trails come from. */
+function replayTo(memory: SwarmMemory, swarm: SwarmPlan, frame: number): void {
+  for (let back = Math.max(0, swarm.history.rows - 1); back >= 0; back--) {
+    replay(memory, swarm, frame - back);
+  }
+}
+
+/** What is kept of a swarm for its trails. */
+function placesOf({ history }: SwarmPlan): string[] {
+  if (history.rows === 0) return [];
+  return ['px', 'py', 'pz', ...(history.way ? [WAY] : [])];
+}
 
 class GpuSnapshot implements Snapshot {
   readonly bytes: number;
@@ -86,7 +80,9 @@ export class GpuEngine implements Engine {
   private pipelines: Pipelines;
   private plan: Plan | null = null;
   private swarms = new Map<string, SwarmMemory>();
-  private orders = new Map<string, GPUBuffer>();
+  private painter: Painter;
+  /** By swarm, for how many frames back its history is there. */
+  private readonly known = new Map<string, number>();
   private target: FrameMemory | null = null;
   private canvas: GPUCanvasContext | null = null;
   private lost = false;
@@ -97,6 +93,7 @@ export class GpuEngine implements Engine {
     private readonly options: OpenOptions,
   ) {
     this.pipelines = new Pipelines(device);
+    this.painter = new Painter(this.pipelines);
     this.watch();
   }
 
@@ -132,7 +129,7 @@ export class GpuEngine implements Engine {
     this.counting = false;
     this.pipelines = new Pipelines(device);
     this.swarms = new Map();
-    this.orders = new Map();
+    this.painter = new Painter(this.pipelines);
     this.target = null;
     this.watch();
     this.configure();
@@ -174,6 +171,9 @@ export class GpuEngine implements Engine {
     const parent = this.plan!.swarms.find((s) => s.id === swarm.parent)?.capacity ?? 0;
     if (old?.fits(swarm, parent)) return old;
     const fresh = new SwarmMemory(this.device, swarm, parent);
+    const { rows } = swarm.history;
+    // What is not there yet cannot be drawn as if it were.
+    if (rows > 0 && !old?.state.includes(ringName(rows - 1, 'px'))) this.known.set(swarm.id, 0);
     if (!old) return fresh;
     const born = this.bornAt(swarm, this.frame);
     for (const name of swarm.state.filter((n) => old.state.includes(n))) {
@@ -191,6 +191,7 @@ export class GpuEngine implements Engine {
 
   reset(): void {
     this.frame = -this.plan!.frame.preroll - 1;
+    this.known.clear();
     const work = new Work(this.pipelines);
     for (const memory of this.swarms.values()) {
       work.clear(memory.buffer);
@@ -228,8 +229,12 @@ export class GpuEngine implements Engine {
         }
       }
       const slots = Math.min(born, swarm.capacity);
-      if (swarm.grid && slots > 0) this.sortCells(work, swarm, slots, inputs);
+      if (swarm.grid && slots > 0) {
+        this.sortCells(work, swarm, swarm.grid, slots, inputs);
+        work.kernel(swarm.grid.gather, memory.buffer, 0, slots, memory.address, inputs);
+      }
       work.kernel(swarm.motion, memory.buffer, 0, slots, memory.address, inputs);
+      this.remember(work, swarm, memory, frame);
     }
     work.submit();
     this.frame = frame;
@@ -238,9 +243,22 @@ export class GpuEngine implements Engine {
   jump(frame: number): boolean {
     const { swarms } = this.plan!;
     if (swarms.length === 0 || !swarms.every((s) => s.bake)) return false;
-    for (const swarm of swarms) replay(this.swarms.get(swarm.id)!, swarm, frame);
+    for (const swarm of swarms) replayTo(this.swarms.get(swarm.id)!, swarm, frame);
+    this.known.clear();
     this.frame = frame;
     return true;
+  }
+
+  /** Keeps where the particles are, for their trails. */
+  private remember(work: Work, swarm: SwarmPlan, memory: SwarmMemory, frame: number): void {
+    const { id, capacity, history } = swarm;
+    for (const place of placesOf(swarm)) {
+      const to = memory.address(ringName(ringOf(frame, history.rows), place));
+      const words = [memory.address(place), to, capacity];
+      work.run(COPY, 'main', memory.buffer, words, listGroups(capacity));
+    }
+    const known = this.known.get(id);
+    if (known !== undefined) this.known.set(id, known + 1);
   }
 
   /** The state of the swarm that this one is born from, where its births can read it. */
@@ -253,11 +271,16 @@ export class GpuEngine implements Engine {
   }
 
   /** Readies the grid that a swarm's particles find their neighbours by. */
-  private sortCells(work: Work, swarm: SwarmPlan, slots: number, inputs: FrameInputs): void {
+  private sortCells(
+    work: Work,
+    swarm: SwarmPlan,
+    { cellsOf, cells }: GridPlan,
+    slots: number,
+    inputs: FrameInputs,
+  ): void {
     const { address, buffer } = this.swarms.get(swarm.id)!;
-    const { cellsOf, gather, cells } = swarm.grid!;
     work.kernel(cellsOf, buffer, 0, slots, address, inputs);
-    const order = this.order(`${swarm.id}/cells`, slots);
+    const order = this.painter.order(`${swarm.id}/cells`, slots);
     const places = ['near.cell', 'near.order', 'near.start'].map(address);
     const words = (k: number, j: number): number[] => [...places, k, j, slots, cells];
     const more = [{ buffer: order }];
@@ -265,11 +288,10 @@ export class GpuEngine implements Engine {
       work.run(CELLS, 'exchange', buffer, words(k, j), groups, more);
     });
     work.run(CELLS, 'starts', buffer, words(0, 0), listGroups(slots), more);
-    work.kernel(gather, buffer, 0, slots, address, inputs);
   }
 
   /** Draws the state into the frame's memory, up to the finished words. */
-  private draw(width: number, height: number): FrameMemory {
+  private draw(width: number, height: number, moments = Infinity): FrameMemory {
     this.check();
     const plan = this.plan!;
     if (this.target?.width !== width || this.target.height !== height) {
@@ -277,91 +299,91 @@ export class GpuEngine implements Engine {
       this.target = new FrameMemory(this.device, width, height);
     }
     const frame = this.target;
-    const time = timeOf(this.frame + 1, plan.frame.rate);
-    const camera = plan.camera(time);
-    const inputs: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera };
-    const pixels = frame.planes.stride * height;
+    const end = timeOf(this.frame + 1, plan.frame.rate);
     const work = new Work(this.pipelines);
-    const view = frame.target.createView();
-    work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address, inputs);
-    const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
-    work.draw(fill, view, true, frame.buffer, frame.words, 3);
-    for (const swarm of plan.drawing) this.drawSwarm(work, swarm, view, inputs);
-    frame.targetToPlanes(work);
+    const shutter = plan.shutter(end);
+    const samples = Math.min(shutter.samples, moments);
+    for (let i = 0; i < samples; i++) {
+      const before = samples > 1 ? (shutter.frames * (i + 0.5)) / samples / plan.frame.rate : 0;
+      this.scene(work, frame, end - before, before);
+      if (samples > 1) frame.addMoment(work, i === 0, 1 / samples);
+    }
+    if (samples > 1) frame.takeSum(work);
+    const pixels = frame.planes.stride * height;
+    const camera = plan.camera(end);
+    const inputs: FrameInputs = { frame: this.frame, time: end, width, height, born: 0, camera };
     for (const step of plan.finish) {
-      if (step.type === 'bloom') frame.bloom(work, step.at(time));
+      if (step.type === 'bloom') frame.bloom(work, step.at(end));
       else work.kernel(step.kernel, frame.buffer, 0, pixels, frame.address, inputs);
     }
     work.submit();
     return frame;
   }
 
-  private drawSwarm(work: Work, swarm: SwarmPlan, view: GPUTextureView, inputs: FrameInputs): void {
-    const memory = this.swarms.get(swarm.id)!;
-    const count = this.look(work, swarm, memory, inputs);
-    if (count === 0) return;
-    const sorted = swarm.mode === 'normal';
-    const order = this.order(swarm.id, sorted ? count : 1);
-    if (sorted) this.sort(work, memory, order, count);
-    const words = [
-      ...DRAWN.map(memory.address),
-      ...[inputs.width, inputs.height, floatWord(swarm.edge), sorted ? 1 : 0],
-    ];
-    const entry = swarm.mode === 'screen' ? 'screened' : 'light';
-    const pipeline = this.pipelines.render(DISCS, entry, TARGET_FORMAT, BLENDS[swarm.mode]);
-    work.draw(pipeline, view, false, memory.buffer, words, 6 * count, [{ buffer: order }]);
+  /** Backdrop and bodies into the frame's planes, as they were `before` seconds ago. */
+  private scene(work: Work, frame: FrameMemory, time: number, before: number): void {
+    const plan = this.plan!;
+    const { width, height } = frame;
+    const camera = plan.camera(time);
+    const base: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera, before };
+    const pixels = frame.planes.stride * height;
+    const view = frame.target.createView();
+    work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address, base);
+    const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
+    work.draw(fill, view, true, frame.buffer, frame.words, 3);
+    const solid = plan.drawing.some(({ draw }) => draw.mode === 'opaque');
+    if (solid) frame.clearDepth(work);
+    const canvas: Canvas = {
+      ...{ width, height, view, solid, camera, time },
+      depth: frame.depth.createView(),
+      lamps: plan.lamps(time, camera),
+    };
+    for (const { swarm, draw } of plan.drawing) this.body(work, swarm, draw, base, canvas);
+    frame.targetToPlanes(work);
   }
 
-  /** Works out what is drawn of a swarm, repeat after repeat; gives how many entries there are. */
-  private look(work: Work, swarm: SwarmPlan, memory: SwarmMemory, inputs: FrameInputs): number {
+  /** Works out what is drawn of one body, and draws it. */
+  private body(work: Work, swarm: SwarmPlan, draw: Draw, base: FrameInputs, canvas: Canvas): void {
+    const memory = this.swarms.get(swarm.id)!;
     const born = this.bornAt(swarm, this.frame);
     const count = Math.min(born, swarm.capacity);
-    const now = { ...inputs, born };
-    if (swarm.copies.length === 1) {
-      work.kernel(swarm.look, memory.buffer, 0, count, memory.address, now);
-      return count;
-    }
+    if (count === 0) return;
+    const inputs = { ...base, born };
+    const { painter } = this;
+    const rows = draw.shape === 'trails' ? draw.rows : 1;
     const stride = (count + 3) & ~3;
-    const drawn: readonly string[] = DRAWN;
-    swarm.copies.forEach((matrix, i) => {
-      const shifted = (name: string): number =>
-        memory.address(name) + (drawn.includes(name) ? stride * i : 0);
-      const extra = copyUniforms(matrix);
+    // Trails and links are drawn repeat by repeat, the others all at once.
+    const single = draw.shape === 'trails' || draw.shape === 'links';
+    if (draw.shape === 'links') {
+      this.sortCells(work, swarm, draw.grid, count, inputs);
+      painter.findLinks(work, draw, memory, count);
+    }
+    const look = (place: number, row: number, extra: Record<string, number>): void => {
+      const shifted = (name: string): number => {
+        const own = draw.outputs.includes(name) ? stride * place : 0;
+        return memory.address(historyBuffer(name, this.frame, row, rows)) + own;
+      };
       // Widened to the stride, so that nothing of an earlier frame stands between two repeats.
       const end = Math.min(stride, swarm.capacity);
-      work.kernel(swarm.look, memory.buffer, 0, end, shifted, now, extra);
+      work.kernel(draw.kernel, memory.buffer, 0, end, shifted, inputs, extra);
+    };
+    const known = this.known.get(swarm.id) ?? Infinity;
+    const { copies } = swarm;
+    copies.forEach((matrix, i) => {
+      const copy = copyUniforms(matrix);
+      if (single) {
+        for (let row = 0; row < rows; row++) look(row, row, { ...copy, row, known });
+        painter.paint(work, draw, memory, count, canvas);
+      } else look(i, 0, copy);
     });
-    return stride * swarm.copies.length;
-  }
-
-  /** A buffer for the order of a swarm's discs: a power of two that takes them. */
-  private order(name: string, count: number): GPUBuffer {
-    const size = 4 * 2 ** Math.ceil(Math.log2(Math.max(64, count)));
-    const known = this.orders.get(name);
-    if (known && known.size === size) return known;
-    known?.destroy();
-    const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST;
-    const made = this.device.createBuffer({ size, usage });
-    this.device.queue.writeBuffer(
-      made,
-      0,
-      Uint32Array.from({ length: size / 4 }, (_, i) => i),
-    );
-    this.orders.set(name, made);
-    return made;
-  }
-
-  private sort(work: Work, memory: SwarmMemory, order: GPUBuffer, count: number): void {
-    bitonic(order.size / 4, (k, j, groups) => {
-      const words = [memory.address('depth'), 0, count, k, j];
-      work.run(SORT, 'exchange', memory.buffer, words, groups, [{ buffer: order }]);
-    });
+    const all = copies.length === 1 ? count : stride * copies.length;
+    if (!single) painter.paint(work, draw, memory, all, canvas);
   }
 
   /** Draws, and shows the frame on the canvas. */
-  async present(width: number, height: number): Promise<void> {
+  async present(width: number, height: number, moments = Infinity): Promise<void> {
     const started = performance.now();
-    const frame = this.draw(width, height);
+    const frame = this.draw(width, height, moments);
     const { canvas } = this.canvas!;
     if (canvas.width !== width || canvas.height !== height) {
       canvas.width = width;
@@ -428,8 +450,9 @@ export class GpuEngine implements Engine {
     }
     work.submit();
     for (const swarm of this.plan!.swarms) {
-      if (swarm.bake) replay(this.swarms.get(swarm.id)!, swarm, frame);
+      if (swarm.bake) replayTo(this.swarms.get(swarm.id)!, swarm, frame);
     }
+    this.known.clear();
     this.frame = frame;
   }
 
@@ -468,11 +491,7 @@ export class GpuEngine implements Engine {
     const time = timeOf(this.frame + 1, this.plan!.frame.rate);
     const born = this.bornAt(swarm, this.frame);
     const inputs: FrameInputs = { frame: this.frame, time, width: 0, height: 0, born };
-    // What is drawn is worked out anew for every frame: until then its place can hold readings.
-    const address = (name: string): number => {
-      const at = (READINGS as readonly string[]).indexOf(name);
-      return memory.address(at < 0 ? name : DRAWN[at]!);
-    };
+    const { address } = memory;
     const work = new Work(this.pipelines);
     work.kernel(swarm.readings(), memory.buffer, 0, swarm.capacity, address, inputs);
     work.submit();

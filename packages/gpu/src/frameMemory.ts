@@ -1,5 +1,7 @@
 import { bloomLevels, PLANES, strideOf, type Bloom, type BloomLevel } from '@vast-swarm/core';
-import { BLOOM, TARGET_TO_PLANES } from './shaders';
+import { floatWord, listGroups } from './lists';
+import { DEPTH_FORMAT } from './painter';
+import { ADD, BLOOM, TARGET_TO_PLANES } from './shaders';
 import type { Work } from './work';
 
 export const TARGET_FORMAT: GPUTextureFormat = 'rgba16float';
@@ -12,22 +14,18 @@ interface Planes {
   at: [number, number, number];
 }
 
-const bits = new DataView(new ArrayBuffer(4));
-export function floatWord(value: number): number {
-  bits.setFloat32(0, value);
-  return bits.getInt32(0);
-}
-
 /** The frame: a target that is drawn into, and planes for backdrop and finish in one buffer. */
 export class FrameMemory {
   readonly buffer: GPUBuffer;
   readonly target: GPUTexture;
+  /** Of opaque things: a texture of one pixel until there are any. */
+  depth: GPUTexture;
   readonly planes: Planes;
   readonly out: number;
   private readonly levelsAt: number;
 
   constructor(
-    device: GPUDevice,
+    private readonly device: GPUDevice,
     readonly width: number,
     readonly height: number,
   ) {
@@ -35,9 +33,10 @@ export class FrameMemory {
     const plane = stride * height;
     this.planes = { width, height, stride, at: [0, plane, 2 * plane] };
     this.out = 3 * plane;
-    this.levelsAt = 4 * plane;
+    // Behind the planes and the words: planes for sums over moments, then the levels of bloom.
+    this.levelsAt = 7 * plane;
     // All levels of bloom together take a third of the frame, and some rounding up.
-    const size = 4 * (5 * plane + 3 * 4 * (stride + height + 64) * 4);
+    const size = 4 * (8 * plane + 3 * 4 * (stride + height + 64) * 4);
     const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_SRC | GPUBufferUsage.COPY_DST;
     this.buffer = device.createBuffer({ size, usage });
     this.target = device.createTexture({
@@ -45,11 +44,46 @@ export class FrameMemory {
       format: TARGET_FORMAT,
       usage: GPUTextureUsage.RENDER_ATTACHMENT | GPUTextureUsage.TEXTURE_BINDING,
     });
+    this.depth = this.depthOf(1, 1);
+  }
+
+  private depthOf(width: number, height: number): GPUTexture {
+    return this.device.createTexture({
+      size: [width, height],
+      format: DEPTH_FORMAT,
+      usage: GPUTextureUsage.RENDER_ATTACHMENT | GPUTextureUsage.TEXTURE_BINDING,
+    });
+  }
+
+  /** Readies the depths of opaque things. */
+  clearDepth(work: Work): void {
+    if (this.depth.width !== this.width || this.depth.height !== this.height) {
+      this.depth.destroy();
+      this.depth = this.depthOf(this.width, this.height);
+    }
+    work.clearDepth(this.depth.createView());
+  }
+
+  /** sum = keep · sum + gain · planes, or the other way round. */
+  private addPlanes(work: Work, from: number, to: number, keep: number, gain: number): void {
+    const count = 3 * this.planes.stride * this.height;
+    const words = [from, to, count, floatWord(keep), floatWord(gain)];
+    work.run(ADD, 'main', this.buffer, words, listGroups(count));
+  }
+
+  /** Adds a moment's planes to their sum; the first one begins it. */
+  addMoment(work: Work, first: boolean, part: number): void {
+    this.addPlanes(work, 0, this.out + this.planes.stride * this.height, first ? 0 : 1, part);
+  }
+
+  takeSum(work: Work): void {
+    this.addPlanes(work, this.out + this.planes.stride * this.height, 0, 0, 1);
   }
 
   destroy(): void {
     this.buffer.destroy();
     this.target.destroy();
+    this.depth.destroy();
   }
 
   address = (name: string): number =>

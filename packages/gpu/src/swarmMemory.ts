@@ -1,22 +1,64 @@
-import { DRAWN, GRID_BUFFERS, STATE, type SwarmPlan } from '@vast-swarm/core';
+import { GRID_BUFFERS, READINGS, STATE, type Draw, type SwarmPlan } from '@vast-swarm/core';
 
 const STORAGE = (): number =>
   GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_SRC | GPUBufferUsage.COPY_DST;
 
 type Layout = [name: string, words: number][];
 
+/** Lanes that a body's outputs take: all repeats at once, or row after row of a trail. */
+function lanesOf(draw: Draw, capacity: number, copies: number): number {
+  if (draw.shape === 'trails') return capacity * draw.rows;
+  return draw.shape === 'links' ? capacity : capacity * copies;
+}
+
+/** Things to be sorted that a body is made of, where they are not its particles. */
+function itemsOf(draw: Draw, capacity: number, copies: number): number {
+  if (draw.mode !== 'normal') return 0;
+  if (draw.shape === 'meshes') return capacity * copies * draw.triangles;
+  if (draw.shape === 'trails') return capacity * (draw.rows - 1);
+  if (draw.shape === 'links') return capacity * draw.most * (draw.most + 1);
+  return 0;
+}
+
+/** What the bodies need while they are drawn; they are drawn one after the other. */
+function drawingLayout({ capacity, copies, draws }: SwarmPlan): Layout {
+  const sizes = new Map<string, number>();
+  const want = (name: string, words: number): void => {
+    sizes.set(name, Math.max(sizes.get(name) ?? 0, words));
+  };
+  for (const draw of draws) {
+    for (const name of draw.outputs) want(name, lanesOf(draw, capacity, copies.length));
+    const items = itemsOf(draw, capacity, copies.length);
+    if (items > 0) want('means', items);
+    if (draw.shape !== 'links') continue;
+    want('links.ranks', capacity);
+    want('links.kept', capacity);
+    want('links.ends', capacity * draw.most);
+    want('links.pairs', capacity * draw.most);
+    want('links.limit', 4);
+  }
+  // Readings for files stand here too.
+  for (const name of READINGS) want(name, capacity);
+  return [...sizes];
+}
+
+function gridLayout({ capacity, grid, draws }: SwarmPlan): Layout {
+  const grids = [grid, ...draws.map((d) => (d.shape === 'links' ? d.grid : null))];
+  const first = grids.find((g) => g !== null);
+  return first ? Object.entries(GRID_BUFFERS(capacity, first.cells)) : [];
+}
+
 /** What stands in a swarm's memory, in order; the state comes first. */
 function layoutOf(swarm: SwarmPlan, parentCapacity: number): Layout {
-  const { capacity, state, copies, grid, tables, blocks } = swarm;
-  const drawn = capacity * copies.length;
+  const { capacity, state, tables, blocks } = swarm;
   return [
     ...state.map((name): [string, number] => [name, capacity]),
-    ...DRAWN.map((name): [string, number] => [name, drawn]),
+    ...drawingLayout(swarm),
     ...(swarm.parent === null ? [] : STATE).map((name): [string, number] => [
       `parent.${name}`,
       parentCapacity,
     ]),
-    ...(grid ? Object.entries(GRID_BUFFERS(capacity, grid.cells)) : []),
+    ...gridLayout(swarm),
     ['tables', Math.max(4, tables.length)],
     ...[...blocks].map(([name, values]): [string, number] => [name, Math.max(4, values.length)]),
   ];
@@ -27,6 +69,7 @@ function layoutOf(swarm: SwarmPlan, parentCapacity: number): Layout {
  * it is born from, grid, tables, data. Offsets are in words.
  */
 export class SwarmMemory {
+  readonly id: string;
   readonly buffer: GPUBuffer;
   readonly capacity: number;
   readonly state: readonly string[];
@@ -39,6 +82,7 @@ export class SwarmMemory {
     swarm: SwarmPlan,
     readonly parentCapacity: number,
   ) {
+    this.id = swarm.id;
     this.capacity = swarm.capacity;
     this.state = swarm.state;
     const layout = layoutOf(swarm, parentCapacity);

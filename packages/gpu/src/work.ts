@@ -13,7 +13,7 @@ export interface Binding {
  * written in one go before the commands are sent.
  */
 export class Work {
-  private readonly encoder: GPUCommandEncoder;
+  private encoder: GPUCommandEncoder;
   private words = new Int32Array(BLOCK / 4);
   private used = 0;
   private compute: GPUComputePassEncoder | null = null;
@@ -25,8 +25,14 @@ export class Work {
   private params(block: Int32Array | readonly number[], least = 0): GPUBindingResource {
     const { paramsBuffer } = this.pipelines;
     const bytes = Math.max(least, Math.ceil(block.length / 4) * 16);
+    // Full: what there is goes on its way, and the block is used again.
+    if (this.used + bytes > BLOCK) {
+      this.submit();
+      this.encoder = this.pipelines.device.createCommandEncoder();
+      this.words = new Int32Array(BLOCK / 4);
+      this.used = 0;
+    }
     const offset = this.used;
-    if (offset + bytes > BLOCK) throw new Error('gpu: too many passes in one frame');
     this.words.set(block, offset / 4);
     this.used = Math.ceil((offset + bytes) / ALIGN) * ALIGN;
     return { buffer: paramsBuffer, offset, size: bytes };
@@ -81,9 +87,10 @@ export class Work {
     more: readonly GPUBindingResource[] = [],
     least = 0,
   ): void {
+    const group = this.bind(pipeline, memory, this.params(words, least), more);
     const pass = this.pass();
     pass.setPipeline(pipeline);
-    pass.setBindGroup(0, this.bind(pipeline, memory, this.params(words, least), more));
+    pass.setBindGroup(0, group);
     pass.dispatchWorkgroups(...groups);
   }
 
@@ -100,7 +107,11 @@ export class Work {
     });
   }
 
-  /** Draws `vertices` into a view, over what is there unless `clear`. */
+  /**
+   * Draws `vertices` into a view, over what is there unless `clear`.
+   *
+   * @param depth the depths that it is tested against and leaves behind
+   */
   draw(
     pipeline: GPURenderPipeline,
     view: GPUTextureView,
@@ -108,18 +119,36 @@ export class Work {
     memory: GPUBuffer,
     words: readonly number[],
     vertices: number,
-    more: readonly GPUBindingResource[] = [],
+    { more = [], depth }: { more?: readonly GPUBindingResource[]; depth?: GPUTextureView } = {},
   ): void {
+    const group = this.bind(pipeline, memory, this.params(words, 128), more);
     this.endCompute();
     const pass = this.encoder.beginRenderPass({
       colorAttachments: [
         { view, loadOp: clear ? 'clear' : 'load', storeOp: 'store', clearValue: [0, 0, 0, 1] },
       ],
+      ...(depth
+        ? { depthStencilAttachment: { view: depth, depthLoadOp: 'load', depthStoreOp: 'store' } }
+        : {}),
     });
     pass.setPipeline(pipeline);
-    pass.setBindGroup(0, this.bind(pipeline, memory, this.params(words, 128), more));
+    pass.setBindGroup(0, group);
     pass.draw(vertices);
     pass.end();
+  }
+
+  /** Clears depths to the farthest. */
+  clearDepth(view: GPUTextureView): void {
+    this.endCompute();
+    const attachment = {
+      view,
+      depthLoadOp: 'clear',
+      depthStoreOp: 'store',
+      depthClearValue: 0,
+    } as const;
+    this.encoder
+      .beginRenderPass({ colorAttachments: [], depthStencilAttachment: attachment })
+      .end();
   }
 
   copy(from: GPUBuffer, fromAt: number, to: GPUBuffer, toAt: number, bytes: number): void {
@@ -179,13 +208,14 @@ export class Pipelines {
     return pipeline;
   }
 
+  /** @param depth format of the depths that it is tested against: nearer ones are greater */
   render(
     code: string,
     entryPoint: string,
     format: GPUTextureFormat,
-    blend?: GPUBlendState,
+    { blend, depth }: { blend?: GPUBlendState; depth?: GPUTextureFormat } = {},
   ): GPURenderPipeline {
-    const key = `${entryPoint} ${format} ${JSON.stringify(blend ?? null)}\n${code}`;
+    const key = `${entryPoint} ${format} ${JSON.stringify([blend, depth])}\n${code}`;
     let pipeline = this.renders.get(key);
     if (!pipeline) {
       const module = this.device.createShaderModule({ code });
@@ -194,6 +224,9 @@ export class Pipelines {
         vertex: { module, entryPoint: 'corner' },
         fragment: { module, entryPoint, targets: [blend ? { format, blend } : { format }] },
         primitive: { topology: 'triangle-list' },
+        ...(depth
+          ? { depthStencil: { format: depth, depthWriteEnabled: true, depthCompare: 'greater' } }
+          : {}),
       });
       this.renders.set(key, pipeline);
     }

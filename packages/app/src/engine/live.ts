@@ -8,8 +8,12 @@ export interface LiveEngine extends Engine {
   readonly threads: number;
   readonly times: Readonly<Record<string, number>>;
   readonly memoryBytes: number;
-  /** Draws the state; resolves when the frame is on its way to the screen. */
-  show(width: number, height: number): Promise<void>;
+  /**
+   * Draws the state; resolves when the frame is on its way to the screen.
+   *
+   * @param moments most moments that are drawn while the shutter is open
+   */
+  show(width: number, height: number, moments: number): Promise<void>;
   aliveBy(): Readonly<Record<string, number>>;
   /** All that is to be known of a swarm's particles, by slot. */
   particles(id: string): Promise<Particles>;
@@ -29,8 +33,8 @@ async function cpu(canvas: OffscreenCanvas): Promise<LiveEngine> {
   return Object.assign(engine, {
     kind: 'cpu' as const,
     threads,
-    show(width: number, height: number) {
-      const { pixels } = engine.draw(width, height);
+    show(width: number, height: number, moments: number) {
+      const { pixels } = engine.draw(width, height, 1, moments);
       if (canvas.width !== width || canvas.height !== height) {
         canvas.width = width;
         canvas.height = height;

@@ -12,7 +12,8 @@ export async function openGpu(
   return Object.assign(engine, {
     kind: 'gpu' as const,
     threads: 0,
-    show: (width: number, height: number) => engine.present(width, height),
+    show: (width: number, height: number, moments: number) =>
+      engine.present(width, height, moments),
     aliveBy: () => engine.alive,
     crash: () => {
       engine.loseDevice();

@@ -379,7 +379,8 @@ export class Session {
     const lines = Math.min(this.lines, height);
     const columns = Math.max(16, Math.round((width / height) * lines));
     this.dirty = false;
-    await this.engine.show(columns, lines);
+    // Moving pictures are drawn sharp: several moments a frame would cost as many times the time.
+    await this.engine.show(columns, lines, this.playing ? 1 : Infinity);
     if (this.follower.on) {
       this.send({
         type: 'followed',

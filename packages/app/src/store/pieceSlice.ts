@@ -19,7 +19,7 @@ import {
 
 enablePatches();
 
-export type PartList = 'swarms' | 'forces' | 'colliders' | 'signals' | 'finish';
+export type PartList = 'swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish';
 export type Selection =
   { list: PartList; id: string } | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
 
@@ -281,6 +281,17 @@ const slice = createSlice({
           }
         }
         Object.assign(holder, fresh);
+        // A part of a list, as a body, is called by what it is.
+        const among = path
+          .slice(0, -1)
+          .reduce<unknown>((place, key) => (place as Tree)[key], piece);
+        if (!Array.isArray(among)) return;
+        const { id, name } = makePart(
+          shelf,
+          kind,
+          (among as Part[]).filter((p) => p !== holder),
+        );
+        Object.assign(holder, { id, name });
       });
     },
     /** Shown alone: all others of the list off; again: all on. */

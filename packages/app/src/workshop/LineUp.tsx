@@ -10,14 +10,6 @@ import { PartChooser } from './PartChooser';
 import { PartTag } from './PartTag';
 import { Tag } from './Tag';
 
-const GROUPS: { list: PartList; title: string }[] = [
-  { list: 'swarms', title: 'Swarms' },
-  { list: 'forces', title: 'Forces' },
-  { list: 'colliders', title: 'Surroundings' },
-  { list: 'signals', title: 'Signals' },
-  { list: 'finish', title: 'Finish' },
-];
-
 function iconOf(list: PartList, part: Swarm | Part): string {
   if (list === 'swarms') return kindOf('emitters', (part as Swarm).emitter.kind).icon;
   return kindOf(list, (part as Part).kind).icon;
@@ -36,6 +28,7 @@ export interface TagPart {
 interface Tags {
   lists: Record<PartList, TagPart[]>;
   backdrop: string;
+  camera: string;
 }
 
 function tagsOf(piece: Piece): Tags {
@@ -47,9 +40,10 @@ function tagsOf(piece: Piece): Tags {
   return {
     lists: {
       ...{ swarms: list('swarms'), forces: list('forces'), colliders: list('colliders') },
-      ...{ signals: list('signals'), finish: list('finish') },
+      ...{ lights: list('lights'), signals: list('signals'), finish: list('finish') },
     },
     backdrop: kindOf('backdrops', piece.backdrop.kind).icon,
+    camera: kindOf('cameras', piece.camera.kind).icon,
   };
 }
 
@@ -57,13 +51,13 @@ function tagsOf(piece: Piece): Tags {
 export function LineUp() {
   // Only what the tags show: a dragged dial changes the piece and not the line-up.
   const shown = useApp((s) => JSON.stringify(tagsOf(s.piece.piece!)));
-  const { lists, backdrop } = useMemo(() => JSON.parse(shown) as Tags, [shown]);
+  const { lists, backdrop, camera } = useMemo(() => JSON.parse(shown) as Tags, [shown]);
   const selection = useApp((s) => s.piece.selection);
   const dispatch = useAppDispatch();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const select = (to: Selection): void => void dispatch(pieceActions.selected(to));
 
-  const group = ({ list, title }: (typeof GROUPS)[number], more?: ReactNode) => {
+  const tags = (list: PartList) => {
     const parts = lists[list];
     const end = ({ active, over }: DragEndEvent): void => {
       if (!over || active.id === over.id) return;
@@ -71,7 +65,7 @@ export function LineUp() {
       dispatch(pieceActions.moved({ list, from: at(active.id), to: at(over.id) }));
     };
     return (
-      <Section key={list} title={title}>
+      <>
         <DndContext sensors={sensors} onDragEnd={end}>
           <SortableContext items={parts.map((p) => p.id)} strategy={horizontalListSortingStrategy}>
             {parts.map((part) => (
@@ -84,9 +78,8 @@ export function LineUp() {
             ))}
           </SortableContext>
         </DndContext>
-        <PartChooser list={list} title={title} />
-        {more}
-      </Section>
+        <PartChooser list={list} />
+      </>
     );
   };
   const fixed = (list: 'camera' | 'backdrop' | 'frame', name: string, icon: string) => (
@@ -100,7 +93,6 @@ export function LineUp() {
       }}
     />
   );
-  const [swarms, forces, colliders, signals, finish] = GROUPS;
   return (
     <Box
       component="nav"
@@ -116,18 +108,17 @@ export function LineUp() {
         bgcolor: COLOURS.sheet,
       }}
     >
-      {group(swarms!)}
-      {group(forces!)}
-      {group(
-        colliders!,
-        <>
-          {fixed('camera', 'Camera', kindOf('cameras', 'perspective').icon)}
-          {fixed('backdrop', 'Backdrop', backdrop)}
-          {fixed('frame', 'Frame', FRAME_ICON)}
-        </>,
-      )}
-      {group(signals!)}
-      {group(finish!)}
+      <Section title="Swarms">{tags('swarms')}</Section>
+      <Section title="Forces">{tags('forces')}</Section>
+      <Section title="Surroundings">
+        {tags('colliders')}
+        {tags('lights')}
+        {fixed('camera', 'Camera', camera)}
+        {fixed('backdrop', 'Backdrop', backdrop)}
+        {fixed('frame', 'Frame', FRAME_ICON)}
+      </Section>
+      <Section title="Signals">{tags('signals')}</Section>
+      <Section title="Finish">{tags('finish')}</Section>
     </Box>
   );
 }

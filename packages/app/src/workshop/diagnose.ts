@@ -1,4 +1,5 @@
 import {
+  makePart,
   rangeOf,
   type Census,
   type Notice,
@@ -42,6 +43,14 @@ export function diagnose(
       { path: ['swarms', at, 'on'], value: true },
     ]);
     return causes;
+  }
+  if (!swarm.bodies.some((b) => b.on)) {
+    add(`${swarm.name} has no body that is shown, so nothing is drawn.`, 'Give it a disc', [
+      {
+        path: ['swarms', at, 'bodies'],
+        value: [...swarm.bodies, makePart('bodies', 'disc', swarm.bodies)],
+      },
+    ]);
   }
   const { rate, burst, lifetime } = swarm.dials;
   const [start, limit] = [swarm.dials.start as number, swarm.dials.limit as number];

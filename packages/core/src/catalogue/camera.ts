@@ -29,7 +29,10 @@ const shared: Dials = {
     group: path,
     when: { dial: 'along', not: '' },
   }),
-  shake: number('Shake', 0, [0, 45], 'How far it sways, as by hand.', { unit: '°', group: movement }),
+  shake: number('Shake', 0, [0, 45], 'How far it sways, as by hand.', {
+    unit: '°',
+    group: movement,
+  }),
   shakeSpeed: number('Shake speed', 2, [0.01, 60], 'Sways a second.', {
     unit: '/s',
     group: movement,
@@ -63,10 +66,16 @@ const shared: Dials = {
     drag: 'log',
     when: { dial: 'aperture', not: 0 },
   }),
-  shutter: number('Shutter', 0, [0, 720], 'Angle of a turn that light falls in for; 360 is a frame.', {
-    unit: '°',
-    group: lens,
-  }),
+  shutter: number(
+    'Shutter',
+    0,
+    [0, 720],
+    'Angle of a turn that light falls in for; 360 is a frame.',
+    {
+      unit: '°',
+      group: lens,
+    },
+  ),
   samples: number('Sub-frames', 8, [1, 64], 'Moments that are drawn while the shutter is open.', {
     whole: true,
     group: lens,

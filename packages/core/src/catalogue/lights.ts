@@ -20,7 +20,12 @@ function lamp(azimuth: number, elevation: number, light: string, strength: numbe
       unit: '°',
     }),
     elevation: number('Height', elevation, [-90, 90], 'Above the horizon.', { unit: '°' }),
-    held: choice('Stands', 'world', { world: 'In the scene', camera: 'With the camera' }, 'What it turns with.'),
+    held: choice(
+      'Stands',
+      'world',
+      { world: 'In the scene', camera: 'With the camera' },
+      'What it turns with.',
+    ),
   };
 }
 

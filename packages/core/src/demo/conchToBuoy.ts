@@ -45,7 +45,15 @@ export const conchToBuoy = validatePiece({
         },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.12 } }],
+      bodies: [
+        {
+          id: 'disc',
+          name: 'Disc',
+          on: true,
+          kind: 'disc',
+          dials: { mode: 'add', hardness: 0.12 },
+        },
+      ],
       dials: {
         rate: 0,
         burst: 36000,

@@ -40,7 +40,9 @@ export const eddyAtTheLock = validatePiece({
         },
       },
       launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.3 }, angle: 25 } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.1 } }],
+      bodies: [
+        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.1 } },
+      ],
       dials: {
         rate: 8100,
         lifetime: { feed: 'spread', from: 5.5, to: 7.2 },
@@ -88,7 +90,15 @@ export const eddyAtTheLock = validatePiece({
         dials: { radius: { feed: 'spread', from: 2.2, to: 3.4 }, width: 0.1 },
       },
       launch: { kind: 'outward', dials: { speed: 0 } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'screen', hardness: 0.35 } }],
+      bodies: [
+        {
+          id: 'disc',
+          name: 'Disc',
+          on: true,
+          kind: 'disc',
+          dials: { mode: 'screen', hardness: 0.35 },
+        },
+      ],
       dials: {
         rate: 20,
         lifetime: { feed: 'spread', from: 5, to: 8 },

@@ -32,7 +32,9 @@ export const hailOnTheSlipway = validatePiece({
       on: true,
       emitter: { kind: 'mesh', dials: { mesh: 'slipway', from: 'faces' } },
       launch: { kind: 'normal', dials: { speed: 0 } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } }],
+      bodies: [
+        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
+      ],
       dials: {
         rate: 0,
         burst: 16000,
@@ -62,7 +64,15 @@ export const hailOnTheSlipway = validatePiece({
         kind: 'cone',
         dials: { speed: { feed: 'spread', from: 3, to: 5 }, direction: [0.28, -1, 0.06], angle: 5 },
       },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.45 } }],
+      bodies: [
+        {
+          id: 'disc',
+          name: 'Disc',
+          on: true,
+          kind: 'disc',
+          dials: { mode: 'add', hardness: 0.45 },
+        },
+      ],
       dials: {
         rate: { feed: 'signal', signal: 'squall', from: 300, to: 5200 },
         lifetime: { feed: 'spread', from: 2.6, to: 5.5 },

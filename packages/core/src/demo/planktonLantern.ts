@@ -35,7 +35,9 @@ export const planktonLantern = validatePiece({
         dials: { radius: 0.62, width: 0.05, placing: 'even', places: 11, axis: [0.1, 1, 0] },
       },
       launch: { kind: 'outward', dials: { speed: { feed: 'spread', from: 0.02, to: 0.1 } } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } }],
+      bodies: [
+        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
+      ],
       dials: {
         rate: 6100,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
@@ -79,7 +81,9 @@ export const planktonLantern = validatePiece({
       on: true,
       emitter: { kind: 'sphere', dials: { radius: 1.5, fill: 'inside', hollow: 0.25 } },
       launch: { kind: 'outward', dials: { speed: { feed: 'spread', from: 0, to: 0.05 } } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } }],
+      bodies: [
+        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
+      ],
       dials: {
         rate: 3050,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
@@ -112,7 +116,9 @@ export const planktonLantern = validatePiece({
       on: true,
       emitter: { kind: 'sphere', dials: { radius: 0.1, fill: 'inside' } },
       launch: { kind: 'outward', dials: { speed: { feed: 'spread', from: 0.01, to: 0.12 } } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } }],
+      bodies: [
+        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
+      ],
       dials: {
         rate: 500,
         lifetime: { feed: 'spread', from: 1.5, to: 2.6 },

@@ -36,7 +36,15 @@ export const saltCubes = validatePiece({
         dials: { columns: 30, rows: 30, layers: 30, spacing: [0.085, 0.085, 0.085] },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'normal', hardness: 0.75 } }],
+      bodies: [
+        {
+          id: 'disc',
+          name: 'Disc',
+          on: true,
+          kind: 'disc',
+          dials: { mode: 'normal', hardness: 0.75 },
+        },
+      ],
       dials: {
         rate: 0,
         burst: 27000,

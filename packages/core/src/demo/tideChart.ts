@@ -58,7 +58,9 @@ export const tideChart = validatePiece({
         dials: { picture: 'chart', limit: 0.05, width: 4.6, centre: [0, 0, 0.05] },
       },
       launch: { kind: 'normal', dials: { speed: 0 } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.3 } }],
+      bodies: [
+        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.3 } },
+      ],
       dials: {
         rate: 34,
         lifetime: { feed: 'spread', from: 5, to: 8 },

@@ -26,7 +26,9 @@ function withBodies(swarm: { body?: unknown; own?: unknown }): object {
   const { body, own, ...rest } = swarm;
   if (typeof body !== 'object' || body === null) return swarm;
   const named = { id: 'disc', name: 'Disc', on: true, ...body };
-  const owned = Array.isArray(own) ? own.map((o) => (o === 'body' ? 'bodies' : (o as unknown))) : own;
+  const owned = Array.isArray(own)
+    ? own.map((o) => (o === 'body' ? 'bodies' : (o as unknown)))
+    : own;
   return { ...rest, bodies: [named], ...(own === undefined ? {} : { own: owned }) };
 }
 

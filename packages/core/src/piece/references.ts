@@ -10,7 +10,9 @@ interface ReferenceProblem {
 /** Ids that are used twice, and names of things that are not there. */
 export function referenceProblems(piece: Piece): ReferenceProblem[] {
   const problems: ReferenceProblem[] = [];
-  const twice = (lists: ('swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish' | 'stock')[]) => {
+  const twice = (
+    lists: ('swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish' | 'stock')[],
+  ) => {
     const seen = new Set<string>();
     for (const list of lists) {
       piece[list].forEach((part, i) => {
@@ -22,7 +24,14 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     }
   };
   // Forces and colliders share the influence grid, and so their ids.
-  for (const lists of [['swarms'], ['forces', 'colliders'], ['lights'], ['signals'], ['finish'], ['stock']]) {
+  for (const lists of [
+    ['swarms'],
+    ['forces', 'colliders'],
+    ['lights'],
+    ['signals'],
+    ['finish'],
+    ['stock'],
+  ]) {
     twice(lists as Parameters<typeof twice>[0]);
   }
   const signals = new Set(piece.signals.map((s) => s.id));

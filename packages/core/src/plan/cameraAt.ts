@@ -93,7 +93,8 @@ export function cameraAt(scene: Scene, time: number): CameraPose {
   };
   const { eye, forward } = flying(scene, time, target) ?? orbiting;
   // Looking straight up or down, right is where it was on the way there.
-  const level: Vector = Math.abs(forward[1]) > 0.9999 ? [Math.sin(turn), 0, Math.cos(turn)] : [0, 1, 0];
+  const level: Vector =
+    Math.abs(forward[1]) > 0.9999 ? [Math.sin(turn), 0, Math.cos(turn)] : [0, 1, 0];
   const flat = unit(cross(forward, level));
   const top = cross(flat, forward);
   const roll = (dial('roll') + sway('roll')) * DEGREE;
@@ -116,4 +117,13 @@ export function cameraAt(scene: Scene, time: number): CameraPose {
       ratio: dial('ratio'),
     },
   };
+}
+
+/** Directions to the flats of an opening of that many blades, each over its distance. */
+export function flatsOf(blades: number, turn: number): number[] {
+  return Array.from({ length: blades }, (_, i) => {
+    const angle = turn + ((i + 0.5) * 2 * Math.PI) / blades;
+    const distance = Math.cos(Math.PI / blades);
+    return [Math.cos(angle) / distance, Math.sin(angle) / distance];
+  }).flat();
 }

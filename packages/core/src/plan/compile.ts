@@ -125,7 +125,15 @@ export function compilePiece(
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes.get(swarm.id) ?? null;
-    const key = JSON.stringify([swarm, frame, keys.get(swarm.id), signals, left, bake?.name, style]);
+    const key = JSON.stringify([
+      swarm,
+      frame,
+      keys.get(swarm.id),
+      signals,
+      left,
+      bake?.name,
+      style,
+    ]);
     const compiled = cache.keep(`${key}${parent?.id ?? ''}${String(parent?.capacity)}`, () =>
       compileSwarm(scene, swarm, left, { parent, bake, motionKey: keys.get(swarm.id)! }),
     );
@@ -139,7 +147,8 @@ export function compilePiece(
     const swarm = plans.get(s.id);
     return swarm ? swarm.draws.map((draw) => ({ swarm, draw })) : [];
   });
-  const solid = (opaque: boolean) => drawing.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
+  const solid = (opaque: boolean) =>
+    drawing.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
   const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop, signals]);
   const backdrop = cache.keep(backdropKey, () => backdropKernel(scene));
   const finishKey = JSON.stringify(['finish', seed, piece.finish, signals]);

@@ -85,13 +85,7 @@ export function shown(
   const before = momentOf(builder);
   const look = styled(builder, swarm, capacity, before);
   const specs = kindOf('bodies', body.kind).dials;
-  const dial = new DialReader(
-    builder,
-    `${swarm.id}.${body.id}`,
-    specs,
-    body.dials,
-    look.particle,
-  );
+  const dial = new DialReader(builder, `${swarm.id}.${body.id}`, specs, body.dials, look.particle);
   const velocity = loadVec(builder, 3);
   const state = loadVec(builder, 0);
   const place = standing(builder, view, swarm);

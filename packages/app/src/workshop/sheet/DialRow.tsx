@@ -24,6 +24,7 @@ import { KeysTable } from './KeysTable';
 import { NumberCell } from './NumberCell';
 import { ShapeEditor } from './ShapeEditor';
 import { StockCell } from './StockCell';
+import { StocksCell } from './StocksCell';
 import { StrokesCell } from './StrokesCell';
 import { SwarmCell } from './SwarmCell';
 import { VectorCell } from './VectorCell';
@@ -50,7 +51,7 @@ export const DialRow = memo(
 );
 
 /** Dials whose cell takes the whole row. */
-const WIDE = new Set(['vector', 'stock', 'keys', 'formula', 'swarm', 'strokes']);
+const WIDE = new Set(['vector', 'stock', 'stocks', 'keys', 'formula', 'swarm', 'strokes']);
 
 function Row({ spec, value, path, rate }: Props) {
   const dispatch = useAppDispatch();
@@ -190,6 +191,8 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
     }
     case 'stock':
       return <StockCell spec={spec} value={value as string} path={path} onChange={once} />;
+    case 'stocks':
+      return <StocksCell spec={spec} value={value as string[]} path={path} onChange={once} />;
     case 'swarm':
       return <SwarmCell title={spec.title} value={value as string} path={path} onChange={once} />;
     case 'keys':

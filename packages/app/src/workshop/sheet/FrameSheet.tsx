@@ -27,6 +27,14 @@ const FRAME: Readonly<Record<keyof Piece['frame'], NumberDial>> = {
 };
 const SEED = number('Seed', 1, [0, 2147483647], 'Another seed, another draw of all chance.', whole);
 
+const DENSITY = number(
+  'Density',
+  1,
+  [0.01, 100],
+  'Multiplies how many particles carry the picture; size and opacity make up for it.',
+  { varies: 'never', drag: 'log', unit: '×' },
+);
+
 export function FrameSheet({ piece }: { piece: Piece }) {
   const { rate } = piece.frame;
   return (
@@ -47,6 +55,7 @@ export function FrameSheet({ piece }: { piece: Piece }) {
         />
       ))}
       <DialRow spec={SEED} value={piece.seed} path={['seed']} rate={rate} />
+      <DialRow spec={DENSITY} value={piece.density} path={['density']} rate={rate} />
     </>
   );
 }

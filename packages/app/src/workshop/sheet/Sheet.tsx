@@ -1,13 +1,10 @@
-import { Box, Button, MenuItem, Select, Stack } from '@mui/material';
-import { memo } from 'react';
+import { Box, Button, Stack } from '@mui/material';
 import {
-  catalogue,
   inEffect,
   isWanted,
   kindOf,
   rangeOf,
   swarmDials,
-  type Choice,
   type DialValues,
   type Dials,
   type NumberFeed,
@@ -20,6 +17,8 @@ import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';
 import { BakeBox } from './BakeBox';
+import { BodiesSheet } from './BodiesSheet';
+import { ChoiceDials } from './ChoiceDials';
 import { CopiesSheet } from './CopiesSheet';
 import { DialRow } from './DialRow';
 import { FrameSheet } from './FrameSheet';
@@ -103,13 +102,7 @@ function SwarmSheet({ piece, at }: { piece: Piece; at: number }) {
       <Group title="Look" aside={<LifeAxis lifetime={swarm.dials.lifetime as NumberFeed} />}>
         <Rows {...groups} group="Look" />
       </Group>
-      <ChoiceDials
-        title="Body"
-        shelf="bodies"
-        choice={swarm.body}
-        path={[...path, 'body']}
-        rate={rate}
-      />
+      <BodiesSheet bodies={swarm.bodies} path={[...path, 'bodies']} rate={rate} />
       <CopiesSheet copies={swarm.copies} path={[...path, 'copies']} rate={rate} />
     </>
   );
@@ -191,58 +184,4 @@ function DialGroups(props: Omit<RowsProps, 'group'>) {
       <Rows {...props} group={name} />
     </Group>
   ));
-}
-
-interface ChoiceProps {
-  title: string;
-  shelf: Shelf;
-  choice: Choice;
-  path: Path;
-  rate: number;
-}
-
-/** A kind that can be changed for another, and its dials; drawn again when they change. */
-const ChoiceDials = memo(
-  ChoiceRows,
-  (a, b) => a.choice === b.choice && a.rate === b.rate && a.path.join('.') === b.path.join('.'),
-);
-
-function ChoiceRows({ title, shelf, choice, path, rate }: ChoiceProps) {
-  const dispatch = useAppDispatch();
-  const kind = kindOf(shelf, choice.kind);
-  const select = (
-    <Select
-      variant="standard"
-      disableUnderline
-      value={choice.kind}
-      onChange={(e) => dispatch(pieceActions.kindChanged({ path, shelf, kind: e.target.value }))}
-      inputProps={{ 'aria-label': `${title} kind` }}
-      sx={{ fontSize: 13, color: COLOURS.glass, '& .MuiSelect-select': { py: 0 } }}
-    >
-      {catalogue[shelf].map((k) => (
-        <MenuItem key={k.kind} value={k.kind}>
-          {k.title}
-        </MenuItem>
-      ))}
-    </Select>
-  );
-  return (
-    <Group title={title} aside={catalogue[shelf].length > 1 ? select : undefined}>
-      {Object.entries(kind.dials)
-        .filter(([, spec]) => isWanted(spec, choice.dials))
-        .map(([key, spec], i, all) => (
-          <Box key={key}>
-            {i > 0 && all[i - 1]![1].group !== spec.group && (
-              <Box sx={{ color: COLOURS.faint, fontSize: 11.5, pt: 0.5 }}>{spec.group}</Box>
-            )}
-            <DialRow
-              spec={spec}
-              value={choice.dials[key]!}
-              path={[...path, 'dials', key]}
-              rate={rate}
-            />
-          </Box>
-        ))}
-    </Group>
-  );
 }

@@ -44,7 +44,12 @@ export const markDials: Dials = {
   facing: choice(
     'Faces',
     'camera',
-    { camera: 'The camera', velocity: 'Along its velocity', point: 'Along to a point', fixed: 'Fixed' },
+    {
+      camera: 'The camera',
+      velocity: 'Along its velocity',
+      point: 'Along to a point',
+      fixed: 'Fixed',
+    },
     'What its height points along, or how it stands in space.',
     { group: turning },
   ),
@@ -68,9 +73,15 @@ export const markDials: Dials = {
   }),
 };
 
-export const hardness = number('Hardness', 0, [0, 1], '0 fades from the middle, 1 has a sharp edge.', {
-  varies: 'never',
-});
+export const hardness = number(
+  'Hardness',
+  0,
+  [0, 1],
+  '0 fades from the middle, 1 has a sharp edge.',
+  {
+    varies: 'never',
+  },
+);
 
 /** From 1 at hardness 0 to 65 at 1; the engines stop where the edge is a pixel wide. */
 export function edgeOf(value: number): number {

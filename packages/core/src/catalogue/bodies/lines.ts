@@ -30,14 +30,28 @@ export const trail: BodyKind = {
     }),
     width: number(
       'Width',
-      { feed: 'fixed', value: 1, over: [{ x: 0, y: 1 }, { x: 1, y: 0.2 }] },
+      {
+        feed: 'fixed',
+        value: 1,
+        over: [
+          { x: 0, y: 1 },
+          { x: 1, y: 0.2 },
+        ],
+      },
       [0, 100],
       "Multiplies the particle's size; its shape runs from head to end.",
       { varies: 'life', drag: 'log' },
     ),
     fade: number(
       'Opacity',
-      { feed: 'fixed', value: 1, over: [{ x: 0, y: 1 }, { x: 1, y: 0 }] },
+      {
+        feed: 'fixed',
+        value: 1,
+        over: [
+          { x: 0, y: 1 },
+          { x: 1, y: 0 },
+        ],
+      },
       [0, 1],
       'Its shape runs from head to end.',
       { varies: 'life' },
@@ -53,7 +67,11 @@ export const trail: BodyKind = {
     by: choice(
       'Tint runs by',
       'place',
-      { place: 'Place along the trail', age: 'Age of the particle there', length: 'Metres behind the head' },
+      {
+        place: 'Place along the trail',
+        age: 'Age of the particle there',
+        length: 'Metres behind the head',
+      },
       'What the gradient of the tint follows.',
     ),
     span: number('Over', 2, [0.01, 1000], 'Metres behind the head at which the tint ends.', {

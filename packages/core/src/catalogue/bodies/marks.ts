@@ -16,9 +16,15 @@ export const ring = mark({
   shape: { draws: 'mark', pattern: 'ring', param: 'line' },
   dials: {
     hardness,
-    line: number('Line', 0.15, [0.02, 0.5], 'Half the width of the line, as a part of the radius.', {
-      varies: 'never',
-    }),
+    line: number(
+      'Line',
+      0.15,
+      [0.02, 0.5],
+      'Half the width of the line, as a part of the radius.',
+      {
+        varies: 'never',
+      },
+    ),
   },
 });
 
@@ -98,7 +104,12 @@ export const pictureSet = mark({
     pick: choice(
       'Which one',
       'order',
-      { order: 'By birth order', noise: 'By noise', random: 'By chance, anew in time', life: 'Run through over life' },
+      {
+        order: 'By birth order',
+        noise: 'By noise',
+        random: 'By chance, anew in time',
+        life: 'Run through over life',
+      },
       'How each particle comes to its picture.',
     ),
     every: number('Anew every', 6, [1, 10000], 'Frames until chance or noise picks again.', {

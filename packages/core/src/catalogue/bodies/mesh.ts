@@ -9,17 +9,42 @@ export const mesh: BodyKind = {
   shape: { draws: 'mesh' },
   dials: {
     form: choice('Form', 'cube', { cube: 'Cube', mesh: 'A mesh' }, 'What is copied.'),
-    mesh: stockDial('Mesh', ['mesh'], 'The mesh that is copied, its longest side as long as the size.', {
-      when: { dial: 'form', is: ['mesh'] },
-    }),
-    smooth: choice('Surface', 'flat', { flat: 'Flat faces', smooth: 'Smooth' }, 'How light runs over it.', {
-      when: { dial: 'form', is: ['mesh'] },
-    }),
-    pivot: choice('Pivot', 'centre', { centre: 'Centre', base: 'Base' }, 'What stands at the particle.'),
+    mesh: stockDial(
+      'Mesh',
+      ['mesh'],
+      'The mesh that is copied, its longest side as long as the size.',
+      {
+        when: { dial: 'form', is: ['mesh'] },
+      },
+    ),
+    smooth: choice(
+      'Surface',
+      'flat',
+      { flat: 'Flat faces', smooth: 'Smooth' },
+      'How light runs over it.',
+      {
+        when: { dial: 'form', is: ['mesh'] },
+      },
+    ),
+    pivot: choice(
+      'Pivot',
+      'centre',
+      { centre: 'Centre', base: 'Base' },
+      'What stands at the particle.',
+    ),
     gloss: number('Gloss', 0.3, [0, 10], 'Strength of its highlights.'),
-    wide: number('Width', 1, [0, 100], 'Multiplies its size along x.', { varies: 'life', drag: 'log' }),
-    high: number('Height', 1, [0, 100], 'Multiplies its size along y.', { varies: 'life', drag: 'log' }),
-    deep: number('Depth', 1, [0, 100], 'Multiplies its size along z.', { varies: 'life', drag: 'log' }),
+    wide: number('Width', 1, [0, 100], 'Multiplies its size along x.', {
+      varies: 'life',
+      drag: 'log',
+    }),
+    high: number('Height', 1, [0, 100], 'Multiplies its size along y.', {
+      varies: 'life',
+      drag: 'log',
+    }),
+    deep: number('Depth', 1, [0, 100], 'Multiplies its size along z.', {
+      varies: 'life',
+      drag: 'log',
+    }),
     facing: choice(
       'Faces',
       'fixed',

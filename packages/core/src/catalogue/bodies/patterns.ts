@@ -12,7 +12,13 @@ function edged(inside: number, edge: number): number {
  * @param edge 1 fades from the middle, more is harder
  * @param param the pattern's own number: half the width of a ring, how far a spark's sides bend in
  */
-export function patternAt(kind: Pattern, u: number, v: number, edge: number, param: number): number {
+export function patternAt(
+  kind: Pattern,
+  u: number,
+  v: number,
+  edge: number,
+  param: number,
+): number {
   const far = u * u + v * v;
   switch (kind) {
     case 'ring':

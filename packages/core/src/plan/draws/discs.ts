@@ -2,10 +2,12 @@ import { edgeOf } from '../../catalogue/bodies/common';
 import type { DrawContext } from './index';
 import { SMALLEST, type Draw } from './draw';
 
-export function discDraw({ builder, view, see, body }: DrawContext): Pick<
-  Draw & { shape: 'discs' },
-  'shape' | 'edge'
-> {
+export function discDraw({
+  builder,
+  view,
+  see,
+  body,
+}: DrawContext): Pick<Draw & { shape: 'discs' }, 'shape' | 'edge'> {
   const g = builder.graph;
   const { position, size, colour, opacity, alive } = see;
   const place = view.place(position);

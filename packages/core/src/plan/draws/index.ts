@@ -41,7 +41,17 @@ export function drawsOf(
       const builder = new KernelBuilder(scene, data);
       const view = new View(builder);
       const see = shown(builder, view, swarm, body, capacity);
-      const context = { builder, view, see, swarm, body, capacity, copies, name: swarm.name, notices };
+      const context = {
+        builder,
+        view,
+        see,
+        swarm,
+        body,
+        capacity,
+        copies,
+        name: swarm.name,
+        notices,
+      };
       const { soft } = body.dials;
       const common = {
         id: body.id,

@@ -28,7 +28,10 @@ export function linkDraw({
   const half = width.add(blur);
   const covers = see.opacity.mul(view.fade(place.z)).mul(wide.div(half));
   const seen = see.alive.and(view.before(place));
-  const hard = half.mul(0.6).max(1).min(edgeOf(body.dials.hardness as number));
+  const hard = half
+    .mul(0.6)
+    .max(1)
+    .min(edgeOf(body.dials.hardness as number));
   const values = [
     ...[x, y, half, ...see.colour.scale(covers).parts],
     ...[seen.select(covers, g.float(-1)), place.z, hard],

@@ -51,7 +51,8 @@ export function markDraw(
   // Not harder than an edge of about one pixel.
   const hard = ra.min(rb).mul(0.6).max(1).min(edge);
   let covers = see.opacity.mul(dim).mul(view.fade(place.z));
-  if (lens) covers = covers.mul(kept(context, { sa, sb, ra, rb, blur, own, ex, ey, hard, pattern }));
+  if (lens)
+    covers = covers.mul(kept(context, { sa, sb, ra, rb, blur, own, ex, ey, hard, pattern }));
   const det = a[0].mul(b[1]).sub(a[1].mul(b[0]));
   const upright = det.abs().gt(ra.mul(rb).mul(0.02));
   const seen = see.alive.and(view.before(place)).and(covers.gt(1e-6)).and(upright);
@@ -84,7 +85,11 @@ function waysOf(
   const { dial } = see;
   const half = see.size.mul(zoom).mul(0.5);
   // A disc does not turn.
-  if (!('facing' in body.dials)) return [[half, g.float(0)], [g.float(0), half]];
+  if (!('facing' in body.dials))
+    return [
+      [half, g.float(0)],
+      [g.float(0), half],
+    ];
   const w = half.mul(dial.number('wide')).mul(wide);
   let h = half.mul(dial.number('high')).mul(high);
   const angle = dial
@@ -180,7 +185,10 @@ function pickOf({ builder, see, body }: DrawContext, pictures: Pictures | null):
     case 'random': {
       const key = hash(turn.toInt()).xor(dial.seed('pick'));
       const chance = hash(hash(particle.id).xor(key)).shrU(8).toFloat();
-      return chance.mul(count * 2 ** -24).floor().min(last);
+      return chance
+        .mul(count * 2 ** -24)
+        .floor()
+        .min(last);
     }
     case 'noise': {
       const still = { cos: g.float(1), sin: g.float(0) };

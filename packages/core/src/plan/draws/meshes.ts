@@ -32,7 +32,10 @@ export function cornersOf(mesh: Mesh, smooth: boolean, base: boolean): Float32Ar
 
 const CUBE: Mesh = {
   type: 'mesh',
-  positions: Float32Array.from({ length: 24 }, (_, i) => ((Math.floor(i / 3) >> (i % 3)) & 1) - 0.5),
+  positions: Float32Array.from(
+    { length: 24 },
+    (_, i) => ((Math.floor(i / 3) >> (i % 3)) & 1) - 0.5,
+  ),
   triangles: Uint32Array.from([
     ...[0, 2, 3, 0, 3, 1, 4, 5, 7, 4, 7, 6, 0, 1, 5, 0, 5, 4],
     ...[2, 6, 7, 2, 7, 3, 0, 4, 6, 0, 6, 2, 1, 3, 7, 1, 7, 5],
@@ -63,7 +66,8 @@ export function meshDraw(
   const g = builder.graph;
   const [x, y, z] = axesOf(context);
   const { dial } = see;
-  const axis = (v: Vec3, key: string): Vec3 => view.direction(see.turned(v)).scale(see.size.mul(dial.number(key)));
+  const axis = (v: Vec3, key: string): Vec3 =>
+    view.direction(see.turned(v)).scale(see.size.mul(dial.number(key)));
   const place = view.place(see.position);
   const covers = see.opacity.mul(view.fade(place.z));
   const seen = see.alive.and(covers.gt(1e-6));
@@ -82,7 +86,8 @@ export function meshDraw(
 function axesOf({ builder, see, body }: DrawContext): [Vec3, Vec3, Vec3] {
   const g = builder.graph;
   const { dial } = see;
-  const unit = (x: number, y: number, z: number): Vec3 => new Vec3(g.float(x), g.float(y), g.float(z));
+  const unit = (x: number, y: number, z: number): Vec3 =>
+    new Vec3(g.float(x), g.float(y), g.float(z));
   let axes: [Vec3, Vec3, Vec3];
   if (body.dials.facing === 'fixed') {
     const turn = turner(dial, 'stand');
@@ -91,7 +96,9 @@ function axesOf({ builder, see, body }: DrawContext): [Vec3, Vec3, Vec3] {
     const way = body.dials.facing === 'random' ? dial.randomDirection('way') : see.velocity;
     const up = Vec3.select(way.length().gt(1e-6), way, unit(0, 1, 0)).unit();
     const steep = up.y.abs().gt(0.99);
-    const aside = Vec3.select(steep, unit(1, 0, 0), unit(0, 1, 0)).cross(up).unit();
+    const aside = Vec3.select(steep, unit(1, 0, 0), unit(0, 1, 0))
+      .cross(up)
+      .unit();
     axes = [aside, up, aside.cross(up)];
   }
   const angle = dial

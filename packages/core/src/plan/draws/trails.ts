@@ -27,7 +27,11 @@ export function trailDraw(
   const ageAt = (back: Expr): Expr => see.age.sub(back.mul(dt));
   const lived = (back: Expr): Expr => {
     const age = ageAt(back);
-    return age.ge(0).and(age.lt(life)).and(back.le(length)).and(back.le(g.uniform('known')));
+    return age
+      .ge(0)
+      .and(age.lt(life))
+      .and(back.le(length))
+      .and(back.le(g.uniform('known')));
   };
   const alongDial = readerAt(context, along);
   const travelled = (): Expr => {
@@ -73,7 +77,10 @@ export function trailDraw(
     const side = view.drift(here, flat, g.float(1));
     offset = [side[0].mul(half), side[1].mul(half)];
   }
-  const hard = half.mul(0.6).max(1).min(edgeOf(body.dials.hardness as number));
+  const hard = half
+    .mul(0.6)
+    .max(1)
+    .min(edgeOf(body.dials.hardness as number));
   const values = [
     ...[x, y, ...offset, ...light.parts],
     ...[there.select(covers, g.float(-1)), here.z, ...lit, hard],
@@ -109,15 +116,12 @@ function shading(
   // The side that stands where v is 1: on the screen y runs down.
   const same = across.x.mul(nx).sub(across.y.mul(ny)).gt(0);
   const side = Vec3.select(same, across, across.scale(-1));
-  const lightAt = (v: number): Expr => lampLight(builder, side.scale(v).add(front.scale(Math.sqrt(1 - v * v))));
+  const lightAt = (v: number): Expr =>
+    lampLight(builder, side.scale(v).add(front.scale(Math.sqrt(1 - v * v))));
   const middle = lightAt(0);
   if (form === 'column') return [middle, g.float(0), g.float(0)];
   const [left, right] = [lightAt(-0.9), lightAt(0.9)];
-  return [
-    middle,
-    right.sub(left).div(1.8),
-    right.add(left).sub(middle.mul(2)).div(1.62),
-  ];
+  return [middle, right.sub(left).div(1.8), right.add(left).sub(middle.mul(2)).div(1.62)];
 }
 
 /** Luminance (Rec. 709) of the lamps on a surface with that normal, as the camera sees it. */
@@ -129,9 +133,12 @@ function lampLight(builder: DrawContext['builder'], normal: Vec3): Expr {
     builder.uniform(`lamp.${name}`, (f) => of(lampsAt(scene, f.camera!, f.time)));
   let sum = uniform('ambient', (l) => grey(l.ambient));
   for (let i = 0; i < count; i++) {
-    const axis = (k: number): Expr => uniform(`${String(i)}.${String(k)}`, (l) => l.lamps[i]?.direction[k] ?? 0);
+    const axis = (k: number): Expr =>
+      uniform(`${String(i)}.${String(k)}`, (l) => l.lamps[i]?.direction[k] ?? 0);
     const direction = new Vec3(axis(0), axis(1), axis(2));
-    const strength = uniform(`${String(i)}.light`, (l) => (l.lamps[i] ? grey(l.lamps[i]!.colour) : 0));
+    const strength = uniform(`${String(i)}.light`, (l) =>
+      l.lamps[i] ? grey(l.lamps[i]!.colour) : 0,
+    );
     sum = sum.add(normal.dot(direction).max(0).mul(strength));
   }
   return sum;

@@ -8,51 +8,6 @@ fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
 fn number(i: i32) -> f32 { return bitcast<f32>(word(i)); }
 `;
 
-/**
- * Discs as two triangles each, pulled by the number of the vertex. Words: 0 to 7 where the look
- * kernel's buffers begin (as DRAWN), 8 and 9 frame size, 10 edge, 11 first word of the order or -1.
- */
-export const DISCS = /* wgsl */ `
-@group(0) @binding(0) var<storage, read> memory: array<f32>;
-@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
-@group(0) @binding(2) var<storage, read> order: array<u32>;
-fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
-struct Corner {
-  @builtin(position) at: vec4<f32>,
-  @location(0) @interpolate(flat) centre: vec2<f32>,
-  @location(1) @interpolate(flat) shape: vec2<f32>,
-  @location(2) @interpolate(flat) light: vec4<f32>,
-}
-@vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
-  var out: Corner;
-  var p = i32(vertex / 6u);
-  if (word(11) != 0) { p = i32(order[p]); }
-  let r = memory[word(2) + p];
-  let centre = vec2<f32>(memory[word(0) + p], memory[word(1) + p]);
-  let size = vec2<f32>(f32(word(8)), f32(word(9)));
-  // A disc of radius 0 is not drawn: all its corners fall together outside.
-  if (!(r > 0.0)) { out.at = vec4<f32>(2.0, 2.0, 0.0, 1.0); return out; }
-  let turn = vertex % 6u;
-  let x = select(-1.0, 1.0, turn == 1u || turn == 2u || turn == 4u);
-  let y = select(-1.0, 1.0, turn == 2u || turn == 4u || turn == 5u);
-  let pixel = centre + vec2<f32>(x, y) * (r + 0.5);
-  out.at = vec4<f32>(pixel.x / size.x * 2.0 - 1.0, 1.0 - pixel.y / size.y * 2.0, 0.0, 1.0);
-  out.centre = centre;
-  out.shape = vec2<f32>(1.0 / (r * r), min(bitcast<f32>(word(10)), max(1.0, r * 0.6)));
-  out.light = vec4<f32>(memory[word(3) + p], memory[word(4) + p], memory[word(5) + p], memory[word(6) + p]);
-  return out;
-}
-fn weight(in: Corner) -> f32 {
-  let d = in.at.xy - in.centre;
-  let t = clamp((1.0 - dot(d, d) * in.shape.x) * in.shape.y, 0.0, 1.0);
-  return t * t;
-}
-@fragment fn light(in: Corner) -> @location(0) vec4<f32> { return in.light * weight(in); }
-@fragment fn screened(in: Corner) -> @location(0) vec4<f32> {
-  return min(in.light * weight(in), vec4<f32>(1.0));
-}
-`;
-
 /** Planes of the frame's memory into the target: words 0 to 2 planes, 3 stride. */
 export const PLANES_TO_TARGET = /* wgsl */ `
 @group(0) @binding(0) var<storage, read> memory: array<f32>;
@@ -209,5 +164,27 @@ fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
   if (i >= word(2)) { return; }
   let age = memory[word(0) + i];
   if (age >= 0.0 && age < memory[word(1) + i]) { atomicAdd(&counts[word(3)], 1u); }
+}
+`;
+
+/** Copies numbers within one memory: words 0 from, 1 to, 2 count. */
+export const COPY = /* wgsl */ `
+${BINDINGS}
+@compute @workgroup_size(64) fn main(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = i32(id.x + id.y * 65536u);
+  if (i < word(2)) { memory[word(1) + i] = memory[word(0) + i]; }
+}
+`;
+
+/** target = keep · target + gain · source: words 0 source, 1 target, 2 count, 3 keep, 4 gain. */
+export const ADD = /* wgsl */ `
+${BINDINGS}
+@compute @workgroup_size(64) fn main(@builtin(global_invocation_id) id: vec3<u32>) {
+  let i = i32(id.x + id.y * 65536u);
+  if (i >= word(2)) { return; }
+  // Without keeping, what was there may be anything.
+  var sum = memory[word(0) + i] * number(4);
+  if (number(3) != 0.0) { sum += memory[word(1) + i] * number(3); }
+  memory[word(1) + i] = sum;
 }
 `;
