@@ -289,7 +289,7 @@ const slice = createSlice({
         const { id, name } = makePart(
           shelf,
           kind,
-          (among as Part[]).filter((p) => p !== holder),
+          (among as Part[]).filter((p) => (p as unknown) !== holder),
         );
         Object.assign(holder, { id, name });
       });
