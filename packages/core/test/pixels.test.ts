@@ -1,6 +1,6 @@
 import { Graph, interpret } from '@vast-swarm/kernel';
 import { bloomLevels, fromLinear } from '../src';
-import { srgb } from '../src/plan/pixelKernels';
+import { srgb } from '../src/plan/finish/encode';
 
 test('the fitted transfer curve stays within 0.15 of an 8-bit step', () => {
   const g = new Graph();

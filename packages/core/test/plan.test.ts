@@ -54,6 +54,7 @@ test('turning a dial changes uniforms and not the graph', () => {
 
 /** An engine whose state is the list of frames it was stepped through. */
 class Recorder implements Engine {
+  readonly remembers = true;
   frame = -1;
   trace: number[] = [];
   steps = 0;
@@ -73,7 +74,8 @@ class Recorder implements Engine {
     this.trace.push(this.frame);
   }
   save(): Snapshot & { trace: number[] } {
-    return { frame: this.frame, bytes: 100, trace: [...this.trace], release: () => undefined };
+    const trace = [...this.trace];
+    return { frame: this.frame, bytes: 100, remembers: true, trace, release: () => undefined };
   }
   restore(snapshot: Snapshot): void {
     this.frame = snapshot.frame;

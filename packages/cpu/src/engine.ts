@@ -13,7 +13,9 @@ import {
   slotRanges,
   timeOf,
   type Draw,
+  type Drawn,
   type Engine,
+  type FinishPlan,
   type FrameInputs,
   type GridPlan,
   type Particles,
@@ -22,6 +24,7 @@ import {
   type SwarmPlan,
 } from '@vast-swarm/core';
 import { Arena } from './arena';
+import { Finish, type KeptMemory } from './finish';
 import { Kernels } from './kernels';
 import { Painter, type Canvas } from './painter';
 import { Pool } from './pool';
@@ -51,11 +54,14 @@ class CpuSnapshot implements Snapshot {
 
   constructor(
     readonly frame: number,
+    readonly remembers: boolean,
     /** By swarm, by the name of the state. */
     readonly states: ReadonlyMap<string, ReadonlyMap<string, Float32Array>>,
+    readonly memory: KeptMemory,
   ) {
     const arrays = [...states.values()].flatMap((s) => [...s.values()]);
-    this.bytes = arrays.reduce((sum, a) => sum + a.byteLength, 0);
+    const planes = [...memory.values()].flatMap((m) => m.planes);
+    this.bytes = [...arrays, ...planes].reduce((sum, a) => sum + a.byteLength, 0);
   }
 
   release(): void {
@@ -75,6 +81,7 @@ export class CpuEngine implements Engine {
   private readonly kernels: Kernels;
   private readonly rasteriser: Rasteriser;
   private readonly painter: Painter;
+  private readonly finish: Finish;
   /** By swarm, for how many frames back its history is there. */
   private readonly known = new Map<string, number>();
 
@@ -83,6 +90,7 @@ export class CpuEngine implements Engine {
     this.kernels = new Kernels(pool, this.arena);
     this.rasteriser = new Rasteriser(pool, this.arena);
     this.painter = new Painter(this.rasteriser);
+    this.finish = new Finish(this.rasteriser, this.kernels);
   }
 
   static async create({ threads, patience }: CpuOptions): Promise<CpuEngine> {
@@ -126,6 +134,7 @@ export class CpuEngine implements Engine {
     for (const id of this.capacities.keys()) if (!ids.has(id)) this.drop(id);
     this.dropBlocks(plan);
     for (const swarm of plan.swarms) this.prepare(swarm);
+    this.prepareFinish(plan.finish);
     if (first) this.reset();
   }
 
@@ -136,7 +145,10 @@ export class CpuEngine implements Engine {
 
   private dropBlocks(plan: Plan): void {
     for (const name of this.blocks.keys()) {
-      if (plan.swarms.some((s) => s.blocks.has(name))) continue;
+      const own = name.startsWith('finish/')
+        ? plan.finish.blocks.has(name.slice('finish/'.length))
+        : plan.swarms.some((s) => s.blocks.has(name));
+      if (own) continue;
       this.blocks.delete(name);
       this.arena.release(name);
     }
@@ -173,6 +185,12 @@ export class CpuEngine implements Engine {
     for (const [name, values] of swarm.blocks) this.keepBlock(name, values);
   }
 
+  private prepareFinish({ tables, blocks }: FinishPlan): void {
+    const at = this.arena.buffer('finish/tables', Math.max(16, tables.byteLength));
+    this.floats(at, tables.length).set(tables);
+    for (const [name, values] of blocks) this.keepBlock(`finish/${name}`, values);
+  }
+
   private keepBlock(name: string, values: Float32Array): void {
     if (this.blocks.get(name) === values) return;
     const address = this.arena.buffer(name, Math.max(16, values.byteLength));
@@ -204,6 +222,7 @@ export class CpuEngine implements Engine {
     const plan = this.plan!;
     this.frame = -plan.frame.preroll - 1;
     this.known.clear();
+    this.finish.forget();
     for (const { id, capacity, state } of plan.swarms) {
       for (const name of state) this.floats(this.arena.address(`${id}/${name}`), capacity).fill(0);
     }
@@ -314,52 +333,74 @@ export class CpuEngine implements Engine {
     const plan = this.plan!;
     const time = timeOf(this.frame + 1, plan.frame.rate);
     const { rasteriser, times } = this;
-    const large = rasteriser.planes('large', width * oversample, height * oversample);
-    let mark = performance.now();
     times.look = 0;
-    const shutter = plan.shutter(time);
-    const samples = Math.min(shutter.samples, moments);
+    let mark = performance.now();
+    const exposed = (name: string, drawn: readonly Drawn[], backdrop: boolean): Planes =>
+      this.exposed(name, { width, height, oversample, moments }, drawn, backdrop);
+    const planes = exposed('frame', plan.drawing, true);
+    const layers = new Map(
+      [...plan.layers].map(([id, drawn]) => [id, exposed(`layer/${id}`, drawn, false)]),
+    );
+    times.draw = performance.now() - mark - times.look;
+    mark = performance.now();
+    const camera = plan.camera(time);
+    const inputs = { frame: this.frame, time, width, height, born: 0, camera };
+    const tables = this.arena.address('finish/tables');
+    this.finish.run(plan.finish, planes, inputs, layers, tables);
+    times.finish = performance.now() - mark;
+    return { width, height, pixels: this.output(rasteriser.planes('frame', width, height)) };
+  }
+
+  /** Whether the frames before have been drawn, where the finish depends on them. */
+  get remembers(): boolean {
+    return this.finish.knows(this.plan!.finish, this.frame);
+  }
+
+  /** Bodies as the shutter sees them, at the frame's own size. */
+  private exposed(
+    name: string,
+    size: { width: number; height: number; oversample: number; moments: number },
+    drawn: readonly Drawn[],
+    backdrop: boolean,
+  ): Planes {
+    const { rasteriser } = this;
+    const plan = this.plan!;
+    const { width, height, oversample } = size;
+    const shutter = plan.shutter(timeOf(this.frame + 1, plan.frame.rate));
+    const samples = Math.min(shutter.samples, size.moments);
+    const own = rasteriser.planes(name, width, height);
+    const large =
+      oversample > 1 ? rasteriser.planes('large', width * oversample, height * oversample) : own;
     if (samples > 1) {
       const sum = rasteriser.planes('sum', large.width, large.height);
       for (let i = 0; i < samples; i++) {
-        this.scene(large, (shutter.frames * (i + 0.5)) / samples / plan.frame.rate);
+        const before = (shutter.frames * (i + 0.5)) / samples / plan.frame.rate;
+        this.scene(large, before, drawn, backdrop);
         rasteriser.add(large, sum, i === 0 ? 0 : 1, 1 / samples);
       }
       rasteriser.add(sum, large, 0, 1);
-    } else this.scene(large, 0);
-    times.draw = performance.now() - mark - times.look;
-    mark = performance.now();
-    let planes = large;
-    if (oversample > 1) {
-      planes = rasteriser.planes('small', width, height);
-      rasteriser.shrink(large, planes, oversample);
-    }
-    const camera = plan.camera(time);
-    const inputs = { frame: this.frame, time, width, height, born: 0, camera };
-    for (const step of plan.finish) {
-      if (step.type === 'bloom') rasteriser.bloom(planes, step.at(time));
-      else this.pixels(step.kernel, planes, inputs);
-    }
-    times.finish = performance.now() - mark;
-    return { width, height, pixels: this.output(planes) };
+    } else this.scene(large, 0, drawn, backdrop);
+    if (oversample > 1) rasteriser.shrink(large, own, oversample);
+    return own;
   }
 
   /** Backdrop and bodies into planes, as they were `before` seconds ago. */
-  private scene(planes: Planes, before: number): void {
+  private scene(planes: Planes, before: number, drawn: readonly Drawn[], backdrop: boolean): void {
     const plan = this.plan!;
     const { width, height, stride } = planes;
     const end = timeOf(this.frame + 1, plan.frame.rate);
     const time = end - before;
     const camera = plan.camera(time);
     const base: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera, before };
-    this.pixels(plan.backdrop, planes, base);
+    if (backdrop) this.pixels(plan.backdrop, planes, base);
+    else for (const at of planes.at) this.floats(at, stride * height).fill(0);
     let nearest = 0;
-    if (plan.drawing.some(({ draw }) => draw.mode === 'opaque')) {
+    if (drawn.some(({ draw }) => draw.mode === 'opaque')) {
       nearest = this.arena.buffer('nearest', 4 * stride * height);
       this.floats(nearest, stride * height).fill(FAR);
     }
     const canvas: Canvas = { planes, nearest, camera, lamps: plan.lamps(time, camera), time };
-    for (const { swarm, draw } of plan.drawing) {
+    for (const { swarm, draw } of drawn) {
       const inputs = { ...base, born: this.bornAt(swarm, this.frame) };
       this.body(swarm, draw, inputs, canvas);
     }
@@ -404,9 +445,7 @@ export class CpuEngine implements Engine {
   }
 
   private pixels(kernel: Plan['backdrop'], planes: Planes, inputs: FrameInputs): void {
-    const out = this.arena.buffer('out', 4 * planes.stride * planes.height);
-    const address = (name: string): number =>
-      name === 'out' ? out : planes.at[PLANES.indexOf(name as 'r')]!;
+    const address = (name: string): number => planes.at[PLANES.indexOf(name as 'r')]!;
     this.kernels.run(kernel, 0, planes.stride * planes.height, address, inputs);
   }
 
@@ -435,13 +474,15 @@ export class CpuEngine implements Engine {
       ]);
       return [id, new Map(copies)] as const;
     });
-    return new CpuSnapshot(this.frame, new Map(states));
+    const memory = this.finish.save(this.frame);
+    return new CpuSnapshot(this.frame, this.remembers, new Map(states), memory);
   }
 
   restore(snapshot: Snapshot): void {
     if (!(snapshot instanceof CpuSnapshot)) throw new Error('cpu: a snapshot of another engine');
     const { frame, states } = snapshot;
     this.frame = frame;
+    this.finish.restore(snapshot.memory);
     for (const swarm of this.plan!.swarms) {
       const { id, state } = swarm;
       if (swarm.bake) this.replayTo(swarm, frame);

@@ -113,16 +113,26 @@ export class Painter {
   /** Draws a body from the `count` entries of the buffers that its kernel filled. */
   paint(draw: Draw, address: Address, count: number, canvas: Canvas): void {
     switch (draw.shape) {
-      case 'discs':
-        { this.discs(draw, address, count, canvas); return; }
-      case 'marks':
-        { this.marks(draw, address, count, canvas); return; }
-      case 'meshes':
-        { this.meshes(draw, address, count, canvas); return; }
-      case 'trails':
-        { this.trails(draw, address, count, canvas); return; }
-      case 'links':
-        { this.links(draw, address, count, canvas); return; }
+      case 'discs': {
+        this.discs(draw, address, count, canvas);
+        return;
+      }
+      case 'marks': {
+        this.marks(draw, address, count, canvas);
+        return;
+      }
+      case 'meshes': {
+        this.meshes(draw, address, count, canvas);
+        return;
+      }
+      case 'trails': {
+        this.trails(draw, address, count, canvas);
+        return;
+      }
+      case 'links': {
+        this.links(draw, address, count, canvas);
+        return;
+      }
     }
   }
 

@@ -1,4 +1,11 @@
-import { bloomLevels, PLANES, strideOf, type Bloom, type BloomLevel } from '@vast-swarm/core';
+import {
+  bloomLevels,
+  blurLevels,
+  PLANES,
+  strideOf,
+  type Bloom,
+  type BloomLevel,
+} from '@vast-swarm/core';
 import type { Arena } from './arena';
 import type { Pool } from './pool';
 
@@ -83,6 +90,22 @@ export class Rasteriser {
       gain = 1;
     }
     this.between(pyramid[0]!, frame, 1, gain * step.amount, 'addDoubled');
+  }
+
+  /** Spreads the light of a frame over about `radius` frame heights. */
+  blur(frame: Planes, radius: number): void {
+    const { levels, own } = blurLevels(frame.width, frame.height, radius);
+    if (levels.length === 0) return;
+    const pyramid = levels.map((l, i) => this.planes(`bloom${String(i)}`, l.width, l.height));
+    pyramid.forEach((to, i) => {
+      this.between(pyramid[i - 1] ?? frame, to, 0, 0, 'halve');
+    });
+    let gain = levels.at(-1)!.weight;
+    for (let i = levels.length - 2; i >= 0; i--) {
+      this.between(pyramid[i + 1]!, pyramid[i]!, levels[i]!.weight, gain, 'addDoubled');
+      gain = 1;
+    }
+    this.between(pyramid[0]!, frame, own, gain, 'addDoubled');
   }
 
   /** target = keep · target + gain · source, of equal size. */

@@ -12,6 +12,7 @@ import {
   timeOf,
   WAY,
   type Draw,
+  type Drawn,
   type Engine,
   type FrameInputs,
   type GridPlan,
@@ -21,6 +22,7 @@ import {
   type SwarmPlan,
 } from '@vast-swarm/core';
 import { GpuLost, openDevice, type OpenOptions } from './device';
+import { Finish } from './finish';
 import { FrameMemory, TARGET_FORMAT } from './frameMemory';
 import { bitonic, listGroups } from './lists';
 import { Painter, type Canvas } from './painter';
@@ -58,6 +60,8 @@ function placesOf({ history }: SwarmPlan): string[] {
 
 class GpuSnapshot implements Snapshot {
   readonly bytes: number;
+  /** What the finish remembers stays with the frame's memory. */
+  readonly remembers = false;
 
   constructor(
     readonly frame: number,
@@ -81,6 +85,7 @@ export class GpuEngine implements Engine {
   private plan: Plan | null = null;
   private swarms = new Map<string, SwarmMemory>();
   private painter: Painter;
+  private readonly finish = new Finish();
   /** By swarm, for how many frames back its history is there. */
   private readonly known = new Map<string, number>();
   private target: FrameMemory | null = null;
@@ -192,6 +197,7 @@ export class GpuEngine implements Engine {
   reset(): void {
     this.frame = -this.plan!.frame.preroll - 1;
     this.known.clear();
+    this.finish.forget();
     const work = new Work(this.pipelines);
     for (const memory of this.swarms.values()) {
       work.clear(memory.buffer);
@@ -294,52 +300,78 @@ export class GpuEngine implements Engine {
   private draw(width: number, height: number, moments = Infinity): FrameMemory {
     this.check();
     const plan = this.plan!;
-    if (this.target?.width !== width || this.target.height !== height) {
+    if (!this.target?.fits(plan, width, height)) {
       this.target?.destroy();
-      this.target = new FrameMemory(this.device, width, height);
+      this.target = new FrameMemory(this.device, plan, width, height);
+      this.finish.forget();
     }
     const frame = this.target;
-    const end = timeOf(this.frame + 1, plan.frame.rate);
+    frame.write(plan);
     const work = new Work(this.pipelines);
-    const shutter = plan.shutter(end);
-    const samples = Math.min(shutter.samples, moments);
-    for (let i = 0; i < samples; i++) {
-      const before = samples > 1 ? (shutter.frames * (i + 0.5)) / samples / plan.frame.rate : 0;
-      this.scene(work, frame, end - before, before);
-      if (samples > 1) frame.addMoment(work, i === 0, 1 / samples);
-    }
-    if (samples > 1) frame.takeSum(work);
-    const pixels = frame.planes.stride * height;
-    const camera = plan.camera(end);
-    const inputs: FrameInputs = { frame: this.frame, time: end, width, height, born: 0, camera };
-    for (const step of plan.finish) {
-      if (step.type === 'bloom') frame.bloom(work, step.at(end));
-      else work.kernel(step.kernel, frame.buffer, 0, pixels, frame.address, inputs);
-    }
+    this.exposed(work, frame, 'frame', plan.drawing, moments);
+    for (const [id, drawn] of plan.layers) this.exposed(work, frame, `layer/${id}`, drawn, moments);
+    const time = timeOf(this.frame + 1, plan.frame.rate);
+    const camera = plan.camera(time);
+    const inputs: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera };
+    this.finish.run(work, plan.finish, frame, inputs);
     work.submit();
     return frame;
   }
 
-  /** Backdrop and bodies into the frame's planes, as they were `before` seconds ago. */
-  private scene(work: Work, frame: FrameMemory, time: number, before: number): void {
+  /** Whether the frames before have been drawn, where the finish depends on them. */
+  get remembers(): boolean {
+    return this.finish.knows(this.plan!.finish, this.frame);
+  }
+
+  /** Bodies as the shutter sees them, into a set of planes. */
+  private exposed(
+    work: Work,
+    frame: FrameMemory,
+    set: string,
+    drawn: readonly Drawn[],
+    moments: number,
+  ): void {
+    const plan = this.plan!;
+    const end = timeOf(this.frame + 1, plan.frame.rate);
+    const shutter = plan.shutter(end);
+    const samples = Math.min(shutter.samples, moments);
+    for (let i = 0; i < samples; i++) {
+      const before = samples > 1 ? (shutter.frames * (i + 0.5)) / samples / plan.frame.rate : 0;
+      this.scene(work, frame, set, drawn, end - before, before);
+      if (samples > 1) frame.add(work, set, 'sum', i === 0 ? 0 : 1, 1 / samples);
+    }
+    if (samples > 1) frame.add(work, 'sum', set, 0, 1);
+  }
+
+  /** Backdrop (for the frame itself) and bodies into a set of planes, as they were `before` seconds ago. */
+  private scene(
+    work: Work,
+    frame: FrameMemory,
+    set: string,
+    drawn: readonly Drawn[],
+    time: number,
+    before: number,
+  ): void {
     const plan = this.plan!;
     const { width, height } = frame;
     const camera = plan.camera(time);
     const base: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera, before };
-    const pixels = frame.planes.stride * height;
+    const pixels = frame.planes(set).stride * height;
     const view = frame.target.createView();
-    work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address, base);
+    if (set === 'frame') {
+      work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address(set), base);
+    } else frame.add(work, set, set, 0, 0);
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
-    work.draw(fill, view, true, frame.buffer, frame.words, 3);
-    const solid = plan.drawing.some(({ draw }) => draw.mode === 'opaque');
+    work.draw(fill, view, true, frame.buffer, frame.words(set), 3);
+    const solid = drawn.some(({ draw }) => draw.mode === 'opaque');
     if (solid) frame.clearDepth(work);
     const canvas: Canvas = {
       ...{ width, height, view, solid, camera, time },
       depth: frame.depth.createView(),
       lamps: plan.lamps(time, camera),
     };
-    for (const { swarm, draw } of plan.drawing) this.body(work, swarm, draw, base, canvas);
-    frame.targetToPlanes(work);
+    for (const { swarm, draw } of drawn) this.body(work, swarm, draw, base, canvas);
+    frame.targetToPlanes(work, set);
   }
 
   /** Works out what is drawn of one body, and draws it. */
@@ -393,7 +425,7 @@ export class GpuEngine implements Engine {
     const work = new Work(this.pipelines);
     const pipeline = this.pipelines.render(PLANES_TO_TARGET, 'finished', format);
     const view = this.canvas!.getCurrentTexture().createView();
-    work.draw(pipeline, view, true, frame.buffer, frame.words, 3);
+    work.draw(pipeline, view, true, frame.buffer, frame.words('frame'), 3);
     work.submit();
     if (!this.counting) void this.countAlive();
     await this.device.queue.onSubmittedWorkDone();
@@ -514,7 +546,7 @@ export class GpuEngine implements Engine {
   /** Draws a frame and brings it over: sRGB words, rows of a multiple of four pixels. */
   async readFrame(width: number, height: number): Promise<Uint8ClampedArray> {
     const frame = this.draw(width, height);
-    const bytes = 4 * frame.planes.stride * height;
-    return new Uint8ClampedArray(await this.read(frame.buffer, 4 * frame.out, bytes));
+    const bytes = 4 * frame.planes('frame').stride * height;
+    return new Uint8ClampedArray(await this.read(frame.buffer, 4 * frame.place('out'), bytes));
   }
 }

@@ -1,4 +1,12 @@
-import { bloomLevels, PLANES, strideOf, type Bloom, type BloomLevel } from '@vast-swarm/core';
+import {
+  bloomLevels,
+  blurLevels,
+  PLANES,
+  strideOf,
+  type Bloom,
+  type BloomLevel,
+  type Plan,
+} from '@vast-swarm/core';
 import { floatWord, listGroups } from './lists';
 import { DEPTH_FORMAT } from './painter';
 import { ADD, BLOOM, TARGET_TO_PLANES } from './shaders';
@@ -6,7 +14,8 @@ import type { Work } from './work';
 
 export const TARGET_FORMAT: GPUTextureFormat = 'rgba16float';
 
-interface Planes {
+/** Planes of linear light in the frame's memory. */
+export interface Planes {
   width: number;
   height: number;
   stride: number;
@@ -14,37 +23,96 @@ interface Planes {
   at: [number, number, number];
 }
 
-/** The frame: a target that is drawn into, and planes for backdrop and finish in one buffer. */
+type Layout = [name: string, words: number][];
+
+/** What stands in the frame's memory, in order: sets of planes, words, tables and blocks. */
+function layoutOf(plan: Plan, width: number, height: number): Layout {
+  const plane = strideOf(width) * height;
+  const { steps, tables, blocks } = plan.finish;
+  const remembered = steps.flatMap((s) => (s.type === 'remember' ? [s.id] : []));
+  const sets = [
+    ...['frame', 'sum', 'was', 'turn', 'black'],
+    ...[...plan.layers.keys()].map((id) => `layer/${id}`),
+    ...remembered.flatMap((id) => [`memory/${id}/a`, `memory/${id}/b`]),
+  ];
+  return [
+    ...sets.map((name): [string, number] => [name, 3 * plane]),
+    ['out', plane],
+    // All levels of bloom together take a third of the frame, and some rounding up.
+    ['levels', plane + 12 * (strideOf(width) + height + 64) * 4],
+    ['tables', Math.max(4, tables.length)],
+    ...[...blocks].map(([name, values]): [string, number] => [name, Math.max(4, values.length)]),
+  ];
+}
+
+/** The frame: a target that is drawn into, and all that backdrop and finish need in one buffer. */
 export class FrameMemory {
   readonly buffer: GPUBuffer;
   readonly target: GPUTexture;
   /** Of opaque things: a texture of one pixel until there are any. */
   depth: GPUTexture;
-  readonly planes: Planes;
-  readonly out: number;
-  private readonly levelsAt: number;
+  private readonly places = new Map<string, number>();
+  private readonly layout: string;
+  private readonly written = new Map<string, Float32Array>();
 
   constructor(
     private readonly device: GPUDevice,
+    plan: Plan,
     readonly width: number,
     readonly height: number,
   ) {
-    const stride = strideOf(width);
-    const plane = stride * height;
-    this.planes = { width, height, stride, at: [0, plane, 2 * plane] };
-    this.out = 3 * plane;
-    // Behind the planes and the words: planes for sums over moments, then the levels of bloom.
-    this.levelsAt = 7 * plane;
-    // All levels of bloom together take a third of the frame, and some rounding up.
-    const size = 4 * (8 * plane + 3 * 4 * (stride + height + 64) * 4);
+    const layout = layoutOf(plan, width, height);
+    this.layout = JSON.stringify(layout);
+    let words = 0;
+    for (const [name, size] of layout) {
+      this.places.set(name, words);
+      words += size;
+    }
     const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_SRC | GPUBufferUsage.COPY_DST;
-    this.buffer = device.createBuffer({ size, usage });
+    this.buffer = device.createBuffer({ size: 4 * words, usage });
     this.target = device.createTexture({
       size: [width, height],
       format: TARGET_FORMAT,
       usage: GPUTextureUsage.RENDER_ATTACHMENT | GPUTextureUsage.TEXTURE_BINDING,
     });
     this.depth = this.depthOf(1, 1);
+  }
+
+  fits(plan: Plan, width: number, height: number): boolean {
+    if (width !== this.width || height !== this.height) return false;
+    return JSON.stringify(layoutOf(plan, width, height)) === this.layout;
+  }
+
+  /** Brings over tables, and data that is not there yet. */
+  write({ finish }: Plan): void {
+    const put = (name: string, values: Float32Array): void => {
+      if (values.length === 0 || this.written.get(name) === values) return;
+      this.written.set(name, values);
+      const at = 4 * this.place(name);
+      this.device.queue.writeBuffer(this.buffer, at, values as Float32Array<ArrayBuffer>);
+    };
+    put('tables', finish.tables);
+    for (const [name, values] of finish.blocks) put(name, values);
+  }
+
+  destroy(): void {
+    this.buffer.destroy();
+    this.target.destroy();
+    this.depth.destroy();
+  }
+
+  /** Word where something begins. */
+  place(name: string): number {
+    const at = this.places.get(name);
+    if (at === undefined) throw new Error(`gpu: the frame has no '${name}'`);
+    return at;
+  }
+
+  planes(name: string): Planes {
+    const { width, height } = this;
+    const stride = strideOf(width);
+    const [at, plane] = [this.place(name), stride * height];
+    return { width, height, stride, at: [at, at + plane, at + 2 * plane] };
   }
 
   private depthOf(width: number, height: number): GPUTexture {
@@ -64,67 +132,79 @@ export class FrameMemory {
     work.clearDepth(this.depth.createView());
   }
 
-  /** sum = keep · sum + gain · planes, or the other way round. */
-  private addPlanes(work: Work, from: number, to: number, keep: number, gain: number): void {
-    const count = 3 * this.planes.stride * this.height;
-    const words = [from, to, count, floatWord(keep), floatWord(gain)];
-    work.run(ADD, 'main', this.buffer, words, listGroups(count));
+  /** Where a kernel over the planes of a set finds its buffers. */
+  address(set: string): (name: string) => number {
+    const { at } = this.planes(set);
+    return (name) => at[PLANES.indexOf(name as 'r')] ?? this.place(name);
   }
-
-  /** Adds a moment's planes to their sum; the first one begins it. */
-  addMoment(work: Work, first: boolean, part: number): void {
-    this.addPlanes(work, 0, this.out + this.planes.stride * this.height, first ? 0 : 1, part);
-  }
-
-  takeSum(work: Work): void {
-    this.addPlanes(work, this.out + this.planes.stride * this.height, 0, 0, 1);
-  }
-
-  destroy(): void {
-    this.buffer.destroy();
-    this.target.destroy();
-    this.depth.destroy();
-  }
-
-  address = (name: string): number =>
-    name === 'out' ? this.out : this.planes.at[PLANES.indexOf(name as 'r')]!;
 
   /** Words for the shaders that know planes: three planes, stride, out, size. */
-  get words(): number[] {
-    return [...this.planes.at, this.planes.stride, this.out, this.width, this.height];
+  words(set: string): number[] {
+    const { at, stride } = this.planes(set);
+    return [...at, stride, this.place('out'), this.width, this.height];
   }
 
   private groups(width: number, height: number): [number, number] {
     return [Math.ceil(width / 8), Math.ceil(height / 8)];
   }
 
-  targetToPlanes(work: Work): void {
+  targetToPlanes(work: Work, set: string): void {
     const groups = this.groups(this.width, this.height);
-    work.run(TARGET_TO_PLANES, 'main', this.buffer, this.words, groups, [this.target.createView()]);
+    const view = this.target.createView();
+    work.run(TARGET_TO_PLANES, 'main', this.buffer, this.words(set), groups, [view]);
   }
 
-  bloom(work: Work, step: Bloom): void {
-    const levels = bloomLevels(this.width, this.height, step.radius);
-    let top = this.levelsAt;
-    const pyramid = levels.map(({ width, height, stride }: BloomLevel): Planes => {
+  /** to = keep · to + gain · from, of whole sets of planes. */
+  add(work: Work, from: string, to: string, keep: number, gain: number): void {
+    const count = 3 * strideOf(this.width) * this.height;
+    const words = [this.place(from), this.place(to), count, floatWord(keep), floatWord(gain)];
+    work.run(ADD, 'main', this.buffer, words, listGroups(count));
+  }
+
+  private pyramid(levels: readonly BloomLevel[]): Planes[] {
+    let top = this.place('levels');
+    return levels.map(({ width, height, stride }) => {
       const plane = stride * height;
       const at: Planes['at'] = [top, top + plane, top + 2 * plane];
       top += 3 * plane;
       return { width, height, stride, at };
     });
-    const between = (from: Planes, to: Planes, entry: string, a: number, b: number): void => {
-      const part = (p: Planes): number[] => [...p.at, p.width, p.height, p.stride];
-      const words = [...part(from), ...part(to), floatWord(a), floatWord(b)];
-      work.run(BLOOM, entry, this.buffer, words, this.groups(to.width, to.height));
-    };
+  }
+
+  private between(work: Work, from: Planes, to: Planes, entry: string, a: number, b: number): void {
+    const part = (p: Planes): number[] => [...p.at, p.width, p.height, p.stride];
+    const words = [...part(from), ...part(to), floatWord(a), floatWord(b)];
+    work.run(BLOOM, entry, this.buffer, words, this.groups(to.width, to.height));
+  }
+
+  /** Down the pyramid and up again; the frame keeps `own` of itself. */
+  private spread(
+    work: Work,
+    set: string,
+    levels: readonly BloomLevel[],
+    threshold: number,
+    own: number,
+    amount: number,
+  ): void {
+    const frame = this.planes(set);
+    const pyramid = this.pyramid(levels);
     pyramid.forEach((to, i) => {
-      between(pyramid[i - 1] ?? this.planes, to, 'halve', i === 0 ? step.threshold : 0, 0);
+      this.between(work, pyramid[i - 1] ?? frame, to, 'halve', i === 0 ? threshold : 0, 0);
     });
     let gain = levels.at(-1)!.weight;
     for (let i = levels.length - 2; i >= 0; i--) {
-      between(pyramid[i + 1]!, pyramid[i]!, 'addDoubled', levels[i]!.weight, gain);
+      this.between(work, pyramid[i + 1]!, pyramid[i]!, 'addDoubled', levels[i]!.weight, gain);
       gain = 1;
     }
-    between(pyramid[0]!, this.planes, 'addDoubled', 1, gain * step.amount);
+    this.between(work, pyramid[0]!, frame, 'addDoubled', own, gain * amount);
+  }
+
+  bloom(work: Work, set: string, { radius, threshold, amount }: Bloom): void {
+    this.spread(work, set, bloomLevels(this.width, this.height, radius), threshold, 1, amount);
+  }
+
+  blur(work: Work, set: string, radius: number): void {
+    const { levels, own } = blurLevels(this.width, this.height, radius);
+    if (levels.length > 0) this.spread(work, set, levels, 0, own, 1);
   }
 }

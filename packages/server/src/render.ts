@@ -31,8 +31,11 @@ export async function render(file: string, options: RenderOptions): Promise<void
     const progress = new Progress('frame', last - first + 1);
     while (engine.frame < last) {
       engine.step();
-      if (engine.frame < first) continue;
+      // A finish that remembers has to see every frame from the beginning.
+      const seen = engine.frame >= first || (plan.finish.remembers && engine.frame >= 0);
+      if (!seen) continue;
       const frame = engine.draw(width, height, options.oversample);
+      if (engine.frame < first) continue;
       const name = join(options.out, numbered('frame_%04d.png', engine.frame));
       await writeWhole(name, encodePng(frame));
       progress.at(engine.frame - first + 1);

@@ -322,6 +322,9 @@ export class Session {
     while (left > 0 && performance.now() - start < SLICE) {
       this.playback.advance();
       left -= 1;
+      // A finish that remembers has to see every frame on the way.
+      if (left > 0 && this.plan!.finish.remembers && this.playback.frame >= 0)
+        await this.show(left);
     }
     if (left === 0) {
       this.target = null;
@@ -404,7 +407,13 @@ export class Session {
       type: 'frame',
       report: {
         ...{ frame: this.playback.frame, playing, alive, aliveBy, fps, threads, width, height },
-        ...{ settling, exact: this.playback.exact, engine: kind, times: { ...times }, memoryBytes },
+        ...{
+          settling,
+          exact: this.playback.exact && engine.remembers,
+          engine: kind,
+          times: { ...times },
+          memoryBytes,
+        },
       },
     });
   }

@@ -36,12 +36,18 @@ async function render(job: Job): Promise<void> {
     sink = await openSink(job);
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
     engine = await CpuEngine.create({ threads });
-    engine.setPlan(compilePiece(piece, { files }));
+    const plan = compilePiece(piece, { files });
+    engine.setPlan(plan);
     const total = last - first + 1;
     let looked = 0;
     while (engine.frame < last) {
       engine.step();
-      if (engine.frame >= first) {
+      // A finish that remembers has to see every frame from the beginning.
+      const before = engine.frame < first;
+      if (before && plan.finish.remembers && engine.frame >= 0) {
+        engine.draw(width, height, oversample);
+      }
+      if (!before) {
         const frame = engine.draw(width, height, oversample);
         await sink.add(frame, engine.frame);
         done += 1;

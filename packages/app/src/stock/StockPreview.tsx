@@ -1,6 +1,12 @@
 import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
-import { boundsOf, pointsOf, type Picture, type StockData } from '@vast-swarm/core';
+import {
+  boundsOf,
+  pointsOf,
+  type LookupTable,
+  type Picture,
+  type StockData,
+} from '@vast-swarm/core';
 import { COLOURS } from '../theme';
 
 const W = 200;
@@ -15,6 +21,7 @@ export function StockPreview({ data, name }: { data: StockData; name: string }) 
     const context = canvas.current!.getContext('2d')!;
     context.clearRect(0, 0, W, H);
     if (data.type === 'picture') drawPicture(context, data);
+    else if (data.type === 'table') drawTable(context, data);
     else drawShape(context, data);
   }, [data]);
   return (
@@ -39,9 +46,23 @@ function drawPicture(context: CanvasRenderingContext2D, { width, height, pixels 
   });
 }
 
+/** Red across and green down, at three strengths of blue. */
+function drawTable(context: CanvasRenderingContext2D, { size, values }: LookupTable): void {
+  const [cell, shown] = [W / 3 / size, [0, Math.floor((size - 1) / 2), size - 1]];
+  shown.forEach((blue, i) => {
+    for (let k = 0; k < size * size; k++) {
+      const at = 3 * (k + blue * size * size);
+      const [r, g, b] = [0, 1, 2].map((c) => Math.round(255 * values[at + c]!));
+      context.fillStyle = `rgb(${String(r)} ${String(g)} ${String(b)})`;
+      const x = (i * W) / 3 + (k % size) * cell;
+      context.fillRect(x, (Math.floor(k / size) * H) / size, cell + 1, H / size + 1);
+    }
+  });
+}
+
 function drawShape(
   context: CanvasRenderingContext2D,
-  data: Exclude<StockData, { type: 'picture' }>,
+  data: Exclude<StockData, { type: 'picture' | 'table' }>,
 ): void {
   const [low, high] = boundsOf(pointsOf(data));
   const size = Math.max(1e-6, ...high.map((h, i) => h - low[i]!));

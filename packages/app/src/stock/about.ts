@@ -12,6 +12,8 @@ export function aboutStock(data: StockData): string {
   switch (data.type) {
     case 'picture':
       return `${String(data.width)} × ${String(data.height)} pixels`;
+    case 'table':
+      return `${count(data.size)} × ${count(data.size)} × ${count(data.size)} colours`;
     case 'outline':
       return `${count(data.curves.length)} curves, length ${lengthOf(data).toPrecision(3)}, ${boundsText(pointsOf(data))}`;
     case 'cloud':

@@ -15,4 +15,5 @@ export const TYPE_NAMES: Record<StockType, string> = {
   cloud: 'Point cloud',
   picture: 'Picture',
   outline: 'Outline',
+  table: 'Lookup table',
 };

@@ -15,6 +15,7 @@ import {
   type NumberFeed,
   type Vector,
 } from '../feeds/feeds';
+import { maskSchema } from '../feeds/mask';
 import type { StockType } from '../stock/stock';
 
 /**
@@ -95,6 +96,12 @@ export interface SwarmDial extends Common {
   default: '';
 }
 
+/** Shapes drawn over the picture. */
+export interface MaskDial extends Common {
+  type: 'mask';
+  default: [];
+}
+
 /** Directions brushed by hand. */
 export interface StrokesDial extends Common {
   type: 'strokes';
@@ -118,7 +125,8 @@ export type DialSpec =
   | KeysDial
   | TextDial
   | SwarmDial
-  | StrokesDial;
+  | StrokesDial
+  | MaskDial;
 export type Dials = Record<string, DialSpec>;
 export type DialValues = Record<string, DialValue>;
 
@@ -213,6 +221,8 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
       return formulaText(false).prefault(spec.default);
     case 'strokes':
       return strokesSchema.prefault([]);
+    case 'mask':
+      return maskSchema.prefault([]);
   }
 }
 

@@ -21,10 +21,24 @@ import { rectangle } from './emitters/rectangle';
 import { ring } from './emitters/ring';
 import { sphere } from './emitters/sphere';
 import { swarm } from './emitters/swarm';
+import { aberration } from './finish/aberration';
 import { bloom } from './finish/bloom';
+import { blur } from './finish/blur';
+import { finishDials } from './finish/common';
+import { displacement } from './finish/displacement';
+import { edges } from './finish/edges';
 import { exposure } from './finish/exposure';
+import { buildUp, feedback } from './finish/feedback';
+import { grade } from './finish/grade';
+import { gradientMap } from './finish/gradientMap';
 import { grain } from './finish/grain';
+import * as layers from './finish/layers';
+import { levels } from './finish/levels';
+import { lookupTable } from './finish/lookupTable';
+import { glyphs, halftone } from './finish/rasters';
+import { sharpen } from './finish/sharpen';
 import { vignette } from './finish/vignette';
+import { directionalBlur, radialBlur } from './finish/wayBlurs';
 import { attraction } from './forces/attraction';
 import { brushed } from './forces/brushed';
 import { curlNoise } from './forces/curlNoise';
@@ -102,7 +116,12 @@ export const catalogue = {
   backdrops: [flat, radial] as readonly BackdropKind[],
   cameras: [perspective, orthographic] as readonly Kind[],
   lights: [key, fill, rim, ambient] as readonly LightKind[],
-  finish: [bloom, exposure, vignette, grain] as readonly FinishKind[],
+  finish: [
+    ...[bloom, feedback, buildUp, blur, directionalBlur, radialBlur, edges, sharpen],
+    ...[displacement, aberration, halftone, glyphs, levels, grade, gradientMap, lookupTable],
+    ...[layers.colourLayer, layers.gradientLayer, layers.pictureLayer, layers.swarmLayer],
+    ...[exposure, vignette, grain],
+  ].map(also<FinishKind>(finishDials)) as readonly FinishKind[],
 };
 
 export type Shelf = keyof typeof catalogue;

@@ -1,5 +1,7 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../plan/dialReader';
+import type { Pixel } from '../plan/finish/pixel';
+import type { FinishContext } from '../plan/finish/steps';
 import type { Pattern } from './bodies/patterns';
 import type { Dials, DialValues } from './dials';
 
@@ -143,28 +145,32 @@ export interface LightKind extends Kind {
   falls: 'facing' | 'edge' | 'everywhere';
 }
 
-export interface Pixel {
-  /** Pixel centre, in pixels, from the left and the top. */
-  x: Expr;
-  y: Expr;
-  width: Expr;
-  height: Expr;
-  /** A number that differs by pixel and frame, i32. */
-  key: Expr;
-}
-
 /** A treatment of one pixel at a time: linear light in, linear light (or display light) out. */
 export interface PixelFinishKind extends Kind {
   type: 'pixel';
-  build(dial: DialReader, colour: Vec3, pixel: Pixel): Vec3;
+  /** The dial that names a swarm which it shows. */
+  layer?: string;
+  build(context: FinishContext, colour: Vec3): Vec3;
 }
 
-/** Bloom looks at the neighbourhood; engines draw it themselves from these dials. */
-export interface BloomKind extends Kind {
-  type: 'bloom';
+/** A treatment that looks at the frame around a pixel, or at the frame before. */
+export interface AroundFinishKind extends Kind {
+  type: 'around';
+  layer?: string;
+  /** How many times it runs, each on what the one before left; once where nothing is said. */
+  passes?: number;
+  /** It sees what it left in the frame before. */
+  remembers?: boolean;
+  build(context: FinishContext): Vec3;
 }
 
-export type FinishKind = PixelFinishKind | BloomKind;
+/** Treatments of the whole frame that engines do themselves from these dials. */
+export interface SpreadFinishKind extends Kind {
+  type: 'bloom' | 'blur';
+  layer?: undefined;
+}
+
+export type FinishKind = PixelFinishKind | AroundFinishKind | SpreadFinishKind;
 
 export interface BackdropKind extends Kind {
   /** Linear light of the empty picture. */

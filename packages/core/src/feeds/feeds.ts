@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FormulaError, LONGEST, parseFormula } from '../formula/parse';
 import { hexSchema, stopsSchema } from './gradient';
+import type { Mask } from './mask';
 import { EASES, shapeSchema, type Shape } from './shape';
 
 /**
@@ -162,7 +163,7 @@ export const strokesSchema = z
 export type Strokes = z.infer<typeof strokesSchema>;
 export type FlatStroke = Extract<Strokes[number], { points: unknown }>;
 export type SpaceStroke = Extract<Strokes[number], { places: unknown }>;
-export type DialValue = NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[];
+export type DialValue = NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[] | Mask;
 
 function feedIs(value: DialValue, feed: string): boolean {
   return typeof value === 'object' && 'feed' in value && value.feed === feed;

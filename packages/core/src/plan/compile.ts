@@ -16,7 +16,8 @@ import { lampsAt, type Lamps } from './lamps';
 import { motionKernel } from './motionKernel';
 import { motionKeys, parentOf } from './motionKey';
 import { gridPlan, type GridPlan } from './neighbours';
-import { backdropKernel, finishSteps, type FinishStep } from './pixelKernels';
+import { backdropKernel } from './finish/backdrop';
+import { finishPlan, type FinishPlan } from './finish/steps';
 import { readingsKernel } from './readings';
 import { Scene } from './scene';
 import { STATE } from './state';
@@ -68,13 +69,21 @@ export interface Notice {
   enough?: number;
 }
 
+/** A body of a swarm. */
+export interface Drawn {
+  swarm: SwarmPlan;
+  draw: Draw;
+}
+
 /** A piece made ready for an engine. */
 export interface Plan {
   frame: Piece['frame'];
   /** In order of simulation: a swarm comes behind the one it is born from. */
   swarms: SwarmPlan[];
   /** What is drawn, in order: opaque things come first. */
-  drawing: { swarm: SwarmPlan; draw: Draw }[];
+  drawing: readonly Drawn[];
+  /** Swarms that the finish shows, each drawn on a layer of its own. */
+  layers: ReadonlyMap<string, readonly Drawn[]>;
   /** The camera at a time in seconds. */
   camera: (time: number) => CameraPose;
   lamps: (time: number, pose: CameraPose) => Lamps;
@@ -82,7 +91,7 @@ export interface Plan {
   shutter: (time: number) => { frames: number; samples: number };
   /** The empty picture. */
   backdrop: PlanKernel;
-  finish: FinishStep[];
+  finish: FinishPlan;
   notices: Notice[];
   /** Equal plans of motion have equal keys: the state of one is the state of the other. */
   motionKey: string;
@@ -143,23 +152,29 @@ export function compilePiece(
   }
   // Drawn in the order of the line-up, simulated in the order of birth.
   const swarms = [...plans.values()];
-  const drawing = piece.swarms.flatMap((s) => {
-    const swarm = plans.get(s.id);
-    return swarm ? swarm.draws.map((draw) => ({ swarm, draw })) : [];
-  });
-  const solid = (opaque: boolean) =>
-    drawing.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
+  const drawn = (wanted: (id: string) => boolean): Drawn[] => {
+    const all = piece.swarms.flatMap((s) => {
+      const swarm = wanted(s.id) ? plans.get(s.id) : undefined;
+      return swarm ? swarm.draws.map((draw) => ({ swarm, draw })) : [];
+    });
+    const opaque = ({ draw }: Drawn): boolean => draw.mode === 'opaque';
+    return [...all.filter(opaque), ...all.filter((d) => !opaque(d))];
+  };
   const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop, signals]);
   const backdrop = cache.keep(backdropKey, () => backdropKernel(scene));
-  const finishKey = JSON.stringify(['finish', seed, piece.finish, signals]);
-  const finish = cache.keep(finishKey, () => finishSteps(scene));
+  const stocked = piece.stock.map(({ source }) => 'hash' in source && files.has(source.hash));
+  const shape = frame.width / frame.height;
+  const finishKey = JSON.stringify([seed, piece.finish, signals, piece.stock, stocked, shape]);
+  const finish = cache.keep(`finish ${finishKey}`, () => finishPlan(scene));
   cache.turn();
+  const layered = new Set(finish.steps.flatMap((s) => ('layer' in s && s.layer ? [s.layer] : [])));
   const motionKey = swarms.map((s) => `${s.id} ${s.motionKey}`).join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
   return {
     frame: piece.frame,
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
-    drawing: [...solid(true), ...solid(false)],
+    drawing: drawn((id) => !layered.has(id)),
+    layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
     lamps: (time, pose) => lampsAt(scene, pose, time),
     shutter: (time) => {
       const frames = scene.number(dials.shutter, time) / 360;

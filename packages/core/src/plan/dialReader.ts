@@ -88,7 +88,7 @@ export class DialReader {
     readonly builder: KernelBuilder,
     /** Names the part in uniforms and random purposes. */
     readonly scope: string,
-    readonly specs: Dials,
+    private readonly specs: Dials,
     private readonly values: DialValues,
     readonly particle: ParticleInputs | null = null,
   ) {}
@@ -105,6 +105,17 @@ export class DialReader {
 
   choice(key: string): string {
     return this.values[key] as string;
+  }
+
+  /** The same dials for a place along something, 0 to 1: shapes and gradients over life run along it. */
+  along(place: Expr): DialReader {
+    const particle = { ...(this.particle ?? { swarm: '', id: this.graph.int(0) }), life: place };
+    return new DialReader(this.builder, this.scope, this.specs, this.values, particle);
+  }
+
+  /** Seconds of the piece. */
+  time(): Expr {
+    return this.builder.uniform('frame.time', (f) => f.time);
   }
 
   /** The plain number of a dial that never varies, on the host. */
@@ -230,7 +241,7 @@ export class DialReader {
   }
 
   private frameTime(): Expr {
-    const start = this.builder.uniform('frame.time', (f) => f.time);
+    const start = this.time();
     const { particle, builder } = this;
     return particle?.born ? start.add(particle.born.mul(1 / builder.scene.rate)) : start;
   }

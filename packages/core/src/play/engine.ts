@@ -4,6 +4,8 @@ import type { Plan } from '../plan/compile';
 export interface Snapshot {
   readonly frame: number;
   readonly bytes: number;
+  /** Whether it also holds what the finish remembers of the frame before. */
+  readonly remembers: boolean;
   release(): void;
 }
 
@@ -14,6 +16,8 @@ export interface Snapshot {
 export interface Engine {
   /** The frame of the state; before the first step one less than the first frame. */
   readonly frame: number;
+  /** Whether the frame before this one has been drawn, where the finish depends on it. */
+  readonly remembers: boolean;
   /** Takes a new plan. States of swarms that are still there go on where they are. */
   setPlan(plan: Plan): void;
   /** Back to before the first frame. */

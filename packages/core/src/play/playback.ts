@@ -56,8 +56,12 @@ export class Playback {
       this.exact = true;
       return 0;
     }
-    const usable = this.exact && this.engine.frame <= frame;
-    const best = this.snapshots.filter((s) => s.frame <= frame).at(-1);
+    // Where the finish remembers, its past has to have been drawn too.
+    const needed = this.plan!.finish.remembers;
+    const usable = this.exact && this.engine.frame <= frame && (!needed || this.engine.remembers);
+    const best = this.snapshots
+      .filter((s) => s.frame <= frame && (!needed || s.remembers || s.frame < 0))
+      .at(-1);
     if (best && (!usable || best.frame > this.engine.frame)) {
       this.engine.restore(best);
       this.exact = true;

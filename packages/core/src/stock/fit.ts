@@ -12,7 +12,11 @@ export interface Fit {
 
 /** A thing of the stock in our measure; pictures have none. */
 export function fitted(data: StockData, { up, unit, size }: Fit): StockData {
-  if (data.type === 'picture' || (up !== 'z' && unit === undefined && size === undefined)) {
+  if (
+    data.type === 'picture' ||
+    data.type === 'table' ||
+    (up !== 'z' && unit === undefined && size === undefined)
+  ) {
     return data;
   }
   return memo(data, `fit ${up ?? 'y'} ${String(unit)} ${String(size)}`, () => {

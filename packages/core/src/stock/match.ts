@@ -38,7 +38,7 @@ export function sample(data: StockData, count: number): Sampled {
 }
 
 function colourless(data: StockData): boolean {
-  return data.type === 'outline' || (data.type !== 'picture' && !data.colours);
+  return !('colours' in data && data.colours) && data.type !== 'picture';
 }
 
 function placeOn(

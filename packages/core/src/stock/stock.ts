@@ -4,7 +4,7 @@ import { made, MADE } from './made';
 import { outlineOfPath } from './outlinePath';
 
 /** What pieces are made from besides numbers. Places are in metres, right-handed, y up. */
-export const STOCK_TYPES = ['mesh', 'cloud', 'picture', 'outline'] as const;
+export const STOCK_TYPES = ['mesh', 'cloud', 'picture', 'outline', 'table'] as const;
 export type StockType = (typeof STOCK_TYPES)[number];
 
 export interface Mesh {
@@ -42,7 +42,19 @@ export interface Outline {
   curves: Curve[];
 }
 
-export type StockData = Mesh | Cloud | Picture | Outline;
+/** Colours by colours, on a cube. */
+export interface LookupTable {
+  type: 'table';
+  /** Entries along each side. */
+  size: number;
+  /** Red, green, blue of each entry in turn; red runs fastest, blue slowest. */
+  values: Float32Array;
+  /** Colours of the first and the last entry. */
+  low: [number, number, number];
+  high: [number, number, number];
+}
+
+export type StockData = Mesh | Cloud | Picture | Outline | LookupTable;
 
 const hash = z.string().regex(/^[0-9a-f]{16,64}$/, 'a hash is written in hexadecimal');
 
@@ -130,7 +142,7 @@ export function boundsOf(positions: Float32Array): [number[], number[]] {
 
 /** All points of a thing of the stock that has points. */
 export function pointsOf(data: StockData): Float32Array {
-  if (data.type === 'picture') return new Float32Array(0);
+  if (data.type === 'picture' || data.type === 'table') return new Float32Array(0);
   if (data.type !== 'outline') return data.positions;
   const all = new Float32Array(data.curves.reduce((n, c) => n + c.points.length, 0));
   data.curves.reduce((at, { points }) => (all.set(points, at), at + points.length), 0);

@@ -182,8 +182,9 @@ ${BINDINGS}
 @compute @workgroup_size(64) fn main(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
   if (i >= word(2)) { return; }
-  // Without keeping, what was there may be anything.
-  var sum = memory[word(0) + i] * number(4);
+  // What counts nothing may be anything.
+  var sum = 0.0;
+  if (number(4) != 0.0) { sum = memory[word(0) + i] * number(4); }
   if (number(3) != 0.0) { sum += memory[word(1) + i] * number(3); }
   memory[word(1) + i] = sum;
 }

@@ -1,7 +1,7 @@
-import type { BloomKind } from '../kinds';
+import type { SpreadFinishKind } from '../kinds';
 import { number } from '../dials';
 
-export const bloom: BloomKind = {
+export const bloom: SpreadFinishKind = {
   type: 'bloom',
   kind: 'bloom',
   title: 'Bloom',

@@ -16,7 +16,7 @@ export const exposure: PixelFinishKind = {
    * Shoulder 1 - 1 / (1 + x + x²/2 + x³/6) per channel, which rises like 1 - e^-x and nears 1 more
    * slowly, after a part of each channel bled into the others.
    */
-  build(dial, colour) {
+  build({ dial }, colour) {
     const g = dial.graph;
     const k = dial.number('bleed');
     const gain = exp(dial.number('stops').mul(Math.LN2));

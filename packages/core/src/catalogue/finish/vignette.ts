@@ -12,7 +12,7 @@ export const vignette: PixelFinishKind = {
     amount: number('Amount', 0.4, [0, 1], 'How dark the corners get.'),
     start: number('Start', 0.35, [0, 1], 'Where it begins on the way to the corner.'),
   },
-  build(dial, colour, pixel) {
+  build({ dial, pixel }, colour) {
     const g = dial.graph;
     const x = pixel.x.div(pixel.width).mul(2).sub(1);
     const y = pixel.y.div(pixel.height).mul(2).sub(1);

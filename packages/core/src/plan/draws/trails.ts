@@ -1,6 +1,5 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { edgeOf } from '../../catalogue/bodies/common';
-import { DialReader } from '../dialReader';
 import { historyRows } from '../history';
 import { lampsAt, type Lamps } from '../lamps';
 import { standing } from '../styled';
@@ -33,7 +32,7 @@ export function trailDraw(
       .and(back.le(length))
       .and(back.le(g.uniform('known')));
   };
-  const alongDial = readerAt(context, along);
+  const alongDial = see.dial.along(along);
   const travelled = (): Expr => {
     const way = (at: string): Expr => g.load(at, g.lane());
     return way('way').sub(way('here.way')).div(see.dial.number('span'));
@@ -43,7 +42,7 @@ export function trailDraw(
     age: ageAt(row).div(life.max(1e-6)),
     length: body.dials.by === 'length' ? travelled() : along,
   }[body.dials.by as 'place' | 'age' | 'length'];
-  const tint = readerAt(context, tinted.clamp(0, 1)).colour('tint');
+  const tint = see.dial.along(tinted.clamp(0, 1)).colour('tint');
   const colour = see.colour.mul(tint);
 
   const stand = standing(builder, view, swarm);
@@ -87,12 +86,6 @@ export function trailDraw(
   ];
   TRAIL.forEach((name, i) => g.store(name, values[i]!));
   return { shape: 'trails', rows };
-}
-
-/** The body's dials with their shapes over life run along the trail instead. */
-function readerAt({ builder, see, swarm, body }: DrawContext, along: Expr): DialReader {
-  const particle = { ...see.particle, life: along };
-  return new DialReader(builder, `${swarm.id}.${body.id}`, see.dial.specs, body.dials, particle);
 }
 
 /**

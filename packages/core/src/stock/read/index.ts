@@ -1,5 +1,6 @@
 import type { Cloud, Mesh, Outline, StockData, StockType } from '../stock';
 import { cloudOfText } from './cloud';
+import { tableOfCube } from './cube';
 import { StockError } from './error';
 
 export { StockError } from './error';
@@ -15,6 +16,7 @@ export const STOCK_FILES = {
   png: 'picture',
   xyz: 'cloud',
   csv: 'cloud',
+  cube: 'table',
 } as const satisfies Record<string, StockType>;
 
 function text(bytes: Uint8Array): string {
@@ -22,7 +24,7 @@ function text(bytes: Uint8Array): string {
 }
 
 /**
- * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ or CSV. The
+ * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV or CUBE. The
  * readers of the larger formats come when they are wanted.
  * @param progress is told the part that is done, 0 to 1, for files that take long
  * @throws StockError that says what is wrong and where
@@ -52,6 +54,8 @@ async function read(
       return (await import('./picture')).pictureOf(name, bytes);
     case 'svg':
       return (await import('./svg')).outlineOfSvg(name, text(bytes));
+    case 'cube':
+      return tableOfCube(name, text(bytes));
     case 'xyz':
     case 'csv':
       return cloudOfText(name, text(bytes), progress);
@@ -64,7 +68,7 @@ async function read(
 }
 
 function checked(name: string, data: StockData): StockData {
-  if (data.type === 'picture') return data;
+  if (data.type === 'picture' || data.type === 'table') return data;
   if (data.type === 'outline') return checkedOutline(name, data);
   return checkedPoints(name, data);
 }

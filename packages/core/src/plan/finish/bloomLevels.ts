@@ -1,4 +1,4 @@
-import { strideOf } from './pixelKernels';
+import { strideOf } from './planes';
 
 export interface BloomLevel {
   width: number;
@@ -29,4 +29,29 @@ export function bloomLevels(width: number, height: number, radius: number): Bloo
     levels[level]!.weight += 1 / OCTAVES;
   }
   return levels;
+}
+
+/**
+ * The pyramid of an even blur: two neighbouring levels share all the light, so that the radius goes
+ * smoothly from one to the next. `own` is the part that stays in the frame as it is.
+ */
+export function blurLevels(
+  width: number,
+  height: number,
+  radius: number,
+): { levels: BloomLevel[]; own: number } {
+  const deep = Math.max(0, Math.log2(Math.max(1, radius * height)));
+  const [low, part] = [Math.floor(deep), deep - Math.floor(deep)];
+  const levels: BloomLevel[] = [];
+  let [w, h] = [width, height];
+  for (let i = 0; i <= low && (i === 0 || Math.min(w, h) >= 4); i++) {
+    [w, h] = [Math.ceil(w / 2), Math.ceil(h / 2)];
+    levels.push({ width: w, height: h, stride: strideOf(w), weight: 0 });
+  }
+  if (deep === 0) return { levels: [], own: 1 };
+  const last = levels.length - 1;
+  // Level 0 halves the frame once: it spreads about two pixels, each further one twice as far.
+  levels[Math.min(last, low)]!.weight += part;
+  if (low > 0) levels[Math.min(last, low - 1)]!.weight += 1 - part;
+  return { levels, own: low === 0 ? 1 - part : 0 };
 }

@@ -1,0 +1,13 @@
+import { number } from '../dials';
+import type { SpreadFinishKind } from '../kinds';
+
+export const blur: SpreadFinishKind = {
+  type: 'blur',
+  kind: 'blur',
+  title: 'Blur',
+  help: 'Spreads light evenly about.',
+  icon: 'M12 5a7 7 0 1 0 0 14a7 7 0 0 0 0-14zM12 9.5a2.5 2.5 0 1 0 0 5',
+  dials: {
+    radius: number('Radius', 0.01, [0, 0.5], 'As a part of the height.', { drag: 'log' }),
+  },
+};

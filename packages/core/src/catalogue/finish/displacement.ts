@@ -1,0 +1,44 @@
+import { choice, number } from '../dials';
+import type { AroundFinishKind } from '../kinds';
+import { luminance } from './grade';
+
+export const displacement: AroundFinishKind = {
+  type: 'around',
+  kind: 'displacement',
+  title: 'Displacement',
+  help: 'Light moves aside by its own brightness, or by that of a swarm.',
+  icon: 'M3 8c4 0 4 4 8 4s4-4 10-4M3 14c4 0 4 4 8 4s4-4 10-4',
+  layer: 'swarm',
+  dials: {
+    by: choice(
+      'By',
+      'itself',
+      { itself: 'The picture itself', swarm: 'A swarm' },
+      'Whose light moves it.',
+    ),
+    swarm: {
+      type: 'swarm',
+      title: 'Swarm',
+      help: 'Drawn on a layer of its own, and not below.',
+      group: 'Dials',
+      default: '',
+      when: { dial: 'by', is: ['swarm'] },
+    },
+    across: number('Across', 0.03, [-1, 1], 'How far at full light, as a part of the height.'),
+    down: number('Down', 0, [-1, 1], 'How far at full light, as a part of the height.'),
+    midpoint: number(
+      'Midpoint',
+      0,
+      [0, 1],
+      'Light that moves nothing; less moves it the other way.',
+    ),
+  },
+  build({ dial, pixel, layer }) {
+    const own = pixel.nearest(pixel.x, pixel.y);
+    const light = luminance(dial.choice('by') === 'swarm' ? layer() : own);
+    // Strong light moves no further than light of 1.
+    const weight = light.clamp(0, 1).sub(dial.number('midpoint')).mul(pixel.height);
+    const x = pixel.x.sub(dial.number('across').mul(weight));
+    return pixel.sample(x, pixel.y.sub(dial.number('down').mul(weight)));
+  },
+};

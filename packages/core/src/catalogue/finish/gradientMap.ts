@@ -1,0 +1,42 @@
+import { number } from '../dials';
+import type { PixelFinishKind } from '../kinds';
+import { luminance } from './grade';
+
+export const gradientMap: PixelFinishKind = {
+  type: 'pixel',
+  kind: 'gradientMap',
+  title: 'Gradient map',
+  help: 'Brightness becomes a place on a gradient, which can drift.',
+  icon: 'M3 7h18v10H3zM8 7v10M13 7v10M17 7v10',
+  dials: {
+    gradient: {
+      type: 'colour',
+      title: 'Gradient',
+      help: 'From dark to bright.',
+      group: 'Dials',
+      varies: 'life',
+      default: {
+        feed: 'gradient',
+        stops: [
+          { at: 0, colour: '#04080f' },
+          { at: 0.35, colour: '#12506b' },
+          { at: 0.7, colour: '#ffb45c' },
+          { at: 1, colour: '#fff4dc' },
+        ],
+      },
+    },
+    repeat: number('Repeats', 1, [0.1, 50], 'How often the gradient runs from dark to bright.', {
+      drag: 'log',
+    }),
+    phase: number('Phase', 0, [-100, 100], 'Moves the gradient along.'),
+    drift: number('Drift', 0, [-20, 20], 'It moves along by itself.', { unit: '/s' }),
+  },
+  build({ dial }, colour) {
+    // The square root stands for what the eye sees.
+    const bright = luminance(colour).max(0).sqrt();
+    const moved = dial.number('phase').add(dial.number('drift').mul(dial.time()));
+    const place = bright.mul(dial.number('repeat')).add(moved);
+    const still = dial.raw('repeat') === 1 && dial.raw('phase') === 0 && dial.raw('drift') === 0;
+    return dial.along(still ? place.clamp(0, 1) : place.sub(place.floor())).colour('gradient');
+  },
+};

@@ -1,0 +1,218 @@
+import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import { kindOf } from '../../catalogue';
+import { isWanted } from '../../catalogue/dials';
+import type { FinishKind } from '../../catalogue/kinds';
+import type { Part } from '../../piece/schema';
+import { DialReader } from '../dialReader';
+import { KernelBuilder, SwarmData, type PlanKernel } from '../kernelBuilder';
+import type { Scene } from '../scene';
+import { encode } from './encode';
+import { maskAt } from './mask';
+import { own, pixelOf, sampled, type Pixel, type Surface } from './pixel';
+import { PLANES } from './planes';
+
+/** Bloom's dials at a time. */
+export interface Bloom {
+  amount: number;
+  threshold: number;
+  radius: number;
+}
+
+/**
+ * One step of the finish, in order. Kernels over pixels read and write the planes `r`, `g`, `b`;
+ * those that look around read them and write `to.r`, `to.g`, `to.b`, which then take their place.
+ * Others they may read: `was.*`, the planes at the last `keep`; `past.*`, what a `remember` of the
+ * same id left in the frame before; `layer.*`, a swarm on a layer of its own; tables and blocks of
+ * the finish. The last step writes the words of the finished frame to `out`.
+ */
+export type FinishStep =
+  | { type: 'pixels'; kernel: PlanKernel; past?: string; layer?: string }
+  | { type: 'around'; kernel: PlanKernel; passes: number; past?: string; layer?: string }
+  | { type: 'keep' }
+  | { type: 'remember'; id: string }
+  | { type: 'bloom'; at: (time: number) => Bloom }
+  /** Spreads light evenly about: the radius as a part of the frame's height. */
+  | { type: 'blur'; radius: (time: number) => number };
+
+export interface FinishPlan {
+  steps: FinishStep[];
+  /** Samples for the buffer `tables`, and larger things by the name of their buffer. */
+  tables: Float32Array;
+  blocks: ReadonlyMap<string, Float32Array>;
+  /** Whether a frame depends on the frames before it. */
+  remembers: boolean;
+}
+
+const WAS = PLANES.map((p) => `was.${p}`);
+const PAST = PLANES.map((p) => `past.${p}`);
+const LAYER = PLANES.map((p) => `layer.${p}`);
+const TO = PLANES.map((p) => `to.${p}`);
+
+/** What a treatment of the finish finds. */
+export interface FinishContext {
+  dial: DialReader;
+  pixel: Pixel;
+  /** The frame before, as it left this treatment, at a place in parts of its width and height. */
+  past: (u: Expr, v: Expr) => Vec3;
+  /** This pixel of the swarm that the treatment shows. */
+  layer: () => Vec3;
+  /** Which pass it is, from 0; treatments with passes run several times over. */
+  pass: Expr;
+}
+
+/** The finish chain: neighbours that look at single pixels share one kernel. */
+export function finishPlan(scene: Scene): FinishPlan {
+  const data = new SwarmData();
+  const steps: FinishStep[] = [];
+  let pending: Part[] = [];
+  const flush = (last: boolean): void => {
+    if (pending.length > 0 || last) {
+      steps.push({ type: 'pixels', kernel: pixelsKernel(scene, data, pending, last) });
+    }
+    pending = [];
+  };
+  for (const part of scene.piece.finish.filter((p) => p.on)) {
+    const kind: FinishKind = kindOf('finish', part.kind);
+    if (kind.type === 'pixel' && !kind.layer) {
+      pending.push(part);
+      continue;
+    }
+    flush(false);
+    steps.push(...stepsOf(scene, data, part, kind));
+  }
+  flush(true);
+  return {
+    steps,
+    tables: Float32Array.from(data.samples),
+    blocks: data.blocks,
+    remembers: steps.some((s) => s.type === 'remember'),
+  };
+}
+
+function stepsOf(scene: Scene, data: SwarmData, part: Part, kind: FinishKind): FinishStep[] {
+  const at = (key: string, time: number): number => scene.number(part.dials[key], time);
+  // The swarm that it shows; none at all where its dial has no meaning.
+  const shows = kind.layer && isWanted(kind.dials[kind.layer]!, part.dials) ? kind.layer : null;
+  const layer = shows ? { layer: (part.dials[shows] as string) || 'none' } : {};
+  switch (kind.type) {
+    case 'pixel':
+      return [{ type: 'pixels', kernel: pixelsKernel(scene, data, [part], false), ...layer }];
+    case 'around': {
+      const { passes = 1 } = kind;
+      const past = kind.remembers ? { past: part.id } : {};
+      const around = {
+        type: 'around',
+        kernel: aroundKernel(scene, data, part, kind),
+        passes,
+      } as const;
+      return [
+        ...(passes > 1 ? [{ type: 'keep' } as const] : []),
+        { ...around, ...past, ...layer },
+        ...(kind.remembers ? [{ type: 'remember', id: part.id } as const] : []),
+      ];
+    }
+    case 'bloom': {
+      const bloom = (time: number): Bloom => ({
+        amount: at('amount', time),
+        threshold: at('threshold', time),
+        radius: at('radius', time),
+      });
+      return mixedBack(scene, data, part, { type: 'bloom', at: bloom });
+    }
+    case 'blur':
+      return mixedBack(scene, data, part, { type: 'blur', radius: (time) => at('radius', time) });
+  }
+}
+
+/** A step that works on whole planes, of which a part is seen. */
+function mixedBack(scene: Scene, data: SwarmData, part: Part, step: FinishStep): FinishStep[] {
+  const builder = new KernelBuilder(scene, data);
+  const pixel = pixelOf(builder);
+  const share = shareOf(builder, part, pixel);
+  if (!share) return [step];
+  const colour = mixed(own(builder, WAS), own(builder, PLANES), share);
+  colour.parts.forEach((e, i) => builder.graph.store(PLANES[i]!, e));
+  return [{ type: 'keep' }, step, { type: 'pixels', kernel: builder }];
+}
+
+function readerOf(builder: KernelBuilder, part: Part): DialReader {
+  return new DialReader(builder, part.id, kindOf('finish', part.kind).dials, part.dials);
+}
+
+/** How much of a treatment is seen; null: all of it, everywhere. */
+function shareOf(builder: KernelBuilder, part: Part, pixel: Pixel): Expr | null {
+  const dial = readerOf(builder, part);
+  const mask = maskAt(builder, dial, pixel);
+  if (!mask && part.dials.share === 1) return null;
+  const share = dial.number('share');
+  return mask ? share.mul(mask) : share;
+}
+
+function mixed(before: Vec3, after: Vec3, share: Expr): Vec3 {
+  return new Vec3(
+    mix(before.x, after.x, share),
+    mix(before.y, after.y, share),
+    mix(before.z, after.z, share),
+  );
+}
+
+function contextOf(builder: KernelBuilder, part: Part, pixel: Pixel): FinishContext {
+  const g = builder.graph;
+  const past: Surface = {
+    planes: PAST,
+    width: g.uniform('past.width'),
+    height: g.uniform('past.height'),
+    stride: g.uniform('past.stride', 'i32'),
+  };
+  return {
+    dial: readerOf(builder, part),
+    pixel,
+    past: (u, v) => sampled(past, u.mul(past.width), v.mul(past.height)),
+    layer: () => own(builder, LAYER),
+    pass: g.uniform('pass'),
+  };
+}
+
+function pixelsKernel(
+  scene: Scene,
+  data: SwarmData,
+  parts: readonly Part[],
+  last: boolean,
+): PlanKernel {
+  const builder = new KernelBuilder(scene, data);
+  const g = builder.graph;
+  const pixel = pixelOf(builder);
+  let colour = own(builder, PLANES);
+  for (const part of parts) {
+    const kind: FinishKind = kindOf('finish', part.kind);
+    if (kind.type !== 'pixel') continue;
+    const after = kind.build(contextOf(builder, part, pixel), colour);
+    const share = shareOf(builder, part, pixel);
+    colour = share ? mixed(colour, after, share) : after;
+  }
+  if (last) g.store('out', encode(colour, pixel));
+  else colour.parts.forEach((e, i) => g.store(PLANES[i]!, e));
+  return builder;
+}
+
+function aroundKernel(
+  scene: Scene,
+  data: SwarmData,
+  part: Part,
+  kind: FinishKind & { type: 'around' },
+): PlanKernel {
+  const builder = new KernelBuilder(scene, data);
+  const g = builder.graph;
+  const pixel = pixelOf(builder);
+  let colour = kind.build(contextOf(builder, part, pixel));
+  const share = shareOf(builder, part, pixel);
+  if (share) {
+    const { passes = 1 } = kind;
+    const before = own(builder, passes > 1 ? WAS : PLANES);
+    // Only the last pass shows.
+    const all = g.uniform('pass').lt(passes - 1);
+    colour = mixed(before, colour, all.select(g.float(1), share));
+  }
+  colour.parts.forEach((e, i) => g.store(TO[i]!, e));
+  return builder;
+}
