@@ -171,7 +171,7 @@ export class Finish {
       );
       const { buffer } = this.rasteriser.pool.memory;
       planes.forEach((values, i) => {
-        new Float32Array(buffer, now!.at[i]!, values.length).set(values);
+        new Float32Array(buffer, now!.at[i], values.length).set(values);
       });
       this.clear(before!);
       this.memories.set(id, { frame, now: now!, before: before! });

@@ -8,6 +8,9 @@ export const MADE_NAMES: Record<Made, string> = {
   rope: 'Rope',
   harbourMark: 'Harbour mark',
   lamps: 'Quay lamps',
+  crystal: 'Salt crystal',
+  flags: 'Signal flags',
+  dusk: 'Harbour dusk',
 };
 
 export const TYPE_NAMES: Record<StockType, string> = {

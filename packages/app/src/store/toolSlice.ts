@@ -5,8 +5,8 @@ type Path = (string | number)[];
 
 /** What the pointer does in the picture beside moving the camera. */
 export interface ToolState {
-  /** The pen draws an outline for a dial; the flow brush lays strokes into one. */
-  tool: { kind: 'pen' | 'brush'; path: Path } | null;
+  /** The pen draws an outline for a dial; the flow brush lays strokes into one; masks are shapes. */
+  tool: { kind: 'pen' | 'brush' | 'mask'; path: Path } | null;
   brush: { radius: number; strength: number };
   /** Outlines and handles of the selected part. */
   handles: boolean;

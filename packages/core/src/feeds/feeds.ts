@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FormulaError, LONGEST, parseFormula } from '../formula/parse';
+import { layersSchema, type LayersFeed } from './colourLayers';
 import { hexSchema, stopsSchema } from './gradient';
 import type { Mask } from './mask';
 import { EASES, shapeSchema, type Shape } from './shape';
@@ -110,7 +111,12 @@ export const numberFeedSchema = z.union([
   signalSchema,
   formulaSchema,
 ]);
-export const colourFeedSchema = z.union([hexSchema, gradientSchema, placeColourSchema]);
+export const colourFeedSchema = z.union([
+  hexSchema,
+  gradientSchema,
+  placeColourSchema,
+  layersSchema,
+]);
 
 /** Keyframes: seconds and values, with the ease from each to the next. */
 export const keysSchema = z
@@ -187,6 +193,10 @@ export function isFormula(value: DialValue): value is FormulaFeed {
 
 export function isGradient(value: DialValue): value is GradientFeed {
   return feedIs(value, 'gradient');
+}
+
+export function isLayers(value: DialValue): value is LayersFeed {
+  return feedIs(value, 'layers');
 }
 
 export function isPlaceColour(value: DialValue): value is z.infer<typeof placeColourSchema> {

@@ -1,10 +1,18 @@
 import type { Piece } from './schema';
-import type { StockDial } from '../catalogue/dials';
+import type { DialSpec } from '../catalogue/dials';
+import { isLayers } from '../feeds/feeds';
+import type { StockType } from '../stock/stock';
+import { parseFormula } from '../formula/parse';
 import { dialsOf, signalsIn, stockNamed } from './walk';
 
 interface ReferenceProblem {
   path: (string | number)[];
   message: string;
+}
+
+/** The layers of a colour take pictures alone. */
+function acceptedBy(spec: DialSpec): readonly StockType[] {
+  return 'accepts' in spec ? spec.accepts : ['picture'];
 }
 
 /** Ids that are used twice, and names of things that are not there. */
@@ -43,9 +51,21 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     for (const item of stockNamed(spec, value)) {
       const entry = piece.stock.find((s) => s.id === item);
       if (!entry) problems.push({ path, message: `the stock has no '${item}'` });
-      else if (!(spec as StockDial).accepts.includes(entry.type)) {
-        const message = `'${entry.id}' is a ${entry.type}; wanted is ${(spec as StockDial).accepts.join(' or ')}`;
+      else if (!acceptedBy(spec).includes(entry.type)) {
+        const message = `'${entry.id}' is a ${entry.type}; wanted is ${acceptedBy(spec).join(' or ')}`;
         problems.push({ path, message });
+      }
+    }
+    for (const layer of isLayers(value) ? value.layers : []) {
+      const other = layer.by === 'swarm' && layer.swarm;
+      if (other && !piece.swarms.some((s) => s.id === other)) {
+        problems.push({ path, message: `there is no swarm '${other}'` });
+      }
+      if (layer.text === undefined) continue;
+      try {
+        parseFormula(layer.text, true);
+      } catch (error) {
+        problems.push({ path, message: (error as Error).message });
       }
     }
     if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {

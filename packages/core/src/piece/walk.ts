@@ -1,6 +1,6 @@
 import { kindOf, type Shelf } from '../catalogue';
 import type { DialSpec, Dials, DialValues } from '../catalogue/dials';
-import type { DialValue } from '../feeds/feeds';
+import { isLayers, type DialValue } from '../feeds/feeds';
 import { swarmDials } from '../catalogue/swarmDials';
 import type { Choice, Piece } from './schema';
 
@@ -43,6 +43,7 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
 /** Ids of the things of the stock that a dial names. */
 export function stockNamed(spec: DialSpec, value: DialValue): string[] {
   if (spec.type === 'stocks') return value as string[];
+  if (isLayers(value)) return value.layers.flatMap((l) => (l.by === 'picture' && l.picture) || []);
   return spec.type === 'stock' && value ? [value as string] : [];
 }
 

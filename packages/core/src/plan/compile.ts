@@ -129,13 +129,19 @@ export function compilePiece(
   const plans = new Map<string, SwarmPlan>();
   const { kind, dials } = piece.camera;
   // What the kernels of drawing are made for.
-  const style = [kind, dials.aperture === 0, dials.shutter === 0, piece.density, piece.lights];
+  const stocked = piece.stock.map(({ source }) => 'hash' in source && files.has(source.hash));
+  const stock = [piece.stock, stocked];
+  const lens = [kind, dials.aperture === 0, dials.shutter === 0];
+  const style = [...lens, piece.density, piece.lights, stock];
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes.get(swarm.id) ?? null;
+    // A layer of its colour may be another swarm's.
+    const others = JSON.stringify(swarm).includes('"by":"swarm"') ? piece.swarms : null;
     const key = JSON.stringify([
       swarm,
+      others,
       frame,
       keys.get(swarm.id),
       signals,
@@ -162,9 +168,8 @@ export function compilePiece(
   };
   const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop, signals]);
   const backdrop = cache.keep(backdropKey, () => backdropKernel(scene));
-  const stocked = piece.stock.map(({ source }) => 'hash' in source && files.has(source.hash));
   const shape = frame.width / frame.height;
-  const finishKey = JSON.stringify([seed, piece.finish, signals, piece.stock, stocked, shape]);
+  const finishKey = JSON.stringify([seed, piece.finish, signals, stock, shape]);
   const finish = cache.keep(`finish ${finishKey}`, () => finishPlan(scene));
   cache.turn();
   const layered = new Set(finish.steps.flatMap((s) => ('layer' in s && s.layer ? [s.layer] : [])));

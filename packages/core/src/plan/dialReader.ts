@@ -17,6 +17,7 @@ import {
   isFixed,
   isFormula,
   isGradient,
+  isLayers,
   isPlaceColour,
   isSignal,
   isSpread,
@@ -30,11 +31,13 @@ import {
   type SpreadFeed,
   type VectorFeed,
 } from '../feeds/feeds';
+import type { LayerReading } from '../feeds/colourLayers';
 import { gradientAt } from '../feeds/gradient';
 import { shapeAt, type Shape } from '../feeds/shape';
 import { formulaNode } from '../formula/graph';
 import { changesInLife, isOfParticle, parseFormula, type Name } from '../formula/parse';
 import { memo, type StockData } from '../stock/stock';
+import { layeredColour } from './colourLayers';
 import type { KernelBuilder } from './kernelBuilder';
 
 /** Samples in the table of a shape or gradient; read with straight lines between them. */
@@ -193,6 +196,17 @@ export class DialReader {
     return formulaNode(parsed, this.graph, (name) => this.reading(name), pick);
   }
 
+  /** A reading of the particle; `distance` is from the origin. */
+  readingOf(name: LayerReading): Expr {
+    if (name !== 'distance') return this.reading(name);
+    return this.particle!.readings?.position.length() ?? this.graph.float(0);
+  }
+
+  /** What a formula gives for the particle. */
+  formulaValue(text: string): Expr {
+    return this.formulaOf(parseFormula(text, true));
+  }
+
   private reading(name: Name): Expr {
     const { builder, graph: g } = this;
     const particle = this.particle!;
@@ -261,15 +275,23 @@ export class DialReader {
   colour(key: string): Vec3 {
     const name = `${this.scope}.${key}`;
     const value = this.values[key] as ColourFeed;
-    if (isPlaceColour(value)) {
-      if (this.particle?.placeColour) return this.particle.placeColour;
-      const part = (axis: 'x' | 'y' | 'z'): Expr =>
-        this.keep(`keep.colour.${axis}`, ({ colour }) => colour[axis]);
-      return new Vec3(part('x'), part('y'), part('z'));
-    }
+    if (isPlaceColour(value)) return this.placeColour();
+    if (isLayers(value)) return layeredColour(this, name, value);
     if (!isGradient(value)) return this.builder.vector(name, linearRgb(value));
-    const at = this.gradientPlace(name, key, value);
-    const colours = gradientTable(value.stops);
+    return this.ramp(name, value.stops, this.gradientPlace(name, key, value));
+  }
+
+  /** Linear light of the place where the particle was born. */
+  placeColour(): Vec3 {
+    if (this.particle?.placeColour) return this.particle.placeColour;
+    const part = (axis: 'x' | 'y' | 'z'): Expr =>
+      this.keep(`keep.colour.${axis}`, ({ colour }) => colour[axis]);
+    return new Vec3(part('x'), part('y'), part('z'));
+  }
+
+  /** A gradient at a place, 0 to 1, in linear light. */
+  ramp(name: string, stops: GradientFeed['stops'], at: Expr): Vec3 {
+    const colours = gradientTable(stops);
     const sample = (channel: number): Expr => {
       const samples = (x: number): number => colours[Math.round(x * (TABLE - 1))]![channel]!;
       return this.builder.table(`${name}.${'rgb'[channel]!}`, samples, at);

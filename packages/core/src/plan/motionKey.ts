@@ -23,6 +23,8 @@ function keptLook(dials: Swarm['dials'], all = false): unknown[] {
   return Object.entries(dials).filter(([key, value]) => {
     if (!(all || LOOK.has(key)) || typeof value !== 'object' || !('feed' in value)) return false;
     const kept = 'evaluate' in value && value.evaluate === 'birth';
+    // Layers may keep the place of birth, or its colour.
+    if (value.feed === 'layers') return /"(birth|place)"/.test(JSON.stringify(value));
     return value.feed === 'place' || (kept && value.feed !== 'spread');
   });
 }

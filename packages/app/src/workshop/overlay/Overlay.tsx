@@ -8,6 +8,7 @@ import { COLOURS } from '../../theme';
 import { FlowBrush } from './FlowBrush';
 import { Followed } from './Followed';
 import { add, gripOn, turned, type Handle } from './handles';
+import { MaskShapes } from './MaskShapes';
 import { Pen } from './Pen';
 
 interface Size {
@@ -59,6 +60,7 @@ export function Overlay({ size }: { size: Size }) {
       </svg>
       {tool?.kind === 'pen' && <Pen path={tool.path} camera={camera} size={size} />}
       {tool?.kind === 'brush' && <FlowBrush path={tool.path} camera={camera} size={size} />}
+      {tool?.kind === 'mask' && <MaskShapes path={tool.path} size={size} />}
       {following && <Followed size={size} />}
     </>
   );

@@ -2,12 +2,14 @@ import { Box, MenuItem, Select, Tooltip } from '@mui/material';
 import { memo } from 'react';
 import {
   isGradient,
+  isLayers,
   isPlaceColour,
   overOf,
   type ColourFeed,
   type DialSpec,
   type DialValue,
   type Keys,
+  type Mask,
   type NumberFeed,
   type Strokes,
   type VectorFeed,
@@ -21,6 +23,8 @@ import { FeedButton } from './FeedButton';
 import { FormulaField } from './FormulaField';
 import { GradientEditor } from './GradientEditor';
 import { KeysTable } from './KeysTable';
+import { LayersCell } from './LayersCell';
+import { MaskCell } from './MaskCell';
 import { NumberCell } from './NumberCell';
 import { ShapeEditor } from './ShapeEditor';
 import { StockCell } from './StockCell';
@@ -51,7 +55,7 @@ export const DialRow = memo(
 );
 
 /** Dials whose cell takes the whole row. */
-const WIDE = new Set(['vector', 'stock', 'stocks', 'keys', 'formula', 'swarm', 'strokes']);
+const WIDE = new Set(['vector', 'stock', 'stocks', 'keys', 'formula', 'swarm', 'strokes', 'mask']);
 
 function Row({ spec, value, path, rate }: Props) {
   const dispatch = useAppDispatch();
@@ -64,7 +68,8 @@ function Row({ spec, value, path, rate }: Props) {
   };
   const over = overOf(value);
   const fed = typeof value === 'object' && 'feed' in value && 'from' in value && !over;
-  const wide = WIDE.has(spec.type) || isGradient(value) || (fed && value.feed !== 'spread');
+  const wide =
+    WIDE.has(spec.type) || isGradient(value) || isLayers(value) || (fed && value.feed !== 'spread');
   const fills = spec.type === 'number' || spec.type === 'colour';
   return (
     <Box
@@ -162,6 +167,11 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       if (isPlaceColour(feed)) {
         return <Box sx={{ fontSize: 12.5, pt: '2px' }}>From the place of birth</Box>;
       }
+      if (isLayers(feed)) {
+        return (
+          <LayersCell label={spec.title} feed={feed} rate={rate} onChange={put} onSettle={settle} />
+        );
+      }
       if (!isGradient(feed)) {
         return <ColourField label={spec.title} value={feed} onChange={put} onSettle={settle} />;
       }
@@ -201,6 +211,8 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       return (
         <FormulaField label={spec.title} text={value as string} particle={false} onChange={once} />
       );
+    case 'mask':
+      return <MaskCell mask={value as Mask} path={path} onChange={once} />;
     case 'strokes':
       return <StrokesCell strokes={value as Strokes} path={path} onChange={once} />;
     case 'vector':

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import {
   isFormula,
   isGradient,
+  isLayers,
   isPlaceColour,
   isSignal,
   isSpread,
@@ -161,15 +162,18 @@ function whenItems(now: 'birth' | 'live', make: (when: 'birth' | 'live') => Dial
 
 function colourItems(value: ColourFeed, signals: readonly Part[]): Item[][] {
   const gradient = isGradient(value) ? value : null;
-  const colour = gradient
-    ? gradient.stops[0]!.colour
-    : typeof value === 'string'
-      ? value
-      : '#ffffff';
-  const stops = gradient?.stops ?? [
-    { at: 0, colour },
-    { at: 1, colour: '#27408b' },
-  ];
+  const layered = isLayers(value) ? value.stops : null;
+  const colour =
+    (gradient?.stops ?? layered)
+      ? (gradient?.stops ?? layered)![0]!.colour
+      : typeof value === 'string'
+        ? value
+        : '#ffffff';
+  const stops = gradient?.stops ??
+    layered ?? [
+      { at: 0, colour },
+      { at: 1, colour: '#27408b' },
+    ];
   const by = (name: 'life' | 'random' | 'formula', title: string, help: string): Item => ({
     title,
     help,
@@ -195,6 +199,20 @@ function colourItems(value: ColourFeed, signals: readonly Part[]): Item[][] {
         help: 'Of the picture, mesh or points',
         chosen: isPlaceColour(value),
         make: (): DialValue => ({ feed: 'place' }),
+      },
+      {
+        title: 'Layers',
+        help: 'Readings, chance, pictures and swarms over one another',
+        chosen: isLayers(value),
+        make: (): DialValue => ({
+          feed: 'layers',
+          as: 'greys',
+          layers: [
+            { by: 'life', over: 'normal', amount: 1 },
+            { by: 'random', over: 'overlay', amount: 0.4 },
+          ],
+          stops,
+        }),
       },
     ],
     signals.map((s): Item => ({
@@ -300,6 +318,7 @@ type Sign = 'fixed' | 'spread' | 'shape' | 'gradient' | 'signal' | 'formula' | '
 function signOf(value: DialValue): Sign {
   if (isGradient(value)) return 'gradient';
   if (isPlaceColour(value)) return 'place';
+  if (isLayers(value)) return 'gradient';
   if (isSignal(value)) return 'signal';
   if (isFormula(value)) return 'formula';
   if (overOf(value)) return 'shape';

@@ -3,6 +3,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { gradientAt, hexOf, linearRgb, type Rgb, type Stop } from '@vast-swarm/core';
 import { COLOURS } from '../../theme';
 import { ColourField } from './ColourField';
+import { gradientCss, GradientTools } from './GradientTools';
 import { NumberField } from './NumberField';
 import { EaseSelect } from './ShapeEditor';
 
@@ -64,8 +65,6 @@ export function GradientEditor({ label, stops, onChange, onSettle, rate }: Props
     } else return;
     event.preventDefault();
   };
-  const samples = Array.from({ length: 33 }, (_, i) => screenColour(gradientAt(stops, i / 32)));
-
   return (
     <Box>
       <Box
@@ -86,7 +85,7 @@ export function GradientEditor({ label, stops, onChange, onSettle, rate }: Props
           sx={{
             height: 18,
             borderRadius: 0.5,
-            background: `linear-gradient(90deg, ${samples.join(',')})`,
+            background: gradientCss(stops),
           }}
         />
         {stops.map((s, i) => (
@@ -150,6 +149,14 @@ export function GradientEditor({ label, stops, onChange, onSettle, rate }: Props
           ease={stop.ease}
           onChange={(ease) => {
             change(current, { ease });
+            onSettle();
+          }}
+        />
+        <GradientTools
+          label={label}
+          stops={stops}
+          onChange={(next) => {
+            onChange(next);
             onSettle();
           }}
         />

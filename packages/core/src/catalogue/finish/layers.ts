@@ -1,8 +1,7 @@
-import { cos, sin, Vec3, type Expr } from '@vast-swarm/kernel';
+import { cos, sin } from '@vast-swarm/kernel';
 import { blendLayers, type LayerMode } from '../../feeds/blend';
 import { between } from '../../plan/finish/pixel';
-import { lightOf } from '../../stock/pictureParts';
-import { serialOf } from '../../stock/stock';
+import { pictureSample, sampledSize } from '../../plan/pictureSample';
 import { choice, number, stockDial } from '../dials';
 import type { PixelFinishKind } from '../kinds';
 import { centreX, centreY, colourDial, layerMode } from './common';
@@ -94,45 +93,23 @@ export const pictureLayer: PixelFinishKind = {
   build({ dial, pixel }, below) {
     const picture = dial.stock('picture');
     if (picture?.type !== 'picture') return below;
-    const { width, height, light } = lightOf(picture);
-    const name = `data/layer.${String(serialOf(picture))}`;
+    const { width, height } = sampledSize(picture);
     const tall = dial.number('size').mul(pixel.height);
     const dx = pixel.x.sub(dial.number('centreX').mul(pixel.width)).div(tall);
     const dy = pixel.y.sub(dial.number('centreY').mul(pixel.height)).div(tall);
     const angle = dial.number('turn').mul(Math.PI / 180);
     const [c, s] = [cos(angle), sin(angle)];
-    const u = dx
+    const x = dx
       .mul(c)
       .add(dy.mul(s))
       .mul(height)
       .add(width / 2);
-    const v = dy
+    const y = dy
       .mul(c)
       .sub(dx.mul(s))
       .mul(height)
       .add(height / 2);
-    const [px, py] = [u.sub(0.5), v.sub(0.5)];
-    const [fx, fy] = [px.floor(), py.floor()];
-    const corner = (ox: number, oy: number): [Vec3, Expr] => {
-      const [cx, cy] = [fx.add(ox), fy.add(oy)];
-      const inside = cx.ge(0).and(cx.lt(width)).and(cy.ge(0)).and(cy.lt(height));
-      const index = cy
-        .clamp(0, height - 1)
-        .toInt()
-        .mul(width)
-        .add(cx.clamp(0, width - 1).toInt());
-      const channel = (k: number): Expr => dial.builder.block(name, light, index.mul(4).add(k));
-      const alpha = inside.select(channel(3), dial.graph.float(0));
-      return [new Vec3(channel(0), channel(1), channel(2)).scale(alpha), alpha];
-    };
-    const [tx, ty] = [px.sub(fx), py.sub(fy)];
-    const row = (oy: number): [Vec3, Expr] => {
-      const [a, b] = [corner(0, oy), corner(1, oy)];
-      return [between(a[0], b[0], tx), a[1].add(b[1].sub(a[1]).mul(tx))];
-    };
-    const [top, low] = [row(0), row(1)];
-    const colour = between(top[0], low[0], ty);
-    const alpha = top[1].add(low[1].sub(top[1]).mul(ty));
+    const { colour, opacity: alpha } = pictureSample(dial.builder, picture, x, y);
     const shown = colour.scale(dial.number('light').div(alpha.max(1e-4)));
     return between(below, blendLayers(dial.choice('over') as LayerMode, below, shown), alpha);
   },
