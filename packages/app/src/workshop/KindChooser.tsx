@@ -71,7 +71,10 @@ export function KindChooser({ shelf, label, placeholder, disabled = false, onCho
               setSearch(e.target.value);
             }}
             onKeyDown={(e) => {
-              if (e.key === 'Enter' && found[0]) add(found[0].kind);
+              if (e.key !== 'Enter' || !found[0]) return;
+              // Or the button, which has the focus again, would open the list once more.
+              e.preventDefault();
+              add(found[0].kind);
             }}
             inputProps={{ 'aria-label': 'Search kinds' }}
             sx={{ px: 2, pt: 1, fontSize: 13 }}

@@ -1,4 +1,4 @@
-import { flat, radial } from './backdrops/backdrops';
+import { flat, linear, radial } from './backdrops/backdrops';
 import { bodyDials } from './bodies/common';
 import { disc } from './bodies/disc';
 import { links, trail } from './bodies/lines';
@@ -113,7 +113,7 @@ export const catalogue = {
     ...[disc, marks.ring, marks.square, marks.spark, marks.puff, marks.streak, marks.picture],
     ...[marks.pictureSet, meshCopies, trail, links],
   ].map(also<BodyKind>(bodyDials)) as readonly BodyKind[],
-  backdrops: [flat, radial] as readonly BackdropKind[],
+  backdrops: [flat, linear, radial] as readonly BackdropKind[],
   cameras: [perspective, orthographic] as readonly Kind[],
   lights: [key, fill, rim, ambient] as readonly LightKind[],
   finish: [

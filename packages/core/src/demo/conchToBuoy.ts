@@ -4,7 +4,7 @@ import { showFinish } from './finish';
 /** Morph: what the tide brought in turns into what the harbour put out, and back. */
 export const conchToBuoy = validatePiece({
   format: 'vast-swarm piece',
-  version: 2,
+  version: 3,
   name: 'Conch to Buoy',
   seed: 5,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },

@@ -3,7 +3,7 @@ import { validatePiece } from '../piece/parse';
 /** Vortex and drag: the water behind a lock gate turns, and takes the lights of the quay with it. */
 export const eddyAtTheLock = validatePiece({
   format: 'vast-swarm piece',
-  version: 2,
+  version: 3,
   name: 'Eddy at the Lock',
   seed: 7,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },

@@ -4,7 +4,7 @@ import { showFinish } from './finish';
 /** Outline, creeping, copies: down the long shed where ropes are laid, strand over strand. */
 export const ropeWalk = validatePiece({
   format: 'vast-swarm piece',
-  version: 2,
+  version: 3,
   name: 'Rope Walk',
   seed: 31,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 60 },
@@ -15,10 +15,13 @@ export const ropeWalk = validatePiece({
   camera: {
     kind: 'perspective',
     dials: {
-      target: [{ feed: 'signal', signal: 'walk', from: -5, to: 7 }, 0, 0],
-      distance: 4.2,
-      azimuth: -90,
-      elevation: { feed: 'signal', signal: 'sway', from: -4, to: 5 },
+      along: 'flight',
+      progress: { feed: 'signal', signal: 'walk', from: 0, to: 1 },
+      roll: { feed: 'signal', signal: 'sway', from: -6, to: 6 },
+      aperture: 0.035,
+      focus: 2.6,
+      shake: 0.8,
+      shakeSpeed: 0.6,
       view: 62,
       near: 0.45,
     },
@@ -57,13 +60,21 @@ export const ropeWalk = validatePiece({
           ],
         },
         colour: {
-          feed: 'gradient',
-          by: 'formula',
-          text: '0.5 + 0.5 * sin(x * 1.3 - time * 1.6 + random)',
+          feed: 'layers',
+          as: 'greys',
+          layers: [
+            {
+              ...{ by: 'formula', text: '0.5 + 0.5 * sin(x * 1.3 - time * 1.6)' },
+              ...{ over: 'normal', amount: 1 },
+            },
+            { by: 'life', over: 'screen', amount: 0.35 },
+            { by: 'random', over: 'overlay', amount: 0.6 },
+          ],
           stops: [
-            { at: 0, colour: '#5a2c10', light: 0.7 },
-            { at: 0.55, colour: '#e08a35', light: 0.9 },
-            { at: 1, colour: '#ffe7b8', light: 1.7 },
+            { at: 0, colour: '#4a2410', light: 0.7 },
+            { at: 0.5, colour: '#e08a35', light: 0.9 },
+            { at: 0.85, colour: '#ffe7b8', light: 1.7 },
+            { at: 1, colour: '#9ff0e0', light: 2.2 },
           ],
         },
         light: { feed: 'spread', from: 0.5, to: 1.3 },
@@ -121,7 +132,20 @@ export const ropeWalk = validatePiece({
     },
     { id: 'sway', name: 'Sway', on: true, kind: 'wave', dials: { period: 7 } },
   ],
-  stock: [{ id: 'rope', name: 'Rope', type: 'outline', source: { made: 'rope' } }],
+  stock: [
+    { id: 'rope', name: 'Rope', type: 'outline', source: { made: 'rope' } },
+    {
+      ...{ id: 'flight', name: 'Flight', type: 'outline' },
+      source: { path: 'M-7 0.1 C-4 -0.5 -2 0.5 0 0 S4 -0.45 8 0.1' },
+    },
+    { id: 'dusk', name: 'Harbour dusk', type: 'table', source: { made: 'dusk' } },
+  ],
   influence: { draught: { strands: 0.12 } },
-  finish: showFinish(0.5, 0.6),
+  finish: [
+    ...showFinish(0.5, 0.6),
+    {
+      ...{ id: 'map', name: 'Colour map', on: true, kind: 'lookupTable' },
+      dials: { table: 'dusk' },
+    },
+  ],
 });

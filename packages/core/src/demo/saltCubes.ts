@@ -1,10 +1,10 @@
 import { validatePiece } from '../piece/parse';
 import { showFinish } from './finish';
 
-/** Lattice and a spring home: a block of salt is stirred up, and settles back grain by grain. */
+/** Lattice and mesh copies: a block of salt is stirred up, and settles back crystal by crystal. */
 export const saltCubes = validatePiece({
   format: 'vast-swarm piece',
-  version: 2,
+  version: 3,
   name: 'Salt Cubes',
   seed: 8,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },
@@ -24,7 +24,31 @@ export const saltCubes = validatePiece({
       near: 0.5,
     },
   },
-  lights: [],
+  lights: [
+    {
+      ...{ id: 'moon', name: 'Moon', on: true, kind: 'key' },
+      dials: {
+        colour: '#dcefff',
+        strength: 0.85,
+        azimuth: -30,
+        elevation: 52,
+        shadow: 0.7,
+        floor: -1.75,
+      },
+    },
+    {
+      ...{ id: 'quay', name: 'Quay lamp', on: true, kind: 'fill' },
+      dials: { colour: '#ff9a4c', strength: 0.75, azimuth: 75, elevation: 8 },
+    },
+    {
+      ...{ id: 'rim', name: 'Rim', on: true, kind: 'rim' },
+      dials: { colour: '#58d8c8', strength: 0.9, azimuth: 190, elevation: 25, held: 'camera' },
+    },
+    {
+      ...{ id: 'night', name: 'Night', on: true, kind: 'ambient' },
+      dials: { colour: '#1c3a4a', strength: 0.55 },
+    },
+  ],
   density: 1,
   swarms: [
     {
@@ -33,23 +57,31 @@ export const saltCubes = validatePiece({
       on: true,
       emitter: {
         kind: 'lattice',
-        dials: { columns: 30, rows: 30, layers: 30, spacing: [0.085, 0.085, 0.085] },
+        dials: { columns: 15, rows: 15, layers: 15, spacing: [0.17, 0.17, 0.17] },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
       bodies: [
         {
-          id: 'disc',
-          name: 'Disc',
+          id: 'crystal',
+          name: 'Crystal',
           on: true,
-          kind: 'disc',
-          dials: { mode: 'normal', hardness: 0.75 },
+          kind: 'mesh',
+          dials: {
+            ...{ mode: 'opaque', form: 'mesh', mesh: 'crystal', gloss: 0.9, axis: 'random' },
+            turn: {
+              feed: 'formula',
+              text: '70 * smooth(0.05, 1.2, speed) * sin(time * 1.3 + index)',
+              from: -180,
+              to: 180,
+            },
+          },
         },
       ],
       dials: {
         rate: 0,
-        burst: 27000,
+        burst: 3375,
         lifetime: 3600,
-        size: { feed: 'spread', from: 0.045, to: 0.062 },
+        size: { feed: 'spread', from: 0.118, to: 0.15 },
         opacity: 0.92,
         colour: {
           feed: 'gradient',
@@ -63,12 +95,7 @@ export const saltCubes = validatePiece({
             { at: 1, colour: '#ff6a3c', light: 2 },
           ],
         },
-        light: {
-          feed: 'formula',
-          text: '0.05 + 0.34 * smooth(-1.4, 1.5, y + 0.5 * x) + 0.16 * random ^ 2 + 0.18 * speed',
-          from: 0.03,
-          to: 1.6,
-        },
+        light: { feed: 'spread', from: 0.75, to: 1.15 },
       },
       copies: [],
     },
@@ -139,7 +166,7 @@ export const saltCubes = validatePiece({
       },
     },
   ],
-  stock: [],
+  stock: [{ id: 'crystal', name: 'Salt crystal', type: 'mesh', source: { made: 'crystal' } }],
   influence: {},
   finish: showFinish(0.35, 0.9, 0.35),
 });

@@ -1,11 +1,16 @@
 import type { Piece } from '../piece/schema';
+import { beaconRush } from './beaconRush';
 import { conchToBuoy } from './conchToBuoy';
 import { eddyAtTheLock } from './eddyAtTheLock';
+import { gullTrails } from './gullTrails';
 import { hailOnTheSlipway } from './hailOnTheSlipway';
+import { netMenders } from './netMenders';
 import { planktonLantern } from './planktonLantern';
 import { ropeWalk } from './ropeWalk';
 import { saltCubes } from './saltCubes';
+import { signalFlags } from './signalFlags';
 import { tideChart } from './tideChart';
+import { windowRain } from './windowRain';
 
 export interface DemoPiece {
   id: string;
@@ -20,8 +25,13 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'eddy-at-the-lock', piece: eddyAtTheLock },
     { id: 'hail-on-the-slipway', piece: hailOnTheSlipway },
     { id: 'conch-to-buoy', piece: conchToBuoy },
-    { id: 'tide-chart', piece: tideChart },
+    { id: 'net-menders', piece: netMenders },
+    { id: 'gull-trails', piece: gullTrails },
     { id: 'rope-walk', piece: ropeWalk },
+    { id: 'tide-chart', piece: tideChart },
     { id: 'salt-cubes', piece: saltCubes },
+    { id: 'signal-flags', piece: signalFlags },
+    { id: 'beacon-rush', piece: beaconRush },
+    { id: 'window-rain', piece: windowRain },
   ],
 };

@@ -15,9 +15,9 @@ export const colourLayer: PixelFinishKind = {
   help: 'One colour over the picture, or through a drawn mask.',
   icon: 'M4 8h12v11H4zM8 8V5h12v11h-4',
   dials: {
-    colour: colourDial('Colour', '#ffb45c', 'Of the layer.'),
+    colour: colourDial('Colour', '#ffcf9a', 'Of the layer.'),
     light: number('Light', 1, [0, 100], 'Multiplies the colour.', { drag: 'log' }),
-    over: layerMode,
+    over: { ...layerMode, default: 'multiply' },
   },
   build({ dial }, below) {
     const colour = dial.colour('colour').scale(dial.number('light'));
