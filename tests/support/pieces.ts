@@ -149,6 +149,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
     add(`light ${kind}`, (p) => {
       p.lights = [makePart('lights', kind, [])];
       p.lights[0]!.dials.strength = 4;
+      if (kind === 'key') Object.assign(p.lights[0]!.dials, { shadow: 0.8, floor: -1 });
       const body = makePart('bodies', 'mesh', []);
       Object.assign(body.dials, { mode: 'opaque', facing: 'random' });
       const tube = makePart('bodies', 'trail', []);

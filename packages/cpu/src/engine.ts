@@ -20,6 +20,7 @@ import {
   type GridPlan,
   type Particles,
   type Plan,
+  type ShadowPlan,
   type Snapshot,
   type SwarmPlan,
 } from '@vast-swarm/core';
@@ -392,8 +393,10 @@ export class CpuEngine implements Engine {
     const time = end - before;
     const camera = plan.camera(time);
     const base: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera, before };
-    if (backdrop) this.pixels(plan.backdrop, planes, base);
-    else for (const at of planes.at) this.floats(at, stride * height).fill(0);
+    if (backdrop) {
+      this.pixels(plan.backdrop, planes, base);
+      if (plan.shadows) this.shadows(plan.shadows, planes, base);
+    } else for (const at of planes.at) this.floats(at, stride * height).fill(0);
     let nearest = 0;
     if (drawn.some(({ draw }) => draw.mode === 'opaque')) {
       nearest = this.arena.buffer('nearest', 4 * stride * height);
@@ -404,6 +407,25 @@ export class CpuEngine implements Engine {
       const inputs = { ...base, born: this.bornAt(swarm, this.frame) };
       this.body(swarm, draw, inputs, canvas);
     }
+  }
+
+  /** Darkens the backdrop where shadows fall. */
+  private shadows({ drawing, blur, shade }: ShadowPlan, to: Planes, base: FrameInputs): void {
+    const { rasteriser } = this;
+    const { camera, time } = base;
+    const planes = rasteriser.planes('shadow', to.width, to.height);
+    for (const at of planes.at) this.floats(at, planes.stride * planes.height).fill(0);
+    const lamps = { ambient: [1, 1, 1] as [number, number, number], lamps: [] };
+    const canvas: Canvas = { planes, nearest: 0, camera: camera!, lamps, time };
+    for (const { swarm, draw } of drawing) {
+      this.body(swarm, draw, { ...base, born: this.bornAt(swarm, this.frame) }, canvas);
+    }
+    rasteriser.blur(planes, blur(time));
+    const address = (name: string): number => {
+      const [set, plane] = name.includes('.') ? [planes, name.split('.')[1]!] : [to, name];
+      return set.at[PLANES.indexOf(plane as 'r')]!;
+    };
+    this.kernels.run(shade, 0, to.stride * to.height, address, base);
   }
 
   /** Works out what is drawn of one body, and draws it. */
@@ -463,6 +485,31 @@ export class CpuEngine implements Engine {
       }
     }
     return new Uint8ClampedArray(out.buffer);
+  }
+
+  /**
+   * One channel of the last drawn frame's linear light, as the finish left it before the transfer
+   * curve, rows from the top.
+   */
+  lightOf(width: number, height: number, channel = 0): Float32Array {
+    const { at, stride } = this.finish.last ?? this.rasteriser.planes('frame', width, height);
+    const plane = this.floats(at[channel]!, stride * height);
+    const out = new Float32Array(width * height);
+    for (let y = 0; y < height; y++) {
+      out.set(plane.subarray(y * stride, y * stride + width), y * width);
+    }
+    return out;
+  }
+
+  /** Pairs of slots that are linked in the last drawn frame, lower first, for a limit per particle. */
+  linksOf(id: string, most: number): string[] {
+    const words = (name: string, length: number): Int32Array =>
+      new Int32Array(this.pool.memory.buffer, this.arena.address(`links.${name}`), length);
+    const count = Math.min(this.born(id), this.capacities.get(id)!);
+    const [kept, ends] = [words('kept', count), words('ends', count * most)];
+    return Array.from({ length: count }, (_, i) =>
+      Array.from(ends.subarray(i * most, i * most + kept[i]!), (j) => `${String(i)} ${String(j)}`),
+    ).flat();
   }
 
   save(): Snapshot {

@@ -18,6 +18,8 @@ export type KeptMemory = ReadonlyMap<
 
 /** Runs the finish: treats the drawn frame step by step, up to its words in `out`. */
 export class Finish {
+  /** The planes that the last frame ended in. */
+  last: Planes | null = null;
   private readonly memories = new Map<string, Memory>();
 
   constructor(
@@ -66,6 +68,7 @@ export class Finish {
           }
       }
     }
+    this.last = planes;
   }
 
   private kernel(

@@ -18,6 +18,7 @@ import {
   type GridPlan,
   type Particles,
   type Plan,
+  type ShadowPlan,
   type Snapshot,
   type SwarmPlan,
 } from '@vast-swarm/core';
@@ -359,7 +360,9 @@ export class GpuEngine implements Engine {
     const pixels = frame.planes(set).stride * height;
     const view = frame.target.createView();
     if (set === 'frame') {
+      if (plan.shadows) this.shadows(work, plan.shadows, frame, base);
       work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address(set), base);
+      if (plan.shadows) this.shade(work, plan.shadows, frame, base);
     } else frame.add(work, set, set, 0, 0);
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
     work.draw(fill, view, true, frame.buffer, frame.words(set), 3);
@@ -372,6 +375,36 @@ export class GpuEngine implements Engine {
     };
     for (const { swarm, draw } of drawn) this.body(work, swarm, draw, base, canvas);
     frame.targetToPlanes(work, set);
+  }
+
+  /** Shadows of mesh copies, softened, into planes of their own. */
+  private shadows(
+    work: Work,
+    { drawing, blur }: ShadowPlan,
+    frame: FrameMemory,
+    base: FrameInputs,
+  ): void {
+    const { width, height, target, depth } = frame;
+    const view = target.createView();
+    frame.add(work, 'shadow', 'shadow', 0, 0);
+    const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
+    work.draw(fill, view, true, frame.buffer, frame.words('shadow'), 3);
+    const canvas: Canvas = {
+      ...{ width, height, view, solid: false, camera: base.camera!, time: base.time },
+      depth: depth.createView(),
+      lamps: { ambient: [1, 1, 1], lamps: [] },
+    };
+    for (const { swarm, draw } of drawing) this.body(work, swarm, draw, base, canvas);
+    frame.targetToPlanes(work, 'shadow');
+    frame.blur(work, 'shadow', blur(base.time));
+  }
+
+  /** Darkens the backdrop where shadows fall. */
+  private shade(work: Work, { shade }: ShadowPlan, frame: FrameMemory, base: FrameInputs): void {
+    const [own, shadow] = [frame.address('frame'), frame.address('shadow')];
+    const address = (name: string): number =>
+      name.startsWith('layer.') ? shadow(name.slice('layer.'.length)) : own(name);
+    work.kernel(shade, frame.buffer, 0, frame.planes('frame').stride * frame.height, address, base);
   }
 
   /** Works out what is drawn of one body, and draws it. */

@@ -32,6 +32,7 @@ function layoutOf(plan: Plan, width: number, height: number): Layout {
   const remembered = steps.flatMap((s) => (s.type === 'remember' ? [s.id] : []));
   const sets = [
     ...['frame', 'sum', 'was', 'turn', 'black'],
+    ...(plan.shadows ? ['shadow'] : []),
     ...[...plan.layers.keys()].map((id) => `layer/${id}`),
     ...remembered.flatMap((id) => [`memory/${id}/a`, `memory/${id}/b`]),
   ];

@@ -11,13 +11,13 @@ export const gullTrails = validatePiece({
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 90 },
   backdrop: {
     kind: 'linear',
-    dials: { first: '#05070f', last: '#341a24', turn: 90 },
+    dials: { first: '#05070f', last: '#3a1c2c', turn: 90 },
   },
   camera: {
     kind: 'perspective',
     dials: {
       target: [0, 0.1, 0],
-      distance: 6.4,
+      distance: 6.9,
       azimuth: 20,
       elevation: 12,
       orbit: 5,
@@ -37,9 +37,9 @@ export const gullTrails = validatePiece({
         dials: {
           ...{ radius: 0.9, fill: 'inside' },
           centre: [
-            { feed: 'formula', text: '1.9 * sin(time * 0.42)', from: -3, to: 3 },
+            { feed: 'formula', text: '1.1 * sin(time * 0.42)', from: -3, to: 3 },
             { feed: 'formula', text: '0.5 * sin(time * 0.7)', from: -3, to: 3 },
-            { feed: 'formula', text: '1.9 * cos(time * 0.35)', from: -3, to: 3 },
+            { feed: 'formula', text: '1.4 * cos(time * 0.35)', from: -3, to: 3 },
           ],
         },
       },
@@ -63,10 +63,10 @@ export const gullTrails = validatePiece({
             tint: {
               feed: 'gradient',
               stops: [
-                { at: 0, colour: '#fff3dc', light: 2.2 },
-                { at: 0.25, colour: '#ffb070', light: 1.2 },
-                { at: 0.6, colour: '#c8506a', light: 1 },
-                { at: 1, colour: '#3a3f9a', light: 0.9 },
+                { at: 0, colour: '#fff3dc', light: 1.6 },
+                { at: 0.12, colour: '#ffb070', light: 0.9 },
+                { at: 0.45, colour: '#e0587a', light: 0.8 },
+                { at: 1, colour: '#4a58d8', light: 0.8 },
               ],
             },
           },
@@ -77,7 +77,7 @@ export const gullTrails = validatePiece({
         },
       ],
       dials: {
-        rate: 150,
+        rate: 110,
         lifetime: spread(3, 6),
         size: spread(0.022, 0.05),
         opacity: over(0.9, [
@@ -107,11 +107,11 @@ export const gullTrails = validatePiece({
     },
     {
       ...{ id: 'wheel', name: 'Wheel', on: true, kind: 'vortex' },
-      dials: { axis: [0.15, 1, 0.1], spin: 120, radius: 2.4, falloff: 1, acts: 'push', grip: 0.8 },
+      dials: { axis: [0.15, 1, 0.1], spin: 190, radius: 2.8, falloff: 1, acts: 'push', grip: 0.8 },
     },
     {
       ...{ id: 'mast', name: 'Mast', on: true, kind: 'attraction' },
-      dials: { strength: 1.1, radius: 6, falloff: 0.4 },
+      dials: { strength: 2.4, radius: 4, falloff: 0.2 },
     },
     {
       ...{ id: 'gusts', name: 'Gusts', on: true, kind: 'curlNoise' },

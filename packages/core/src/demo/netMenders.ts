@@ -35,7 +35,7 @@ export const netMenders = validatePiece({
       bodies: [
         {
           ...{ id: 'links', name: 'Links', on: true, kind: 'links' },
-          dials: { radius: 0.19, most: 4, width: 0.2, gain: 1.4, fill: 0.16, hardness: 0.2 },
+          dials: { radius: 0.21, most: 7, width: 0.22, gain: 1.5, fill: 0.2, hardness: 0.2 },
         },
         {
           ...{ id: 'disc', name: 'Disc', on: true, kind: 'disc' },
@@ -95,12 +95,12 @@ export const netMenders = validatePiece({
   forces: [
     {
       ...{ id: 'mend', name: 'Mend', on: true, kind: 'home' },
-      dials: { stiffness: { feed: 'signal', signal: 'tear', from: 14, to: 0.8 }, damping: 1.6 },
+      dials: { stiffness: { feed: 'signal', signal: 'tear', from: 60, to: 1.2 }, damping: 2.2 },
     },
     {
       ...{ id: 'swell', name: 'Swell', on: true, kind: 'curlNoise' },
       dials: {
-        strength: { feed: 'signal', signal: 'tear', from: 1.5, to: 3.4 },
+        strength: { feed: 'signal', signal: 'tear', from: 0.7, to: 3.2 },
         ...{ scale: 1.5, octaves: 2, change: 0.35 },
       },
     },
@@ -111,9 +111,9 @@ export const netMenders = validatePiece({
       ...{ id: 'tear', name: 'Tear', on: true, kind: 'keyframes' },
       dials: {
         keys: [
-          { at: 0, value: 0.1 },
-          { at: 2, value: 0.1 },
-          { at: 4, value: 1 },
+          { at: 0, value: 0 },
+          { at: 3, value: 0.02 },
+          { at: 5, value: 1 },
           { at: 6.5, value: 0.9 },
           { at: 10, value: 0 },
           { at: 12.5, value: 0 },

@@ -10,7 +10,7 @@ export const saltCubes = validatePiece({
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },
   backdrop: {
     kind: 'radial',
-    dials: { inner: '#182028', outer: '#04060a', centreY: 0.52, radius: 0.9 },
+    dials: { inner: '#27343c', outer: '#06090d', centreY: 0.52, radius: 0.9 },
   },
   camera: {
     kind: 'perspective',
@@ -29,7 +29,7 @@ export const saltCubes = validatePiece({
       ...{ id: 'moon', name: 'Moon', on: true, kind: 'key' },
       dials: {
         colour: '#dcefff',
-        strength: 0.85,
+        strength: 0.62,
         azimuth: -30,
         elevation: 52,
         shadow: 0.7,
@@ -88,11 +88,11 @@ export const saltCubes = validatePiece({
           by: 'formula',
           text: '0.1 + speed * 0.42 + 0.12 * y + 0.12 * random',
           stops: [
-            { at: 0, colour: '#22405a', light: 0.7 },
-            { at: 0.2, colour: '#9fc2cc', light: 0.9 },
-            { at: 0.45, colour: '#fff4e2', light: 1.2 },
-            { at: 0.75, colour: '#ffae63', light: 1.7 },
-            { at: 1, colour: '#ff6a3c', light: 2 },
+            { at: 0, colour: '#22405a', light: 0.5 },
+            { at: 0.2, colour: '#9fc2cc', light: 0.55 },
+            { at: 0.45, colour: '#fff4e2', light: 0.75 },
+            { at: 0.75, colour: '#ffae63', light: 1.2 },
+            { at: 1, colour: '#ff6a3c', light: 1.8 },
           ],
         },
         light: { feed: 'spread', from: 0.75, to: 1.15 },
@@ -168,5 +168,5 @@ export const saltCubes = validatePiece({
   ],
   stock: [{ id: 'crystal', name: 'Salt crystal', type: 'mesh', source: { made: 'crystal' } }],
   influence: {},
-  finish: showFinish(0.35, 0.9, 0.35),
+  finish: showFinish(0.3, 0.6, 0.6),
 });

@@ -13,9 +13,9 @@ export const signalFlags = validatePiece({
   camera: {
     kind: 'perspective',
     dials: {
-      ...{ target: [0, 0.05, 0], distance: 5.4, elevation: -4, view: 44, near: 0.4 },
+      ...{ target: [0, 0.05, 0], distance: 4.3, elevation: -4, view: 44, near: 0.4 },
       azimuth: { feed: 'signal', signal: 'sway', from: -16, to: 16 },
-      ...{ aperture: 0.09, focus: 5.2, blades: 6, shake: 0.35, shakeSpeed: 0.5 },
+      ...{ aperture: 0.09, focus: 4.2, blades: 6, shake: 0.35, shakeSpeed: 0.5 },
     },
   },
   lights: [],
@@ -58,7 +58,7 @@ export const signalFlags = validatePiece({
         },
       ],
       dials: {
-        ...{ rate: 0, burst: 40, lifetime: 3600, size: 0.27, opacity: 1 },
+        ...{ rate: 0, burst: 40, lifetime: 3600, size: 0.3, opacity: 1 },
         colour: {
           feed: 'layers',
           as: 'colours',

@@ -3,7 +3,7 @@ import { showFinish } from './finish';
 import { COME_AND_GO, over, spread } from './shapes';
 
 const pane = (x: number, y: number) => {
-  const [w, h] = [0.205, 0.4];
+  const [w, h] = [0.38, 0.42];
   const points = [x, y, x + w, y, x + w, y + h, x, y + h];
   return { shape: 'polygon', points: points.map((v) => Math.round(v * 1000) / 1000) };
 };
@@ -41,11 +41,11 @@ export const windowRain = validatePiece({
           feed: 'gradient',
           by: 'random',
           stops: [
-            { at: 0, colour: '#ff9a3c', light: 26 },
-            { at: 0.5, colour: '#ffcf8a', light: 20 },
-            { at: 0.75, colour: '#3fd8c0', light: 16 },
-            { at: 0.92, colour: '#ff5a3c', light: 22 },
-            { at: 1, colour: '#6aa8ff', light: 18 },
+            { at: 0, colour: '#ff9a3c', light: 60 },
+            { at: 0.5, colour: '#ffcf8a', light: 44 },
+            { at: 0.75, colour: '#3fd8c0', light: 40 },
+            { at: 0.92, colour: '#ff5a3c', light: 50 },
+            { at: 1, colour: '#6aa8ff', light: 40 },
           ],
         },
         light: {
@@ -63,7 +63,7 @@ export const windowRain = validatePiece({
       on: true,
       emitter: {
         kind: 'rectangle',
-        dials: { width: 4.2, depth: 2.4, turn: [90, 0, 0], fill: 'inside' },
+        dials: { width: 4.6, depth: 2.6, turn: [90, 0, 0], fill: 'inside' },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
       bodies: [
@@ -190,7 +190,7 @@ export const windowRain = validatePiece({
           maskSide: 'outside',
           maskSoft: 0.004,
         },
-        mask: [pane(0.275, 0.08), pane(0.515, 0.08), pane(0.275, 0.52), pane(0.515, 0.52)],
+        mask: [pane(0.105, 0.06), pane(0.515, 0.06), pane(0.105, 0.52), pane(0.515, 0.52)],
       },
     },
     ...showFinish(0.3, 0.1, 0.6).slice(1),

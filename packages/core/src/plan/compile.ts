@@ -9,7 +9,7 @@ import { PlanCache } from './cache';
 import { cameraAt, type CameraPose } from './cameraAt';
 import { copyMatrices, type Matrix } from './copies';
 import { SwarmData, type PlanKernel } from './kernelBuilder';
-import { drawsOf } from './draws';
+import { drawsOf, shadowsOf } from './draws';
 import type { Draw } from './draws/draw';
 import { historyRows, historyStates, wantsWay } from './history';
 import { lampsAt, type Lamps } from './lamps';
@@ -20,6 +20,7 @@ import { backdropKernel } from './finish/backdrop';
 import { finishPlan, type FinishPlan } from './finish/steps';
 import { readingsKernel } from './readings';
 import { Scene } from './scene';
+import { casterOf, shadeKernel, type ShadowPlan } from './shadows';
 import { STATE } from './state';
 import { missingStock } from './missing';
 
@@ -33,6 +34,8 @@ export interface SwarmPlan {
   motion: PlanKernel;
   /** Its bodies, in order. */
   draws: readonly Draw[];
+  /** Its shadows on the floor. */
+  shadows: readonly Draw[];
   /** For files: see READINGS. Made when asked for. */
   readings: () => PlanKernel;
   /** Samples of shapes and gradients, for the buffer `tables`. */
@@ -87,6 +90,7 @@ export interface Plan {
   /** The camera at a time in seconds. */
   camera: (time: number) => CameraPose;
   lamps: (time: number, pose: CameraPose) => Lamps;
+  shadows: ShadowPlan | null;
   /** How long the shutter lets light in, in frames, and in how many moments. */
   shutter: (time: number) => { frames: number; samples: number };
   /** The empty picture. */
@@ -180,12 +184,21 @@ export function compilePiece(
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
+    shadows: shadowPlan(scene, [...plans.values()]),
     lamps: (time, pose) => lampsAt(scene, pose, time),
     shutter: (time) => {
       const frames = scene.number(dials.shutter, time) / 360;
       return { frames, samples: frames > 0 ? (dials.samples as number) : 1 };
     },
   };
+}
+
+function shadowPlan(scene: Scene, swarms: readonly SwarmPlan[]): ShadowPlan | null {
+  const caster = casterOf(scene);
+  const drawing = swarms.flatMap((swarm) => swarm.shadows.map((draw) => ({ swarm, draw })));
+  if (!caster || drawing.length === 0) return null;
+  const blur = (time: number): number => scene.number(caster.dials.blur, time);
+  return { drawing, blur, shade: shadeKernel(scene, caster) };
 }
 
 /** Swarms that are on, with the settings in effect, each behind the one it is born from. */
@@ -245,6 +258,7 @@ function compileSwarm(
   const { motion, grid } = motionKernel(scene, swarm, capacity, data);
   const told: string[] = [];
   const draws = drawsOf(scene, swarm, capacity, copies.length, data, told);
+  const shadows = shadowsOf(scene, swarm, capacity, copies.length, data);
   notices.push(...told.map((message) => ({ part: swarm.id, message })));
   const readings = (): PlanKernel => readingsKernel(scene, swarm, capacity, data);
   // It reads the tables that the bodies bring; without any it brings its own.
@@ -255,7 +269,18 @@ function compileSwarm(
   };
   const birth = birthKernel(scene, swarm, data, slots ? (f) => slots.of(f.frame) : null);
   const plan: SwarmPlan = {
-    ...{ id: swarm.id, name: swarm.name, capacity, births, birth, motion, draws, bake, history },
+    ...{
+      id: swarm.id,
+      name: swarm.name,
+      capacity,
+      births,
+      birth,
+      motion,
+      draws,
+      shadows,
+      bake,
+      history,
+    },
     motionKey: bake ? `bake ${bake.name}` : motionKey,
     readings,
     tables: Float32Array.from(data.samples),

@@ -35,10 +35,14 @@ export function patternAt(
   }
 }
 
-const STEPS = 128;
+const STEPS = 512;
+const areas = new Map<string, number>();
 
 /** Integral of a pattern's opacity over its square, by the midpoint rule; of 4 in all. */
 export function patternArea(kind: Pattern, edge: number, param: number): number {
+  const key = `${kind} ${String(edge)} ${String(param)}`;
+  const known = areas.get(key);
+  if (known !== undefined) return known;
   let sum = 0;
   for (let y = 0; y < STEPS; y++) {
     for (let x = 0; x < STEPS; x++) {
@@ -47,7 +51,9 @@ export function patternArea(kind: Pattern, edge: number, param: number): number 
     }
   }
   // Of a puff's squared noise, its mean: measured over the lattice's random numbers.
-  return (sum * 4 * (kind === 'puff' ? PUFF_MEAN : 1)) / STEPS ** 2;
+  const area = (sum * 4 * (kind === 'puff' ? PUFF_MEAN : 1)) / STEPS ** 2;
+  areas.set(key, area);
+  return area;
 }
 
 /** Mean of a puff's noise, (1.3 a + 0.7 b)² for two fields of smooth noise (test/patterns.test.ts). */

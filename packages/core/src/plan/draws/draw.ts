@@ -66,6 +66,8 @@ export interface Pictures {
   width: number;
   height: number;
   frames: number;
+  /** Their mean opacity. */
+  coverage: number;
 }
 
 /**

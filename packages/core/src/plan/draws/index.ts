@@ -1,7 +1,9 @@
+import { Vec3 } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
 import type { Part, Swarm } from '../../piece/schema';
 import { KernelBuilder, type SwarmData } from '../kernelBuilder';
 import type { Scene } from '../scene';
+import { asShadow, casterOf, shadowDraw } from '../shadows';
 import { shown, type Shown } from '../styled';
 import { View } from '../view';
 import { discDraw } from './discs';
@@ -24,6 +26,34 @@ export interface DrawContext {
   /** Of the swarm, for notices. */
   name: string;
   notices: string[];
+}
+
+/** Shadows of a swarm's opaque mesh copies, where a light casts them. */
+export function shadowsOf(
+  scene: Scene,
+  swarm: Swarm,
+  capacity: number,
+  copies: number,
+  data: SwarmData,
+): Draw[] {
+  const caster = casterOf(scene);
+  if (!caster) return [];
+  const solid = swarm.bodies.filter(
+    (b) => b.on && b.dials.mode === 'opaque' && kindOf('bodies', b.kind).shape.draws === 'mesh',
+  );
+  return solid.flatMap((body) => {
+    const builder = new KernelBuilder(scene, data);
+    const view = new View(builder);
+    const see = shown(builder, view, swarm, body, capacity);
+    const white = new Vec3(builder.graph.float(1), builder.graph.float(1), builder.graph.float(1));
+    const plain = { ...see, colour: white };
+    const context = { builder, view, see: plain, swarm, body, capacity, copies };
+    // What is wrong with the mesh has been said of the body itself.
+    const draw = shadowDraw({ ...context, name: swarm.name, notices: [] }, caster);
+    if (!draw) return [];
+    const common = { id: body.id, mode: 'opaque' as const, kernel: builder, soft: () => 0 };
+    return asShadow({ ...common, ...draw, gloss: () => 0, outputs: MESH });
+  });
 }
 
 /** The bodies of a swarm as they are drawn, in order; those with nothing to draw are left out. */

@@ -1,4 +1,4 @@
-import { cos, hash, noise, sin, Vec3, type Expr } from '@vast-swarm/kernel';
+import { cos, hash, noise, sin, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
 import { edgeOf } from '../../catalogue/bodies/common';
 import { patternArea, PATTERNS, PUFF_MEAN, type Pattern } from '../../catalogue/bodies/patterns';
 import type { CameraPose } from '../cameraAt';
@@ -43,7 +43,7 @@ export function markDraw(
   const blur = spread.div(spread.add(sa.mul(sb).sqrt()));
 
   const edge = edgeOf((body.dials.hardness as number | undefined) ?? 0);
-  const own = patternArea(pattern, edge, param);
+  const area = areaOf(g, pattern, param, pictures);
   const round = pattern === 'square' || pattern === 'pictures';
   const extent = (i: 0 | 1): Expr =>
     round ? a[i].abs().add(b[i].abs()) : a[i].mul(a[i]).add(b[i].mul(b[i])).sqrt();
@@ -51,8 +51,7 @@ export function markDraw(
   // Not harder than an edge of about one pixel.
   const hard = ra.min(rb).mul(0.6).max(1).min(edge);
   let covers = see.opacity.mul(dim).mul(view.fade(place.z));
-  if (lens)
-    covers = covers.mul(kept(context, { sa, sb, ra, rb, blur, own, ex, ey, hard, pattern }));
+  if (lens) covers = covers.mul(kept(context, { sa, sb, ra, rb, blur, area, ex, ey, hard }));
   const det = a[0].mul(b[1]).sub(a[1].mul(b[0]));
   const upright = det.abs().gt(ra.mul(rb).mul(0.02));
   const seen = see.alive.and(view.before(place)).and(covers.gt(1e-6)).and(upright);
@@ -133,11 +132,10 @@ interface Spread {
   ra: Expr;
   rb: Expr;
   blur: Expr;
-  own: number;
+  area: (edge: Expr) => Expr;
   ex: Expr;
   ey: Expr;
   hard: Expr;
-  pattern: Pattern;
 }
 
 /** Area of the lens's opening within its unit circle. */
@@ -150,22 +148,69 @@ export function openingArea({ lens }: CameraPose): number {
 /**
  * What opacity is left so that all of a particle's light stays the same: its light in focus over
  * that of what is drawn, a mix of its own pattern and the opening of the lens over a larger place.
- * An edged disc holds 1 - 2 / (3 edge) of its area.
  */
 function kept({ builder, view }: DrawContext, spread: Spread): Expr {
-  const g = builder.graph;
-  const { sa, sb, ra, rb, blur, own, ex, ey, hard, pattern } = spread;
-  const part = (edge: Expr): Expr => g.float(1).sub(g.float(2 / 3).div(edge));
-  // The edge of a round pattern depends on its size in pixels.
-  const full = pattern === 'puff' ? Math.PI * PUFF_MEAN : Math.PI;
-  const round = pattern === 'disc' || pattern === 'puff';
-  const sharp = sa.min(sb).mul(0.6).max(1).min(hard);
-  const [before, after] = round
-    ? [part(sharp).mul(full), part(hard).mul(full)]
-    : [g.float(own), g.float(own)];
-  const opening = part(ex.min(ey).mul(0.6).max(1).min(8)).mul(view.number('opening', openingArea));
+  const { sa, sb, ra, rb, blur, area, ex, ey, hard } = spread;
+  // The edge of a pattern depends on its size in pixels.
+  const before = area(sa.min(sb).mul(0.6).max(1).min(hard));
+  const after = area(hard);
+  const round = ex.min(ey).mul(0.6).max(1).min(8);
+  const opening = discPart(builder.graph, round).mul(view.number('opening', openingArea));
   const drawn = after.add(opening.sub(after).mul(blur));
   return before.mul(sa).mul(sb).div(drawn.mul(ra).mul(rb));
+}
+
+/** Part of its area that a round pattern with an edge covers, 1 - 2 / (3 edge). */
+function discPart(g: Graph, edge: Expr): Expr {
+  return g.float(1).sub(g.float(2 / 3).div(edge));
+}
+
+/** The integral of min(1, edge (1 - x²))² for x from -1 to 1. */
+function bandPart(g: Graph, edge: Expr): Expr {
+  const x = g.float(1).sub(g.float(1).div(edge)).sqrt();
+  const cube = x.mul(x).mul(x);
+  const rest = g.float(8 / 15).sub(
+    x.sub(cube.mul(2 / 3)).add(
+      cube
+        .mul(x)
+        .mul(x)
+        .mul(1 / 5),
+    ),
+  );
+  return x.add(edge.mul(edge).mul(rest)).mul(2);
+}
+
+/** The integral of a pattern's opacity over its square, by the hardness of its edge. */
+function areaOf(
+  g: Graph,
+  pattern: Pattern,
+  param: number,
+  pictures: Pictures | null,
+): (edge: Expr) => Expr {
+  switch (pattern) {
+    case 'disc':
+      return (edge) => discPart(g, edge).mul(Math.PI);
+    case 'puff':
+      return (edge) => discPart(g, edge).mul(Math.PI * PUFF_MEAN);
+    case 'ring':
+      return (edge) => bandPart(g, edge).mul(2 * Math.PI * (1 - param) * param);
+    case 'square':
+      return (edge) => bandPart(g, edge).mul(bandPart(g, edge));
+    case 'spark': {
+      // A shape of degree one: 1 - 4 / (3 edge) + 1 / (2 edge²) of the area within its border.
+      const border = patternArea('spark', 1e6, param);
+      const part = (edge: Expr): Expr =>
+        g
+          .float(0.5)
+          .div(edge)
+          .sub(4 / 3)
+          .div(edge)
+          .add(1);
+      return (edge) => part(edge).mul(border);
+    }
+    case 'pictures':
+      return () => g.float(4 * (pictures?.coverage ?? 1));
+  }
 }
 
 /** Which picture it is, or what tells one puff from the next. */

@@ -73,5 +73,11 @@ export function picturesOf({ builder, body, notices, name }: DrawContext): Pictu
     joined.set(first.cell.values, known.set(key, values));
   }
   builder.data.blocks.set(block, values);
-  return { block, width, height, frames: same.length };
+  const all = values;
+  const coverage = memo(all, 'coverage', () => {
+    let sum = 0;
+    for (let i = 3; i < all.length; i += 4) sum += all[i]!;
+    return Math.max(1e-3, sum / (all.length / 4));
+  });
+  return { block, width, height, frames: same.length, coverage };
 }

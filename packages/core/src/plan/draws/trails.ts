@@ -6,6 +6,9 @@ import { standing } from '../styled';
 import { SMALLEST, TRAIL, type Draw } from './draw';
 import type { DrawContext } from './index';
 
+/** Ages are sums: one this small a part of a frame may be that of the place before birth. */
+const TINY = 0.02;
+
 /**
  * One row of places, `row` frames back (a uniform of the engine's): the buffers `before.*`, `here.*`
  * and `after.*` are the history there and a frame to each side. A place counts where the particle
@@ -27,7 +30,7 @@ export function trailDraw(
   const lived = (back: Expr): Expr => {
     const age = ageAt(back);
     return age
-      .ge(0)
+      .gt(TINY * dt)
       .and(age.lt(life))
       .and(back.le(length))
       .and(back.le(g.uniform('known')));
