@@ -50,7 +50,7 @@ export * from './plan/draws/draw';
 export { historyBuffer, ringName, ringOf, PLACES, WAY } from './plan/history';
 export type { ShadowPlan } from './plan/shadows';
 export { lampsAt, MOST_LAMPS, type Lamps } from './plan/lamps';
-export { PATTERNS, patternAt, patternArea } from './catalogue/bodies/patterns';
+export { PATTERNS, patternAt, patternArea, PUFF_MEAN } from './catalogue/bodies/patterns';
 export { influenceOf } from './plan/motionKernel';
 export { motionKeys, parentOf } from './plan/motionKey';
 export { GRID_BUFFERS, type GridPlan } from './plan/neighbours';

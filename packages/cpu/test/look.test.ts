@@ -7,6 +7,7 @@ import {
   patternArea,
   patternAt,
   Playback,
+  PUFF_MEAN,
   Scene,
   tableOfCube,
   type Piece,
@@ -408,4 +409,17 @@ test('pictures of another size are left out of a set, in numbers', () => {
   expect(told.join()).toMatch(
     /has \d+ × \d+ pixels and the first of its set \d+ × \d+; it is left out/,
   );
+});
+
+test('puffs have on average the light that is reckoned with when they are out of focus', () => {
+  const many = (body: string): number =>
+    sum(
+      light(
+        still(body, (p) => {
+          p.swarms[0]!.emitter = makeChoice('emitters', 'box');
+          p.swarms[0]!.dials.burst = 400;
+        }),
+      ),
+    );
+  expect(many('puff') / many('disc')).toBeCloseTo(PUFF_MEAN, 1);
 });
