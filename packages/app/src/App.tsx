@@ -4,6 +4,7 @@ import { Home } from './home/Home';
 import { Notices } from './ui/Notices';
 import { Workshop } from './workshop/Workshop';
 
+const CompareView = lazy(() => import('./compare/CompareView'));
 const RenderView = lazy(() => import('./render/RenderView'));
 const StockView = lazy(() => import('./stock/StockView'));
 const Guide = lazy(() => import('./guide/Guide'));
@@ -27,6 +28,7 @@ export function App() {
         <Route path="/" element={<Home />} />
         <Route path="/piece/:id" element={<Workshop />} />
         <Route path="/piece/:id/render" element={<RenderView />} />
+        <Route path="/piece/:id/compare" element={<CompareView />} />
         <Route path="/stock" element={<StockView />} />
         <Route path="/guide" element={<Guide />} />
         <Route path="*" element={<Home />} />

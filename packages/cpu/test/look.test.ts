@@ -52,10 +52,10 @@ function run(piece: Piece, frame: number): void {
 }
 
 /** Linear light of the frame, red channel. */
-function light(piece: Piece, frame = 3, [w, h] = [256, 144]): Float32Array {
+function light(piece: Piece, frame = 3, [w, h]: [number, number] = [256, 144]): Float32Array {
   run(piece, frame);
-  engine.draw(w!, h!);
-  return engine.lightOf(w!, h!);
+  engine.draw(w, h);
+  return engine.lightOf(w, h);
 }
 
 const sum = (values: Float32Array): number => values.reduce((a, b) => a + b, 0);
@@ -135,14 +135,15 @@ test('links are those of a search through all pairs', () => {
   });
   run(piece, 40);
   engine.draw(128, 72);
-  const [x, y, z] = ['px', 'py', 'pz'].map((n) => engine.state('motes', n)) as Float32Array[];
-  const [age, life] = ['age', 'life'].map((n) => engine.state('motes', n)) as Float32Array[];
+  const state = (name: string): Float32Array => engine.state('motes', name);
+  const [x, y, z] = [state('px'), state('py'), state('pz')];
+  const [age, life] = [state('age'), state('life')];
   const count = engine.born('motes');
   const wanted = new Set<string>();
   for (let i = 0; i < count; i++) {
     for (let j = i + 1; j < count; j++) {
-      const alive = [i, j].every((k) => age![k]! >= 0 && age![k]! < life![k]!);
-      const far = Math.hypot(x![i]! - x![j]!, y![i]! - y![j]!, z![i]! - z![j]!);
+      const alive = [i, j].every((k) => age[k]! >= 0 && age[k]! < life[k]!);
+      const far = Math.hypot(x[i]! - x[j]!, y[i]! - y[j]!, z[i]! - z[j]!);
       if (alive && far < radius) wanted.add(`${String(i)} ${String(j)}`);
     }
   }

@@ -50,6 +50,16 @@ export interface StoredBake {
   made: number;
 }
 
+/** A version of a piece that was kept to be compared with. */
+export interface Snapshot {
+  id: string;
+  /** The piece it is a version of. */
+  of: string;
+  name: string;
+  made: number;
+  piece: Piece;
+}
+
 /** What the application keeps in the browser. */
 class Library extends Dexie {
   pieces!: EntityTable<StoredPiece, 'id'>;
@@ -58,11 +68,13 @@ class Library extends Dexie {
   stock!: EntityTable<StoredStock, 'hash'>;
   failures!: EntityTable<FailedStock, 'file'>;
   bakes!: EntityTable<StoredBake, 'id'>;
+  snapshots!: EntityTable<Snapshot, 'id'>;
 
   constructor() {
     super('vast-swarm');
     this.version(1).stores({ pieces: 'id, changed', seeded: 'id' });
     this.version(2).stores({ stock: 'hash, added', failures: 'file', bakes: 'id' });
+    this.version(3).stores({ snapshots: 'id, of, made' });
   }
 }
 

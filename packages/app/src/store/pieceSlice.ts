@@ -37,9 +37,13 @@ export interface PieceState {
   selection: Selection | null;
   past: Step[];
   future: Step[];
+  /** The piece that was open last: opened again as it was left, it has its undo points still. */
+  left: Pick<PieceState, 'id' | 'piece' | 'past' | 'future'> | null;
 }
 
-const initialState: PieceState = { id: null, piece: null, selection: null, past: [], future: [] };
+const initialState: PieceState = {
+  ...{ id: null, piece: null, selection: null, past: [], future: [], left: null },
+};
 
 const MOST_STEPS = 500;
 
@@ -145,14 +149,21 @@ const slice = createSlice({
   name: 'piece',
   initialState,
   reducers: {
-    opened(_, { payload }: PayloadAction<{ id: string; piece: Piece }>) {
+    opened(state, { payload }: PayloadAction<{ id: string; piece: Piece }>) {
       const [first] = payload.piece.swarms;
       const selection: Selection = first
         ? { list: 'swarms', id: first.id }
         : { list: 'frame', id: '' };
-      return { ...initialState, ...payload, selection };
+      const { left } = state;
+      const same =
+        left?.id === payload.id && JSON.stringify(left.piece) === JSON.stringify(payload.piece);
+      const steps = same ? { past: left.past, future: left.future } : {};
+      return { ...initialState, ...payload, ...steps, selection };
     },
-    closed: () => initialState,
+    closed: ({ id, piece, past, future }) => ({
+      ...initialState,
+      left: { id, piece, past, future },
+    }),
     selected(state, { payload }: PayloadAction<Selection>) {
       state.selection = payload;
     },

@@ -1,6 +1,7 @@
 import { Box, Button, InputBase, MenuItem, Select, Stack, Tooltip } from '@mui/material';
 import {
   CirclePlay,
+  Columns2,
   Download,
   Pause,
   Play,
@@ -135,6 +136,12 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
         }}
       >
         <Download size={16} />
+      </IconAction>
+      <IconAction
+        label="Compare with another version"
+        onClick={() => void navigate(`/piece/${id}/compare`)}
+      >
+        <Columns2 size={16} />
       </IconAction>
       <Button
         variant="contained"

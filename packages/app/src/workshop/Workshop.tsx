@@ -1,12 +1,6 @@
-import { Box, Button, Typography } from '@mui/material';
-import { useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { PieceError } from '@vast-swarm/core';
-import { autosave } from '../data/autosave';
-import { loadPiece } from '../data/pieces';
-import { pieceActions } from '../store/pieceSlice';
-import { useApp, useAppDispatch } from '../store/store';
+import { useParams } from 'react-router';
 import { OpenPiece } from './OpenPiece';
+import { CannotOpen, useOpenPiece } from './useOpenPiece';
 
 /** Opens the piece that the address names. */
 export function Workshop() {
@@ -15,50 +9,7 @@ export function Workshop() {
 }
 
 function WorkshopOf({ id }: { id: string }) {
-  const dispatch = useAppDispatch();
-  const open = useApp((s) => s.piece.id === id && s.piece.piece !== null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-
-  useEffect(() => {
-    let current = true;
-    loadPiece(id)
-      .then((piece) => {
-        if (!current) return;
-        if (piece) dispatch(pieceActions.opened({ id, piece }));
-        else
-          setTrouble(
-            'There is no piece at this address. It may have been removed, or it is kept in another browser.',
-          );
-      })
-      .catch((error: unknown) => {
-        if (!current) return;
-        const why = error instanceof Error ? error.message : String(error);
-        const what =
-          error instanceof PieceError
-            ? 'The stored piece cannot be read'
-            : "The browser's storage cannot be read";
-        setTrouble(`${what}: ${why}`);
-      });
-    const stop = autosave();
-    return () => {
-      current = false;
-      stop();
-      dispatch(pieceActions.closed());
-    };
-  }, [id, dispatch]);
-
-  if (trouble) {
-    return (
-      <Box sx={{ p: 6, maxWidth: 560 }} role="alert">
-        <Typography variant="h2" gutterBottom>
-          This piece cannot be opened
-        </Typography>
-        <Typography sx={{ mb: 2, whiteSpace: 'pre-line' }}>{trouble}</Typography>
-        <Button component={Link} to="/" variant="outlined">
-          To the pieces
-        </Button>
-      </Box>
-    );
-  }
+  const { open, trouble } = useOpenPiece(id);
+  if (trouble) return <CannotOpen trouble={trouble} />;
   return open ? <OpenPiece id={id} /> : null;
 }
