@@ -47,8 +47,10 @@ test.each(pieceOfEveryKind())(
     expect(compared).toBeGreaterThan(1000);
     // Metres after 60 steps of smooth motion; the device may fuse and round as it likes.
     expect(apart).toBeLessThan(2e-3);
-    // Steps of 8 bits, as a mean over all channels.
-    expect(mean).toBeLessThan(0.6);
+    // Steps of 8 bits, as a mean over all channels. Edges of triangles fall on other pixels where
+    // corners are rounded to the card's own grid.
+    const edges = piece.swarms.some((s) => s.bodies.some((b) => b.kind === 'mesh'));
+    expect(mean).toBeLessThan(edges ? 1.5 : 0.6);
     expect(lit).toBeGreaterThan(50);
   },
   60_000,

@@ -63,6 +63,9 @@ export function filled(dials: Dials, values: DialValues): void {
   }
 }
 
+const ELLIPSE = { shape: 'ellipse', x: 0.4, y: 0.5, wide: 0.3, high: 0.2, turn: 20 } as const;
+const TRIANGLE = { shape: 'polygon' as const, points: [0.6, 0.2, 0.9, 0.4, 0.7, 0.9] };
+
 /** One piece for each kind in the catalogue, so that a new kind is tested by being there. */
 export function pieceOfEveryKind(): [string, Piece][] {
   const pieces: [string, Piece][] = [];
@@ -164,13 +167,29 @@ export function pieceOfEveryKind(): [string, Piece][] {
     Object.assign(disc.dials, { scale: 4, soft: 0.3 });
     p.swarms[0]!.bodies = [disc, cube];
   });
+  add('cubes out of focus', (p) => {
+    const cube = makePart('bodies', 'mesh', []);
+    Object.assign(cube.dials, { mode: 'opaque', facing: 'random' });
+    p.swarms[0]!.bodies = [cube];
+    Object.assign(p.camera.dials, { aperture: 0.6, focus: 4 });
+  });
   add('pinned to the camera', (p) => (p.swarms[0]!.dials.pinned = 'camera'));
   add('density', (p) => (p.density = 2.5));
   for (const { kind } of catalogue.backdrops) {
     add(`backdrop ${kind}`, (p) => (p.backdrop = makeChoice('backdrops', kind)));
   }
-  for (const { kind } of catalogue.finish) {
-    add(`finish ${kind}`, (p) => (p.finish = [makePart('finish', kind, [])]));
+  for (const { kind, dials } of catalogue.finish) {
+    const place = (change: DialValues, name = kind): void => {
+      add(`finish ${name}`, (p) => {
+        const part = makePart('finish', kind, []);
+        filled(dials, part.dials);
+        if ('swarm' in dials) part.dials.swarm = 'motes';
+        Object.assign(part.dials, change);
+        p.finish = [part];
+      });
+    };
+    place({});
+    place({ share: 0.6, mask: [ELLIPSE, TRIANGLE], maskSide: 'outside' }, `${kind}, masked`);
   }
   add('strokes over a surface', (p) => {
     p.forces = [makePart('forces', 'brushed', [])];
@@ -184,6 +203,29 @@ export function pieceOfEveryKind(): [string, Piece][] {
       { count: 2, offset: [0, 0.5, 0], turn: [0, 0, 0], scale: 1 },
     ];
   });
+  for (const as of ['greys', 'colours'] as const) {
+    add(`colours in layers, as ${as}`, (p) => {
+      const layer = { over: 'overlay', amount: 0.7 } as const;
+      const picture = MADE.find((name) => made(name).type === 'picture')!;
+      p.swarms[0]!.dials.colour = {
+        feed: 'layers',
+        as,
+        layers: [
+          { by: 'life', over: 'normal', amount: 1 },
+          { by: 'random', ...layer },
+          { by: 'reading', reading: 'speed', from: 0, to: 1, ...layer, over: 'add' },
+          { by: 'reading', reading: 'distance', from: 0, to: 3, ...layer, over: 'darken' },
+          { by: 'formula', text: 'sin(x) ^ 2', ...layer, over: 'multiply' },
+          { by: 'picture', picture, at: 'birth', size: 4, ...layer, over: 'screen' },
+          { by: 'picture', picture, at: 'now', size: 4, ...layer, over: 'lighten' },
+        ],
+        stops: [
+          { at: 0, colour: '#1f4f6f', light: 1 },
+          { at: 1, colour: '#ffb45c', light: 3 },
+        ],
+      };
+    });
+  }
   add('formula over readings', (p) => {
     const formula = { feed: 'formula' as const, from: 0, to: 1 };
     const { dials } = p.swarms[0]!;

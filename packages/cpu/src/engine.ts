@@ -20,6 +20,7 @@ import {
   type GridPlan,
   type Particles,
   type Plan,
+  type PlanKernel,
   type ShadowPlan,
   type Snapshot,
   type SwarmPlan,
@@ -403,10 +404,27 @@ export class CpuEngine implements Engine {
       this.floats(nearest, stride * height).fill(FAR);
     }
     const canvas: Canvas = { planes, nearest, camera, lamps: plan.lamps(time, camera), time };
-    for (const { swarm, draw } of drawn) {
-      const inputs = { ...base, born: this.bornAt(swarm, this.frame) };
-      this.body(swarm, draw, inputs, canvas);
-    }
+    const all = (opaque: boolean): void => {
+      for (const { swarm, draw } of drawn) {
+        if ((draw.mode === 'opaque') !== opaque) continue;
+        this.body(swarm, draw, { ...base, born: this.bornAt(swarm, this.frame) }, canvas);
+      }
+    };
+    all(true);
+    if (nearest && plan.solidLens) this.defocus(plan.solidLens, planes, nearest, base);
+    all(false);
+  }
+
+  /** Opaque things out of focus; what comes later is blurred as it is drawn. */
+  private defocus(kernel: PlanKernel, planes: Planes, nearest: number, base: FrameInputs): void {
+    const to = this.rasteriser.planes('lens', planes.width, planes.height);
+    const address = (name: string): number => {
+      if (name === 'near') return nearest;
+      const set = name.startsWith('to.') ? to : planes;
+      return set.at[PLANES.indexOf(name.at(-1) as 'r')]!;
+    };
+    this.kernels.run(kernel, 0, planes.stride * planes.height, address, base);
+    this.rasteriser.add(to, planes, 0, 1);
   }
 
   /** Darkens the backdrop where shadows fall. */

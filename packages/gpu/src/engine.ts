@@ -373,8 +373,27 @@ export class GpuEngine implements Engine {
       depth: frame.depth.createView(),
       lamps: plan.lamps(time, camera),
     };
-    for (const { swarm, draw } of drawn) this.body(work, swarm, draw, base, canvas);
+    const all = (opaque: boolean): void => {
+      for (const { swarm, draw } of drawn) {
+        if ((draw.mode === 'opaque') === opaque) this.body(work, swarm, draw, base, canvas);
+      }
+    };
+    all(true);
+    if (solid && plan.solidLens) {
+      frame.targetToPlanes(work, set);
+      frame.depthToPlane(work, camera.perspective);
+      work.kernel(plan.solidLens, frame.buffer, 0, pixels, this.lensAddress(frame, set), base);
+      frame.add(work, 'turn', set, 0, 1);
+      work.draw(fill, view, true, frame.buffer, frame.words(set), 3);
+    }
+    all(false);
     frame.targetToPlanes(work, set);
+  }
+
+  /** Where the kernel that blurs opaque things finds its buffers. */
+  private lensAddress(frame: FrameMemory, set: string): (name: string) => number {
+    const [own, to] = [frame.address(set), frame.address('turn')];
+    return (name) => (name.startsWith('to.') ? to(name.slice('to.'.length)) : own(name));
   }
 
   /** Shadows of mesh copies, softened, into planes of their own. */

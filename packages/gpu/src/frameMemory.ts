@@ -9,7 +9,7 @@ import {
 } from '@vast-swarm/core';
 import { floatWord, listGroups } from './lists';
 import { DEPTH_FORMAT } from './painter';
-import { ADD, BLOOM, TARGET_TO_PLANES } from './shaders';
+import { ADD, BLOOM, DEPTH_TO_PLANE, TARGET_TO_PLANES } from './shaders';
 import type { Work } from './work';
 
 export const TARGET_FORMAT: GPUTextureFormat = 'rgba16float';
@@ -39,6 +39,7 @@ function layoutOf(plan: Plan, width: number, height: number): Layout {
   return [
     ...sets.map((name): [string, number] => [name, 3 * plane]),
     ['out', plane],
+    ...(plan.solidLens ? ([['near', plane]] as Layout) : []),
     // All levels of bloom together take a third of the frame, and some rounding up.
     ['levels', plane + 12 * (strideOf(width) + height + 64) * 4],
     ['tables', Math.max(4, tables.length)],
@@ -127,7 +128,7 @@ export class FrameMemory {
   /** Readies the depths of opaque things. */
   clearDepth(work: Work): void {
     if (this.depth.width !== this.width || this.depth.height !== this.height) {
-      this.depth.destroy();
+      // Commands that are not on their way yet may still name the small one: it is only let go.
       this.depth = this.depthOf(this.width, this.height);
     }
     work.clearDepth(this.depth.createView());
@@ -153,6 +154,15 @@ export class FrameMemory {
     const groups = this.groups(this.width, this.height);
     const view = this.target.createView();
     work.run(TARGET_TO_PLANES, 'main', this.buffer, this.words(set), groups, [view]);
+  }
+
+  /** Distances of opaque things in metres into the plane `near`. */
+  depthToPlane(work: Work, perspective: boolean): void {
+    const words = [this.place('near'), strideOf(this.width), this.width, this.height];
+    const groups = this.groups(this.width, this.height);
+    work.run(DEPTH_TO_PLANE, 'main', this.buffer, [...words, perspective ? 1 : 0], groups, [
+      this.depth.createView(),
+    ]);
   }
 
   /** to = keep · to + gain · from, of whole sets of planes. */

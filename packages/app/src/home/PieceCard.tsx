@@ -1,4 +1,5 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
+import { useState } from 'react';
 import { Copy, Download, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { library, type StoredPiece } from '../data/db';
@@ -8,6 +9,7 @@ import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
+import { MovingThumb } from './MovingThumb';
 import { useBlobSource } from '../ui/useBlobSource';
 
 export function PieceCard({ stored }: { stored: StoredPiece }) {
@@ -16,6 +18,13 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
   // A demo piece that has not been opened yet shows the picture that it is shipped with.
   const shipped = stored.demo && !stored.thumb ? `/demo/${stored.demo}.png` : undefined;
   const dispatch = useAppDispatch();
+  const [moving, setMoving] = useState(false);
+  const rest = (): void => {
+    setMoving(false);
+  };
+  const wake = (): void => {
+    setMoving(true);
+  };
   const { width, height, rate, length } = piece.frame;
   const remove = async (): Promise<void> => {
     await library.pieces.delete(id);
@@ -29,8 +38,13 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
         component={Link}
         to={`/piece/${id}`}
         aria-label={`Open ${piece.name}`}
+        onMouseEnter={wake}
+        onMouseLeave={rest}
+        onFocusVisible={wake}
+        onBlur={rest}
         sx={{
           display: 'block',
+          position: 'relative',
           aspectRatio: `${String(width)} / ${String(height)}`,
           maxHeight: 240,
           bgcolor: '#03080a',
@@ -61,6 +75,7 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
             Not seen yet
           </Box>
         )}
+        {moving && <MovingThumb id={id} />}
       </ButtonBase>
       <Stack direction="row" sx={{ alignItems: 'center', pt: 0.75 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>

@@ -17,6 +17,7 @@ import { motionKernel } from './motionKernel';
 import { motionKeys, parentOf } from './motionKey';
 import { gridPlan, type GridPlan } from './neighbours';
 import { backdropKernel } from './finish/backdrop';
+import { solidLensKernel } from './finish/solidLens';
 import { finishPlan, type FinishPlan } from './finish/steps';
 import { readingsKernel } from './readings';
 import { Scene } from './scene';
@@ -91,6 +92,8 @@ export interface Plan {
   camera: (time: number) => CameraPose;
   lamps: (time: number, pose: CameraPose) => Lamps;
   shadows: ShadowPlan | null;
+  /** Blurs opaque things that are not in focus, where there are any. */
+  solidLens: PlanKernel | null;
   /** How long the shutter lets light in, in frames, and in how many moments. */
   shutter: (time: number) => { frames: number; samples: number };
   /** The empty picture. */
@@ -175,6 +178,9 @@ export function compilePiece(
   const shape = frame.width / frame.height;
   const finishKey = JSON.stringify([seed, piece.finish, signals, stock, shape]);
   const finish = cache.keep(`finish ${finishKey}`, () => finishPlan(scene));
+  const solid = swarms.some((s) => s.draws.some((d) => d.mode === 'opaque'));
+  const solidLens =
+    solid && dials.aperture !== 0 ? cache.keep(`lens ${kind}`, () => solidLensKernel(scene)) : null;
   cache.turn();
   const layered = new Set(finish.steps.flatMap((s) => ('layer' in s && s.layer ? [s.layer] : [])));
   const motionKey = swarms.map((s) => `${s.id} ${s.motionKey}`).join('\n');
@@ -185,6 +191,7 @@ export function compilePiece(
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
     shadows: shadowPlan(scene, [...plans.values()]),
+    solidLens,
     lamps: (time, pose) => lampsAt(scene, pose, time),
     shutter: (time) => {
       const frames = scene.number(dials.shutter, time) / 360;

@@ -189,3 +189,17 @@ ${BINDINGS}
   memory[word(1) + i] = sum;
 }
 `;
+
+/** Depths of opaque things as metres: words 0 plane, 1 stride, 2 and 3 size, 4 by 1 / metres. */
+export const DEPTH_TO_PLANE = /* wgsl */ `
+${BINDINGS}
+@group(0) @binding(2) var nearest: texture_depth_2d;
+@compute @workgroup_size(8, 8) fn main(@builtin(global_invocation_id) id: vec3<u32>) {
+  let p = vec2<i32>(id.xy);
+  if (p.x >= word(2) || p.y >= word(3)) { return; }
+  let depth = textureLoad(nearest, p, 0);
+  var metres = (1.0 - depth) * 2e4;
+  if (word(4) != 0) { metres = 1e-3 / max(depth, 1e-12); }
+  memory[word(0) + p.y * word(1) + p.x] = metres;
+}
+`;
