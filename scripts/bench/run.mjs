@@ -10,7 +10,7 @@ const external = [
   ...['zod', 'jsonc-parser', 'fast-png', 'playwright-core', 'esbuild', 'jsep', 'svgpath'],
   ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*'],
 ];
-for (const name of ['engine', 'motion', 'browser']) {
+for (const name of ['engine', 'motion', 'look', 'browser']) {
   const outfile = `${out}${name}.mjs`;
   const common = { bundle: true, format: 'esm', target: 'es2022', platform: 'node' };
   await build({ ...common, entryPoints: [`${here}${name}.ts`], outfile, external });

@@ -106,6 +106,8 @@ function copy(args: usize, i: i32, base: usize, first: i32): i32 {
       (load<f32>(item, 2 * CORNER + 4) - y0) * (load<f32>(item, CORNER) - x0);
     if (cull && !(area > 0)) continue;
     let depth: f32 = 0;
+    // On small flat faces the light is the same all over.
+    const even = abs<f32>(area) < EVEN && flat(corners);
     for (let k: usize = 0; k < 3; k++) {
       const from = corners + k * 24 + 12;
       const na = load<f32>(from) * la;
@@ -113,7 +115,11 @@ function copy(args: usize, i: i32, base: usize, first: i32): i32 {
       const nc = load<f32>(from, 8) * lc;
       const to = item + k * CORNER;
       depth += load<f32>(to, 24);
-      light(args, i, to, na * ax + nb * bx + nc * cx, na * ay + nb * by + nc * cy, na * az + nb * bz + nc * cz, area < 0);
+      if (even && k > 0) {
+        store<f32>(to, load<f32>(item, 16), 16);
+        store<f32>(to, load<f32>(item, 20), 20);
+        store<f32>(to, load<f32>(item, 24), 24);
+      } else light(args, i, to, na * ax + nb * bx + nc * cx, na * ay + nb * by + nc * cy, na * az + nb * bz + nc * cz, area < 0);
       store<f32>(to, 0, 12);
       store<f32>(to, alpha, 28);
     }
@@ -121,6 +127,21 @@ function copy(args: usize, i: i32, base: usize, first: i32): i32 {
     n += 1;
   }
   return n;
+}
+
+/** Twice the area in pixels up to which a flat face is lit as a whole. */
+const EVEN: f32 = 256;
+
+/** Whether the three corners of a triangle have one normal. */
+@inline function flat(corners: usize): bool {
+  return (
+    load<f32>(corners, 12) == load<f32>(corners, 36) &&
+    load<f32>(corners, 16) == load<f32>(corners, 40) &&
+    load<f32>(corners, 20) == load<f32>(corners, 44) &&
+    load<f32>(corners, 12) == load<f32>(corners, 60) &&
+    load<f32>(corners, 16) == load<f32>(corners, 64) &&
+    load<f32>(corners, 20) == load<f32>(corners, 68)
+  );
 }
 
 /**

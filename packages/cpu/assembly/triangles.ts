@@ -39,20 +39,13 @@ export const END: usize = 36;
 export const SHADE: usize = 72;
 const BAND_DEPTH: usize = 88;
 
-/** Which side of an edge a pixel is on, the same number for both triangles that share it. */
-@inline function side(px: v128, py: f32, ax: f32, ay: f32, bx: f32, by: f32): v128 {
-  const swap = bx < ax || (bx == ax && by < ay);
-  const x = swap ? bx : ax;
-  const y = swap ? by : ay;
-  const dx = swap ? ax - bx : bx - ax;
-  const dy = swap ? ay - by : by - ay;
-  return f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(x)), f32x4.splat(dy)), f32x4.splat((py - y) * dx));
+/** Where a row at `y` crosses the line from a to b, for an edge that is not level. */
+@inline function crossing(y: f32, ax: f32, ay: f32, bx: f32, by: f32): f32 {
+  return ax + ((y - ay) * (bx - ax)) / (by - ay);
 }
 
 /** Which of four pixels are within an edge: those on it belong to the triangle on one side. */
-@inline function within(e: v128, ax: f32, ay: f32, bx: f32, by: f32, turn: f32): v128 {
-  const swap = bx < ax || (bx == ax && by < ay);
-  const positive = turn > 0 != swap;
+@inline function within(e: v128, positive: bool): v128 {
   return positive ? f32x4.ge(e, f32x4.splat(0)) : f32x4.lt(e, f32x4.splat(0));
 }
 
@@ -97,16 +90,54 @@ const BAND_DEPTH: usize = 88;
   const zero = f32x4.splat(0);
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   const part = f32x4.splat(1 / area);
+  // Which side of an edge a pixel is on is worked out from the same end, and so to the same number,
+  // in both triangles that share it.
+  const swapAB = bx < ax || (bx == ax && by < ay);
+  const swapBC = cx < bx || (cx == bx && cy < by);
+  const swapCA = ax < cx || (ax == cx && ay < cy);
+  const oABx = swapAB ? bx : ax;
+  const oABy = swapAB ? by : ay;
+  const oBCx = swapBC ? cx : bx;
+  const oBCy = swapBC ? cy : by;
+  const oCAx = swapCA ? ax : cx;
+  const oCAy = swapCA ? ay : cy;
+  const dABx = swapAB ? ax - bx : bx - ax;
+  const dABy = swapAB ? ay - by : by - ay;
+  const dBCx = swapBC ? bx - cx : cx - bx;
+  const dBCy = swapBC ? by - cy : cy - by;
+  const dCAx = swapCA ? cx - ax : ax - cx;
+  const dCAy = swapCA ? cy - ay : ay - cy;
+  const wasAB = area > 0 != swapAB;
+  const wasBC = area > 0 != swapBC;
+  const wasCA = area > 0 != swapCA;
+  const edgeAB = (by - ay) * area;
+  const edgeBC = (cy - by) * area;
+  const edgeCA = (ay - cy) * area;
   for (let row = y0; row <= y1; row++) {
     const py = <f32>row + 0.5;
     const line = <usize>(row * stride) << 2;
-    for (let column = x0; column <= x1; column += 4) {
+    // The stretch of the row that can be inside, a pixel more to each side.
+    let low = <f32>x0;
+    let high = <f32>x1;
+    if (edgeAB > 0) low = max(low, crossing(py, ax, ay, bx, by) - 1.5);
+    else if (edgeAB < 0) high = min(high, crossing(py, ax, ay, bx, by) + 1.5);
+    if (edgeBC > 0) low = max(low, crossing(py, bx, by, cx, cy) - 1.5);
+    else if (edgeBC < 0) high = min(high, crossing(py, bx, by, cx, cy) + 1.5);
+    if (edgeCA > 0) low = max(low, crossing(py, cx, cy, ax, ay) - 1.5);
+    else if (edgeCA < 0) high = min(high, crossing(py, cx, cy, ax, ay) + 1.5);
+    if (!(low <= high)) continue;
+    const rowAB = f32x4.splat((py - oABy) * dABx);
+    const rowBC = f32x4.splat((py - oBCy) * dBCx);
+    const rowCA = f32x4.splat((py - oCAy) * dCAx);
+    const first = max(x0, <i32>low & ~3);
+    const last = min(x1, <i32>high);
+    for (let column = first; column <= last; column += 4) {
       const px = f32x4.add(f32x4.splat(<f32>column), steps);
-      const eab = side(px, py, ax, ay, bx, by);
-      const ebc = side(px, py, bx, by, cx, cy);
-      const eca = side(px, py, cx, cy, ax, ay);
-      let mask = v128.and(within(eab, ax, ay, bx, by, area), within(ebc, bx, by, cx, cy, area));
-      mask = v128.and(mask, within(eca, cx, cy, ax, ay, area));
+      const eab = f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(oABx)), f32x4.splat(dABy)), rowAB);
+      const ebc = f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(oBCx)), f32x4.splat(dBCy)), rowBC);
+      const eca = f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(oCAx)), f32x4.splat(dCAy)), rowCA);
+      let mask = v128.and(within(eab, wasAB), within(ebc, wasBC));
+      mask = v128.and(mask, within(eca, wasCA));
       if (!v128.any_true(mask)) continue;
       // Shares of the corners; the sides were worked out either way round.
       const wc = f32x4.abs(f32x4.mul(eab, part));

@@ -209,10 +209,9 @@ export class Painter {
       view.set([...direction, ...colour, rim ? 1 : 0], 8 * i);
     });
     this.made(draw, canvas, 'triangles', draw.triangles, count, (items, filled, per, room) => {
-      const cull = draw.mode === 'opaque' ? 1 : 0;
       const words = [
         ...[count, items, filled, per, room, planes.width, planes.height, 0],
-        ...[camera.perspective ? 1 : 0, address(draw.mesh), draw.triangles, cull],
+        ...[camera.perspective ? 1 : 0, address(draw.mesh), draw.triangles, draw.cull ? 1 : 0],
         ...draw.outputs.map(address),
         ...[lights, lamps.lamps.length],
       ];

@@ -235,7 +235,7 @@ function meshWords(
   const words: Record<number, number> = {
     24: memory.address(draw.mesh),
     25: draw.triangles,
-    26: draw.mode === 'opaque' ? 1 : 0,
+    26: draw.cull ? 1 : 0,
     27: floatWord(camera.focal * height),
     28: floatWord(draw.gloss(time)),
     29: lamps.lamps.length,

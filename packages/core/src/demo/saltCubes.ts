@@ -57,7 +57,7 @@ export const saltCubes = validatePiece({
       on: true,
       emitter: {
         kind: 'lattice',
-        dials: { columns: 15, rows: 15, layers: 15, spacing: [0.17, 0.17, 0.17] },
+        dials: { columns: 13, rows: 13, layers: 13, spacing: [0.195, 0.195, 0.195] },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
       bodies: [
@@ -79,9 +79,9 @@ export const saltCubes = validatePiece({
       ],
       dials: {
         rate: 0,
-        burst: 3375,
+        burst: 2197,
         lifetime: 3600,
-        size: { feed: 'spread', from: 0.118, to: 0.15 },
+        size: { feed: 'spread', from: 0.135, to: 0.172 },
         opacity: 0.92,
         colour: {
           feed: 'gradient',

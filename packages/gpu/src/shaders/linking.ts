@@ -10,8 +10,8 @@ export const LINKING = /* wgsl */ `
 fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
 fn number(i: i32) -> f32 { return bitcast<f32>(word(i)); }
 fn own(name: i32, p: i32) -> f32 { return bitcast<f32>(memory[word(name) + p]); }
-var<private> ranks: array<u32, 16>;
-var<private> slots: array<i32, 16>;
+var<private> ranks: array<u32, 64>;
+var<private> slots: array<i32, 64>;
 fn place(i: i32) -> vec3<f32> { return vec3<f32>(own(1, i), own(2, i), own(3, i)); }
 fn cellOf(p: vec3<f32>) -> vec3<i32> {
   return vec3<i32>(clamp(floor(p * number(7)), vec3<f32>(-1e6), vec3<f32>(1e6)));

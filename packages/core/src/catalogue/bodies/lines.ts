@@ -95,7 +95,7 @@ export const links: BodyKind = {
       drag: 'log',
       varies: 'never',
     }),
-    most: number('Per particle', 4, [1, 16], 'Most links of one particle.', { whole: true }),
+    most: number('Per particle', 4, [1, 64], 'Most links of one particle.', { whole: true }),
     total: number('In all', 40_000, [0, 500_000], 'Most links of the swarm.', { whole: true }),
     width: number('Width', 0.25, [0, 10], "Multiplies the particle's size.", { drag: 'log' }),
     fill: number('Fill', 0, [0, 1], 'Opacity of the triangles between linked particles.'),

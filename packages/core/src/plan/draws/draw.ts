@@ -42,6 +42,8 @@ export type Draw = Common &
         mesh: string;
         triangles: number;
         gloss: (time: number) => number;
+        /** Whether faces that turn away are left out. */
+        cull: boolean;
       }
     | {
         shape: 'trails';

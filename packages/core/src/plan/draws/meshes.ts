@@ -44,7 +44,7 @@ const CUBE: Mesh = {
 
 export function meshDraw(
   context: DrawContext,
-): Pick<Draw & { shape: 'meshes' }, 'shape' | 'mesh' | 'triangles' | 'gloss'> | null {
+): Pick<Draw & { shape: 'meshes' }, 'shape' | 'mesh' | 'triangles' | 'gloss' | 'cull'> | null {
   const { builder, view, see, body, capacity, copies, notices, name } = context;
   const { scene } = builder;
   const found = body.dials.form === 'cube' ? CUBE : scene.stock(body.dials.mesh as string);
@@ -79,7 +79,13 @@ export function meshDraw(
   ];
   MESH.forEach((output, i) => g.store(output, values[i]!));
   const { gloss } = body.dials;
-  return { shape: 'meshes', mesh: block, triangles, gloss: (time) => scene.number(gloss, time) };
+  return {
+    shape: 'meshes',
+    mesh: block,
+    triangles,
+    cull: opaque,
+    gloss: (time) => scene.number(gloss, time),
+  };
 }
 
 /** Unit vectors along the copy's own axes, world frame. */
