@@ -120,3 +120,58 @@ test('dials are set from text, and what does not fit is refused', () => {
   expect(() => setDial(piece, 'motes.rate=-1')).toThrow('must stay within 0');
   expect(() => setDial(piece, 'rate')).toThrow("write 'part.dial=value'");
 });
+
+test('a mask of two points, a swarm of colour that is not there and a bad layer are told', () => {
+  const mask = (points: number[]) =>
+    problems(
+      pieceText(
+        smallPiece((p) => {
+          p.finish[0]!.dials.mask = [{ shape: 'polygon', points }];
+        }),
+      ),
+    );
+  expect(mask([0, 0, 1, 1])).toContain('a mask needs three points at least');
+  expect(mask([0, 0, 1, 1, 0])).toMatch(/three points|pairs/);
+  const layers = (layer: object) =>
+    problems(
+      pieceText(
+        smallPiece((p) => {
+          const whole = { over: 'normal', amount: 1, ...layer };
+          p.swarms[0]!.dials.colour = {
+            feed: 'layers',
+            as: 'greys',
+            layers: [whole],
+            stops: STOPS,
+          } as never;
+        }),
+      ),
+    );
+  expect(layers({ by: 'swarm', swarm: 'ghosts' })).toContain("there is no swarm 'ghosts'");
+  expect(layers({ by: 'picture', picture: 'lost' })).toContain("the stock has no 'lost'");
+  expect(layers({ by: 'formula', text: 'speeed' })).toContain(
+    "at character 1: 'speeed' is not known",
+  );
+});
+
+const STOPS = [
+  { at: 0, colour: '#000000' },
+  { at: 1, colour: '#ffffff' },
+];
+
+test('a piece of version 2 has its one body as the first of several', () => {
+  const { lights, density, ...rest } = smallPiece();
+  void [lights, density];
+  const old = {
+    ...rest,
+    version: 2,
+    swarms: rest.swarms.map(({ bodies, ...swarm }) => ({
+      ...swarm,
+      body: { kind: bodies[0]!.kind, dials: { mode: 'screen' } },
+    })),
+  };
+  const piece = parsePiece(JSON.stringify(old));
+  expect(piece.swarms[0]!.bodies).toMatchObject([
+    { id: 'disc', kind: 'disc', dials: { mode: 'screen' } },
+  ]);
+  expect(piece).toMatchObject({ version: 3, lights: [], density: 1 });
+});

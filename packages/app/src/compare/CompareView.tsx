@@ -76,6 +76,8 @@ function Compare({ id }: { id: string }) {
           variant="outlined"
           color="inherit"
           onClick={() => {
+            // The version that is looked at stays.
+            if (version) setChosen(version.key);
             void keepSnapshot(id, piece);
           }}
         >
