@@ -183,6 +183,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       add(`finish ${name}`, (p) => {
         const part = makePart('finish', kind, []);
         filled(dials, part.dials);
+        part.dials.maskOutline = '';
         if ('swarm' in dials) part.dials.swarm = 'motes';
         Object.assign(part.dials, change);
         p.finish = [part];

@@ -44,6 +44,8 @@ export class Session {
   private target: number | null = null;
   private glimpses = false;
   private dirty = false;
+  /** Standing still the frame is drawn once more, as large as there is room for. */
+  private coarse = false;
   private running = false;
   private asked = false;
   private choice: PreviewChoice = 'auto';
@@ -201,10 +203,21 @@ export class Session {
       if (this.target !== null) return await this.approach();
       if (this.playing) await this.playOn();
       else if (this.dirty) await this.show();
+      else if (this.coarse) await this.refine();
     } catch (error) {
       await this.mend(error);
     }
-    return this.playing || this.dirty || this.pending !== null || this.target !== null;
+    const wanted = this.dirty || this.coarse || this.pending !== null || this.target !== null;
+    return this.playing || wanted;
+  }
+
+  /** The frame once more with all the lines there is room for, when nothing else is to be done. */
+  private async refine(): Promise<void> {
+    const { lines } = this;
+    this.lines = this.most;
+    await this.show();
+    this.lines = lines;
+    this.coarse = false;
   }
 
   /** Builds the distance fields a piece wants, a slice at a time, so that messages come in. */
@@ -335,7 +348,7 @@ export class Session {
       await this.show(left);
       this.lastGlimpse = performance.now();
     }
-    return this.playing || this.target !== null || this.pending !== null;
+    return this.playing || this.coarse || this.target !== null || this.pending !== null;
   }
 
   private async playOn(): Promise<void> {
@@ -382,6 +395,9 @@ export class Session {
     const lines = Math.min(this.lines, height);
     const columns = Math.max(16, Math.round((width / height) * lines));
     this.dirty = false;
+    const free = this.choice === 'auto' && !this.playing && settling === 0;
+    // A finish that remembers would begin anew at another size.
+    this.coarse = free && this.lines < this.most && !this.plan!.finish.remembers;
     // Moving pictures are drawn sharp: several moments a frame would cost as many times the time.
     await this.engine.show(columns, lines, this.playing ? 1 : Infinity);
     if (this.follower.on) {

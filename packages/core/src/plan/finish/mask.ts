@@ -6,7 +6,9 @@ import type { KernelBuilder } from '../kernelBuilder';
 import type { Pixel } from './pixel';
 
 /** Cells across the frame and down it, in which distances to the masks' edges are kept. */
-const [ACROSS, DOWN] = [192, 108];
+const [ACROSS, DOWN] = [128, 72];
+/** Most corners of a border that are looked at. */
+const CORNERS = 160;
 
 type Point = readonly [number, number];
 
@@ -29,12 +31,18 @@ export function polygonDistance(points: readonly Point[], [x, y]: Point): number
 /** An ellipse as a polygon fine enough for the eye. */
 function roundOf(shape: MaskShape & { shape: 'ellipse' }, aspect: number): Point[] {
   const turn = (shape.turn * Math.PI) / 180;
-  return Array.from({ length: 64 }, (_, i) => {
-    const angle = (i / 64) * 2 * Math.PI;
+  return Array.from({ length: 48 }, (_, i) => {
+    const angle = (i / 48) * 2 * Math.PI;
     const [u, v] = [Math.cos(angle) * shape.wide, Math.sin(angle) * shape.high];
     const x = shape.x * aspect + u * Math.cos(turn) - v * Math.sin(turn);
     return [x, shape.y + u * Math.sin(turn) + v * Math.cos(turn)];
   });
+}
+
+/** A border with no more corners than are worth their time. */
+function thinned(points: Point[]): Point[] {
+  const every = Math.ceil(points.length / CORNERS);
+  return points.filter((_, i) => i % every === 0);
 }
 
 /** Borders of a mask in frame heights, x from the left and y from the top. */
@@ -53,7 +61,7 @@ function bordersOf(mask: Mask, outline: Outline | null, aspect: number): Point[]
       0.5 - points[3 * i + 1]!,
     ]),
   );
-  return [...drawn, ...traced];
+  return [...drawn, ...traced].map(thinned);
 }
 
 function distances(mask: Mask, outline: Outline | null, aspect: number): Float32Array {
