@@ -184,6 +184,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
         const part = makePart('finish', kind, []);
         filled(dials, part.dials);
         part.dials.maskOutline = '';
+        if ('size' in dials) part.dials.size = 0.3;
         if ('swarm' in dials) part.dials.swarm = 'motes';
         Object.assign(part.dials, change);
         p.finish = [part];

@@ -145,9 +145,10 @@ export function shrink(y: i32, args: usize, thread: i32): void {
   }
 }
 
-/** target = A · target + B · source, of equal size. */
+/** target = A · target + B · source, of equal size. With A = 0 what was there may be anything. */
 export function addPlanes(y: i32, args: usize, thread: i32): void {
   const keep = f32x4.splat(argF(args, A));
+  const fresh = argF(args, A) == 0;
   const gain = f32x4.splat(argF(args, B));
   const bytes = <usize>arg(args, SS) << 2;
   for (let c = 0; c < 3; c++) {
@@ -155,7 +156,8 @@ export function addPlanes(y: i32, args: usize, thread: i32): void {
     const to = row(arg(args, T + c), y, arg(args, TS));
     for (let x: usize = 0; x < bytes; x += 16) {
       const light = f32x4.mul(v128.load(from + x), gain);
-      v128.store(to + x, f32x4.add(f32x4.mul(v128.load(to + x), keep), light));
+      if (fresh) v128.store(to + x, light);
+      else v128.store(to + x, f32x4.add(f32x4.mul(v128.load(to + x), keep), light));
     }
   }
 }
