@@ -424,3 +424,32 @@ test('puffs have on average the light that is reckoned with when they are out of
     );
   expect(many('puff') / many('disc')).toBeCloseTo(PUFF_MEAN, 1);
 });
+
+test.each([
+  ['stops', -3],
+  ['stops', 4],
+  ['bleed', 0.33],
+])('tone mapping rises with light, and stays below 1: %s %d', (dial, value) => {
+  const piece = smallPiece((p) => {
+    p.swarms = [];
+    const ends = { first: '#000000', last: '#fff0d0', turn: 0, reach: 16 / 9 };
+    p.backdrop = { kind: 'linear', dials: { ...makeChoice('backdrops', 'linear').dials, ...ends } };
+    const part = (kind: string, dials: object) => {
+      const made = makePart('finish', kind, []);
+      return { ...made, dials: { ...made.dials, ...dials } };
+    };
+    // Up to twenty times what a screen shows; the blur lets the light be looked at.
+    p.finish = [
+      part('colourLayer', { colour: '#ffffff', light: 20 }),
+      part('exposure', { [dial]: value }),
+      part('blur', { radius: 0 }),
+    ];
+  });
+  light(piece, 1, [256, 144]);
+  for (const channel of [0, 1, 2]) {
+    const row = engine.lightOf(256, 144, channel).subarray(0, 256);
+    for (let x = 1; x < 256; x++) expect(row[x]!).toBeGreaterThanOrEqual(row[x - 1]!);
+    expect(row[255]! - row[0]!).toBeGreaterThan(0.3);
+    expect(row[255]!).toBeLessThan(1);
+  }
+});
