@@ -72,6 +72,13 @@ export const hailOnTheSlipway = validatePiece({
           kind: 'disc',
           dials: { mode: 'add', hardness: 0.45 },
         },
+        {
+          id: 'streak',
+          name: 'Streak',
+          on: true,
+          kind: 'streak',
+          dials: { mode: 'add', stretch: 0.035, wide: 0.6, gain: 0.7 },
+        },
       ],
       dials: {
         rate: { feed: 'signal', signal: 'squall', from: 300, to: 5200 },
