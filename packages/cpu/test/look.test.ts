@@ -453,3 +453,27 @@ test.each([
     expect(row[255]!).toBeLessThan(1);
   }
 });
+
+test('what feedback remembers is made anew when the look changes', () => {
+  const piece = (colour: string): Piece =>
+    smallPiece((p) => {
+      p.finish.unshift(makePart('finish', 'feedback', []));
+      p.backdrop = { kind: 'flat', dials: { colour } };
+    });
+  run(piece('#102040'), 20);
+  const wanted = frameHash(engine.draw(128, 72).pixels);
+  const playback = new Playback(engine, 1e9);
+  const seek = (frame: number): void => {
+    for (let left = playback.approach(frame); left > 0; left--) {
+      playback.advance();
+      if (playback.frame >= 0) engine.draw(128, 72);
+    }
+  };
+  playback.setPlan(compilePiece(piece('#802010')));
+  playback.restart();
+  seek(30);
+  playback.setPlan(compilePiece(piece('#102040')));
+  expect(playback.exact).toBe(false);
+  seek(20);
+  expect(frameHash(engine.draw(128, 72).pixels)).toBe(wanted);
+});

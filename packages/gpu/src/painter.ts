@@ -59,6 +59,8 @@ interface Items {
 /** Draws bodies into the target. */
 export class Painter {
   private readonly orders = new Map<string, GPUBuffer>();
+  /** What the search for the limit of links counts in. */
+  private counts: GPUBuffer | null = null;
 
   constructor(private readonly pipelines: Pipelines) {}
 
@@ -196,8 +198,10 @@ export class Painter {
     const groups = listGroups(count);
     work.run(LINKING, 'rankLinks', memory.buffer, words, groups);
     work.run(LINKING, 'keepLinks', memory.buffer, words, groups);
-    const usage = GPUBufferUsage.STORAGE;
-    const counts = { buffer: this.pipelines.device.createBuffer({ size: 4 * 260, usage }) };
+    const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST;
+    this.counts ??= this.pipelines.device.createBuffer({ size: 4 * 260, usage });
+    const counts = { buffer: this.counts };
+    work.clear(this.counts);
     for (const shift of [24, 16, 8, 0]) {
       words[18] = shift;
       work.run(LINK_LIMIT, 'histogram', memory.buffer, words, groups, [counts]);

@@ -4,10 +4,12 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Piece } from '@vast-swarm/core';
 import { keepSnapshot } from '../data/snapshots';
+import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 import { CannotOpen, useOpenPiece } from '../workshop/useOpenPiece';
+import { withNeeds } from './differences';
 import { DifferenceList } from './DifferenceList';
 import { useVersions, type Version } from './useVersions';
 import { VersionPicture } from './VersionPicture';
@@ -163,10 +165,19 @@ function Compare({ id }: { id: string }) {
             <DifferenceList
               here={piece}
               there={version.piece}
-              onTake={(title, { path, value }) => {
+              onTake={(title, change) => {
                 // Taking over makes a new undo point: the version that is looked at stays.
                 setChosen(version.key);
-                dispatch(pieceActions.set({ path, value, label: `Take over ${title}` }));
+                const changes = withNeeds(piece, version.piece, change);
+                if (!changes) {
+                  const message = `${title} names a swarm that is not in this version: take that over first.`;
+                  dispatch(noticed({ key: 'take', kind: 'note', message }));
+                  return;
+                }
+                const label = `Take over ${title}`;
+                // One step to undo, however many things came along.
+                for (const c of changes) dispatch(pieceActions.set({ ...c, label, merge: label }));
+                dispatch(pieceActions.settled());
               }}
             />
           ) : (

@@ -51,6 +51,30 @@ function short(value: unknown): string {
   return text.length > 28 ? `${text.slice(0, 27)}…` : text;
 }
 
+/**
+ * The change with what its value names and is not here yet: signals and things of the stock. Null
+ * where it names a swarm that is not here.
+ */
+export function withNeeds(
+  here: Piece,
+  there: Piece,
+  { path, value }: Difference['change'],
+): Difference['change'][] | null {
+  const text = JSON.stringify(value);
+  const missing = <T extends { id: string }>(own: readonly T[], other: readonly T[]): T[] =>
+    other.filter((o) => text.includes(`"${o.id}"`) && !own.some((h) => h.id === o.id));
+  // A swarm that is taken over names itself.
+  const taken = path.length === 1 ? (value as { id: string }[]) : [];
+  const strangers = missing<{ id: string }>([...here.swarms, ...taken], there.swarms);
+  if (strangers.length > 0) return null;
+  const changes: Difference['change'][] = [];
+  for (const list of ['signals', 'stock'] as const) {
+    const needed = missing<{ id: string }>(here[list], there[list]);
+    if (needed.length > 0) changes.push({ path: [list], value: [...here[list], ...needed] });
+  }
+  return [...changes, { path, value }];
+}
+
 /** Where `there` differs from `here`, in the order of the file. */
 export function differences(here: Piece, there: Piece): Difference[] {
   const found: Difference[] = [];

@@ -200,6 +200,8 @@ export class Session {
       if (this.pending) await this.compile(this.pending);
       if (!this.plan) return false;
       if (this.baking) return await this.bakeOn();
+      // Making a remembered past anew takes a while: until then what there is is shown.
+      if (this.dirty && this.plan.finish.remembers) await this.show();
       if (this.target !== null) return await this.approach();
       if (this.playing) await this.playOn();
       else if (this.dirty) await this.show();

@@ -5,6 +5,7 @@ import {
   freshId,
   freshName,
   inEffect,
+  isLayers,
   makeChoice,
   makePart,
   makeSwarm,
@@ -107,8 +108,11 @@ function put(piece: Piece, path: Path, value: unknown): void {
 /** What a value is without a signal that is gone: the fixed value the signal led up to. */
 function withoutSignal(value: unknown, signal: string): unknown {
   if (Array.isArray(value)) return value.map((v) => withoutSignal(v, signal));
-  if (typeof value !== 'object' || value === null || !('feed' in value)) return value;
+  if (typeof value !== 'object' || value === null) return value;
+  if ('layers' in value) return { ...value, layers: withoutSignal(value.layers, signal) };
   if (!('signal' in value) || value.signal !== signal) return value;
+  // A layer of colours goes without: it counts as 0 then.
+  if (!('feed' in value)) return { ...value, signal: undefined };
   if (value.feed === 'gradient') return { ...value, by: 'life', signal: undefined };
   return 'to' in value ? value.to : value;
 }
@@ -125,6 +129,10 @@ function forget(piece: Piece, list: PartList, id: string): void {
   }
   for (const { spec, value, path } of [...dialsOf(piece)]) {
     if (list === 'swarms' && spec.type === 'swarm' && value === id) put(piece, path, '');
+    if (list === 'swarms' && isLayers(value)) {
+      const layers = value.layers.map((l) => (l.swarm === id ? { ...l, swarm: undefined } : l));
+      put(piece, path, { ...value, layers });
+    }
     if (list === 'signals' && signalsIn(value).has(id)) {
       put(piece, path, withoutSignal(JSON.parse(JSON.stringify(value)), id));
     }

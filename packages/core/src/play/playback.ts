@@ -30,7 +30,8 @@ export class Playback {
     const before = this.plan;
     this.plan = plan;
     this.engine.setPlan(plan);
-    if (before?.motionKey === plan.motionKey) return;
+    // Where the finish remembers, what it remembers depends on every look.
+    if (before?.motionKey === plan.motionKey && !plan.finish.remembers) return;
     this.clear();
     // Before the first step there is no past that could be wrong.
     this.exact = !before || this.engine.frame < -plan.frame.preroll;

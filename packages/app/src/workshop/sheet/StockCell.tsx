@@ -1,6 +1,13 @@
 import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
-import { freshId, made, MADE, type StockDial, type StockEntry } from '@vast-swarm/core';
+import {
+  freshId,
+  made,
+  MADE,
+  type StockDial,
+  type StockEntry,
+  type StockType,
+} from '@vast-swarm/core';
 import type { StoredStock } from '../../data/db';
 import { importStock, STOCK_ACCEPT } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
@@ -20,7 +27,12 @@ interface Props {
 
 /** Files come in all measures: at first a shape is brought to two metres, about the origin. */
 function sourceOf({ file, hash, type }: StoredStock): StockEntry['source'] {
-  return type === 'picture' ? { file, hash } : { file, hash, size: 2 };
+  return hasMeasure(type) ? { file, hash, size: 2 } : { file, hash };
+}
+
+/** Whether a thing of the stock stands in space. */
+function hasMeasure(type: StockType): boolean {
+  return type !== 'picture' && type !== 'table';
 }
 
 /** A thing of the stock: of this piece, of the browser, made by code, drawn, or from a file. */
@@ -106,7 +118,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
           Put the pen away
         </Button>
       )}
-      {chosen && 'hash' in chosen.source && chosen.type !== 'picture' && (
+      {chosen && 'hash' in chosen.source && hasMeasure(chosen.type) && (
         <Fitting entry={chosen} source={chosen.source} />
       )}
       <input
