@@ -47,7 +47,7 @@ export type { Mask, MaskShape } from './feeds/mask';
 export { LAYER_MODES, type LayerMode } from './feeds/blend';
 export { READINGS } from './plan/readings';
 export * from './plan/draws/draw';
-export { historyBuffer, ringName, ringOf, PLACES, WAY } from './plan/history';
+export { historyBuffer, isRing, placesOf, ringName, ringOf } from './plan/history';
 export type { ShadowPlan } from './plan/shadows';
 export { lampsAt, MOST_LAMPS, type Lamps } from './plan/lamps';
 export { PATTERNS, patternAt, patternArea, PUFF_MEAN } from './catalogue/bodies/patterns';

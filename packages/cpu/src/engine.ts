@@ -2,11 +2,12 @@ import {
   bornAt,
   copyUniforms,
   historyBuffer,
+  isRing,
   GRID_BUFFERS,
   particlesOf,
+  placesOf,
   ringName,
   ringOf,
-  WAY,
   PLANES,
   READINGS,
   remap,
@@ -269,10 +270,10 @@ export class CpuEngine implements Engine {
 
   /** Keeps where the particles are, for their trails. */
   private remember({ id, history }: SwarmPlan, frame: number): void {
-    const { rows, way } = history;
+    const { rows } = history;
     if (rows === 0) return;
     const ring = ringOf(frame, rows);
-    for (const place of ['px', 'py', 'pz', ...(way ? [WAY] : [])]) {
+    for (const place of placesOf(history)) {
       this.state(id, ringName(ring, place)).set(this.state(id, place));
     }
     const known = this.known.get(id);
@@ -300,7 +301,7 @@ export class CpuEngine implements Engine {
     const { id, bake, state } = swarm;
     const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
     for (const name of state) {
-      if (name.startsWith('ring.')) continue;
+      if (isRing(name)) continue;
       const values = stored[bake!.state.indexOf(name)];
       const to = this.state(id, name);
       if (values) to.set(values);

@@ -2,7 +2,9 @@ import {
   bornAt,
   copyUniforms,
   historyBuffer,
+  isRing,
   particlesOf,
+  placesOf,
   READINGS,
   remap,
   ringName,
@@ -10,7 +12,6 @@ import {
   slotRanges,
   STATE,
   timeOf,
-  WAY,
   type Draw,
   type Drawn,
   type Engine,
@@ -37,12 +38,12 @@ function replay(memory: SwarmMemory, swarm: SwarmPlan, frame: number): void {
   const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
   const ring = history.rows > 0 ? ringOf(frame, history.rows) : 0;
   for (const name of state) {
-    if (name.startsWith('ring.')) continue;
+    if (isRing(name)) continue;
     const values = new Float32Array(memory.capacity);
     const known = stored[bake!.state.indexOf(name)];
     if (known) values.set(known);
     memory.put(name, values);
-    if (placesOf(swarm).includes(name)) memory.put(ringName(ring, name), values);
+    if (placesOf(swarm.history).includes(name)) memory.put(ringName(ring, name), values);
   }
 }
 
@@ -51,12 +52,6 @@ function replayTo(memory: SwarmMemory, swarm: SwarmPlan, frame: number): void {
   for (let back = Math.max(0, swarm.history.rows - 1); back >= 0; back--) {
     replay(memory, swarm, frame - back);
   }
-}
-
-/** What is kept of a swarm for its trails. */
-function placesOf({ history }: SwarmPlan): string[] {
-  if (history.rows === 0) return [];
-  return ['px', 'py', 'pz', ...(history.way ? [WAY] : [])];
 }
 
 class GpuSnapshot implements Snapshot {
@@ -259,7 +254,7 @@ export class GpuEngine implements Engine {
   /** Keeps where the particles are, for their trails. */
   private remember(work: Work, swarm: SwarmPlan, memory: SwarmMemory, frame: number): void {
     const { id, capacity, history } = swarm;
-    for (const place of placesOf(swarm)) {
+    for (const place of placesOf(swarm.history)) {
       const to = memory.address(ringName(ringOf(frame, history.rows), place));
       const words = [memory.address(place), to, capacity];
       work.run(COPY, 'main', memory.buffer, words, listGroups(capacity));

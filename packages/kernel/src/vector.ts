@@ -1,3 +1,4 @@
+import { mix } from './functions';
 import type { Expr } from './graph';
 
 /** A vector in the builder: three scalar nodes. */
@@ -12,6 +13,11 @@ export class Vec3 {
   static select(on: Expr, yes: Vec3, no: Vec3): Vec3 {
     const part = (k: 'x' | 'y' | 'z'): Expr => on.select(yes[k], no[k]);
     return new Vec3(part('x'), part('y'), part('z'));
+  }
+
+  /** From `a` (t = 0) to `b` (t = 1), straight. */
+  static mix(a: Vec3, b: Vec3, t: Expr): Vec3 {
+    return new Vec3(mix(a.x, b.x, t), mix(a.y, b.y, t), mix(a.z, b.z, t));
   }
 
   get parts(): [Expr, Expr, Expr] {

@@ -1,4 +1,5 @@
 import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import { luminance } from '../feeds/luminance';
 import { blendChannel, blendLayers } from '../feeds/blend';
 import type { ColourLayer, LayersFeed } from '../feeds/colourLayers';
 import { inEffect } from '../piece/follow';
@@ -6,18 +7,13 @@ import { swarmDials } from '../catalogue/swarmDials';
 import { DialReader } from './dialReader';
 import { pictureSample, sampledSize } from './pictureSample';
 
-/** Relative luminance (Rec. 709). */
-function grey(c: Vec3): Expr {
-  return c.x.mul(0.2126).add(c.y.mul(0.7152)).add(c.z.mul(0.0722));
-}
-
 /** The colour that layers make of a particle, in linear light. */
 export function layeredColour(dial: DialReader, name: string, feed: LayersFeed): Vec3 {
   const g = dial.graph;
   if (feed.as === 'greys') {
     const sum = feed.layers.reduce<Expr>((below, layer, i) => {
       const value = valueOf(dial, `${name}.${String(i)}`, layer);
-      const own = value instanceof Vec3 ? grey(value) : value;
+      const own = value instanceof Vec3 ? luminance(value) : value;
       return mix(below, blendChannel(layer.over, below, own), amountOf(dial, name, layer, i));
     }, g.float(0));
     return dial.ramp(name, feed.stops, sum);

@@ -11,7 +11,7 @@ import { copyMatrices, type Matrix } from './copies';
 import { SwarmData, type PlanKernel } from './kernelBuilder';
 import { drawsOf, shadowsOf } from './draws';
 import type { Draw } from './draws/draw';
-import { historyRows, historyStates, wantsWay } from './history';
+import { historyRows, historyStates, wantsWay, type History } from './history';
 import { lampsAt, type Lamps } from './lamps';
 import { motionKernel } from './motionKernel';
 import { motionKeys, parentOf } from './motionKey';
@@ -56,7 +56,7 @@ export interface SwarmPlan {
   /** Equal keys have equal motion. */
   motionKey: string;
   /** Frames that trails go back, see history.ts; 0 without. */
-  history: { rows: number; way: boolean };
+  history: History;
 }
 
 /** Ids below this have been born at the end of a frame. */
@@ -294,7 +294,7 @@ function compileSwarm(
     blocks: data.blocks,
     state: [
       ...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()]),
-      ...historyStates(history.rows, history.way),
+      ...historyStates(history),
     ],
     parent: parent?.id ?? null,
     grid: grid === null ? null : gridPlan(scene, capacity, grid, data),

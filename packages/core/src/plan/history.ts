@@ -1,11 +1,17 @@
 import type { Swarm } from '../piece/schema';
 import { rangeOf, type NumberFeed } from '../feeds/feeds';
 
+/** How far back places of a swarm are kept, and whether the metres travelled are. */
+export interface History {
+  rows: number;
+  way: boolean;
+}
+
 /**
  * Where particles were: the last so many places of each, kept in the state so that they are saved
  * and brought back with it. The places of frame n stand in ring n mod rows.
  */
-export const PLACES = ['px', 'py', 'pz', 'way'] as const;
+const RING = 'ring.';
 /** Metres travelled since birth. */
 export const WAY = 'way';
 
@@ -23,18 +29,29 @@ export function wantsWay(swarm: Swarm): boolean {
   return swarm.bodies.some((b) => b.on && b.kind === 'trail' && b.dials.by === 'length');
 }
 
+/** What is kept of a swarm at each frame. */
+export function placesOf({ rows, way }: History): string[] {
+  if (rows === 0) return [];
+  return ['px', 'py', 'pz', ...(way ? [WAY] : [])];
+}
+
 export function ringOf(frame: number, rows: number): number {
   return ((frame % rows) + rows) % rows;
 }
 
 /** Name of a state of the history: its ring and what is kept there. */
 export function ringName(ring: number, place: string): string {
-  return `ring.${String(ring)}.${place}`;
+  return `${RING}${String(ring)}.${place}`;
 }
 
-export function historyStates(rows: number, way: boolean): string[] {
-  const places = way ? PLACES : PLACES.slice(0, 3);
-  return Array.from({ length: rows }, (_, ring) => places.map((p) => ringName(ring, p))).flat();
+/** Whether a state is of the history. */
+export function isRing(name: string): boolean {
+  return name.startsWith(RING);
+}
+
+export function historyStates(history: History): string[] {
+  const rings = Array.from({ length: history.rows }, (_, ring) => ring);
+  return rings.flatMap((ring) => placesOf(history).map((p) => ringName(ring, p)));
 }
 
 /** The state behind a buffer of the trail kernel (`before.px`, `here.px`, `after.px`) for a row. */

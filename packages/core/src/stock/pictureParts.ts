@@ -1,3 +1,4 @@
+import { luminanceOf } from '../feeds/luminance';
 import { toLinear } from '../feeds/colour';
 import { memo, type Picture } from './stock';
 
@@ -56,7 +57,7 @@ export function spotsOf(picture: Picture, by: 'brightness' | 'alpha', limit: num
         number,
         number,
       ];
-      const value = by === 'alpha' ? a : (0.2126 * r + 0.7152 * g + 0.0722 * b) * a;
+      const value = by === 'alpha' ? a : luminanceOf([r, g, b]) * a;
       if (value >= limit && a > 0) found.push(i);
     }
     const pick = (get: (i: number) => number): Float32Array => Float32Array.from(found, get);

@@ -1,3 +1,4 @@
+import { luminanceOf } from '../feeds/luminance';
 import { lightOf } from './pictureParts';
 import { memo, type Picture } from './stock';
 
@@ -21,9 +22,7 @@ export function slopesOf(picture: Picture, by: 'light' | 'colours', blur: number
       const signed = (c: number) => plane((i) => 2 * Math.sqrt(light[i + c]!) - 0.9252);
       return { width, height, x: signed(0), y: signed(1) };
     }
-    const grey = plane((i) =>
-      Math.cbrt(0.2126 * light[i]! + 0.7152 * light[i + 1]! + 0.0722 * light[i + 2]!),
-    );
+    const grey = plane((i) => Math.cbrt(luminanceOf([light[i]!, light[i + 1]!, light[i + 2]!])));
     const at = (x: number, y: number): number =>
       grey[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))]!;
     const [x, y] = [new Float32Array(grey.length), new Float32Array(grey.length)];

@@ -67,7 +67,6 @@ export const linear: BackdropKind = {
     const angle = dial.number('turn').mul(Math.PI / 180);
     const way = x.mul(cos(angle)).add(y.mul(sin(angle)));
     const t = way.div(dial.number('reach')).add(0.5).clamp(0, 1);
-    const [a, b] = [dial.colour('first'), dial.colour('last')];
-    return new Vec3(mix(a.x, b.x, t), mix(a.y, b.y, t), mix(a.z, b.z, t));
+    return Vec3.mix(dial.colour('first'), dial.colour('last'), t);
   },
 };

@@ -1,6 +1,6 @@
 import { choice, number } from '../dials';
 import type { AroundFinishKind } from '../kinds';
-import { luminance } from './grade';
+import { luminance } from '../../feeds/luminance';
 
 export const displacement: AroundFinishKind = {
   type: 'around',

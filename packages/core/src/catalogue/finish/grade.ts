@@ -1,11 +1,7 @@
 import { cos, exp, log, sin, Vec3, type Expr } from '@vast-swarm/kernel';
 import { number } from '../dials';
+import { luminance } from '../../feeds/luminance';
 import type { PixelFinishKind } from '../kinds';
-
-/** Relative luminance (Rec. 709). */
-export function luminance(c: Vec3): Expr {
-  return c.x.mul(0.2126).add(c.y.mul(0.7152)).add(c.z.mul(0.0722));
-}
 
 /** Light that contrast leaves as it is. */
 const MIDDLE_GREY = 0.18;

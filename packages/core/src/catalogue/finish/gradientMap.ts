@@ -1,6 +1,6 @@
 import { number } from '../dials';
 import type { PixelFinishKind } from '../kinds';
-import { luminance } from './grade';
+import { luminance } from '../../feeds/luminance';
 
 export const gradientMap: PixelFinishKind = {
   type: 'pixel',

@@ -1,6 +1,5 @@
-import { cos, sin } from '@vast-swarm/kernel';
+import { cos, sin, Vec3 } from '@vast-swarm/kernel';
 import { blendLayers, type LayerMode } from '../../feeds/blend';
-import { between } from '../../plan/finish/pixel';
 import { pictureSample, sampledSize } from '../../plan/pictureSample';
 import { choice, number, stockDial } from '../dials';
 import type { PixelFinishKind } from '../kinds';
@@ -111,7 +110,7 @@ export const pictureLayer: PixelFinishKind = {
       .add(height / 2);
     const { colour, opacity: alpha } = pictureSample(dial.builder, picture, x, y);
     const shown = colour.scale(dial.number('light').div(alpha.max(1e-4)));
-    return between(below, blendLayers(dial.choice('over') as LayerMode, below, shown), alpha);
+    return Vec3.mix(below, blendLayers(dial.choice('over') as LayerMode, below, shown), alpha);
   },
 };
 
@@ -141,6 +140,6 @@ export const swarmLayer: PixelFinishKind = {
     const blended = blendLayers(mode, below, colour);
     return mode === 'add' || mode === 'screen' || mode === 'lighten'
       ? blended
-      : between(below, blended, there);
+      : Vec3.mix(below, blended, there);
   },
 };

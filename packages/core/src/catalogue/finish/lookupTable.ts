@@ -45,11 +45,7 @@ export const lookupTable: PixelFinishKind = {
       const side = (db: number): Expr => mix(line(0, db), line(1, db), g.part);
       return mix(side(0), side(1), b.part);
     };
-    const strength = dial.number('strength');
-    return new Vec3(
-      mix(colour.x, channel(0), strength),
-      mix(colour.y, channel(1), strength),
-      mix(colour.z, channel(2), strength),
-    );
+    const found = new Vec3(channel(0), channel(1), channel(2));
+    return Vec3.mix(colour, found, dial.number('strength'));
   },
 };

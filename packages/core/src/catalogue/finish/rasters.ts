@@ -1,7 +1,7 @@
 import { cos, sin, smoothstep, Vec3, type Expr } from '@vast-swarm/kernel';
 import { choice, number } from '../dials';
 import type { AroundFinishKind } from '../kinds';
-import { luminance } from './grade';
+import { luminance } from '../../feeds/luminance';
 
 const cell = number('Cell', 0.02, [0.003, 0.5], 'As a part of the height.', { drag: 'log' });
 

@@ -1,4 +1,5 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { luminanceOf } from '../../feeds/luminance';
 import { edgeOf } from '../../catalogue/bodies/common';
 import { historyRows } from '../history';
 import { lampsAt, type Lamps } from '../lamps';
@@ -120,20 +121,19 @@ function shading(
   return [middle, right.sub(left).div(1.8), right.add(left).sub(middle.mul(2)).div(1.62)];
 }
 
-/** Luminance (Rec. 709) of the lamps on a surface with that normal, as the camera sees it. */
+/** Luminance of the lamps on a surface with that normal, as the camera sees it. */
 function lampLight(builder: DrawContext['builder'], normal: Vec3): Expr {
   const { scene } = builder;
-  const grey = ([r, g, b]: readonly number[]): number => 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
   const count = Math.max(1, scene.piece.lights.filter((l) => l.on && l.kind !== 'ambient').length);
   const uniform = (name: string, of: (lamps: Lamps) => number): Expr =>
     builder.uniform(`lamp.${name}`, (f) => of(lampsAt(scene, f.camera!, f.time)));
-  let sum = uniform('ambient', (l) => grey(l.ambient));
+  let sum = uniform('ambient', (l) => luminanceOf(l.ambient));
   for (let i = 0; i < count; i++) {
     const axis = (k: number): Expr =>
       uniform(`${String(i)}.${String(k)}`, (l) => l.lamps[i]?.direction[k] ?? 0);
     const direction = new Vec3(axis(0), axis(1), axis(2));
     const strength = uniform(`${String(i)}.light`, (l) =>
-      l.lamps[i] ? grey(l.lamps[i]!.colour) : 0,
+      l.lamps[i] ? luminanceOf(l.lamps[i]!.colour) : 0,
     );
     sum = sum.add(normal.dot(direction).max(0).mul(strength));
   }

@@ -1,4 +1,4 @@
-import { hash, mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import { hash, Vec3, type Expr } from '@vast-swarm/kernel';
 import type { KernelBuilder, UniformSource } from '../kernelBuilder';
 import { PLANES, strideOf } from './planes';
 
@@ -52,12 +52,8 @@ export function sampled(surface: Surface, x: Expr, y: Expr): Vec3 {
   const [fx, fy] = [px.floor(), py.floor()];
   const [tx, ty] = [px.sub(fx), py.sub(fy)];
   const corner = (dx: number, dy: number): Vec3 => texel(surface, fx.add(dx), fy.add(dy));
-  const row = (dy: number): Vec3 => between(corner(0, dy), corner(1, dy), tx);
-  return between(row(0), row(1), ty);
-}
-
-export function between(a: Vec3, b: Vec3, t: Expr): Vec3 {
-  return new Vec3(mix(a.x, b.x, t), mix(a.y, b.y, t), mix(a.z, b.z, t));
+  const row = (dy: number): Vec3 => Vec3.mix(corner(0, dy), corner(1, dy), tx);
+  return Vec3.mix(row(0), row(1), ty);
 }
 
 export function pixelOf(builder: KernelBuilder): Pixel {

@@ -1,4 +1,4 @@
-import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
 import { isWanted } from '../../catalogue/dials';
 import type { FinishKind } from '../../catalogue/kinds';
@@ -130,7 +130,7 @@ function mixedBack(scene: Scene, data: SwarmData, part: Part, step: FinishStep):
   const pixel = pixelOf(builder);
   const share = shareOf(builder, part, pixel);
   if (!share) return [step];
-  const colour = mixed(own(builder, WAS), own(builder, PLANES), share);
+  const colour = Vec3.mix(own(builder, WAS), own(builder, PLANES), share);
   colour.parts.forEach((e, i) => builder.graph.store(PLANES[i]!, e));
   return [{ type: 'keep' }, step, { type: 'pixels', kernel: builder }];
 }
@@ -146,14 +146,6 @@ function shareOf(builder: KernelBuilder, part: Part, pixel: Pixel): Expr | null 
   if (!mask && part.dials.share === 1) return null;
   const share = dial.number('share');
   return mask ? share.mul(mask) : share;
-}
-
-function mixed(before: Vec3, after: Vec3, share: Expr): Vec3 {
-  return new Vec3(
-    mix(before.x, after.x, share),
-    mix(before.y, after.y, share),
-    mix(before.z, after.z, share),
-  );
 }
 
 function contextOf(builder: KernelBuilder, part: Part, pixel: Pixel): FinishContext {
@@ -188,7 +180,7 @@ function pixelsKernel(
     if (kind.type !== 'pixel') continue;
     const after = kind.build(contextOf(builder, part, pixel), colour);
     const share = shareOf(builder, part, pixel);
-    colour = share ? mixed(colour, after, share) : after;
+    colour = share ? Vec3.mix(colour, after, share) : after;
   }
   if (last) g.store('out', encode(colour, pixel));
   else colour.parts.forEach((e, i) => g.store(PLANES[i]!, e));
@@ -211,7 +203,7 @@ function aroundKernel(
     const before = own(builder, passes > 1 ? WAS : PLANES);
     // Only the last pass shows.
     const all = g.uniform('pass').lt(passes - 1);
-    colour = mixed(before, colour, all.select(g.float(1), share));
+    colour = Vec3.mix(before, colour, all.select(g.float(1), share));
   }
   colour.parts.forEach((e, i) => g.store(TO[i]!, e));
   return builder;

@@ -1,3 +1,4 @@
+import { luminanceOf } from '../../feeds/luminance';
 import type { LookupTable } from '../stock';
 
 const SIZE = 17;
@@ -9,7 +10,7 @@ export function dusk(): LookupTable {
     const [r, g, b] = [i % SIZE, Math.floor(i / SIZE) % SIZE, Math.floor(i / SIZE / SIZE)].map(
       (c) => c / (SIZE - 1),
     ) as [number, number, number];
-    const grey = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    const grey = luminanceOf([r, g, b]);
     const warm = Math.min(1, grey * 1.4);
     const toned = [r, g, b].map((c) => grey + (c - grey) * 0.85) as [number, number, number];
     values[3 * i] = toned[0] * (0.82 + 0.26 * warm);
