@@ -27,21 +27,31 @@ afterAll(async () => {
   harness.stop();
 });
 
-test('the CPU engine gives the same bits in the browser as in Node, for every kind', async () => {
-  await page.goto(harness.url);
-  const engine = await CpuEngine.create({ threads: 2 });
-  for (const [name, piece] of pieceOfEveryKind()) {
-    engine.setPlan(compilePiece(piece));
-    engine.reset();
-    while (engine.frame < 20) engine.step();
-    const here = frameHash(engine.draw(128, 72).pixels);
-    for (const threads of [1, 2]) {
-      const there = await call<string>(page, 'cpuHash', piece, 20, 128, 72, threads);
-      expect([name, threads, there]).toEqual([name, threads, here]);
-    }
-  }
-  engine.close();
-}, 120_000);
+describe('the CPU engine gives the same bits in the browser as in Node', () => {
+  let engine: CpuEngine;
+  beforeAll(async () => {
+    engine = await CpuEngine.create({ threads: 2 });
+    await page.goto(harness.url);
+  });
+  afterAll(() => {
+    engine.close();
+  });
+
+  test.each(pieceOfEveryKind())(
+    '%s',
+    async (_, piece) => {
+      engine.setPlan(compilePiece(piece));
+      engine.reset();
+      while (engine.frame < 20) engine.step();
+      const here = frameHash(engine.draw(128, 72).pixels);
+      for (const threads of [1, 2]) {
+        const there = await call<string>(page, 'cpuHash', piece, 20, 128, 72, threads);
+        expect([threads, there]).toEqual([threads, here]);
+      }
+    },
+    30_000,
+  );
+});
 
 async function openRender(): Promise<void> {
   await page.goto(app.url);
