@@ -12,9 +12,7 @@ import {
   PLANE_B,
   PLANE_G,
   PLANE_R,
-  SCRATCH,
   SOFT,
-  SPARE,
   STRIDE,
   WIDTH,
 } from './args';
@@ -129,10 +127,8 @@ export function drawDiscs(args: usize, begin: i32, n: i32, x0: i32, y0: i32, thr
   const mode = arg(args, MODE);
   const order = <usize>arg(args, ORDER) + (<usize>begin << 2);
   if (mode == NORMAL) {
-    const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
-    const bins = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
     for (let i = 0; i < n; i++) store<i32>(order + (<usize>i << 2), i);
-    farToNear(order, spare, n, list + 28, ENTRY, bins);
+    farToNear(args, order, begin, n, list + 28, ENTRY, thread);
   }
   if (arg(args, NEAREST)) drawHidden(mode, args, list, order, n, x0, y0);
   else if (mode == ADD) discs(ADD, false, args, list, 0, n, x0, y0);

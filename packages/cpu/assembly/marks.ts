@@ -31,9 +31,7 @@ import {
   PLANE_B,
   PLANE_G,
   PLANE_R,
-  SCRATCH,
   SOFT,
-  SPARE,
   STRIDE,
   SX,
   SY,
@@ -206,9 +204,7 @@ export function drawMarks(args: usize, begin: i32, n: i32, x: i32, y: i32, threa
   const mode = arg(args, MODE);
   const kind = arg(args, PATTERN);
   if (mode == NORMAL) {
-    const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
-    const bins = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
-    farToNear(list, spare, n, <usize>arg(args, DEPTH), 4, bins);
+    farToNear(args, list, begin, n, <usize>arg(args, DEPTH), 4, thread);
     ofKind(NORMAL, kind, args, list, n, x, y);
   } else if (mode == ADD) ofKind(ADD, kind, args, list, n, x, y);
   else if (mode == SCREEN) ofKind(SCREEN, kind, args, list, n, x, y);

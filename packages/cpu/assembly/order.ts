@@ -1,5 +1,7 @@
 // Far to near within one tile's list. Equal distances keep the order of the list.
 
+import { arg, SCRATCH, SPARE } from './args';
+
 const BITS: u32 = 11;
 const BINS: u32 = 1 << BITS;
 
@@ -61,17 +63,20 @@ function pass(
 }
 
 /**
- * Sorts the numbers in `order` by the depths at `depths`, `step` bytes from one to the next;
- * `spare` has as much room.
+ * Sorts the numbers in `order`, which belong to a tile's list from `begin` on, by the depths at
+ * `depths`, `step` bytes from one to the next.
  */
 export function farToNear(
+  args: usize,
   order: usize,
-  spare: usize,
+  begin: i32,
   n: i32,
   depths: usize,
   step: usize,
-  bins: usize,
+  thread: i32,
 ): void {
+  const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
+  const bins = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
   if (n < 48) {
     insertion(order, n, depths, step);
     return;

@@ -17,7 +17,6 @@ import {
   SCRATCH,
   SHAPE,
   SOFT,
-  SPARE,
   STRIDE,
   TRIANGLES,
   WIDTH,
@@ -226,10 +225,9 @@ export function drawTriangles(args: usize, begin: i32, n: i32, x: i32, y: i32, t
   const scratch = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
   const mode = arg(args, MODE);
   if (mode == NORMAL) {
-    const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
     const triangles = arg(args, SHAPE) == TRIANGLES;
     const depths = <usize>arg(args, ITEMS) + (triangles ? TRIANGLE_DEPTH : BAND_DEPTH);
-    farToNear(list, spare, n, depths, triangles ? TRIANGLE : BAND, scratch);
+    farToNear(args, list, begin, n, depths, triangles ? TRIANGLE : BAND, thread);
     items(NORMAL, args, list, n, x, y, scratch);
   } else if (mode == ADD) items(ADD, args, list, n, x, y, scratch);
   else if (mode == SCREEN) items(SCREEN, args, list, n, x, y, scratch);

@@ -1,6 +1,7 @@
 import {
   bornAt,
   copyUniforms,
+  EVEN_LIGHT,
   historyBuffer,
   isRing,
   GRID_BUFFERS,
@@ -14,6 +15,7 @@ import {
   slotRanges,
   timeOf,
   type Draw,
+  type Drawing,
   type Drawn,
   type Engine,
   type FinishPlan,
@@ -338,7 +340,7 @@ export class CpuEngine implements Engine {
     const { rasteriser, times } = this;
     times.look = 0;
     let mark = performance.now();
-    const exposed = (name: string, drawn: readonly Drawn[], backdrop: boolean): Planes =>
+    const exposed = (name: string, drawn: Drawing, backdrop: boolean): Planes =>
       this.exposed(name, { width, height, oversample, moments }, drawn, backdrop);
     const planes = exposed('frame', plan.drawing, true);
     const layers = new Map(
@@ -363,7 +365,7 @@ export class CpuEngine implements Engine {
   private exposed(
     name: string,
     size: { width: number; height: number; oversample: number; moments: number },
-    drawn: readonly Drawn[],
+    drawn: Drawing,
     backdrop: boolean,
   ): Planes {
     const { rasteriser } = this;
@@ -388,32 +390,34 @@ export class CpuEngine implements Engine {
   }
 
   /** Backdrop and bodies into planes, as they were `before` seconds ago. */
-  private scene(planes: Planes, before: number, drawn: readonly Drawn[], backdrop: boolean): void {
+  private scene(planes: Planes, before: number, drawn: Drawing, backdrop: boolean): void {
     const plan = this.plan!;
     const { width, height, stride } = planes;
     const end = timeOf(this.frame + 1, plan.frame.rate);
     const time = end - before;
     const camera = plan.camera(time);
-    const base: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera, before };
+    const lamps = plan.lamps(time, camera);
+    const now = { frame: this.frame, time, width, height, born: 0, before };
+    const base: FrameInputs = { ...now, camera, lamps };
     if (backdrop) {
       this.pixels(plan.backdrop, planes, base);
       if (plan.shadows) this.shadows(plan.shadows, planes, base);
     } else for (const at of planes.at) this.floats(at, stride * height).fill(0);
     let nearest = 0;
-    if (drawn.some(({ draw }) => draw.mode === 'opaque')) {
+    if (drawn.opaque.length > 0) {
       nearest = this.arena.buffer('nearest', 4 * stride * height);
       this.floats(nearest, stride * height).fill(FAR);
     }
-    const canvas: Canvas = { planes, nearest, camera, lamps: plan.lamps(time, camera), time };
-    const all = (opaque: boolean): void => {
-      for (const { swarm, draw } of drawn) {
-        if ((draw.mode === 'opaque') !== opaque) continue;
-        this.body(swarm, draw, { ...base, born: this.bornAt(swarm, this.frame) }, canvas);
-      }
-    };
-    all(true);
+    const canvas: Canvas = { planes, nearest, camera, lamps, time };
+    this.bodies(drawn.opaque, base, canvas);
     if (nearest && plan.solidLens) this.defocus(plan.solidLens, planes, nearest, base);
-    all(false);
+    this.bodies(drawn.blended, base, canvas);
+  }
+
+  private bodies(drawn: readonly Drawn[], base: FrameInputs, canvas: Canvas): void {
+    for (const { swarm, draw } of drawn) {
+      this.body(swarm, draw, { ...base, born: this.bornAt(swarm, this.frame) }, canvas);
+    }
   }
 
   /** Opaque things out of focus; what comes later is blurred as it is drawn. */
@@ -434,11 +438,8 @@ export class CpuEngine implements Engine {
     const { camera, time } = base;
     const planes = rasteriser.planes('shadow', to.width, to.height);
     for (const at of planes.at) this.floats(at, planes.stride * planes.height).fill(0);
-    const lamps = { ambient: [1, 1, 1] as [number, number, number], lamps: [] };
-    const canvas: Canvas = { planes, nearest: 0, camera: camera!, lamps, time };
-    for (const { swarm, draw } of drawing) {
-      this.body(swarm, draw, { ...base, born: this.bornAt(swarm, this.frame) }, canvas);
-    }
+    const canvas: Canvas = { planes, nearest: 0, camera: camera!, lamps: EVEN_LIGHT, time };
+    this.bodies(drawing, base, canvas);
     rasteriser.blur(planes, blur(time));
     const address = (name: string): number => {
       const [set, plane] = name.includes('.') ? [planes, name.split('.')[1]!] : [to, name];

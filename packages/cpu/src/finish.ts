@@ -1,4 +1,10 @@
-import { PLANES, type FinishPlan, type FinishStep, type FrameInputs } from '@vast-swarm/core';
+import {
+  knowsPast,
+  PLANES,
+  type FinishPlan,
+  type FinishStep,
+  type FrameInputs,
+} from '@vast-swarm/core';
 import type { Kernels } from './kernels';
 import type { Planes, Rasteriser } from './rasteriser';
 
@@ -124,11 +130,7 @@ export class Finish {
 
   /** Whether the frames before this one have been drawn, so that the finish is as it should be. */
   knows(plan: FinishPlan, frame: number): boolean {
-    return plan.steps.every((step) => {
-      if (step.type !== 'remember' || frame <= 0) return true;
-      const memory = this.memories.get(step.id);
-      return memory !== undefined && (memory.frame === frame - 1 || memory.frame === frame);
-    });
+    return knowsPast(plan, frame, (id) => this.memories.get(id)?.frame);
   }
 
   private remember(id: string, planes: Planes, frame: number): void {

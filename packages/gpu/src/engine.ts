@@ -1,6 +1,7 @@
 import {
   bornAt,
   copyUniforms,
+  EVEN_LIGHT,
   historyBuffer,
   isRing,
   particlesOf,
@@ -13,6 +14,7 @@ import {
   STATE,
   timeOf,
   type Draw,
+  type Drawing,
   type Drawn,
   type Engine,
   type FrameInputs,
@@ -324,7 +326,7 @@ export class GpuEngine implements Engine {
     work: Work,
     frame: FrameMemory,
     set: string,
-    drawn: readonly Drawn[],
+    drawn: Drawing,
     moments: number,
   ): void {
     const plan = this.plan!;
@@ -344,14 +346,16 @@ export class GpuEngine implements Engine {
     work: Work,
     frame: FrameMemory,
     set: string,
-    drawn: readonly Drawn[],
+    drawn: Drawing,
     time: number,
     before: number,
   ): void {
     const plan = this.plan!;
     const { width, height } = frame;
     const camera = plan.camera(time);
-    const base: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera, before };
+    const lamps = plan.lamps(time, camera);
+    const now = { frame: this.frame, time, width, height, born: 0, before };
+    const base: FrameInputs = { ...now, camera, lamps };
     const pixels = frame.planes(set).stride * height;
     const view = frame.target.createView();
     if (set === 'frame') {
@@ -361,19 +365,13 @@ export class GpuEngine implements Engine {
     } else frame.add(work, set, set, 0, 0);
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
     work.draw(fill, view, true, frame.buffer, frame.words(set), 3);
-    const solid = drawn.some(({ draw }) => draw.mode === 'opaque');
+    const solid = drawn.opaque.length > 0;
     if (solid) frame.clearDepth(work);
     const canvas: Canvas = {
-      ...{ width, height, view, solid, camera, time },
+      ...{ width, height, view, solid, camera, lamps, time },
       depth: frame.depth.createView(),
-      lamps: plan.lamps(time, camera),
     };
-    const all = (opaque: boolean): void => {
-      for (const { swarm, draw } of drawn) {
-        if ((draw.mode === 'opaque') === opaque) this.body(work, swarm, draw, base, canvas);
-      }
-    };
-    all(true);
+    this.bodies(work, drawn.opaque, base, canvas);
     if (solid && plan.solidLens) {
       frame.targetToPlanes(work, set);
       frame.depthToPlane(work, camera.perspective);
@@ -381,8 +379,12 @@ export class GpuEngine implements Engine {
       frame.add(work, 'turn', set, 0, 1);
       work.draw(fill, view, true, frame.buffer, frame.words(set), 3);
     }
-    all(false);
+    this.bodies(work, drawn.blended, base, canvas);
     frame.targetToPlanes(work, set);
+  }
+
+  private bodies(work: Work, drawn: readonly Drawn[], base: FrameInputs, canvas: Canvas): void {
+    for (const { swarm, draw } of drawn) this.body(work, swarm, draw, base, canvas);
   }
 
   /** Where the kernel that blurs opaque things finds its buffers. */
@@ -406,9 +408,9 @@ export class GpuEngine implements Engine {
     const canvas: Canvas = {
       ...{ width, height, view, solid: false, camera: base.camera!, time: base.time },
       depth: depth.createView(),
-      lamps: { ambient: [1, 1, 1], lamps: [] },
+      lamps: EVEN_LIGHT,
     };
-    for (const { swarm, draw } of drawing) this.body(work, swarm, draw, base, canvas);
+    this.bodies(work, drawing, base, canvas);
     frame.targetToPlanes(work, 'shadow');
     frame.blur(work, 'shadow', blur(base.time));
   }

@@ -1,4 +1,5 @@
 import {
+  knowsPast,
   PLANES,
   strideOf,
   type FinishPlan,
@@ -85,11 +86,7 @@ export class Finish {
 
   /** Whether the frames before this one have been drawn, so that the finish is as it should be. */
   knows(plan: FinishPlan, frame: number): boolean {
-    return plan.steps.every((step) => {
-      if (step.type !== 'remember' || frame <= 0) return true;
-      const memory = this.memories.get(step.id);
-      return memory !== undefined && (memory.frame === frame - 1 || memory.frame === frame);
-    });
+    return knowsPast(plan, frame, (id) => this.memories.get(id)?.frame);
   }
 
   private remember(work: Work, id: string, frame: FrameMemory, set: string, at: number): void {

@@ -1,4 +1,4 @@
-import { compilePiece } from '@vast-swarm/core';
+import { compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine, encodePng } from '@vast-swarm/cpu';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -31,9 +31,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
     const progress = new Progress('frame', last - first + 1);
     while (engine.frame < last) {
       engine.step();
-      // A finish that remembers has to see every frame from the beginning.
-      const seen = engine.frame >= first || (plan.finish.remembers && engine.frame >= 0);
-      if (!seen) continue;
+      if (!isDrawn(plan, engine.frame, first)) continue;
       const frame = engine.draw(width, height, options.oversample);
       if (engine.frame < first) continue;
       const name = join(options.out, numbered('frame_%04d.png', engine.frame));

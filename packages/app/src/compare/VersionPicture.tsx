@@ -26,24 +26,16 @@ export function VersionPicture({ label, piece, frame, onShown, lines }: Props) {
   const [engine] = useState(
     () =>
       new EngineClient('auto', {
-        notices: () => undefined,
         trouble: (message) => {
           dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
         },
-        thumb: () => undefined,
-        building: () => undefined,
-        baking: () => undefined,
         died: () => {
           setGeneration((n) => n + 1);
         },
       }),
   );
   useEffect(() => {
-    const canvas = document.createElement('canvas');
-    Object.assign(canvas.style, { width: '100%', height: '100%', display: 'block' });
-    canvas.setAttribute('aria-hidden', 'true');
-    holder.current!.replaceChildren(canvas);
-    engine.attach(canvas);
+    engine.attach(holder.current!);
   }, [engine, generation]);
   useEffect(() => {
     const box = holder.current!;

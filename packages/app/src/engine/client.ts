@@ -40,11 +40,16 @@ export class EngineClient {
 
   constructor(
     private readonly choice: EngineChoice,
-    private readonly events: EngineEvents,
+    /** What is not asked for is passed over. */
+    private readonly events: Partial<EngineEvents>,
   ) {}
 
-  /** Starts a worker that draws on this canvas, where the last one was. */
-  attach(canvas: HTMLCanvasElement): void {
+  /** Starts a worker that draws on a fresh canvas in this element, where the last one was. */
+  attach(holder: HTMLElement): void {
+    const canvas = document.createElement('canvas');
+    Object.assign(canvas.style, { width: '100%', height: '100%', display: 'block' });
+    canvas.setAttribute('aria-hidden', 'true');
+    holder.replaceChildren(canvas);
     const offscreen = canvas.transferControlToOffscreen();
     const worker = new Worker(new URL('./engineWorker.ts', import.meta.url), { type: 'module' });
     this.worker?.terminate();
@@ -56,10 +61,10 @@ export class EngineClient {
       event.preventDefault();
       this.deaths += 1;
       const often = this.deaths > 3;
-      this.events.trouble(
+      this.events.trouble?.(
         `The engine stopped (${event.message}). ${often ? 'It keeps stopping; undo the last change or reload.' : 'It was started again.'}`,
       );
-      if (!often) this.events.died();
+      if (!often) this.events.died?.();
     };
     worker.postMessage({ type: 'start', canvas: offscreen, engine: this.choice }, [offscreen]);
     this.send(this.preview);
@@ -80,13 +85,13 @@ export class EngineClient {
         for (const listener of this.listeners) listener();
         return;
       case 'notices':
-        this.events.notices(message.notices);
+        this.events.notices?.(message.notices);
         return;
       case 'trouble':
-        this.events.trouble(message.message);
+        this.events.trouble?.(message.message);
         return;
       case 'thumb':
-        this.events.thumb(message.blob);
+        this.events.thumb?.(message.blob);
         return;
       case 'census':
         this.asked.get(message.swarm)?.(message.census);
@@ -96,12 +101,12 @@ export class EngineClient {
         this.followed = message.report;
         return;
       case 'building':
-        this.events.building(message.name, message.part);
+        this.events.building?.(message.name, message.part);
         return;
       case 'baking':
       case 'baked':
       case 'bakeStopped':
-        this.events.baking(message);
+        this.events.baking?.(message);
         return;
     }
   }

@@ -11,6 +11,7 @@ const SHELVES: [Shelf, string][] = [
   ['launches', 'Launches: how they set off'],
   ['forces', 'Forces: what moves them'],
   ['colliders', 'Colliders and zones: what stands in their way'],
+  ['lights', 'Lights: what lights solid things'],
   ['signals', 'Signals: numbers that change with time'],
   ['bodies', 'Bodies: how one is drawn'],
   ['finish', 'Finish: what happens to the frame'],
@@ -57,6 +58,11 @@ export default function Guide() {
               below the picture, tells why a swarm is not seen.
             </li>
             <li>Drag the picture to orbit, Shift-drag to pan, roll the wheel to move in.</li>
+            <li>
+              Give a swarm more bodies in its sheet: trails, links, mesh copies, pictures. Every
+              treatment of the finish has a share and a mask that is drawn in the picture.
+            </li>
+            <li>Press Compare to see two versions at one frame, and take dials over.</li>
             <li>Press Render for a video or for frames.</li>
           </ol>
         </Part>

@@ -11,15 +11,8 @@ export function MovingThumb({ id }: { id: string }) {
   const holder = useRef<HTMLDivElement>(null);
   const [shown, setShown] = useState(false);
   useEffect(() => {
-    const quiet = (): void => undefined;
-    const engine = new EngineClient('auto', {
-      ...{ notices: quiet, trouble: quiet, thumb: quiet, building: quiet, baking: quiet },
-      died: quiet,
-    });
-    const canvas = document.createElement('canvas');
-    Object.assign(canvas.style, { width: '100%', height: '100%', display: 'block' });
-    holder.current!.replaceChildren(canvas);
-    engine.attach(canvas);
+    const engine = new EngineClient('auto', {});
+    engine.attach(holder.current!);
     const stop = engine.subscribe(() => {
       const { report } = engine;
       if (!report || report.settling > 0) return;
@@ -35,7 +28,7 @@ export function MovingThumb({ id }: { id: string }) {
       engine.play(true);
     };
     // What cannot be read says so when it is opened.
-    begin().catch(quiet);
+    begin().catch(() => undefined);
     return () => {
       stop();
       engine.close();

@@ -1,4 +1,4 @@
-import { compilePiece } from '@vast-swarm/core';
+import { compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import type { FromRender, Job, ToRender } from './messages';
 import { openSink, type Sink } from './sinks';
@@ -42,13 +42,10 @@ async function render(job: Job): Promise<void> {
     let looked = 0;
     while (engine.frame < last) {
       engine.step();
-      // A finish that remembers has to see every frame from the beginning.
-      const before = engine.frame < first;
-      if (before && plan.finish.remembers && engine.frame >= 0) {
-        engine.draw(width, height, oversample);
-      }
-      if (!before) {
-        const frame = engine.draw(width, height, oversample);
+      const frame = isDrawn(plan, engine.frame, first)
+        ? engine.draw(width, height, oversample)
+        : null;
+      if (frame && engine.frame >= first) {
         await sink.add(frame, engine.frame);
         done += 1;
         if (performance.now() - looked > LOOK_EVERY || done === total) {

@@ -28,11 +28,7 @@ export function Picture({ preview, generation }: Props) {
   const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
 
   useEffect(() => {
-    const canvas = document.createElement('canvas');
-    Object.assign(canvas.style, { width: '100%', height: '100%', display: 'block' });
-    canvas.setAttribute('aria-hidden', 'true');
-    canvasHolder.current!.replaceChildren(canvas);
-    engine.attach(canvas);
+    engine.attach(canvasHolder.current!);
   }, [engine, generation]);
 
   useEffect(() => {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FormulaError, LONGEST, parseFormula } from '../formula/parse';
-import { layersSchema, type LayersFeed } from './colourLayers';
+import { layersSchema, type ColourLayer, type LayersFeed } from './colourLayers';
 import { hexSchema, stopsSchema } from './gradient';
 import type { Mask } from './mask';
 import { EASES, shapeSchema, type Shape } from './shape';
@@ -197,6 +197,11 @@ export function isGradient(value: DialValue): value is GradientFeed {
 
 export function isLayers(value: DialValue): value is LayersFeed {
   return feedIs(value, 'layers');
+}
+
+/** The layers of a colour that has any. */
+export function layersOf(value: DialValue | undefined): ColourLayer[] {
+  return value !== undefined && isLayers(value) ? value.layers : [];
 }
 
 export function isPlaceColour(value: DialValue): value is z.infer<typeof placeColourSchema> {

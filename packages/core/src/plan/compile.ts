@@ -1,4 +1,4 @@
-import { rangeOf, type NumberFeed } from '../feeds/feeds';
+import { layersOf, rangeOf, type NumberFeed } from '../feeds/feeds';
 import { inEffect } from '../piece/follow';
 import type { Bake } from '../play/bake';
 import type { Piece, Swarm } from '../piece/schema';
@@ -65,6 +65,11 @@ export function bornAt(swarm: SwarmPlan, frame: number, rate: number): number {
   return swarm.births.bornBefore(timeOf(frame + 1, rate));
 }
 
+/** Whether a render that keeps frames from `first` on has to draw this one: a finish may remember it. */
+export function isDrawn({ finish }: Plan, frame: number, first: number): boolean {
+  return frame >= first || (finish.remembers && frame >= 0);
+}
+
 /** What the artist should know, in numbers. */
 export interface Notice {
   part: string;
@@ -79,15 +84,20 @@ export interface Drawn {
   draw: Draw;
 }
 
+/** What is drawn into one set of planes, in the order of the line-up: opaque things come first. */
+export interface Drawing {
+  opaque: readonly Drawn[];
+  blended: readonly Drawn[];
+}
+
 /** A piece made ready for an engine. */
 export interface Plan {
   frame: Piece['frame'];
   /** In order of simulation: a swarm comes behind the one it is born from. */
   swarms: SwarmPlan[];
-  /** What is drawn, in order: opaque things come first. */
-  drawing: readonly Drawn[];
+  drawing: Drawing;
   /** Swarms that the finish shows, each drawn on a layer of its own. */
-  layers: ReadonlyMap<string, readonly Drawn[]>;
+  layers: ReadonlyMap<string, Drawing>;
   /** The camera at a time in seconds. */
   camera: (time: number) => CameraPose;
   lamps: (time: number, pose: CameraPose) => Lamps;
@@ -145,7 +155,10 @@ export function compilePiece(
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes.get(swarm.id) ?? null;
     // A layer of its colour may be another swarm's.
-    const others = JSON.stringify(swarm).includes('"by":"swarm"') ? piece.swarms : null;
+    const layers = [swarm, ...swarm.bodies].flatMap(({ dials }) =>
+      Object.values(dials).flatMap(layersOf),
+    );
+    const others = layers.some((l) => l.by === 'swarm') ? piece.swarms : null;
     const key = JSON.stringify([
       swarm,
       others,
@@ -165,13 +178,14 @@ export function compilePiece(
   }
   // Drawn in the order of the line-up, simulated in the order of birth.
   const swarms = [...plans.values()];
-  const drawn = (wanted: (id: string) => boolean): Drawn[] => {
+  const drawn = (wanted: (id: string) => boolean): Drawing => {
     const all = piece.swarms.flatMap((s) => {
       const swarm = wanted(s.id) ? plans.get(s.id) : undefined;
       return swarm ? swarm.draws.map((draw) => ({ swarm, draw })) : [];
     });
-    const opaque = ({ draw }: Drawn): boolean => draw.mode === 'opaque';
-    return [...all.filter(opaque), ...all.filter((d) => !opaque(d))];
+    const of = (opaque: boolean): Drawn[] =>
+      all.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
+    return { opaque: of(true), blended: of(false) };
   };
   const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop, signals]);
   const backdrop = cache.keep(backdropKey, () => backdropKernel(scene));
@@ -190,7 +204,7 @@ export function compilePiece(
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
-    shadows: shadowPlan(scene, [...plans.values()]),
+    shadows: shadowPlan(scene, swarms),
     solidLens,
     lamps: (time, pose) => lampsAt(scene, pose, time),
     shutter: (time) => {
@@ -264,8 +278,9 @@ function compileSwarm(
   const data = new SwarmData();
   const { motion, grid } = motionKernel(scene, swarm, capacity, data);
   const told: string[] = [];
-  const draws = drawsOf(scene, swarm, capacity, copies.length, data, told);
-  const shadows = shadowsOf(scene, swarm, capacity, copies.length, data);
+  const size = { capacity, copies: copies.length };
+  const draws = drawsOf(scene, swarm, size, data, told);
+  const shadows = shadowsOf(scene, swarm, size, data);
   notices.push(...told.map((message) => ({ part: swarm.id, message })));
   const readings = (): PlanKernel => readingsKernel(scene, swarm, capacity, data);
   // It reads the tables that the bodies bring; without any it brings its own.

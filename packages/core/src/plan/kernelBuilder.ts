@@ -1,6 +1,7 @@
 import { Graph, Vec3, type Expr } from '@vast-swarm/kernel';
 import { TABLE, type BirthScope } from './dialReader';
 import type { CameraPose } from './cameraAt';
+import type { Lamps } from './lamps';
 import type { Scene } from './scene';
 
 /** What changes from frame to frame, for uniforms. */
@@ -16,6 +17,8 @@ export interface FrameInputs {
   born: number;
   /** The camera now; only while drawing. */
   camera?: CameraPose;
+  /** The lights as the camera sees them now; only while drawing. */
+  lamps?: Lamps;
   /** Seconds before the state that are drawn, while the shutter is open. */
   before?: number;
 }

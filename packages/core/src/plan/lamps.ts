@@ -26,6 +26,9 @@ const DEFAULT: Lamps = {
   lamps: [{ direction: [-0.45, 0.65, -0.61], colour: [1, 0.95, 0.88], rim: false }],
 };
 
+/** The same light everywhere, whatever way a surface is turned: for shapes alone. */
+export const EVEN_LIGHT: Lamps = { ambient: [1, 1, 1], lamps: [] };
+
 /** Most lights that count, ambient ones apart. */
 export const MOST_LAMPS = 8;
 

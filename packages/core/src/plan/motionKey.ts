@@ -1,3 +1,4 @@
+import { layersOf } from '../feeds/feeds';
 import { swarmDials } from '../catalogue/swarmDials';
 import { inEffect } from '../piece/follow';
 import type { Piece, Swarm } from '../piece/schema';
@@ -24,7 +25,9 @@ function keptLook(dials: Swarm['dials'], all = false): unknown[] {
     if (!(all || LOOK.has(key)) || typeof value !== 'object' || !('feed' in value)) return false;
     const kept = 'evaluate' in value && value.evaluate === 'birth';
     // Layers may keep the place of birth, or its colour.
-    if (value.feed === 'layers') return /"(birth|place)"/.test(JSON.stringify(value));
+    if (value.feed === 'layers') {
+      return layersOf(value).some((l) => l.by === 'place' || l.at === 'birth');
+    }
     return value.feed === 'place' || (kept && value.feed !== 'spread');
   });
 }

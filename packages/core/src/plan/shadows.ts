@@ -1,7 +1,6 @@
 import { Vec3 } from '@vast-swarm/kernel';
 import type { Vector } from '../feeds/feeds';
 import type { Drawn } from './compile';
-import { MESH, type Draw } from './draws/draw';
 import { meshDraw } from './draws/meshes';
 import type { DrawContext } from './draws';
 import { own } from './finish/pixel';
@@ -45,17 +44,14 @@ export function shadowDraw(context: DrawContext, caster: Part): ReturnType<typeo
   ]);
   const floor = builder.uniform('shadow.floor', (f) => scene.number(caster.dials.floor, f.time));
   const flat = (v: Vec3): Vec3 => v.sub(way.scale(v.y.div(way.y)));
-  const at = see.position.sub(new Vec3(floor.mul(0), floor, floor.mul(0)));
-  const onFloor = flat(at).add(new Vec3(floor.mul(0), floor, floor.mul(0)));
+  const zero = builder.graph.float(0);
+  const ground = new Vec3(zero, floor, zero);
+  const onFloor = flat(see.position.sub(ground)).add(ground);
   const turned = (v: Vec3): Vec3 => flat(see.turned(v));
   return meshDraw({ ...context, see: { ...see, position: onFloor, turned } });
 }
 
-/** A mesh draw that leaves the shape of its shadow: as much as is covered, however lit. */
-export function asShadow(draw: Draw): Draw {
-  return { ...draw, id: `${draw.id}.shadow`, mode: 'lighten', soft: () => 0, outputs: MESH };
-}
-
+/** Takes the shadow's planes from the light of the frame's. */
 export function shadeKernel(scene: Scene, caster: Part): PlanKernel {
   const builder = new KernelBuilder(scene);
   const g = builder.graph;

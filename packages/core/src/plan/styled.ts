@@ -1,6 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../catalogue';
 import type { EmitterKind } from '../catalogue/kinds';
+import { isPlaceColour, layersOf } from '../feeds/feeds';
 import { swarmDials } from '../catalogue/swarmDials';
 import type { Part, Swarm } from '../piece/schema';
 import { densityOf } from './density';
@@ -58,7 +59,9 @@ function colourOfPlace(
   particle: ParticleInputs,
 ): Vec3 | null {
   const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);
-  if (!emitter.colour || !JSON.stringify(swarm.dials.colour).includes('"place"')) return null;
+  const { colour } = swarm.dials;
+  const wanted = isPlaceColour(colour!) || layersOf(colour).some((l) => l.by === 'place');
+  if (!emitter.colour || !wanted) return null;
   const { dials } = swarm.emitter;
   const reader = new DialReader(builder, `${swarm.id}.emitter`, emitter.dials, dials, particle);
   return emitter.colour(reader);

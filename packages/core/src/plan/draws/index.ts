@@ -3,7 +3,7 @@ import { kindOf } from '../../catalogue';
 import type { Part, Swarm } from '../../piece/schema';
 import { KernelBuilder, type SwarmData } from '../kernelBuilder';
 import type { Scene } from '../scene';
-import { asShadow, casterOf, shadowDraw } from '../shadows';
+import { casterOf, shadowDraw } from '../shadows';
 import { shown, type Shown } from '../styled';
 import { View } from '../view';
 import { discDraw } from './discs';
@@ -23,36 +23,47 @@ export interface DrawContext {
   capacity: number;
   /** Repeats of the swarm. */
   copies: number;
-  /** Of the swarm, for notices. */
-  name: string;
   notices: string[];
 }
 
-/** Shadows of a swarm's opaque mesh copies, where a light casts them. */
+/** What each body that is shown is drawn from. */
+function contextsOf(
+  scene: Scene,
+  swarm: Swarm,
+  size: Pick<DrawContext, 'capacity' | 'copies'>,
+  data: SwarmData,
+  notices: string[],
+): DrawContext[] {
+  return swarm.bodies
+    .filter((body) => body.on)
+    .map((body) => {
+      const builder = new KernelBuilder(scene, data);
+      const view = new View(builder);
+      const see = shown(builder, view, swarm, body, size.capacity);
+      return { builder, view, see, swarm, body, ...size, notices };
+    });
+}
+
+/** Shadows of a swarm's opaque mesh copies, where a light casts them: as much as is covered. */
 export function shadowsOf(
   scene: Scene,
   swarm: Swarm,
-  capacity: number,
-  copies: number,
+  size: Pick<DrawContext, 'capacity' | 'copies'>,
   data: SwarmData,
 ): Draw[] {
   const caster = casterOf(scene);
   if (!caster) return [];
-  const solid = swarm.bodies.filter(
-    (b) => b.on && b.dials.mode === 'opaque' && kindOf('bodies', b.kind).shape.draws === 'mesh',
-  );
-  return solid.flatMap((body) => {
-    const builder = new KernelBuilder(scene, data);
-    const view = new View(builder);
-    const see = shown(builder, view, swarm, body, capacity);
-    const white = new Vec3(builder.graph.float(1), builder.graph.float(1), builder.graph.float(1));
-    const plain = { ...see, colour: white };
-    const context = { builder, view, see: plain, swarm, body, capacity, copies };
-    // What is wrong with the mesh has been said of the body itself.
-    const draw = shadowDraw({ ...context, name: swarm.name, notices: [] }, caster);
+  // What is wrong with a mesh is said of the body itself.
+  return contextsOf(scene, swarm, size, data, []).flatMap((context) => {
+    const { builder, see, body } = context;
+    const { shape } = kindOf('bodies', body.kind);
+    if (shape.draws !== 'mesh' || body.dials.mode !== 'opaque') return [];
+    const one = builder.graph.float(1);
+    const white = { ...see, colour: new Vec3(one, one, one) };
+    const draw = shadowDraw({ ...context, see: white }, caster);
     if (!draw) return [];
-    const common = { id: body.id, mode: 'opaque' as const, kernel: builder, soft: () => 0 };
-    return asShadow({ ...common, ...draw, gloss: () => 0, outputs: MESH });
+    const common = { id: `${body.id}.shadow`, mode: 'lighten', kernel: builder } as const;
+    return { ...common, ...draw, soft: () => 0, gloss: () => 0, outputs: MESH };
   });
 }
 
@@ -60,58 +71,42 @@ export function shadowsOf(
 export function drawsOf(
   scene: Scene,
   swarm: Swarm,
-  capacity: number,
-  copies: number,
+  size: Pick<DrawContext, 'capacity' | 'copies'>,
   data: SwarmData,
   notices: string[],
 ): Draw[] {
-  return swarm.bodies
-    .filter((body) => body.on)
-    .flatMap((body) => {
-      const builder = new KernelBuilder(scene, data);
-      const view = new View(builder);
-      const see = shown(builder, view, swarm, body, capacity);
-      const context = {
-        builder,
-        view,
-        see,
-        swarm,
-        body,
-        capacity,
-        copies,
-        name: swarm.name,
-        notices,
-      };
-      const { soft } = body.dials;
-      const common = {
-        id: body.id,
-        mode: body.dials.mode as DrawMode,
-        kernel: builder,
-        soft: (time: number) => scene.number(soft, time),
-      };
-      const { shape } = kindOf('bodies', body.kind);
-      switch (shape.draws) {
-        case 'disc':
-          // Out of focus it takes the shape of the lens's opening, as marks do.
-          if (view.defocuses) return { ...common, ...markDraw(context, 'disc'), outputs: MARK };
-          return { ...common, ...discDraw(context), outputs: DISC };
-        case 'mark': {
-          const draw = markDraw(context, shape.pattern, shape.param);
-          if (shape.pattern === 'pictures' && !draw.pictures) return [];
-          return { ...common, ...draw, outputs: MARK };
-        }
-        case 'mesh': {
-          const draw = meshDraw(context);
-          return draw ? { ...common, ...draw, outputs: MESH } : [];
-        }
-        case 'trail': {
-          const draw = trailDraw(context);
-          return draw ? { ...common, ...draw, outputs: TRAIL } : [];
-        }
-        case 'links': {
-          const draw = linkDraw(context);
-          return draw ? { ...common, ...draw, outputs: LINK } : [];
-        }
+  return contextsOf(scene, swarm, size, data, notices).flatMap((context) => {
+    const { builder, view, body } = context;
+    const { soft } = body.dials;
+    const common = {
+      id: body.id,
+      mode: body.dials.mode as DrawMode,
+      kernel: builder,
+      soft: (time: number) => scene.number(soft, time),
+    };
+    const { shape } = kindOf('bodies', body.kind);
+    switch (shape.draws) {
+      case 'disc':
+        // Out of focus it takes the shape of the lens's opening, as marks do.
+        if (view.defocuses) return { ...common, ...markDraw(context, 'disc'), outputs: MARK };
+        return { ...common, ...discDraw(context), outputs: DISC };
+      case 'mark': {
+        const draw = markDraw(context, shape.pattern, shape.param);
+        if (shape.pattern === 'pictures' && !draw.pictures) return [];
+        return { ...common, ...draw, outputs: MARK };
       }
-    });
+      case 'mesh': {
+        const draw = meshDraw(context);
+        return draw ? { ...common, ...draw, outputs: MESH } : [];
+      }
+      case 'trail': {
+        const draw = trailDraw(context);
+        return draw ? { ...common, ...draw, outputs: TRAIL } : [];
+      }
+      case 'links': {
+        const draw = linkDraw(context);
+        return draw ? { ...common, ...draw, outputs: LINK } : [];
+      }
+    }
+  });
 }

@@ -45,7 +45,8 @@ const CUBE: Mesh = {
 export function meshDraw(
   context: DrawContext,
 ): Pick<Draw & { shape: 'meshes' }, 'shape' | 'mesh' | 'triangles' | 'gloss' | 'cull'> | null {
-  const { builder, view, see, body, capacity, copies, notices, name } = context;
+  const { builder, view, see, body, capacity, copies, notices } = context;
+  const { name } = context.swarm;
   const { scene } = builder;
   const found = body.dials.form === 'cube' ? CUBE : scene.stock(body.dials.mesh as string);
   if (found?.type !== 'mesh') return null;

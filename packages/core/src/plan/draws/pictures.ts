@@ -38,7 +38,7 @@ interface Cell {
 const joined = new WeakMap<Float32Array, Map<string, Float32Array>>();
 
 /** The pictures of a body in one block; null where there are none. Those of another size are left out. */
-export function picturesOf({ builder, body, notices, name }: DrawContext): Pictures | null {
+export function picturesOf({ builder, swarm, body, notices }: DrawContext): Pictures | null {
   const { picture, pictures, columns, rows } = body.dials;
   const ids = (pictures as string[] | undefined) ?? (picture ? [picture as string] : []);
   const [across, down] = [(columns as number | undefined) ?? 1, (rows as number | undefined) ?? 1];
@@ -59,7 +59,7 @@ export function picturesOf({ builder, body, notices, name }: DrawContext): Pictu
     const odd = cells.find(({ cell }) => cell.width !== width || cell.height !== height)!;
     const size = (c: Cell): string => `${String(c.width)} × ${String(c.height)}`;
     notices.push(
-      `${name}: the picture ${odd.id} has ${size(odd.cell)} pixels and the first of its set ${size(first.cell)}; it is left out. Give all pictures of a set one size.`,
+      `${swarm.name}: the picture ${odd.id} has ${size(odd.cell)} pixels and the first of its set ${size(first.cell)}; it is left out. Give all pictures of a set one size.`,
     );
   }
   const key = `${[...new Set(same.map((c) => c.serial))].join('.')}.${String(across)}.${String(down)}`;

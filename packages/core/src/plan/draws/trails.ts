@@ -2,7 +2,7 @@ import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { luminanceOf } from '../../feeds/luminance';
 import { edgeOf } from '../../catalogue/bodies/common';
 import { historyRows } from '../history';
-import { lampsAt, type Lamps } from '../lamps';
+import type { Lamps } from '../lamps';
 import { standing } from '../styled';
 import { SMALLEST, TRAIL, type Draw } from './draw';
 import type { DrawContext } from './index';
@@ -126,7 +126,7 @@ function lampLight(builder: DrawContext['builder'], normal: Vec3): Expr {
   const { scene } = builder;
   const count = Math.max(1, scene.piece.lights.filter((l) => l.on && l.kind !== 'ambient').length);
   const uniform = (name: string, of: (lamps: Lamps) => number): Expr =>
-    builder.uniform(`lamp.${name}`, (f) => of(lampsAt(scene, f.camera!, f.time)));
+    builder.uniform(`lamp.${name}`, (f) => of(f.lamps!));
   let sum = uniform('ambient', (l) => luminanceOf(l.ambient));
   for (let i = 0; i < count; i++) {
     const axis = (k: number): Expr =>

@@ -43,6 +43,23 @@ export interface FinishPlan {
   remembers: boolean;
 }
 
+/**
+ * Whether all that a finish remembers is of the frame before `frame`, or of that frame itself.
+ *
+ * @param frameOf the frame that a treatment remembers, by its id
+ */
+export function knowsPast(
+  plan: FinishPlan,
+  frame: number,
+  frameOf: (id: string) => number | undefined,
+): boolean {
+  return plan.steps.every((step) => {
+    if (step.type !== 'remember' || frame <= 0) return true;
+    const known = frameOf(step.id);
+    return known === frame - 1 || known === frame;
+  });
+}
+
 const WAS = PLANES.map((p) => `was.${p}`);
 const PAST = PLANES.map((p) => `past.${p}`);
 const LAYER = PLANES.map((p) => `layer.${p}`);
