@@ -51,7 +51,7 @@ export { historyBuffer, isRing, placesOf, ringName, ringOf } from './plan/histor
 export type { ShadowPlan } from './plan/shadows';
 export { EVEN_LIGHT, type Lamps } from './plan/lamps';
 export { PATTERNS, patternAt, patternArea, PUFF_MEAN } from './catalogue/bodies/patterns';
-export { influenceOf } from './plan/motionKernel';
+export { influenceOf } from './plan/influence';
 export { motionKeys, parentOf } from './plan/motionKey';
 export { GRID_BUFFERS, type GridPlan } from './plan/neighbours';
 export { STATE } from './plan/state';

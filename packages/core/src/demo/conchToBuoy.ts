@@ -1,6 +1,13 @@
 import { validatePiece } from '../piece/parse';
 import { showFinish } from './finish';
 
+/** The way from shell to buoy that everything takes. */
+const MORPH = {
+  ...{ shape1: 'conch', shape2: 'buoy', size1: 1.15 },
+  amount: { feed: 'signal', signal: 'tide', from: 0, to: 1 },
+  ...{ stagger: 0.55, detour: 0.75, swirl: 0.9 },
+};
+
 /** Morph: what the tide brought in turns into what the harbour put out, and back. */
 export const conchToBuoy = validatePiece({
   format: 'vast-swarm piece',
@@ -16,7 +23,7 @@ export const conchToBuoy = validatePiece({
     kind: 'perspective',
     dials: {
       target: [0, 0.02, 0],
-      distance: 5.9,
+      distance: 6.4,
       azimuth: 20,
       elevation: 12,
       orbit: 9,
@@ -28,21 +35,40 @@ export const conchToBuoy = validatePiece({
   density: 1,
   swarms: [
     {
+      ...{ id: 'facets', name: 'Facets', on: true },
+      emitter: { kind: 'morph', dials: { ...MORPH, places: 2400 } },
+      launch: { kind: 'allRound', dials: { speed: 0 } },
+      bodies: [
+        {
+          ...{ id: 'mesh', name: 'Links', on: true, kind: 'links' },
+          dials: { mode: 'add', radius: 0.19, most: 4, width: 0.12, fill: 0.6, gain: 2.5 },
+        },
+        {
+          ...{ id: 'spark', name: 'Spark', on: true, kind: 'spark' },
+          dials: { mode: 'add', gain: 8 },
+        },
+      ],
+      dials: {
+        ...{ rate: 0, burst: 2400, lifetime: 3600 },
+        size: { feed: 'spread', from: 0.03, to: 0.11 },
+        // A light climbs from below, and sets the corners it passes glinting.
+        opacity: {
+          feed: 'formula',
+          text: '0.16 + 0.84 * smooth(0.75, 1, sin(1.6 * y - 1.5 * time + 0.8 * random))',
+          from: 0,
+          to: 1,
+        },
+        colour: { feed: 'place' },
+      },
+      copies: [],
+    },
+    {
       id: 'shape',
       name: 'Shape',
       on: true,
       emitter: {
         kind: 'morph',
-        dials: {
-          shape1: 'conch',
-          shape2: 'buoy',
-          size1: 1.15,
-          amount: { feed: 'signal', signal: 'tide', from: 0, to: 1 },
-          stagger: 0.55,
-          detour: 0.75,
-          swirl: 0.9,
-          places: 36000,
-        },
+        dials: { ...MORPH, places: 30000 },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
       bodies: [
@@ -56,7 +82,7 @@ export const conchToBuoy = validatePiece({
       ],
       dials: {
         rate: 0,
-        burst: 36000,
+        burst: 30000,
         lifetime: 3600,
         size: { feed: 'spread', from: 0.012, to: 0.03, distribution: 'normal' },
         opacity: {
@@ -68,7 +94,7 @@ export const conchToBuoy = validatePiece({
         colour: { feed: 'place' },
         light: {
           feed: 'formula',
-          text: '0.45 + 1.6 * random ^ 3 + 0.5 * (y > 1.05)',
+          text: '0.25 + 1.6 * random ^ 4 + 0.4 * (y > 1.05)',
           from: 0,
           to: 4,
         },
@@ -166,6 +192,6 @@ export const conchToBuoy = validatePiece({
     { id: 'conch', name: 'Conch', type: 'mesh', source: { made: 'conch' } },
     { id: 'buoy', name: 'Buoy', type: 'mesh', source: { made: 'buoy' } },
   ],
-  influence: { current: { shape: 0 }, rise: { shape: 0 } },
+  influence: { current: { shape: 0, facets: 0 }, rise: { shape: 0, facets: 0 } },
   finish: showFinish(0.5, 0.4),
 });

@@ -1,4 +1,5 @@
 import { validatePiece } from '../piece/parse';
+import { FADING, over } from './shapes';
 
 /** Vortex and drag: the water behind a lock gate turns, and takes the lights of the quay with it. */
 export const eddyAtTheLock = validatePiece({
@@ -14,10 +15,10 @@ export const eddyAtTheLock = validatePiece({
   camera: {
     kind: 'perspective',
     dials: {
-      target: [0, 0.1, 0],
-      distance: 5.9,
+      target: [0, -0.25, 0],
+      distance: 6.2,
       azimuth: -15,
-      elevation: 40,
+      elevation: 34,
       orbit: 3,
       view: 40,
       near: 0.5,
@@ -41,7 +42,10 @@ export const eddyAtTheLock = validatePiece({
       },
       launch: { kind: 'cone', dials: { speed: { feed: 'spread', from: 0, to: 0.3 }, angle: 25 } },
       bodies: [
-        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.1 } },
+        {
+          ...{ id: 'streak', name: 'Streak', on: true, kind: 'streak' },
+          dials: { mode: 'add', stretch: 0.075, wide: 0.38, gain: 0.85 },
+        },
       ],
       dials: {
         rate: 8100,
@@ -70,14 +74,14 @@ export const eddyAtTheLock = validatePiece({
           feed: 'gradient',
           by: 'life',
           stops: [
-            { at: 0, colour: '#2a4fd0', light: 1 },
-            { at: 0.35, colour: '#2f9fc4', light: 0.8 },
-            { at: 0.65, colour: '#9df0e0', light: 0.9 },
-            { at: 0.85, colour: '#ffe0b0', light: 1.5 },
-            { at: 1, colour: '#ff9a4a', light: 2 },
+            { at: 0, colour: '#2a4fd0', light: 0.9 },
+            { at: 0.35, colour: '#1f8fb8', light: 0.7 },
+            { at: 0.62, colour: '#5fe0cc', light: 0.65 },
+            { at: 0.82, colour: '#ffc98a', light: 0.75 },
+            { at: 1, colour: '#ff7a3a', light: 1.3 },
           ],
         },
-        light: { feed: 'spread', from: 0.35, to: 1.7 },
+        light: { feed: 'formula', text: '0.25 + 2.4 * random ^ 3', from: 0, to: 4 },
       },
       copies: [],
     },
@@ -98,9 +102,21 @@ export const eddyAtTheLock = validatePiece({
           kind: 'disc',
           dials: { mode: 'screen', hardness: 0.35 },
         },
+        {
+          ...{ id: 'wake', name: 'Wake', on: true, kind: 'trail' },
+          dials: {
+            ...{ mode: 'add', form: 'line', hardness: 0.2, by: 'place' },
+            length: { feed: 'spread', from: 30, to: 60 },
+            width: over(0.5, [
+              { x: 0, y: 1 },
+              { x: 1, y: 0.1 },
+            ]),
+            fade: over(0.55, FADING),
+          },
+        },
       ],
       dials: {
-        rate: 20,
+        rate: 26,
         lifetime: { feed: 'spread', from: 5, to: 8 },
         size: {
           feed: 'spread',
@@ -133,7 +149,11 @@ export const eddyAtTheLock = validatePiece({
       name: 'Eddy',
       on: true,
       kind: 'vortex',
-      dials: { axis: [0, 1, 0], spin: 190, radius: 1.2, falloff: 1.2, pull: 1.02, lift: 0 },
+      dials: {
+        ...{ axis: [0, 1, 0], spin: 190, radius: 1.2, falloff: 1.2, pull: 1.02 },
+        // The open gate draws the middle down.
+        lift: { feed: 'signal', signal: 'gate', from: -0.05, to: -0.9 },
+      },
     },
     {
       id: 'ripple',

@@ -1,4 +1,5 @@
 import { validatePiece } from '../piece/parse';
+import { FADING, over } from './shapes';
 
 /** Curl noise: a lantern let down into the harbour at night, and what gathers round it. */
 export const planktonLantern = validatePiece({
@@ -111,6 +112,35 @@ export const planktonLantern = validatePiece({
       },
     },
     {
+      // Every five seconds the lantern sends out a ring of light, which the water bends.
+      id: 'call',
+      name: 'Call',
+      on: true,
+      emitter: { kind: 'ring', dials: { radius: 0.12, width: 0.02, axis: [0.2, 1, 0.1] } },
+      launch: { kind: 'outward', dials: { speed: { feed: 'spread', from: 0.52, to: 0.56 } } },
+      bodies: [
+        { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
+      ],
+      dials: {
+        rate: 0,
+        ...{ burst: 2600, burstAt: 0, burstEvery: 5 },
+        lifetime: { feed: 'spread', from: 2.6, to: 4.2 },
+        size: { feed: 'spread', from: 0.008, to: 0.02 },
+        opacity: over(0.9, FADING),
+        colour: {
+          feed: 'gradient',
+          by: 'life',
+          stops: [
+            { at: 0, colour: '#ffb45c', light: 3 },
+            { at: 0.35, colour: '#ffe3a8', light: 1.6 },
+            { at: 0.6, colour: '#7df0d4', light: 1.6 },
+            { at: 1, colour: '#2f6fd0', light: 1.4 },
+          ],
+        },
+        light: { feed: 'spread', from: 0.3, to: 1.4 },
+      },
+    },
+    {
       id: 'lamp',
       name: 'Lamp',
       on: true,
@@ -174,7 +204,7 @@ export const planktonLantern = validatePiece({
       dials: { axis: [0.1, 1, 0], spin: 26, radius: 1.8, lift: 0.16 },
     },
   ],
-  influence: { drift: { plankton: 0.6, lamp: 0.3 }, tide: { lamp: 0.5 } },
+  influence: { drift: { plankton: 0.6, call: 0.35, lamp: 0.3 }, tide: { lamp: 0.5 } },
   finish: [
     {
       id: 'bloom',

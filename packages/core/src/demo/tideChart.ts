@@ -29,7 +29,12 @@ export const tideChart = validatePiece({
       on: true,
       emitter: { kind: 'picture', dials: { picture: 'chart', limit: 0.012, width: 4.6 } },
       launch: { kind: 'normal', dials: { speed: 0 } },
-      bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
+      bodies: [
+        {
+          ...{ id: 'streak', name: 'Streak', on: true, kind: 'streak' },
+          dials: { mode: 'add', stretch: 0.07, wide: 0.7 },
+        },
+      ],
       dials: {
         rate: 9500,
         lifetime: { feed: 'spread', from: 2.5, to: 5.5 },
@@ -45,7 +50,13 @@ export const tideChart = validatePiece({
           ],
         },
         colour: { feed: 'place' },
-        light: { feed: 'formula', text: '0.8 + 2.2 * random ^ 4', from: 0, to: 4 },
+        // A beam from the headland goes round once in ten seconds.
+        light: {
+          feed: 'formula',
+          text: '0.5 + 1.2 * random ^ 4 + 3.2 * smooth(0.93, 1, cos(atan2(y - 0.55, x + 0.7) - time * 0.6283))',
+          from: 0,
+          to: 5,
+        },
       },
       copies: [],
     },

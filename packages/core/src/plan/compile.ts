@@ -22,6 +22,7 @@ import { finishPlan, type FinishPlan } from './finish/steps';
 import { readingsKernel } from './readings';
 import { Scene } from './scene';
 import { casterOf, shadeKernel, type ShadowPlan } from './shadows';
+import { isCarried, SEEN } from './seen';
 import { STATE } from './state';
 import { missingStock } from './missing';
 
@@ -197,7 +198,8 @@ export function compilePiece(
     solid && dials.aperture !== 0 ? cache.keep(`lens ${kind}`, () => solidLensKernel(scene)) : null;
   cache.turn();
   const layered = new Set(finish.steps.flatMap((s) => ('layer' in s && s.layer ? [s.layer] : [])));
-  const motionKey = swarms.map((s) => `${s.id} ${s.motionKey}`).join('\n');
+  const seen = (s: SwarmPlan): boolean => s.state.includes(SEEN[0]!);
+  const motionKey = swarms.map((s) => `${s.id} ${s.motionKey} ${String(seen(s))}`).join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
   return {
     frame: piece.frame,
@@ -275,8 +277,9 @@ function compileSwarm(
     notices.push({ part: swarm.id, message });
     copies.length = drawable;
   }
-  const data = new SwarmData();
-  const { motion, grid } = motionKernel(scene, swarm, capacity, data);
+  // A bake has only what it was stored with.
+  const carried = bake ? bake.state.includes(SEEN[0]!) : isCarried(scene.piece, swarm);
+  const data = new SwarmData(carried);
   const told: string[] = [];
   const size = { capacity, copies: copies.length };
   const draws = drawsOf(scene, swarm, size, data, told);
@@ -285,6 +288,8 @@ function compileSwarm(
   const readings = (): PlanKernel => readingsKernel(scene, swarm, capacity, data);
   // It reads the tables that the bodies bring; without any it brings its own.
   if (draws.length === 0) readings();
+  // Behind the looks, which may want to see more of the motion.
+  const { motion, grid } = motionKernel(scene, swarm, capacity, data);
   // Last: it finds what the others want kept from birth.
   const slots = parent && {
     of: (frame: number) => Math.min(parent.capacity, bornAt(parent, frame, rate)),

@@ -41,6 +41,9 @@ export class SwarmData {
   readonly kept = new Map<string, (birth: BirthScope) => Expr>();
   private readonly offsets = new Map<string, number>();
 
+  /** @param carried whether particles are moved by what is not in their velocity, see seen.ts */
+  constructor(readonly carried = false) {}
+
   table(name: string, sample: (at: number) => number): number {
     const known = this.offsets.get(name);
     if (known !== undefined) return known;

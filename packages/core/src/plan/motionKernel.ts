@@ -7,10 +7,12 @@ import type { Piece, Swarm } from '../piece/schema';
 import { collide, zoneEffect, type Moved } from './collide';
 import { DialReader, type ParticleInputs } from './dialReader';
 import { WAY, wantsWay } from './history';
+import { influenceOf } from './influence';
 import { KernelBuilder, type PlanKernel, type SwarmData } from './kernelBuilder';
 import { neighbours } from './neighbours';
 import { placementOf } from './placement';
 import type { Scene } from './scene';
+import { keepSeen } from './seen';
 import { HELD, livingParticle, loadVec, STATE } from './state';
 
 export interface MotionPlan {
@@ -80,6 +82,7 @@ export function motionKernel(
   }
   place.parts.forEach((e, i) => g.store(STATE[i]!, e));
   speed.parts.forEach((e, i) => g.store(STATE[3 + i]!, e));
+  keepSeen(builder, place.sub(position), step);
   if (wantsWay(swarm)) {
     const way = own.keep(WAY, (birth) => birth.position.x.graph.float(0));
     g.store(WAY, way.add(place.sub(position).length()));
@@ -203,8 +206,4 @@ function integrals(h: Expr, k: Expr | undefined): { keep?: Expr; one: Expr; two:
   const near2 = h.mul(h).mul(series([1 / 720, -1 / 120, 1 / 24, -1 / 6, 1 / 2]));
   const two = small.select(near2, h.sub(one).div(safe));
   return { keep, one, two };
-}
-
-export function influenceOf(piece: Piece, part: string, swarm: string): number {
-  return piece.influence[part]?.[swarm] ?? 1;
 }

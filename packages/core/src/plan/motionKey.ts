@@ -5,7 +5,7 @@ import type { Piece, Swarm } from '../piece/schema';
 import { signalsIn } from '../piece/walk';
 import type { StockFiles } from '../stock/stock';
 import { historyRows, wantsWay } from './history';
-import { influenceOf } from './motionKernel';
+import { influenceOf } from './influence';
 
 /** The swarm that a swarm is born from, by id. */
 export function parentOf(swarm: Swarm): string | null {

@@ -7,6 +7,7 @@ import type { Part, Swarm } from '../piece/schema';
 import { densityOf } from './density';
 import { DialReader, type ParticleInputs } from './dialReader';
 import type { KernelBuilder } from './kernelBuilder';
+import { asSeen } from './seen';
 import { livingParticle, loadVec } from './state';
 import type { View } from './view';
 
@@ -37,7 +38,7 @@ export function styled(
   const state = g.load('age', g.lane());
   const age = before ? state.sub(before) : state;
   const life = g.load('life', g.lane());
-  const particle = livingParticle(builder, swarm.id, capacity, age);
+  const particle = asSeen(builder, livingParticle(builder, swarm.id, capacity, age));
   const dial = new DialReader(builder, `${swarm.id}.swarm`, swarmDials, swarm.dials, {
     ...particle,
     placeColour: colourOfPlace(builder, swarm, particle),
@@ -73,7 +74,7 @@ export interface Shown extends Styled {
   dial: DialReader;
   /** World frame, of the repeat that is drawn. */
   position: Vec3;
-  velocity: Vec3;
+  velocity: () => Vec3;
   /** A direction as the repeat turns it; its length is kept. */
   turned: (v: Vec3) => Vec3;
 }
@@ -89,7 +90,7 @@ export function shown(
   const look = styled(builder, swarm, capacity, before);
   const specs = kindOf('bodies', body.kind).dials;
   const dial = new DialReader(builder, `${swarm.id}.${body.id}`, specs, body.dials, look.particle);
-  const velocity = loadVec(builder, 3);
+  const velocity = (): Vec3 => look.particle.readings!.velocity;
   const state = loadVec(builder, 0);
   const place = standing(builder, view, swarm);
   const size = look.size.mul(dial.number('scale'));
@@ -99,8 +100,8 @@ export function shown(
     size: place.scale ? size.mul(place.scale) : size,
     opacity: look.opacity.mul(dial.number('cover')).clamp(0, 1),
     colour: look.colour.scale(dial.number('gain')),
-    position: place.place(before ? state.sub(velocity.scale(before)) : state),
-    velocity: place.direction(velocity),
+    position: place.place(before ? state.sub(velocity().scale(before)) : state),
+    velocity: () => place.direction(velocity()),
     turned: place.scale
       ? (v) => place.direction(v).scale(builder.graph.float(1).div(place.scale!))
       : place.direction,

@@ -108,7 +108,7 @@ function waysOf(
   let way: Way = [g.float(0), g.float(-1)];
   if (body.dials.facing !== 'camera') {
     const towards =
-      body.dials.facing === 'velocity' ? see.velocity : dial.vector('point').sub(see.position);
+      body.dials.facing === 'velocity' ? see.velocity() : dial.vector('point').sub(see.position);
     const drift = view.drift(place, view.direction(towards), zoom);
     const speed = lengthOf(drift);
     const moving = speed.gt(1e-6);

@@ -100,7 +100,7 @@ function axesOf({ builder, see, body }: DrawContext): [Vec3, Vec3, Vec3] {
     const turn = turner(dial, 'stand');
     axes = [turn(unit(1, 0, 0), false), turn(unit(0, 1, 0), false), turn(unit(0, 0, 1), false)];
   } else {
-    const way = body.dials.facing === 'random' ? dial.randomDirection('way') : see.velocity;
+    const way = body.dials.facing === 'random' ? dial.randomDirection('way') : see.velocity();
     const up = Vec3.select(way.length().gt(1e-6), way, unit(0, 1, 0)).unit();
     const steep = up.y.abs().gt(0.99);
     const aside = Vec3.select(steep, unit(1, 0, 0), unit(0, 1, 0))
