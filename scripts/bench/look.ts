@@ -5,12 +5,11 @@ import {
   made,
   MADE,
   makePart,
-  makePiece,
-  makeSwarm,
   type Piece,
 } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { filled } from '../../tests/support/pieces';
+import { crowd } from './crowd';
 import { report } from './report';
 
 /** What each body and each treatment of the finish costs at 1280×720, on two threads. */
@@ -19,20 +18,17 @@ const [WIDTH, HEIGHT] = [1280, 720];
 const RUNS = 5;
 const engine = await CpuEngine.create({ threads: 2 });
 
-function crowd(count: number, change: (piece: Piece) => void): Piece {
-  const piece = makePiece('Crowd');
-  const swarm = makeSwarm('box', []);
-  Object.assign(swarm.emitter.dials, { size: [7, 4, 2] });
-  swarm.launch.dials.speed = 0.4;
-  Object.assign(swarm.dials, { rate: 0, burst: count, lifetime: 100, size: 0.05, opacity: 0.5 });
-  piece.swarms.push(swarm);
-  piece.finish = [];
-  piece.stock = MADE.map((name) => ({
-    ...{ id: name, name, type: made(name).type },
-    source: { made: name },
-  }));
-  change(piece);
-  return piece;
+const stock = MADE.map((name) => ({
+  ...{ id: name, name, type: made(name).type },
+  source: { made: name },
+}));
+
+/** With a stock to take pictures, meshes and tables from. */
+function stocked(count: number, change: (piece: Piece) => void): Piece {
+  return crowd(count, (p) => {
+    p.stock = stock;
+    change(p);
+  });
 }
 
 /** Milliseconds of drawing: looks and pixels, or the finish alone. */
@@ -56,44 +52,44 @@ const body = (kind: string, change: object = {}) => {
   return part;
 };
 const discs = cost(
-  crowd(20_000, () => undefined),
+  stocked(20_000, () => undefined),
   3,
 );
 for (const { kind, shape } of catalogue.bodies) {
   if (shape.draws === 'trail' || shape.draws === 'links' || shape.draws === 'mesh') continue;
-  const piece = crowd(20_000, (p) => (p.swarms[0]!.bodies = [body(kind)]));
+  const piece = stocked(20_000, (p) => (p.swarms[0]!.bodies = [body(kind)]));
   report(`body ${kind}, 20,000 of about 8 pixels, against discs`, cost(piece, 3), 'ms', discs);
 }
-const sharp = crowd(20_000, (p) => {
+const sharp = stocked(20_000, (p) => {
   Object.assign(p.camera.dials, { aperture: 0.2, focus: 4, blades: 6 });
 });
 report('discs out of focus, 20,000, against sharp ones', cost(sharp, 3), 'ms', discs);
 for (const count of [1000, 100_000]) {
-  const cubes = crowd(count, (p) => {
+  const cubes = stocked(count, (p) => {
     p.swarms[0]!.bodies = [body('mesh', { form: 'cube', mode: 'opaque', facing: 'random' })];
     if (count > 1000) p.swarms[0]!.dials.size = 0.02;
   });
   report(`${String(count)} lit cubes`, cost(cubes, 3), 'ms');
 }
-const links = crowd(2000, (p) => {
+const links = stocked(2000, (p) => {
   p.swarms[0]!.bodies = [body('links', { radius: 0.55, most: 64, total: 500_000 })];
   Object.assign(p.swarms[0]!.emitter.dials, { size: [4, 3, 2] });
 });
 const all = cost(links, 3);
 report(`links of 2,000 particles, ${String(engine.linksOf('swarm', 64).length)} lines`, all, 'ms');
-const trails = crowd(10_000, (p) => {
+const trails = stocked(10_000, (p) => {
   p.swarms[0]!.bodies = [body('trail', { length: 60 })];
   p.forces.push(makePart('forces', 'curlNoise', []));
 });
 report('10,000 trails of 60 frames', cost(trails, 70), 'ms');
 
 const plain = cost(
-  crowd(1000, () => undefined),
+  stocked(1000, () => undefined),
   3,
   true,
 );
 for (const { kind, dials } of catalogue.finish) {
-  const piece = crowd(1000, (p) => {
+  const piece = stocked(1000, (p) => {
     const part = makePart('finish', kind, []);
     filled(dials, part.dials);
     if ('swarm' in dials) part.dials.swarm = 'swarm';

@@ -1,10 +1,14 @@
-/** One line of the bench. `baseline` is measured in the same run; `ratio` says how much better. */
+/**
+ * One line of the bench. `baseline` is measured in the same run, or what is wanted; `ratio` says how much
+ * better the value is.
+ */
 export function report(name: string, value: number, unit: string, baseline?: number): void {
   const round = (v: number): number => Number(v.toPrecision(4));
   const line: Record<string, string | number> = { name, value: round(value), unit };
   if (baseline !== undefined) {
     line.baseline = round(baseline);
-    if (value > 0) line.ratio = round(baseline / value);
+    const better = unit === 'fps' ? value / baseline : baseline / value;
+    if (value > 0) line.ratio = round(better);
   }
   console.log(JSON.stringify(line));
 }

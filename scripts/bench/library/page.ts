@@ -1,0 +1,43 @@
+import { compilePiece } from '@vast-swarm/core';
+import { CpuEngine } from '@vast-swarm/cpu';
+import { CONTESTS, type Contest } from './contests';
+import { rendered } from './render';
+
+const RUNS = 12;
+
+// Some of the library's passes ask the window for its size, and a worker has none.
+Object.assign(self, { window: { innerWidth: 1, innerHeight: 1 } });
+
+/** The least milliseconds of our CPU engine, on two threads. */
+async function ours({ ours: piece, size, after, finish }: Contest): Promise<number> {
+  const engine = await CpuEngine.create({ threads: 2 });
+  engine.setPlan(compilePiece(piece));
+  do engine.step();
+  while (engine.frame < after);
+  let least = Infinity;
+  for (let i = 0; i < RUNS; i++) {
+    engine.draw(size.width, size.height);
+    const { look, draw, finish: done } = engine.times;
+    least = Math.min(least, finish ? done : look + draw);
+  }
+  engine.close();
+  return least;
+}
+
+/** What a contest came to, in milliseconds; its error where it failed. */
+export type Result = { name: string; ours: number; library: number } | { error: string };
+
+/** Gives the result of the contest of that number, or null where there is none. */
+self.onmessage = async ({ data }: MessageEvent<number>) => {
+  try {
+    const contest = CONTESTS[data]?.();
+    if (!contest) {
+      postMessage(null);
+      return;
+    }
+    const library = rendered(contest.scene(), contest.size, contest.passes?.());
+    postMessage({ name: contest.name, ours: await ours(contest), library } satisfies Result);
+  } catch (error) {
+    postMessage({ error: String(error) } satisfies Result);
+  }
+};
