@@ -121,6 +121,22 @@ test('a treatment is seen within a mask that is drawn in the picture', async () 
   await sheet()
     .getByText(/Polygon of \d+/)
     .waitFor();
+  // A corner goes by itself; Delete takes it out.
+  const shaped = await shot();
+  const corner = app.page.getByRole('slider', { name: 'Corner 1 of mask shape 2' });
+  const count = await app.page.getByRole('slider', { name: /^Corner/ }).count();
+  await corner.press('Shift+ArrowLeft');
+  await becomes((p) => p !== shaped);
+  await corner.press('Delete');
+  await sheet()
+    .getByText(`Polygon of ${String(count - 1)}`)
+    .waitFor();
+  await sheet().getByRole('button', { name: 'Add an outline' }).click();
+  const without = await shot();
+  await sheet().getByRole('combobox', { name: 'Outline' }).click();
+  await app.page.getByRole('option', { name: /^harbour ?mark/i }).click();
+  await becomes((p) => p !== without);
+  await app.page.getByRole('slider', { name: 'Size and turn of mask shape 3' }).waitFor();
   await app.page.getByRole('button', { name: 'Remove shape 1 of the mask' }).click();
   await sheet().getByText('Ellipse', { exact: true }).waitFor({ state: 'detached' });
 }, 90_000);

@@ -64,6 +64,9 @@ export function filled(dials: Dials, values: DialValues): void {
 }
 
 const ELLIPSE = { shape: 'ellipse', x: 0.4, y: 0.5, wide: 0.3, high: 0.2, turn: 20 } as const;
+const MARK = {
+  ...({ shape: 'outline', outline: 'harbourMark', x: 0.25, y: 0.3, tall: 0.5, turn: -15 } as const),
+};
 const TRIANGLE = { shape: 'polygon' as const, points: [0.6, 0.2, 0.9, 0.4, 0.7, 0.9] };
 
 /** One piece for each kind in the catalogue, so that a new kind is tested by being there. */
@@ -183,7 +186,6 @@ export function pieceOfEveryKind(): [string, Piece][] {
       add(`finish ${name}`, (p) => {
         const part = makePart('finish', kind, []);
         filled(dials, part.dials);
-        part.dials.maskOutline = '';
         if ('size' in dials) part.dials.size = 0.3;
         if ('swarm' in dials) part.dials.swarm = 'motes';
         Object.assign(part.dials, change);
@@ -191,7 +193,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       });
     };
     place({});
-    place({ share: 0.6, mask: [ELLIPSE, TRIANGLE], maskSide: 'outside' }, `${kind}, masked`);
+    place({ share: 0.6, mask: [ELLIPSE, TRIANGLE, MARK], maskSide: 'outside' }, `${kind}, masked`);
   }
   add('strokes over a surface', (p) => {
     p.forces = [makePart('forces', 'brushed', [])];

@@ -1,5 +1,8 @@
 import { z } from 'zod';
 
+/** Most shapes of a mask. */
+export const MOST_SHAPES = 16;
+
 const part = z.number().min(-10).max(10);
 
 /** Shapes drawn over the picture: places as parts of its width and height from the top left. */
@@ -25,8 +28,20 @@ export const maskSchema = z
           .max(2000)
           .refine((p) => p.length % 2 === 0, { message: 'x and y come in pairs' }),
       }),
+      z.strictObject({
+        shape: z.literal('outline'),
+        /** An outline of the stock, by id; '' is none. */
+        outline: z.string().max(64),
+        /** Its middle. */
+        x: part,
+        y: part,
+        /** Its height in frame heights. */
+        tall: z.number().min(0.001).max(10),
+        /** Degrees, clockwise. */
+        turn: z.number().min(-36000).max(36000),
+      }),
     ]),
   )
-  .max(16);
+  .max(MOST_SHAPES);
 export type Mask = z.infer<typeof maskSchema>;
 export type MaskShape = Mask[number];

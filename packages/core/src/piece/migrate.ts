@@ -20,6 +20,13 @@ const migrations: Record<number, Migration> = {
       ? { swarms: (piece.swarms as object[]).map(withBodies) }
       : {}),
   }),
+  /** In version 4 the outline that masks a treatment is a shape of its mask. */
+  3: (piece) => ({
+    ...piece,
+    ...('finish' in piece && Array.isArray(piece.finish)
+      ? { finish: (piece.finish as object[]).map(withOutlineShape) }
+      : {}),
+  }),
 };
 
 function withBodies(swarm: { body?: unknown; own?: unknown }): object {
@@ -30,6 +37,15 @@ function withBodies(swarm: { body?: unknown; own?: unknown }): object {
     ? own.map((o) => (o === 'body' ? 'bodies' : (o as unknown)))
     : own;
   return { ...rest, bodies: [named], ...(own === undefined ? {} : { own: owned }) };
+}
+
+function withOutlineShape(part: { dials?: unknown }): object {
+  if (typeof part.dials !== 'object' || part.dials === null) return part;
+  const { maskOutline, ...dials } = part.dials as { maskOutline?: unknown; mask?: unknown };
+  if (!maskOutline) return { ...part, dials };
+  const shape = { shape: 'outline', outline: maskOutline, x: 0.5, y: 0.5, tall: 1, turn: 0 };
+  const drawn: unknown[] = Array.isArray(dials.mask) ? dials.mask : [];
+  return { ...part, dials: { ...dials, mask: [...drawn, shape] } };
 }
 
 /** Brings an older piece up to the current version, step by step; leaves anything else alone. */

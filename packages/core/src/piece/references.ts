@@ -10,8 +10,9 @@ interface ReferenceProblem {
   message: string;
 }
 
-/** The layers of a colour take pictures alone. */
+/** Masks take outlines alone, the layers of a colour pictures. */
 function acceptedBy(spec: DialSpec): readonly StockType[] {
+  if (spec.type === 'mask') return ['outline'];
   return 'accepts' in spec ? spec.accepts : ['picture'];
 }
 

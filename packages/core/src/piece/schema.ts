@@ -11,7 +11,7 @@ import { referenceProblems } from './references';
  */
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 3;
+export const VERSION = 4;
 
 /** A kind with its dials. */
 export interface Choice {

@@ -1,6 +1,7 @@
 import { kindOf, type Shelf } from '../catalogue';
 import type { DialSpec, Dials, DialValues } from '../catalogue/dials';
 import { isLayers, type DialValue } from '../feeds/feeds';
+import type { Mask } from '../feeds/mask';
 import { swarmDials } from '../catalogue/swarmDials';
 import type { Choice, Piece } from './schema';
 
@@ -43,6 +44,9 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
 /** Ids of the things of the stock that a dial names. */
 export function stockNamed(spec: DialSpec, value: DialValue): string[] {
   if (spec.type === 'stocks') return value as string[];
+  if (spec.type === 'mask') {
+    return (value as unknown as Mask).flatMap((s) => (s.shape === 'outline' && s.outline) || []);
+  }
   if (isLayers(value)) return value.layers.flatMap((l) => (l.by === 'picture' && l.picture) || []);
   return spec.type === 'stock' && value ? [value as string] : [];
 }

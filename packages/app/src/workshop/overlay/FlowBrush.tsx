@@ -5,13 +5,14 @@ import {
   type Strokes,
   type Vector,
 } from '@vast-swarm/core';
+import { useStockData } from '../../stock/useStockData';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { add, turned } from './handles';
 import { onPlane } from './plane';
-import { onMesh, useMesh } from './surface';
+import { onMesh } from './surface';
 import { Sketchpad } from './Sketchpad';
 import type { Spot } from './useStroke';
 
@@ -57,7 +58,8 @@ export function FlowBrush({ path, camera, size }: Props) {
       across.map((a, i) => a * (u - 0.5) * width + up[i]! * (0.5 - v) * height) as Vector,
     );
   const surface = dials.over === 'surface';
-  const mesh = useMesh(piece, surface ? (dials.mesh as string) : '');
+  const data = useStockData(piece, surface ? (dials.mesh as string) : '');
+  const mesh = data?.type === 'mesh' ? data : null;
   const lay = (stroke: Strokes[number]): void => {
     const value = [...strokes, stroke].slice(-500);
     dispatch(pieceActions.set({ path, value, label: 'Brush a stroke' }));

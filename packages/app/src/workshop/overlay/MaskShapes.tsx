@@ -1,8 +1,11 @@
+import simplify from 'simplify-js';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Mask, MaskShape } from '@vast-swarm/core';
+import { maskBorders, type Mask, type MaskShape } from '@vast-swarm/core';
+import { useStockData } from '../../stock/useStockData';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { maskGrips, type MaskGrip } from './maskGrips';
 import { Sketchpad } from './Sketchpad';
 import type { Spot } from './useStroke';
 
@@ -11,10 +14,10 @@ interface Props {
   size: { width: number; height: number };
 }
 
-/** Pixels from one corner of a drawn polygon to the next. */
-const GRAIN = 14;
+/** Pixels from one point of a drawn line to the next, and how near its polygon keeps to it. */
+const [GRAIN, EXACT] = [4, 2.5];
 
-/** Shapes of a mask over the picture: grips move and widen them; a drawn line becomes a polygon. */
+/** Shapes of a mask over the picture: grips move and shape them; a drawn line becomes a polygon. */
 export function MaskShapes({ path, size }: Props) {
   const dispatch = useAppDispatch();
   const piece = usePiece();
@@ -26,14 +29,16 @@ export function MaskShapes({ path, size }: Props) {
   const put = (next: Mask): void => {
     dispatch(pieceActions.set({ path, value: next, label: 'Mask', merge: path.join('.') }));
   };
-  const change = (i: number, shape: MaskShape): void => {
-    put(mask.map((s, k) => (k === i ? shape : s)));
-  };
   const settle = (): void => void dispatch(pieceActions.settled());
   const drawn = (line: readonly Spot[]): void => {
-    if (line.length < 3) return;
+    const corners = simplify(
+      line.map(([x, y]) => ({ x, y })),
+      EXACT,
+      true,
+    );
+    if (corners.length < 3) return;
     const part = (v: number): number => Math.round(v * 10000) / 10000;
-    const points = line.flatMap(([x, y]) => [part(x / size.width), part(y / size.height)]);
+    const points = corners.flatMap(({ x, y }) => [part(x / size.width), part(y / size.height)]);
     put([...mask, { shape: 'polygon', points }]);
     settle();
   };
@@ -53,25 +58,15 @@ export function MaskShapes({ path, size }: Props) {
       >
         {mask.map((shape, i) => (
           <g key={i}>
-            {shape.shape === 'ellipse' ? (
-              <ellipse
-                cx={shape.x * size.width}
-                cy={shape.y * size.height}
-                rx={shape.wide * size.height}
-                ry={shape.high * size.height}
-                transform={`rotate(${String(shape.turn)} ${String(shape.x * size.width)} ${String(shape.y * size.height)})`}
-                {...LINE}
-              />
-            ) : (
-              <polygon points={cornersOf(shape, size)} {...LINE} />
-            )}
-            {gripsOf(shape, size).map(({ name, at, moved }) => (
+            <Border shape={shape} size={size} />
+            {maskGrips(shape, size).map((grip) => (
               <Grip
-                key={name}
-                label={`${name} of mask shape ${String(i + 1)}`}
-                at={at}
-                onMove={(x, y) => {
-                  change(i, moved(x / size.width, y / size.height));
+                key={grip.name}
+                grip={grip}
+                of={`mask shape ${String(i + 1)}`}
+                size={size}
+                onChange={(next) => {
+                  put(mask.map((s, k) => (k === i ? next : s)));
                 }}
                 onSettle={settle}
               />
@@ -83,96 +78,59 @@ export function MaskShapes({ path, size }: Props) {
   );
 }
 
-const LINE = {
-  fill: COLOURS.amber,
-  fillOpacity: 0.06,
-  stroke: COLOURS.amber,
-  strokeDasharray: '5 3',
-};
-
-function cornersOf(
-  shape: MaskShape & { shape: 'polygon' },
-  { width, height }: Props['size'],
-): string {
-  return shape.points.map((v, i) => String(v * (i % 2 === 0 ? width : height))).join(' ');
-}
-
-interface GripSpec {
-  name: string;
-  at: Spot;
-  /** The shape with this grip at a place, in parts of the picture. */
-  moved: (x: number, y: number) => MaskShape;
-}
-
-function gripsOf(shape: MaskShape, { width, height }: Props['size']): GripSpec[] {
-  if (shape.shape === 'polygon') {
-    const count = shape.points.length / 2;
-    const mean = (axis: number): number =>
-      shape.points.reduce((sum, v, i) => sum + (i % 2 === axis ? v : 0), 0) / count;
-    const [mx, my] = [mean(0), mean(1)];
-    const moved = (x: number, y: number): MaskShape => ({
-      ...shape,
-      points: shape.points.map((v, i) => v + (i % 2 === 0 ? x - mx : y - my)),
-    });
-    return [{ name: 'Middle', at: [mx * width, my * height], moved }];
-  }
-  const { x, y, wide, high, turn } = shape;
-  const angle = (turn * Math.PI) / 180;
-  const [c, s] = [Math.cos(angle), Math.sin(angle)];
-  const from = (px: number, py: number): [number, number] => [((px - x) * width) / height, py - y];
-  return [
-    {
-      name: 'Middle',
-      at: [x * width, y * height],
-      moved: (nx, ny) => ({ ...shape, x: nx, y: ny }),
-    },
-    {
-      name: 'Width and turn',
-      at: [x * width + c * wide * height, y * height + s * wide * height],
-      moved: (nx, ny) => {
-        const [dx, dy] = from(nx, ny);
-        const way = (Math.atan2(dy, dx) * 180) / Math.PI;
-        return { ...shape, wide: Math.max(0.005, Math.hypot(dx, dy)), turn: way };
-      },
-    },
-    {
-      name: 'Height',
-      at: [x * width - s * high * height, y * height + c * high * height],
-      moved: (nx, ny) => {
-        const [dx, dy] = from(nx, ny);
-        return { ...shape, high: Math.max(0.005, Math.abs(dy * c - dx * s)) };
-      },
-    },
-  ];
+function Border({ shape, size }: { shape: MaskShape; size: Props['size'] }) {
+  const data = useStockData(usePiece(), shape.shape === 'outline' ? shape.outline : '');
+  const outline = data?.type === 'outline' ? data : null;
+  const borders = maskBorders(shape, () => outline, size.width / size.height);
+  const at = (v: number): string => (v * size.height).toFixed(1);
+  return (
+    <path
+      d={borders.map((b) => `M${b.map(([x, y]) => `${at(x)} ${at(y)}`).join('L')}Z`).join('')}
+      fill={COLOURS.amber}
+      fillOpacity={0.06}
+      fillRule="evenodd"
+      stroke={COLOURS.amber}
+      strokeDasharray="5 3"
+    />
+  );
 }
 
 interface GripProps {
-  label: string;
-  at: Spot;
-  onMove: (x: number, y: number) => void;
+  grip: MaskGrip;
+  of: string;
+  size: Props['size'];
+  onChange: (shape: MaskShape) => void;
   onSettle: () => void;
 }
 
-function Grip({ label, at: [x, y], onMove, onSettle }: GripProps) {
-  const drag = useRef<[number, number] | null>(null);
+function Grip({ grip, of, size, onChange, onSettle }: GripProps) {
+  const drag = useRef<Spot | null>(null);
+  const [x, y] = grip.at;
+  const isCorner = grip.name.startsWith('Corner');
+  const move = (nx: number, ny: number): void => {
+    onChange(grip.moved(nx / size.width, ny / size.height));
+  };
   const keys = (event: KeyboardEvent): void => {
     const step = event.shiftKey ? 20 : 2;
     const dx = { ArrowLeft: -step, ArrowRight: step }[event.key] ?? 0;
     const dy = { ArrowUp: -step, ArrowDown: step }[event.key] ?? 0;
-    if (dx === 0 && dy === 0) return;
+    const removes = event.key === 'Delete' || event.key === 'Backspace';
+    if (dx === 0 && dy === 0 && !(removes && grip.removed)) return;
     event.preventDefault();
     event.stopPropagation();
-    onMove(x + dx, y + dy);
+    if (removes) onChange(grip.removed!);
+    else move(x + dx, y + dy);
   };
   return (
     <circle
       role="slider"
       tabIndex={0}
-      aria-label={label}
-      aria-valuenow={0}
+      aria-label={`${grip.name} of ${of}`}
+      aria-valuenow={Math.round(x)}
+      aria-valuetext={`${x.toFixed(0)}, ${y.toFixed(0)} pixels${grip.removed ? '; Delete removes it' : ''}`}
       cx={x}
       cy={y}
-      r={6}
+      r={isCorner ? 4 : 6}
       fill={COLOURS.ground}
       stroke={COLOURS.amber}
       strokeWidth={1.6}
@@ -184,7 +142,7 @@ function Grip({ label, at: [x, y], onMove, onSettle }: GripProps) {
         drag.current = [x - event.clientX, y - event.clientY];
       }}
       onPointerMove={(event: PointerEvent) => {
-        if (drag.current) onMove(event.clientX + drag.current[0], event.clientY + drag.current[1]);
+        if (drag.current) move(event.clientX + drag.current[0], event.clientY + drag.current[1]);
       }}
       onPointerUp={() => {
         drag.current = null;

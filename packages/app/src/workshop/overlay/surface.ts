@@ -1,24 +1,4 @@
-import { useEffect, useState } from 'react';
-import { stockData, type CameraPose, type Mesh, type Piece, type Vector } from '@vast-swarm/core';
-import { filesOf } from '../../data/stock';
-
-/** A mesh of the piece's stock, as soon as it has been read. */
-export function useMesh(piece: Piece, id: string): Mesh | null {
-  const entry = piece.stock.find((s) => s.id === id);
-  const [mesh, setMesh] = useState<Mesh | null>(null);
-  useEffect(() => {
-    let current = true;
-    const load = async (): Promise<void> => {
-      const data = entry && stockData(entry, await filesOf([entry]));
-      if (current) setMesh(data?.type === 'mesh' ? data : null);
-    };
-    void load();
-    return () => {
-      current = false;
-    };
-  }, [entry]);
-  return mesh;
-}
+import type { CameraPose, Mesh, Vector } from '@vast-swarm/core';
 
 /**
  * The place of a mesh, in its own frame, that a spot of the picture shows; null beside it. Source:

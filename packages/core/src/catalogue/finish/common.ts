@@ -1,5 +1,5 @@
 import { LAYER_MODES } from '../../feeds/blend';
-import { choice, number, stockDial, type ColourDial, type Dials } from '../dials';
+import { choice, number, type ColourDial, type Dials } from '../dials';
 
 const group = 'Where';
 
@@ -13,9 +13,6 @@ export const finishDials: Dials = {
     group,
     default: [],
   },
-  maskOutline: stockDial('Outline', ['outline'], 'A drawn outline as a mask, about the middle.', {
-    group,
-  }),
   maskSoft: number('Mask edge', 0.03, [0, 2], 'How soft it is, in frame heights.', {
     group,
     drag: 'log',

@@ -7,36 +7,46 @@ import type { Pixel } from './pixel';
 
 /** Cells across the frame and down it, in which distances to the masks' edges are kept. */
 const [ACROSS, DOWN] = [128, 72];
-/** Most corners of a border that are looked at. */
-const CORNERS = 160;
+/** Most corners of a border that are looked at, and those of an ellipse. */
+const [CORNERS, ROUND] = [160, 48];
+const FAR = 100;
 
 type Point = readonly [number, number];
 
-/** Distance to the border of a closed polygon, below 0 inside; in the unit of its points. */
-export function polygonDistance(points: readonly Point[], [x, y]: Point): number {
+/** Distance to the borders of an area, below 0 inside; in the unit of their points. */
+export function areaDistance(borders: readonly (readonly Point[])[], [x, y]: Point): number {
   let nearest = Infinity;
   let inside = false;
-  for (let i = 0; i < points.length; i++) {
-    const [[ax, ay], [bx, by]] = [points[i]!, points[(i + 1) % points.length]!];
-    const [dx, dy] = [bx - ax, by - ay];
-    const square = dx * dx + dy * dy;
-    const t = square > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / square)) : 0;
-    nearest = Math.min(nearest, Math.hypot(x - ax - t * dx, y - ay - t * dy));
-    // Even and odd crossings of a ray to the right.
-    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * dx) inside = !inside;
+  // Runs millions of times while a shape is dragged: plain numbers, and one root at the end.
+  for (const points of borders) {
+    let from = points[points.length - 1]!;
+    for (const to of points) {
+      const ax = x - from[0];
+      const ay = y - from[1];
+      const dx = to[0] - from[0];
+      const dy = to[1] - from[1];
+      const square = dx * dx + dy * dy;
+      const t = square > 0 ? Math.min(1, Math.max(0, (ax * dx + ay * dy) / square)) : 0;
+      const ex = ax - t * dx;
+      const ey = ay - t * dy;
+      nearest = Math.min(nearest, ex * ex + ey * ey);
+      // Even and odd crossings of a ray to the right: a border within another is a hole.
+      if (from[1] > y !== to[1] > y && ax < (ay / dy) * dx) inside = !inside;
+      from = to;
+    }
   }
-  return inside ? -nearest : nearest;
+  const distance = Math.sqrt(nearest);
+  return inside ? -distance : distance;
 }
 
-/** An ellipse as a polygon fine enough for the eye. */
-function roundOf(shape: MaskShape & { shape: 'ellipse' }, aspect: number): Point[] {
-  const turn = (shape.turn * Math.PI) / 180;
-  return Array.from({ length: 48 }, (_, i) => {
-    const angle = (i / 48) * 2 * Math.PI;
-    const [u, v] = [Math.cos(angle) * shape.wide, Math.sin(angle) * shape.high];
-    const x = shape.x * aspect + u * Math.cos(turn) - v * Math.sin(turn);
-    return [x, shape.y + u * Math.sin(turn) + v * Math.cos(turn)];
-  });
+/** From a shape's own frame, x to the right and y down, to frame heights from the top left. */
+function placed(
+  { x, y, turn }: { x: number; y: number; turn: number },
+  aspect: number,
+): (u: number, v: number) => Point {
+  const angle = (turn * Math.PI) / 180;
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  return (u, v) => [x * aspect + u * c - v * s, y + u * s + v * c];
 }
 
 /** A border with no more corners than are worth their time. */
@@ -45,36 +55,76 @@ function thinned(points: Point[]): Point[] {
   return points.filter((_, i) => i % every === 0);
 }
 
-/** Borders of a mask in frame heights, x from the left and y from the top. */
-function bordersOf(mask: Mask, outline: Outline | null, aspect: number): Point[][] {
-  const drawn = mask.map((shape): Point[] => {
-    if (shape.shape === 'ellipse') return roundOf(shape, aspect);
-    return Array.from({ length: shape.points.length / 2 }, (_, i) => [
-      shape.points[2 * i]! * aspect,
-      shape.points[2 * i + 1]!,
-    ]);
-  });
-  // An outline of the stock stands in the middle, a metre as high as the frame.
-  const traced = (outline?.curves ?? []).map(({ points }): Point[] =>
-    Array.from({ length: points.length / 3 }, (_, i) => [
-      aspect / 2 + points[3 * i]!,
-      0.5 - points[3 * i + 1]!,
-    ]),
-  );
-  return [...drawn, ...traced].map(thinned);
+type Extents = [[number, number], [number, number]];
+
+function extent({ curves }: Outline, axis: number): [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (const { points } of curves) {
+    for (let i = axis; i < points.length; i += 3) {
+      low = Math.min(low, points[i]!);
+      high = Math.max(high, points[i]!);
+    }
+  }
+  return [low, high];
 }
 
-function distances(mask: Mask, outline: Outline | null, aspect: number): Float32Array {
-  const owner = mask.length > 0 ? mask : outline!;
-  const key = `mask.${String(aspect)}.${String(outline ? serialOf(outline) : 0)}`;
-  return memo(owner, key, () => {
-    const borders = bordersOf(mask, outline, aspect);
+/**
+ * Borders of a shape of a mask, in frame heights, x from the left and y from the top.
+ *
+ * @param aspect width of the frame by its height
+ */
+export function maskBorders(
+  shape: MaskShape,
+  outlineOf: (id: string) => Outline | null,
+  aspect: number,
+): Point[][] {
+  switch (shape.shape) {
+    case 'ellipse': {
+      const at = placed(shape, aspect);
+      const corner = (i: number): Point => {
+        const angle = (i / ROUND) * 2 * Math.PI;
+        return at(Math.cos(angle) * shape.wide, Math.sin(angle) * shape.high);
+      };
+      return [Array.from({ length: ROUND }, (_, i) => corner(i))];
+    }
+    case 'polygon': {
+      const { points } = shape;
+      const corner = (i: number): Point => [points[2 * i]! * aspect, points[2 * i + 1]!];
+      return [thinned(Array.from({ length: points.length / 2 }, (_, i) => corner(i)))];
+    }
+    case 'outline': {
+      const outline = outlineOf(shape.outline);
+      if (!outline) return [];
+      const [[left, right], [low, high]] = [0, 1].map((axis) => extent(outline, axis)) as Extents;
+      const size = shape.tall / Math.max(1e-6, high - low);
+      const at = placed(shape, aspect);
+      return outline.curves.map(({ points }) => {
+        // Its y points up.
+        const corner = (i: number): Point =>
+          at(
+            size * (points[3 * i]! - (left + right) / 2),
+            size * ((low + high) / 2 - points[3 * i + 1]!),
+          );
+        return thinned(Array.from({ length: points.length / 3 }, (_, i) => corner(i)));
+      });
+    }
+  }
+}
+
+function distances(
+  mask: Mask,
+  outlineOf: (id: string) => Outline | null,
+  aspect: number,
+): Float32Array {
+  const outlines = mask.map((s) => (s.shape === 'outline' ? outlineOf(s.outline) : null));
+  const serials = outlines.map((o) => (o ? serialOf(o) : 0));
+  return memo(mask, `mask.${String(aspect)}.${serials.join()}`, () => {
+    const areas = mask.map((shape) => maskBorders(shape, outlineOf, aspect));
     return Float32Array.from({ length: ACROSS * DOWN }, (_, i) => {
-      const at: Point = [
-        ((i % ACROSS) / (ACROSS - 1)) * aspect,
-        Math.floor(i / ACROSS) / (DOWN - 1),
-      ];
-      return Math.min(...borders.map((points) => polygonDistance(points, at)));
+      const [u, v] = [(i % ACROSS) / (ACROSS - 1), Math.floor(i / ACROSS) / (DOWN - 1)];
+      const nearest = areas.map((borders) => areaDistance(borders, [u * aspect, v]));
+      // Farther than any edge is soft: an outline that is not at hand shows nothing.
+      return Math.min(FAR, ...nearest);
     });
   });
 }
@@ -82,11 +132,14 @@ function distances(mask: Mask, outline: Outline | null, aspect: number): Float32
 /** How much of a treatment is seen at a pixel, 0 to 1; null where it has no mask. */
 export function maskAt(builder: KernelBuilder, dial: DialReader, pixel: Pixel): Expr | null {
   const mask = dial.raw('mask') as unknown as Mask;
-  const traced = dial.raw('maskOutline') ? dial.stock('maskOutline') : undefined;
-  const outline = traced?.type === 'outline' ? traced : null;
-  if (mask.length === 0 && !outline) return null;
-  const { width, height } = builder.scene.piece.frame;
-  const values = distances(mask, outline, width / height);
+  if (mask.length === 0) return null;
+  const { scene } = builder;
+  const outlineOf = (id: string): Outline | null => {
+    const data = scene.stock(id);
+    return data?.type === 'outline' ? data : null;
+  };
+  const { width, height } = scene.piece.frame;
+  const values = distances(mask, outlineOf, width / height);
   const x = pixel.x.div(pixel.width).mul(ACROSS - 1);
   const y = pixel.y.div(pixel.height).mul(DOWN - 1);
   const [fx, fy] = [x.floor().clamp(0, ACROSS - 2), y.floor().clamp(0, DOWN - 2)];
