@@ -112,11 +112,11 @@ export function LineUp() {
       <Section title="Forces">{tags('forces')}</Section>
       <Section title="Surroundings">
         {tags('colliders')}
-        {tags('lights')}
         {fixed('camera', 'Camera', camera)}
         {fixed('backdrop', 'Backdrop', backdrop)}
         {fixed('frame', 'Frame', FRAME_ICON)}
       </Section>
+      <Section title="Lights">{tags('lights')}</Section>
       <Section title="Signals">{tags('signals')}</Section>
       <Section title="Finish">{tags('finish')}</Section>
     </Box>
