@@ -13,9 +13,9 @@ export const signalFlags = validatePiece({
   camera: {
     kind: 'perspective',
     dials: {
-      ...{ target: [0, 0.05, 0], distance: 4.3, elevation: -4, view: 44, near: 0.4 },
+      ...{ target: [0.1, -1.1, -1.2], distance: 5, elevation: -4, view: 44, near: 0.4 },
       azimuth: { feed: 'signal', signal: 'sway', from: -16, to: 16 },
-      ...{ aperture: 0.09, focus: 4.2, blades: 6, shake: 0.35, shakeSpeed: 0.5 },
+      ...{ aperture: 0.09, focus: 4.6, blades: 6, shake: 0.35, shakeSpeed: 0.5 },
     },
   },
   lights: [],
@@ -27,10 +27,14 @@ export const signalFlags = validatePiece({
       on: true,
       emitter: {
         kind: 'outline',
-        dials: { outline: 'lines', placing: 'even', places: 40, size: 1 },
+        dials: { outline: 'lines', placing: 'even', places: 17, size: 1 },
       },
       launch: { kind: 'allRound', dials: { speed: 0 } },
       bodies: [
+        {
+          ...{ id: 'rope', name: 'Rope', on: true, kind: 'links' },
+          dials: { mode: 'normal', radius: 0.7, most: 2, width: 0.05, gain: 0.35 },
+        },
         {
           ...{ id: 'cloth', name: 'Cloth', on: true, kind: 'pictureSet' },
           dials: {
@@ -42,7 +46,7 @@ export const signalFlags = validatePiece({
               pick: 'noise',
               every: 14,
             },
-            ...{ facing: 'fixed', wide: 1.25, gain: 0.55 },
+            ...{ facing: 'fixed', wide: 1.25, gain: 0.8 },
             stand: [
               { feed: 'signal', signal: 'wind', from: -6, to: 6 },
               { feed: 'signal', signal: 'wind', from: -22, to: 22 },
@@ -58,7 +62,7 @@ export const signalFlags = validatePiece({
         },
       ],
       dials: {
-        ...{ rate: 0, burst: 40, lifetime: 3600, size: 0.3, opacity: 1 },
+        ...{ rate: 0, burst: 17, lifetime: 3600, size: 0.31, opacity: 1 },
         colour: {
           feed: 'layers',
           as: 'colours',
@@ -67,8 +71,8 @@ export const signalFlags = validatePiece({
               ...{ by: 'formula', text: 'smooth(0.55, 1, sin(x * 1.1 - time * 1.9))' },
               ...{ over: 'normal', amount: 1 },
               stops: [
-                { at: 0, colour: '#8fa9ae', light: 1 },
-                { at: 1, colour: '#fff2d8', light: 3.4 },
+                { at: 0, colour: '#c4d6d8', light: 0.8 },
+                { at: 1, colour: '#fff2d8', light: 2.6 },
               ],
             },
           ],
@@ -78,16 +82,13 @@ export const signalFlags = validatePiece({
           ],
         },
       },
-      copies: [
-        { count: 3, offset: [0.5, -0.95, -0.9], turn: [0, 7, 2], scale: 1 },
-        { count: 2, offset: [-0.3, 0.5, -2.2], turn: [0, -9, -3], scale: 1.1 },
-      ],
+      copies: [{ count: 6, offset: [0.12, -0.5, -0.5], turn: [0, 4, 1.5], scale: 1 }],
     },
     {
       id: 'lamps',
       name: 'Lamps',
       on: true,
-      emitter: { kind: 'box', dials: { size: [13, 6, 9], centre: [0, 0, -4] } },
+      emitter: { kind: 'box', dials: { size: [13, 6, 9], centre: [0, -1.5, -4] } },
       launch: { kind: 'allRound', dials: { speed: spread(0, 0.06) } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { hardness: 0.1 } }],
       dials: {
@@ -119,7 +120,7 @@ export const signalFlags = validatePiece({
     },
     {
       ...{ id: 'breeze', name: 'Breeze', on: true, kind: 'curlNoise' },
-      dials: { strength: 1.1, scale: 1.6, octaves: 2, change: 0.6 },
+      dials: { strength: 0.5, scale: 1.8, octaves: 2, change: 0.5 },
     },
   ],
   colliders: [],
