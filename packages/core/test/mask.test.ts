@@ -1,8 +1,19 @@
-import { areaDistance, made, maskBorders, parsePiece, pieceText, type Outline } from '../src';
+import {
+  areaDistance,
+  made,
+  maskBorders,
+  parsePiece,
+  pieceText,
+  type MaskShape,
+  type Outline,
+} from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const none = (): null => null;
 const ASPECT = 16 / 9;
+const OUTLINE: MaskShape = {
+  ...{ shape: 'outline', outline: 'harbourMark', x: 0.5, y: 0.5, tall: 1, turn: 0 },
+};
 
 /** Part of the frame that is inside, by looking at many places. */
 function share(borders: readonly (readonly (readonly [number, number])[])[]): number {
@@ -49,8 +60,6 @@ test('an outline stands with its middle where the mask says, as tall as it says'
   expect([top, bottom]).toEqual([expect.closeTo(0.1, 2), expect.closeTo(0.7, 2)]);
   expect(maskBorders(shape, none, ASPECT)).toEqual([]);
 });
-
-const OUTLINE = { shape: 'outline', outline: 'harbourMark', x: 0.5, y: 0.5, tall: 1, turn: 0 };
 
 test('the outline that masked a treatment in version 3 is a shape of its mask now', () => {
   const now = smallPiece();

@@ -1,60 +1,32 @@
 import {
   bornAt,
-  copyUniforms,
-  EVEN_LIGHT,
-  historyBuffer,
-  isRing,
+  drawInputs,
+  jumpTo,
   particlesOf,
-  placesOf,
+  Past,
   READINGS,
   remap,
+  replayTo,
   ringName,
-  ringOf,
-  slotRanges,
   STATE,
+  stepMotion,
   timeOf,
-  type Draw,
-  type Drawing,
-  type Drawn,
   type Engine,
   type FrameInputs,
-  type GridPlan,
+  type MotionDevice,
   type Particles,
   type Plan,
-  type ShadowPlan,
   type Snapshot,
   type SwarmPlan,
 } from '@vast-swarm/core';
 import { GpuLost, openDevice, type OpenOptions } from './device';
 import { Finish } from './finish';
-import { FrameMemory, TARGET_FORMAT } from './frameMemory';
-import { bitonic, listGroups } from './lists';
-import { Painter, type Canvas } from './painter';
-import { CELLS, COPY, COUNT_ALIVE, PLANES_TO_TARGET } from './shaders';
+import { FrameMemory } from './frameMemory';
+import { countAlive, readBack } from './readback';
+import { PLANES_TO_TARGET } from './shaders';
+import { Stage } from './stage';
 import { SwarmMemory } from './swarmMemory';
 import { Pipelines, Work } from './work';
-
-/** Takes a swarm's state from its bake; before and behind what is stored there is nothing. */
-function replay(memory: SwarmMemory, swarm: SwarmPlan, frame: number): void {
-  const { bake, state, history } = swarm;
-  const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
-  const ring = history.rows > 0 ? ringOf(frame, history.rows) : 0;
-  for (const name of state) {
-    if (isRing(name)) continue;
-    const values = new Float32Array(memory.capacity);
-    const known = stored[bake!.state.indexOf(name)];
-    if (known) values.set(known);
-    memory.put(name, values);
-    if (placesOf(swarm.history).includes(name)) memory.put(ringName(ring, name), values);
-  }
-}
-
-/** Brings back a swarm's state with the frames before it, where its trails come from. */
-function replayTo(memory: SwarmMemory, swarm: SwarmPlan, frame: number): void {
-  for (let back = Math.max(0, swarm.history.rows - 1); back >= 0; back--) {
-    replay(memory, swarm, frame - back);
-  }
-}
 
 class GpuSnapshot implements Snapshot {
   readonly bytes: number;
@@ -82,10 +54,9 @@ export class GpuEngine implements Engine {
   private pipelines: Pipelines;
   private plan: Plan | null = null;
   private swarms = new Map<string, SwarmMemory>();
-  private painter: Painter;
+  private stage: Stage;
   private readonly finish = new Finish();
-  /** By swarm, for how many frames back its history is there. */
-  private readonly known = new Map<string, number>();
+  private readonly past = new Past();
   private target: FrameMemory | null = null;
   private canvas: GPUCanvasContext | null = null;
   private lost = false;
@@ -96,8 +67,12 @@ export class GpuEngine implements Engine {
     private readonly options: OpenOptions,
   ) {
     this.pipelines = new Pipelines(device);
-    this.painter = new Painter(this.pipelines);
+    this.stage = this.newStage();
     this.watch();
+  }
+
+  private newStage(): Stage {
+    return new Stage(this.pipelines, (id) => this.swarms.get(id)!);
   }
 
   /** An engine, or in words why there can be none. */
@@ -132,7 +107,7 @@ export class GpuEngine implements Engine {
     this.counting = false;
     this.pipelines = new Pipelines(device);
     this.swarms = new Map();
-    this.painter = new Painter(this.pipelines);
+    this.stage = this.newStage();
     this.target = null;
     this.watch();
     this.configure();
@@ -176,7 +151,7 @@ export class GpuEngine implements Engine {
     const fresh = new SwarmMemory(this.device, swarm, parent);
     const { rows } = swarm.history;
     // What is not there yet cannot be drawn as if it were.
-    if (rows > 0 && !old?.state.includes(ringName(rows - 1, 'px'))) this.known.set(swarm.id, 0);
+    if (rows > 0 && !old?.state.includes(ringName(rows - 1, 'px'))) this.past.begin(swarm.id);
     if (!old) return fresh;
     const born = this.bornAt(swarm, this.frame);
     for (const name of swarm.state.filter((n) => old.state.includes(n))) {
@@ -194,7 +169,7 @@ export class GpuEngine implements Engine {
 
   reset(): void {
     this.frame = -this.plan!.frame.preroll - 1;
-    this.known.clear();
+    this.past.complete();
     this.finish.forget();
     const work = new Work(this.pipelines);
     for (const memory of this.swarms.values()) {
@@ -207,92 +182,45 @@ export class GpuEngine implements Engine {
 
   step(): void {
     this.check();
-    const plan = this.plan!;
-    const frame = this.frame + 1;
-    const { rate } = plan.frame;
-    const [from, to] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
     const work = new Work(this.pipelines);
-    for (const swarm of plan.swarms) {
-      const memory = this.swarms.get(swarm.id)!;
-      if (swarm.bake) {
-        replay(memory, swarm, frame);
-        continue;
-      }
-      const born = this.bornAt(swarm, frame);
-      const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
-      if (swarm.parent !== null) this.copyParent(work, swarm.parent, memory);
-      for (const event of swarm.births.between(from, to)) {
-        for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {
-          work.kernel(swarm.birth, memory.buffer, begin, end, memory.address, inputs, {
-            idOffset,
-            first: event.first,
-            count: event.count,
-            ageFirst: from - event.time,
-            ageStep: event.every,
-          });
-        }
-      }
-      const slots = Math.min(born, swarm.capacity);
-      if (swarm.grid && slots > 0) {
-        this.sortCells(work, swarm, swarm.grid, slots, inputs);
-        work.kernel(swarm.grid.gather, memory.buffer, 0, slots, memory.address, inputs);
-      }
-      work.kernel(swarm.motion, memory.buffer, 0, slots, memory.address, inputs);
-      this.remember(work, swarm, memory, frame);
-    }
+    stepMotion(this.plan!, this.frame + 1, this.past, this.motion(work));
     work.submit();
-    this.frame = frame;
+    this.frame += 1;
+  }
+
+  private motion(work: Work): MotionDevice {
+    const memoryOf = (swarm: SwarmPlan): SwarmMemory => this.swarms.get(swarm.id)!;
+    return {
+      run: (swarm, kernel, begin, end, inputs, extra) => {
+        const { buffer, address } = memoryOf(swarm);
+        work.kernel(kernel, buffer, begin, end, address, inputs, extra);
+      },
+      readyParent: (swarm) => {
+        memoryOf(swarm).copyParent(work, this.swarms.get(swarm.parent!)!);
+      },
+      sortCells: (...about) => {
+        this.stage.sortCells(work, ...about);
+      },
+      remember: (swarm, frame) => {
+        memoryOf(swarm).remember(work, swarm, frame);
+      },
+      replay: (swarm, frame) => {
+        memoryOf(swarm).replay(swarm, frame);
+      },
+    };
   }
 
   jump(frame: number): boolean {
-    const { swarms } = this.plan!;
-    if (swarms.length === 0 || !swarms.every((s) => s.bake)) return false;
-    for (const swarm of swarms) replayTo(this.swarms.get(swarm.id)!, swarm, frame);
-    this.known.clear();
-    this.frame = frame;
-    return true;
+    const done = jumpTo(this.plan!, frame, this.past, this.replaying);
+    if (done) this.frame = frame;
+    return done;
   }
 
-  /** Keeps where the particles are, for their trails. */
-  private remember(work: Work, swarm: SwarmPlan, memory: SwarmMemory, frame: number): void {
-    const { id, capacity, history } = swarm;
-    for (const place of placesOf(swarm.history)) {
-      const to = memory.address(ringName(ringOf(frame, history.rows), place));
-      const words = [memory.address(place), to, capacity];
-      work.run(COPY, 'main', memory.buffer, words, listGroups(capacity));
-    }
-    const known = this.known.get(id);
-    if (known !== undefined) this.known.set(id, known + 1);
-  }
-
-  /** The state of the swarm that this one is born from, where its births can read it. */
-  private copyParent(work: Work, id: string, memory: SwarmMemory): void {
-    const parent = this.swarms.get(id)!;
-    for (const name of STATE) {
-      const [from, to] = [4 * parent.address(name), 4 * memory.address(`parent.${name}`)];
-      work.copy(parent.buffer, from, memory.buffer, to, 4 * parent.capacity);
-    }
-  }
-
-  /** Readies the grid that a swarm's particles find their neighbours by. */
-  private sortCells(
-    work: Work,
-    swarm: SwarmPlan,
-    { cellsOf, cells }: GridPlan,
-    slots: number,
-    inputs: FrameInputs,
-  ): void {
-    const { address, buffer } = this.swarms.get(swarm.id)!;
-    work.kernel(cellsOf, buffer, 0, slots, address, inputs);
-    const order = this.painter.order(`${swarm.id}/cells`, slots);
-    const places = ['near.cell', 'near.order', 'near.start'].map(address);
-    const words = (k: number, j: number): number[] => [...places, k, j, slots, cells];
-    const more = [{ buffer: order }];
-    bitonic(order.size / 4, (k, j, groups) => {
-      work.run(CELLS, 'exchange', buffer, words(k, j), groups, more);
-    });
-    work.run(CELLS, 'starts', buffer, words(0, 0), listGroups(slots), more);
-  }
+  private readonly replaying: Pick<MotionDevice, 'replay'> = {
+    replay: (swarm, frame) => {
+      this.swarms.get(swarm.id)!.replay(swarm, frame);
+    },
+  };
 
   /** Draws the state into the frame's memory, up to the finished words. */
   private draw(width: number, height: number, moments = Infinity): FrameMemory {
@@ -306,12 +234,13 @@ export class GpuEngine implements Engine {
     const frame = this.target;
     frame.write(plan);
     const work = new Work(this.pipelines);
-    this.exposed(work, frame, 'frame', plan.drawing, moments);
-    for (const [id, drawn] of plan.layers) this.exposed(work, frame, `layer/${id}`, drawn, moments);
-    const time = timeOf(this.frame + 1, plan.frame.rate);
-    const camera = plan.camera(time);
-    const inputs: FrameInputs = { frame: this.frame, time, width, height, born: 0, camera };
-    this.finish.run(work, plan.finish, frame, inputs);
+    const { past } = this;
+    const at = { plan, frame: this.frame, past };
+    this.stage.draw(work, frame, 'frame', at, plan.drawing, moments);
+    for (const [id, drawn] of plan.layers) {
+      this.stage.draw(work, frame, `layer/${id}`, at, drawn, moments);
+    }
+    this.finish.run(work, plan.finish, frame, drawInputs(plan, this.frame, frame));
     work.submit();
     return frame;
   }
@@ -319,146 +248,6 @@ export class GpuEngine implements Engine {
   /** Whether the frames before have been drawn, where the finish depends on them. */
   get remembers(): boolean {
     return this.finish.knows(this.plan!.finish, this.frame);
-  }
-
-  /** Bodies as the shutter sees them, into a set of planes. */
-  private exposed(
-    work: Work,
-    frame: FrameMemory,
-    set: string,
-    drawn: Drawing,
-    moments: number,
-  ): void {
-    const plan = this.plan!;
-    const end = timeOf(this.frame + 1, plan.frame.rate);
-    const shutter = plan.shutter(end);
-    const samples = Math.min(shutter.samples, moments);
-    for (let i = 0; i < samples; i++) {
-      const before = samples > 1 ? (shutter.frames * (i + 0.5)) / samples / plan.frame.rate : 0;
-      this.scene(work, frame, set, drawn, end - before, before);
-      if (samples > 1) frame.add(work, set, 'sum', i === 0 ? 0 : 1, 1 / samples);
-    }
-    if (samples > 1) frame.add(work, 'sum', set, 0, 1);
-  }
-
-  /** Backdrop (for the frame itself) and bodies into a set of planes, as they were `before` seconds ago. */
-  private scene(
-    work: Work,
-    frame: FrameMemory,
-    set: string,
-    drawn: Drawing,
-    time: number,
-    before: number,
-  ): void {
-    const plan = this.plan!;
-    const { width, height } = frame;
-    const camera = plan.camera(time);
-    const lamps = plan.lamps(time, camera);
-    const now = { frame: this.frame, time, width, height, born: 0, before };
-    const base: FrameInputs = { ...now, camera, lamps };
-    const pixels = frame.planes(set).stride * height;
-    const view = frame.target.createView();
-    if (set === 'frame') {
-      if (plan.shadows) this.shadows(work, plan.shadows, frame, base);
-      work.kernel(plan.backdrop, frame.buffer, 0, pixels, frame.address(set), base);
-      if (plan.shadows) this.shade(work, plan.shadows, frame, base);
-    } else frame.add(work, set, set, 0, 0);
-    const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
-    work.draw(fill, view, true, frame.buffer, frame.words(set), 3);
-    const solid = drawn.opaque.length > 0;
-    if (solid) frame.clearDepth(work);
-    const canvas: Canvas = {
-      ...{ width, height, view, solid, camera, lamps, time },
-      depth: frame.depth.createView(),
-    };
-    this.bodies(work, drawn.opaque, base, canvas);
-    if (solid && plan.solidLens) {
-      frame.targetToPlanes(work, set);
-      frame.depthToPlane(work, camera.perspective);
-      work.kernel(plan.solidLens, frame.buffer, 0, pixels, this.lensAddress(frame, set), base);
-      frame.add(work, 'turn', set, 0, 1);
-      work.draw(fill, view, true, frame.buffer, frame.words(set), 3);
-    }
-    this.bodies(work, drawn.blended, base, canvas);
-    frame.targetToPlanes(work, set);
-  }
-
-  private bodies(work: Work, drawn: readonly Drawn[], base: FrameInputs, canvas: Canvas): void {
-    for (const { swarm, draw } of drawn) this.body(work, swarm, draw, base, canvas);
-  }
-
-  /** Where the kernel that blurs opaque things finds its buffers. */
-  private lensAddress(frame: FrameMemory, set: string): (name: string) => number {
-    const [own, to] = [frame.address(set), frame.address('turn')];
-    return (name) => (name.startsWith('to.') ? to(name.slice('to.'.length)) : own(name));
-  }
-
-  /** Shadows of mesh copies, softened, into planes of their own. */
-  private shadows(
-    work: Work,
-    { drawing, blur }: ShadowPlan,
-    frame: FrameMemory,
-    base: FrameInputs,
-  ): void {
-    const { width, height, target, depth } = frame;
-    const view = target.createView();
-    frame.add(work, 'shadow', 'shadow', 0, 0);
-    const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
-    work.draw(fill, view, true, frame.buffer, frame.words('shadow'), 3);
-    const canvas: Canvas = {
-      ...{ width, height, view, solid: false, camera: base.camera!, time: base.time },
-      depth: depth.createView(),
-      lamps: EVEN_LIGHT,
-    };
-    this.bodies(work, drawing, base, canvas);
-    frame.targetToPlanes(work, 'shadow');
-    frame.blur(work, 'shadow', blur(base.time));
-  }
-
-  /** Darkens the backdrop where shadows fall. */
-  private shade(work: Work, { shade }: ShadowPlan, frame: FrameMemory, base: FrameInputs): void {
-    const [own, shadow] = [frame.address('frame'), frame.address('shadow')];
-    const address = (name: string): number =>
-      name.startsWith('layer.') ? shadow(name.slice('layer.'.length)) : own(name);
-    work.kernel(shade, frame.buffer, 0, frame.planes('frame').stride * frame.height, address, base);
-  }
-
-  /** Works out what is drawn of one body, and draws it. */
-  private body(work: Work, swarm: SwarmPlan, draw: Draw, base: FrameInputs, canvas: Canvas): void {
-    const memory = this.swarms.get(swarm.id)!;
-    const born = this.bornAt(swarm, this.frame);
-    const count = Math.min(born, swarm.capacity);
-    if (count === 0) return;
-    const inputs = { ...base, born };
-    const { painter } = this;
-    const rows = draw.shape === 'trails' ? draw.rows : 1;
-    const stride = (count + 3) & ~3;
-    // Trails and links are drawn repeat by repeat, the others all at once.
-    const single = draw.shape === 'trails' || draw.shape === 'links';
-    if (draw.shape === 'links') {
-      this.sortCells(work, swarm, draw.grid, count, inputs);
-      painter.findLinks(work, draw, memory, count);
-    }
-    const look = (place: number, row: number, extra: Record<string, number>): void => {
-      const shifted = (name: string): number => {
-        const own = draw.outputs.includes(name) ? stride * place : 0;
-        return memory.address(historyBuffer(name, this.frame, row, rows)) + own;
-      };
-      // Widened to the stride, so that nothing of an earlier frame stands between two repeats.
-      const end = Math.min(stride, swarm.capacity);
-      work.kernel(draw.kernel, memory.buffer, 0, end, shifted, inputs, extra);
-    };
-    const known = this.known.get(swarm.id) ?? Infinity;
-    const { copies } = swarm;
-    copies.forEach((matrix, i) => {
-      const copy = copyUniforms(matrix);
-      if (single) {
-        for (let row = 0; row < rows; row++) look(row, row, { ...copy, row, known });
-        painter.paint(work, draw, memory, count, canvas);
-      } else look(i, 0, copy);
-    });
-    const all = copies.length === 1 ? count : stride * copies.length;
-    if (!single) painter.paint(work, draw, memory, all, canvas);
   }
 
   /** Draws, and shows the frame on the canvas. */
@@ -476,37 +265,18 @@ export class GpuEngine implements Engine {
     const view = this.canvas!.getCurrentTexture().createView();
     work.draw(pipeline, view, true, frame.buffer, frame.words('frame'), 3);
     work.submit();
-    if (!this.counting) void this.countAlive();
+    if (!this.counting) void this.count();
     await this.device.queue.onSubmittedWorkDone();
     this.check();
     this.times.frame = performance.now() - started;
   }
 
   /** Brings the counts of the living over, without waiting for them. */
-  private async countAlive(): Promise<void> {
+  private async count(): Promise<void> {
     this.counting = true;
-    const { swarms } = this.plan!;
-    const size = 4 * Math.max(4, swarms.length);
-    const { STORAGE, COPY_SRC, COPY_DST, MAP_READ } = GPUBufferUsage;
-    const counts = this.device.createBuffer({ size, usage: STORAGE | COPY_SRC });
-    const back = this.device.createBuffer({ size, usage: COPY_DST | MAP_READ });
-    const work = new Work(this.pipelines);
-    swarms.forEach(({ id, capacity }, i) => {
-      const { buffer, address } = this.swarms.get(id)!;
-      const words = [address('age'), address('life'), capacity, i];
-      work.run(COUNT_ALIVE, 'main', buffer, words, listGroups(capacity), [{ buffer: counts }]);
-    });
-    work.copy(counts, 0, back, 0, size);
-    work.submit();
-    try {
-      await back.mapAsync(GPUMapMode.READ);
-      const values = new Uint32Array(back.getMappedRange());
-      this.alive = Object.fromEntries(swarms.map(({ id }, i) => [id, values[i]!]));
-    } catch {
-      // The device went away meanwhile; the next frame says so.
-    }
-    counts.destroy();
-    back.destroy();
+    const memoryOf = (id: string): SwarmMemory => this.swarms.get(id)!;
+    const counts = await countAlive(this.device, this.pipelines, this.plan!.swarms, memoryOf);
+    if (counts) this.alive = counts;
     this.counting = false;
   }
 
@@ -531,22 +301,14 @@ export class GpuEngine implements Engine {
     }
     work.submit();
     for (const swarm of this.plan!.swarms) {
-      if (swarm.bake) replayTo(this.swarms.get(swarm.id)!, swarm, frame);
+      if (swarm.bake) replayTo(swarm, frame, this.replaying);
     }
-    this.known.clear();
+    this.past.complete();
     this.frame = frame;
   }
 
-  private async read(from: GPUBuffer, at: number, bytes: number): Promise<ArrayBuffer> {
-    const usage = GPUBufferUsage.COPY_DST | GPUBufferUsage.MAP_READ;
-    const back = this.device.createBuffer({ size: bytes, usage });
-    const work = new Work(this.pipelines);
-    work.copy(from, at, back, 0, bytes);
-    work.submit();
-    await back.mapAsync(GPUMapMode.READ);
-    const data = back.getMappedRange().slice(0);
-    back.destroy();
-    return data;
+  private read(from: GPUBuffer, at: number, bytes: number): Promise<ArrayBuffer> {
+    return readBack(this.device, this.pipelines, from, at, bytes);
   }
 
   /** One quantity of all slots of a swarm, brought over from the card. */

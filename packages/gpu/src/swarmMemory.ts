@@ -1,4 +1,17 @@
-import { GRID_BUFFERS, READINGS, STATE, type Draw, type SwarmPlan } from '@vast-swarm/core';
+import {
+  GRID_BUFFERS,
+  placesOf,
+  READINGS,
+  ringName,
+  ringOf,
+  STATE,
+  storedAt,
+  type Draw,
+  type SwarmPlan,
+} from '@vast-swarm/core';
+import { listGroups } from './lists';
+import { COPY } from './shaders';
+import type { Work } from './work';
 
 const STORAGE = (): number =>
   GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_SRC | GPUBufferUsage.COPY_DST;
@@ -120,6 +133,34 @@ export class SwarmMemory {
     if (values.length === 0) return;
     const at = 4 * this.address(name);
     this.device.queue.writeBuffer(this.buffer, at, values as Float32Array<ArrayBuffer>);
+  }
+
+  /** The state of the swarm that this one is born from, where its births can read it. */
+  copyParent(work: Work, parent: SwarmMemory): void {
+    for (const name of STATE) {
+      const [from, to] = [4 * parent.address(name), 4 * this.address(`parent.${name}`)];
+      work.copy(parent.buffer, from, this.buffer, to, 4 * parent.capacity);
+    }
+  }
+
+  /** Keeps where the particles are, for their trails. */
+  remember(work: Work, { history }: SwarmPlan, frame: number): void {
+    for (const place of placesOf(history)) {
+      const to = this.address(ringName(ringOf(frame, history.rows), place));
+      const words = [this.address(place), to, this.capacity];
+      work.run(COPY, 'main', this.buffer, words, listGroups(this.capacity));
+    }
+  }
+
+  /** State and history of a frame from the swarm's bake. */
+  replay(swarm: SwarmPlan, frame: number): void {
+    const kept = placesOf(swarm.history);
+    for (const [name, stored] of storedAt(swarm, frame)) {
+      const values = new Float32Array(this.capacity);
+      if (stored) values.set(stored);
+      this.put(name, values);
+      if (kept.includes(name)) this.put(ringName(ringOf(frame, swarm.history.rows), name), values);
+    }
   }
 
   /** After the memory was cleared. */

@@ -1,0 +1,94 @@
+import { bornAt, timeOf, type Plan, type SwarmPlan } from '../plan/compile';
+import type { FrameInputs, PlanKernel } from '../plan/kernelBuilder';
+import type { GridPlan } from '../plan/neighbours';
+import { isRing } from '../plan/history';
+import { slotRanges } from '../plan/slots';
+import type { Past } from './past';
+
+/** What an engine does to move swarms. */
+export interface MotionDevice {
+  /** Runs a kernel of the swarm over slots from `begin` to `end`. */
+  run(
+    swarm: SwarmPlan,
+    kernel: PlanKernel,
+    begin: number,
+    end: number,
+    inputs: FrameInputs,
+    extra?: Readonly<Record<string, number>>,
+  ): void;
+  /** Readies what births read of the swarm they come from. */
+  readyParent(swarm: SwarmPlan): void;
+  /** Readies the grid that a swarm's particles find their neighbours by. */
+  sortCells(swarm: SwarmPlan, grid: GridPlan, slots: number, inputs: FrameInputs): void;
+  /** Keeps of this frame what the swarm's history wants. */
+  remember(swarm: SwarmPlan, frame: number): void;
+  /** Takes state and history of a frame from the swarm's bake; nothing where it has none. */
+  replay(swarm: SwarmPlan, frame: number): void;
+}
+
+/** Moves all swarms on to the end of `frame`. */
+export function stepMotion(plan: Plan, frame: number, past: Past, device: MotionDevice): void {
+  for (const swarm of plan.swarms) {
+    if (swarm.bake) device.replay(swarm, frame);
+    else stepSwarm(plan, swarm, frame, device);
+    past.grow(swarm.id);
+  }
+}
+
+function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDevice): void {
+  const { rate } = plan.frame;
+  const [from, to] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
+  const born = bornAt(swarm, frame, rate);
+  const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
+  if (swarm.parent !== null) device.readyParent(swarm);
+  for (const event of swarm.births.between(from, to)) {
+    for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {
+      device.run(swarm, swarm.birth, begin, end, inputs, {
+        ...{ idOffset, first: event.first, count: event.count },
+        ...{ ageFirst: from - event.time, ageStep: event.every },
+      });
+    }
+  }
+  const slots = Math.min(born, swarm.capacity);
+  if (swarm.grid && slots > 0) {
+    device.sortCells(swarm, swarm.grid, slots, inputs);
+    device.run(swarm, swarm.grid.gather, 0, slots, inputs);
+  }
+  device.run(swarm, swarm.motion, 0, slots, inputs);
+  device.remember(swarm, frame);
+}
+
+/** Goes to any frame at once, if all motion is stored; false where some is not. */
+export function jumpTo(
+  plan: Plan,
+  frame: number,
+  past: Past,
+  device: Pick<MotionDevice, 'replay'>,
+): boolean {
+  if (plan.swarms.length === 0 || !plan.swarms.every((s) => s.bake)) return false;
+  for (const swarm of plan.swarms) replayTo(swarm, frame, device);
+  past.complete();
+  return true;
+}
+
+/** Brings back a swarm's state with the frames before it, where its trails come from. */
+export function replayTo(
+  swarm: SwarmPlan,
+  frame: number,
+  device: Pick<MotionDevice, 'replay'>,
+): void {
+  for (let back = Math.max(0, swarm.history.rows - 1); back >= 0; back--) {
+    device.replay(swarm, frame - back);
+  }
+}
+
+/** What a swarm's bake has of a frame, by the name of the state; null is nothing. */
+export function* storedAt(
+  { bake, state }: SwarmPlan,
+  frame: number,
+): Generator<[name: string, values: Float32Array | null]> {
+  const stored = frame >= bake!.first && frame <= bake!.last ? bake!.read(frame) : [];
+  for (const name of state) {
+    if (!isRing(name)) yield [name, stored[bake!.state.indexOf(name)] ?? null];
+  }
+}

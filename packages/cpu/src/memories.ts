@@ -1,0 +1,165 @@
+import {
+  GRID_BUFFERS,
+  placesOf,
+  remap,
+  ringName,
+  ringOf,
+  storedAt,
+  type FinishPlan,
+  type Past,
+  type Plan,
+  type SwarmPlan,
+} from '@vast-swarm/core';
+import type { Arena } from './arena';
+import type { Pool } from './pool';
+
+/** What a plan needs in memory: states of swarms, grids, tables, and larger blocks of data. */
+export class Memories {
+  /** Slots of each swarm. */
+  private readonly capacities = new Map<string, number>();
+  /** Blocks of data in memory, by the name of their buffer. */
+  private readonly blocks = new Map<string, Float32Array>();
+
+  constructor(
+    private readonly pool: Pool,
+    readonly arena: Arena,
+  ) {}
+
+  floats(address: number, length: number): Float32Array {
+    return new Float32Array(this.pool.memory.buffer, address, length);
+  }
+
+  /** Where a kernel of the swarm finds its buffers. */
+  address(swarm: SwarmPlan): (buffer: string) => number {
+    return (buffer) => {
+      if (buffer.startsWith('data/')) return this.arena.address(buffer);
+      if (!buffer.startsWith('parent.')) return this.arena.address(`${swarm.id}/${buffer}`);
+      return this.arena.address(`${swarm.parent!}/${buffer.slice('parent.'.length)}`);
+    };
+  }
+
+  /**
+   * Readies memory for a plan. States that are there already go on, in their new slots.
+   *
+   * @param born ids of a swarm below this have been born
+   */
+  setPlan(plan: Plan, past: Past, born: (swarm: SwarmPlan) => number): void {
+    const ids = new Set(plan.swarms.map((s) => s.id));
+    for (const id of this.capacities.keys()) if (!ids.has(id)) this.drop(id);
+    this.dropBlocks(plan);
+    for (const swarm of plan.swarms) this.prepare(swarm, past, born);
+    this.prepareFinish(plan.finish);
+  }
+
+  private drop(id: string): void {
+    this.capacities.delete(id);
+    for (const name of this.arena.names()) if (name.startsWith(`${id}/`)) this.arena.release(name);
+  }
+
+  private dropBlocks(plan: Plan): void {
+    for (const name of this.blocks.keys()) {
+      const own = name.startsWith('finish/')
+        ? plan.finish.blocks.has(name.slice('finish/'.length))
+        : plan.swarms.some((s) => s.blocks.has(name));
+      if (own) continue;
+      this.blocks.delete(name);
+      this.arena.release(name);
+    }
+  }
+
+  private prepare(swarm: SwarmPlan, past: Past, born: (swarm: SwarmPlan) => number): void {
+    const { id, capacity, state, history } = swarm;
+    const { arena } = this;
+    const grids = [swarm.grid, ...swarm.draws.map((d) => (d.shape === 'links' ? d.grid : null))];
+    const old = this.capacities.get(id);
+    const there = new Set(arena.names());
+    // What is not there yet cannot be drawn as if it were.
+    if (history.rows > 0 && !there.has(`${id}/${ringName(history.rows - 1, 'px')}`)) past.begin(id);
+    const moves = old === undefined || old === capacity ? [] : remap(born(swarm), old, capacity);
+    for (const name of state) {
+      const buffer = `${id}/${name}`;
+      if (old === capacity && there.has(buffer)) continue;
+      this.moveState(buffer, there.has(buffer) ? (old ?? 0) : 0, capacity, moves);
+    }
+    this.capacities.set(id, capacity);
+    for (const grid of grids) {
+      if (!grid) continue;
+      const sizes = Object.entries(GRID_BUFFERS(capacity, grid.cells));
+      for (const [name, words] of sizes) arena.buffer(`${id}/${name}`, 4 * words);
+    }
+    const tables = arena.buffer(`${id}/tables`, Math.max(4, swarm.tables.byteLength));
+    this.floats(tables, swarm.tables.length).set(swarm.tables);
+    for (const [name, values] of swarm.blocks) this.keepBlock(name, values);
+  }
+
+  private prepareFinish({ tables, blocks }: FinishPlan): void {
+    const at = this.arena.buffer('finish/tables', Math.max(16, tables.byteLength));
+    this.floats(at, tables.length).set(tables);
+    for (const [name, values] of blocks) this.keepBlock(`finish/${name}`, values);
+  }
+
+  private keepBlock(name: string, values: Float32Array): void {
+    if (this.blocks.get(name) === values) return;
+    const address = this.arena.buffer(name, Math.max(16, values.byteLength));
+    this.floats(address, values.length).set(values);
+    this.blocks.set(name, values);
+  }
+
+  private moveState(
+    name: string,
+    old: number,
+    capacity: number,
+    moves: readonly { from: number; to: number; count: number }[],
+  ): void {
+    const fresh = this.arena.buffer(`${name}+`, 4 * capacity);
+    const to = this.floats(fresh, capacity);
+    to.fill(0);
+    if (moves.length > 0 && old > 0) {
+      const from = this.floats(this.arena.address(name), old);
+      for (const m of moves) to.set(from.subarray(m.from, m.from + m.count), m.to);
+    }
+    this.arena.rename(`${name}+`, name);
+  }
+
+  /** Nothing is born. */
+  clear({ swarms }: Plan): void {
+    for (const { id, state } of swarms) for (const name of state) this.state(id, name).fill(0);
+  }
+
+  slots(id: string): number {
+    return this.capacities.get(id)!;
+  }
+
+  /** One quantity of all slots of a swarm: a live view, in metres, m/s or seconds. */
+  state(id: string, name: string): Float32Array {
+    return this.floats(this.arena.address(`${id}/${name}`), this.slots(id));
+  }
+
+  /** Copies of a swarm's states, by name. */
+  copyOf({ id, state }: SwarmPlan): Map<string, Float32Array> {
+    return new Map(state.map((name) => [name, this.state(id, name).slice()]));
+  }
+
+  restore({ id, state }: SwarmPlan, states: ReadonlyMap<string, Float32Array>): void {
+    for (const name of state) this.state(id, name).set(states.get(name)!);
+  }
+
+  /** Keeps where the particles are, for their trails. */
+  remember({ id, history }: SwarmPlan, frame: number): void {
+    if (history.rows === 0) return;
+    const ring = ringOf(frame, history.rows);
+    for (const place of placesOf(history)) {
+      this.state(id, ringName(ring, place)).set(this.state(id, place));
+    }
+  }
+
+  /** State and history of a frame from the swarm's bake. */
+  replay(swarm: SwarmPlan, frame: number): void {
+    for (const [name, values] of storedAt(swarm, frame)) {
+      const to = this.state(swarm.id, name);
+      if (values) to.set(values);
+      to.fill(0, values?.length ?? 0);
+    }
+    this.remember(swarm, frame);
+  }
+}

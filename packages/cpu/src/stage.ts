@@ -1,0 +1,173 @@
+import {
+  drawBodies,
+  EVEN_LIGHT,
+  momentsOf,
+  PLANES,
+  sceneInputs,
+  type BodyDevice,
+  type Drawing,
+  type FrameInputs,
+  type GridPlan,
+  type Past,
+  type Plan,
+  type PlanKernel,
+  type SceneInputs,
+  type ShadowPlan,
+  type SwarmPlan,
+} from '@vast-swarm/core';
+import type { Kernels } from './kernels';
+import type { Memories } from './memories';
+import { Painter, type Canvas } from './painter';
+import type { Planes, Rasteriser } from './rasteriser';
+
+/** Metres to where nothing is. */
+const FAR = 1e9;
+
+export interface DrawSize {
+  width: number;
+  height: number;
+  /** Bodies are drawn at so many times the size, and averaged. */
+  oversample: number;
+  /** Most moments that are drawn while the shutter is open. */
+  moments: number;
+}
+
+/** Draws backdrop, shadows and bodies into planes of linear light. */
+export class Stage implements BodyDevice<Canvas> {
+  /** Milliseconds that looks have taken since it was set to 0. */
+  lookTime = 0;
+  private readonly painter: Painter;
+
+  constructor(
+    private readonly memories: Memories,
+    private readonly kernels: Kernels,
+    private readonly rasteriser: Rasteriser,
+  ) {
+    this.painter = new Painter(rasteriser);
+  }
+
+  /** Bodies as the shutter sees them, in planes of that name and the frame's own size. */
+  draw(
+    name: string,
+    size: DrawSize,
+    { plan, frame, past }: { plan: Plan; frame: number; past: Past },
+    drawn: Drawing,
+    backdrop: boolean,
+  ): Planes {
+    const { rasteriser } = this;
+    const { width, height, oversample } = size;
+    const own = rasteriser.planes(name, width, height);
+    const large =
+      oversample > 1 ? rasteriser.planes('large', width * oversample, height * oversample) : own;
+    const moments = momentsOf(plan, frame, size.moments);
+    const show = (before: number): void => {
+      const base = sceneInputs(plan, frame, large, before);
+      this.moment(plan, past, large, base, drawn, backdrop);
+    };
+    if (moments.length > 1) {
+      const sum = rasteriser.planes('sum', large.width, large.height);
+      moments.forEach((before, i) => {
+        show(before);
+        rasteriser.add(large, sum, i === 0 ? 0 : 1, 1 / moments.length);
+      });
+      rasteriser.add(sum, large, 0, 1);
+    } else show(0);
+    if (oversample > 1) rasteriser.shrink(large, own, oversample);
+    return own;
+  }
+
+  private moment(
+    plan: Plan,
+    past: Past,
+    planes: Planes,
+    base: SceneInputs,
+    drawn: Drawing,
+    backdrop: boolean,
+  ): void {
+    const { height, stride } = planes;
+    const { camera, lamps, time } = base;
+    if (backdrop) {
+      this.pixels(plan.backdrop, planes, base);
+      if (plan.shadows) this.shadows(plan, past, plan.shadows, planes, base);
+    } else this.clear(planes);
+    let nearest = 0;
+    if (drawn.opaque.length > 0) {
+      nearest = this.memories.arena.buffer('nearest', 4 * stride * height);
+      this.memories.floats(nearest, stride * height).fill(FAR);
+    }
+    const canvas: Canvas = { planes, nearest, camera, lamps, time };
+    drawBodies(plan, drawn.opaque, base, past, this, canvas);
+    if (nearest && plan.solidLens) this.defocus(plan.solidLens, planes, nearest, base);
+    drawBodies(plan, drawn.blended, base, past, this, canvas);
+  }
+
+  private clear({ at, stride, height }: Planes): void {
+    for (const address of at) this.memories.floats(address, stride * height).fill(0);
+  }
+
+  private pixels(kernel: PlanKernel, planes: Planes, inputs: FrameInputs): void {
+    const address = (name: string): number => planes.at[PLANES.indexOf(name as 'r')]!;
+    this.kernels.run(kernel, 0, planes.stride * planes.height, address, inputs);
+  }
+
+  /** Opaque things out of focus; what comes later is blurred as it is drawn. */
+  private defocus(kernel: PlanKernel, planes: Planes, nearest: number, base: FrameInputs): void {
+    const to = this.rasteriser.planes('lens', planes.width, planes.height);
+    const address = (name: string): number => {
+      if (name === 'near') return nearest;
+      const set = name.startsWith('to.') ? to : planes;
+      return set.at[PLANES.indexOf(name.at(-1) as 'r')]!;
+    };
+    this.kernels.run(kernel, 0, planes.stride * planes.height, address, base);
+    this.rasteriser.add(to, planes, 0, 1);
+  }
+
+  /** Darkens the backdrop where shadows fall. */
+  private shadows(
+    plan: Plan,
+    past: Past,
+    { drawing, blur, shade }: ShadowPlan,
+    to: Planes,
+    base: SceneInputs,
+  ): void {
+    const { camera, time } = base;
+    const planes = this.rasteriser.planes('shadow', to.width, to.height);
+    this.clear(planes);
+    const canvas: Canvas = { planes, nearest: 0, camera, lamps: EVEN_LIGHT, time };
+    drawBodies(plan, drawing, base, past, this, canvas);
+    this.rasteriser.blur(planes, blur(time));
+    const address = (name: string): number => {
+      const [set, plane] = name.includes('.') ? [planes, name.split('.')[1]!] : [to, name];
+      return set.at[PLANES.indexOf(plane as 'r')]!;
+    };
+    this.kernels.run(shade, 0, to.stride * to.height, address, base);
+  }
+
+  /** Readies the grid that a swarm's particles find their neighbours by. */
+  sortCells(swarm: SwarmPlan, grid: GridPlan, slots: number, inputs: FrameInputs): void {
+    const address = this.memories.address(swarm);
+    this.kernels.run(grid.cellsOf, 0, slots, address, inputs);
+    this.rasteriser.sortCells(address, slots, grid.cells);
+  }
+
+  findLinks: BodyDevice<Canvas>['findLinks'] = (swarm, draw, count, inputs) => {
+    this.sortCells(swarm, draw.grid, count, inputs);
+    this.painter.findLinks(draw, this.memories.address(swarm), count);
+  };
+
+  look: BodyDevice<Canvas>['look'] = (swarm, draw, run, inputs, extra) => {
+    const started = performance.now();
+    const { arena } = this.memories;
+    for (const name of draw.outputs) {
+      arena.buffer(`${swarm.id}/${name}`, 4 * run.stride * run.lists);
+    }
+    const address = this.memories.address(swarm);
+    const placed = (name: string): number => address(run.source(name)) + 4 * run.offset(name);
+    this.kernels.run(draw.kernel, 0, run.count, placed, inputs, extra);
+    this.lookTime += performance.now() - started;
+  };
+
+  paint: BodyDevice<Canvas>['paint'] = (swarm, draw, count, canvas) => {
+    this.painter.paint(draw, this.memories.address(swarm), count, canvas);
+  };
+}
