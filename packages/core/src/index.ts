@@ -40,6 +40,7 @@ export { BirthSchedule, mostAlive, type BirthEvent } from './plan/births';
 export { PlanCache } from './plan/cache';
 export { cameraAt, flatsOf, type CameraPose, type Lens } from './plan/cameraAt';
 export * from './plan/compile';
+export * from './plan/plan';
 export type { FrameInputs, PlanKernel, UniformSource } from './plan/kernelBuilder';
 export { PLANES, strideOf } from './plan/finish/planes';
 export { knowsPast, type Bloom, type FinishPlan, type FinishStep } from './plan/finish/steps';

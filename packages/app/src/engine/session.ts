@@ -1,9 +1,6 @@
 import {
-  buildField,
   census,
   compilePiece,
-  fieldsWanted,
-  keepField,
   PlanCache,
   Playback,
   type CameraPose,
@@ -11,28 +8,19 @@ import {
   type Plan,
   type StockFiles,
 } from '@vast-swarm/core';
-import { BakeWriter, OpenBake, removeBakeFile } from './bakes';
+import { Baker } from './baker';
+import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import type { LiveEngine } from './live';
-import {
-  LINES,
-  type BakeFile,
-  type FromEngine,
-  type PreviewChoice,
-  type ToEngine,
-} from './messages';
+import type { BakeFile, FromEngine, PreviewChoice, ToEngine } from './messages';
+import { pause } from './pause';
+import { PreviewSize } from './previewSize';
 
 const SNAPSHOT_BYTES = 384 * 2 ** 20;
 /** Longest stretch of simulating without a look at the messages, in milliseconds. */
 const SLICE = 24;
 /** While a far frame is approached, a frame on the way is shown this often. */
 const GLIMPSE = 120;
-/** Frames that are looked at before the preview is changed. */
-const TRIAL = 30;
-const WARMING = 45;
-/** A frame may take this many times its time before the preview gets smaller. */
-const LATE = 1.35;
-
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
   private readonly playback: Playback;
@@ -48,24 +36,12 @@ export class Session {
   private coarse = false;
   private running = false;
   private asked = false;
-  private choice: PreviewChoice = 'auto';
-  private room = 540;
-  private lines = 540;
-  /** Frames still to pass before frames count: compilers take a while to do their best. */
-  private warming = WARMING;
-  private spent: { motion: number; pixels: number }[] = [];
+  private readonly size = new PreviewSize();
   private shown: number[] = [];
   private lastGlimpse = 0;
   private due = 0;
   private files: StockFiles = new Map();
-  private bakes = new Map<string, OpenBake>();
-  private baking: {
-    swarm: string;
-    file: string;
-    writer: BakeWriter | null;
-    /** The bake that goes when the new one is whole. */
-    before: string | null;
-  } | null = null;
+  private readonly baker: Baker;
   private readonly follower: Follower;
 
   constructor(
@@ -73,6 +49,7 @@ export class Session {
     private readonly send: (message: FromEngine) => void,
   ) {
     this.playback = new Playback(engine, SNAPSHOT_BYTES);
+    this.baker = new Baker(engine, this.playback, send);
     this.follower = new Follower(engine);
   }
 
@@ -83,31 +60,21 @@ export class Session {
   }
 
   async setBakes(files: readonly BakeFile[]): Promise<void> {
-    const wanted = new Set(files.map((f) => f.file));
-    for (const [swarm, bake] of this.bakes) {
-      if (wanted.has(bake.name)) continue;
-      bake.close();
-      this.bakes.delete(swarm);
-      await removeBakeFile(bake.name);
-    }
-    for (const file of files) {
-      if (this.bakes.get(file.swarm)?.name === file.file) continue;
-      const bake = await OpenBake.open(file);
-      if (bake) this.bakes.set(file.swarm, bake);
-    }
+    await this.baker.open(files);
     this.pending ??= this.piece;
     this.wake();
   }
 
   bake(swarm: string, file: string): void {
-    if (this.baking) return;
-    const before = this.bakes.get(swarm)?.name ?? null;
-    this.baking = { swarm, file, writer: null, before };
+    this.baker.begin(swarm, file);
     this.wake();
   }
 
   stopBake(): void {
-    void this.endBake(null);
+    if (!this.baker.busy) return;
+    void this.baker.stop(null).then(() => {
+      this.afterBake();
+    });
   }
 
   /** Where the camera stands at the frame of the state. */
@@ -157,25 +124,9 @@ export class Session {
   }
 
   preview(choice: PreviewChoice, room: number): void {
-    this.choice = choice;
-    this.room = room;
-    this.fit();
+    this.size.choose(choice, room);
     this.dirty = true;
     this.wake();
-  }
-
-  /** Lines to draw: what was chosen, or what there is room and time for. */
-  private fit(): void {
-    if (this.choice !== 'auto') this.lines = this.choice;
-    else {
-      this.lines = Math.min(this.lines, this.most);
-    }
-    this.spent = [];
-  }
-
-  /** The most lines that the picture's place on the screen has room for. */
-  private get most(): number {
-    return LINES.find((l) => l <= this.room * 1.15) ?? LINES.at(-1)!;
   }
 
   private wake(): void {
@@ -199,7 +150,7 @@ export class Session {
     try {
       if (this.pending) await this.compile(this.pending);
       if (!this.plan) return false;
-      if (this.baking) return await this.bakeOn();
+      if (this.baker.busy) return await this.bakeOn();
       // Making a remembered past anew takes a while: until then what there is is shown.
       if (this.dirty && this.plan.finish.remembers) await this.show();
       if (this.target !== null) return await this.approach();
@@ -215,40 +166,24 @@ export class Session {
 
   /** The frame once more with all the lines there is room for, when nothing else is to be done. */
   private async refine(): Promise<void> {
-    const { lines } = this;
-    this.lines = this.most;
+    const { size } = this;
+    const { lines } = size;
+    size.lines = size.most;
     await this.show();
-    this.lines = lines;
+    size.lines = lines;
     this.coarse = false;
   }
 
-  /** Builds the distance fields a piece wants, a slice at a time, so that messages come in. */
-  private async buildFields(piece: Piece): Promise<void> {
-    for (const { name, mesh, detail } of fieldsWanted(piece, this.files)) {
-      const work = buildField(mesh, detail);
-      let until = performance.now() + SLICE;
-      for (;;) {
-        const { done, value } = work.next();
-        if (done) {
-          keepField(mesh, detail, value);
-          break;
-        }
-        if (performance.now() < until) continue;
-        this.send({ type: 'building', name, part: value });
-        await pause(0);
-        until = performance.now() + SLICE;
-      }
-      this.send({ type: 'building', name, part: 1 });
-    }
-  }
-
   private async compile(piece: Piece): Promise<void> {
-    await this.buildFields(piece);
+    await buildFields(piece, this.files, SLICE, (name, part) => {
+      this.send({ type: 'building', name, part });
+    });
     // A newer one may have come meanwhile; then that one counts.
     if (this.pending !== piece) return;
     this.pending = null;
     const first = this.piece === null;
-    const { cache, files, bakes } = this;
+    const { cache, files } = this;
+    const { bakes } = this.baker;
     const plan = compilePiece(piece, { cache, files, bakes });
     this.piece = piece;
     this.plan = plan;
@@ -263,68 +198,16 @@ export class Session {
     if (this.target === null && this.playback.frame > last) this.target = last;
   }
 
-  /** A slice of a bake: from before the first frame to the last, whatever is shown meanwhile. */
   private async bakeOn(): Promise<boolean> {
-    const baking = this.baking!;
-    const { swarm, file } = baking;
-    const { length } = this.plan!.frame;
-    try {
-      if (!baking.writer) {
-        this.bakes.get(swarm)?.close();
-        this.bakes.delete(swarm);
-        baking.writer = await BakeWriter.create(file);
-        await this.compile((this.pending = this.piece!));
-        this.playback.restart();
-      }
-      const start = performance.now();
-      while (this.baking === baking && performance.now() - start < SLICE) {
-        this.playback.advance();
-        const { frame } = this.playback;
-        if (frame < 0) continue;
-        const arrays = await this.engine.stateOf(swarm);
-        baking.writer.add(this.engine.born(swarm), arrays);
-        if (frame >= length - 1) {
-          await this.finishBake(baking.writer);
-          break;
-        }
-      }
-      this.send({
-        type: 'baking',
-        swarm,
-        done: Math.max(0, this.playback.frame + 1),
-        total: length,
-      });
-    } catch (error) {
-      await this.endBake(error instanceof Error ? error.message : String(error));
-    }
+    const simulate = (): Promise<void> => this.compile((this.pending = this.piece!));
+    await this.baker.slice(SLICE, () => this.plan!, simulate);
+    if (!this.baker.busy) this.afterBake();
     return true;
   }
 
-  private async finishBake(writer: BakeWriter): Promise<void> {
-    const { swarm, file, before } = this.baking!;
-    const plan = this.plan!.swarms.find((s) => s.id === swarm)!;
-    const { bytes, born } = writer;
-    writer.close();
-    this.baking = null;
-    const { capacity, state, motionKey } = plan;
-    const last = this.plan!.frame.length - 1;
-    const bake: BakeFile = { swarm, file, first: 0, last, capacity, state, born };
-    const opened = await OpenBake.open(bake);
-    if (opened) this.bakes.set(swarm, opened);
-    if (before !== null) await removeBakeFile(before);
+  /** Shows the piece again, with what is stored now. */
+  private afterBake(): void {
     this.pending ??= this.piece;
-    this.target = 0;
-    this.send({ type: 'baked', swarm, bake, bytes, key: motionKey });
-  }
-
-  /** Gives up a bake; what was written goes. */
-  private async endBake(message: string | null): Promise<void> {
-    const { baking } = this;
-    if (!baking) return;
-    this.baking = null;
-    baking.writer?.close();
-    await removeBakeFile(baking.file);
-    this.send({ type: 'bakeStopped', swarm: baking.swarm, message });
     this.target ??= 0;
     this.wake();
   }
@@ -364,42 +247,21 @@ export class Session {
     this.playback.advance();
     await this.show();
     const now = performance.now();
-    this.adapt(now - start, 1000 / rate);
+    const motion = Math.min(now - start, this.engine.times.motion ?? 0);
+    this.size.learn(now - start, motion, 1000 / rate);
     // Late frames are not made up for: the picture slows down rather than jumps.
     this.due = Math.max(now, this.due + 1000 / rate);
   }
 
-  /**
-   * Every second or so: the most lines that fit into a frame's time, by what motion costs (whatever
-   * the lines) and what the pixels cost. Down when frames are clearly late, up only when all would fit.
-   */
-  private adapt(spent: number, budget: number): void {
-    if (this.choice !== 'auto' || this.warming-- > 0) return;
-    const motion = Math.min(spent, this.engine.times.motion ?? 0);
-    this.spent.push({ motion, pixels: spent - motion });
-    if (this.spent.length < TRIAL) return;
-    // The middle frame: a hiccup of the machine is no reason to change.
-    const middle = (get: (s: { motion: number; pixels: number }) => number): number =>
-      this.spent.map(get).sort((a, b) => a - b)[TRIAL >> 1]!;
-    const [fixed, perFrame] = [middle((s) => s.motion), middle((s) => s.pixels)];
-    this.spent = [];
-    // Part of drawing goes by particles and not by pixels.
-    const cost = (lines: number): number =>
-      fixed + perFrame * (0.4 + 0.6 * (lines / this.lines) ** 2);
-    const late = cost(this.lines) > budget * LATE;
-    const fits = LINES.filter((l) => l <= this.most && (late ? l < this.lines : l > this.lines));
-    const best = fits.find((l) => cost(l) <= budget) ?? (late ? fits.at(-1) : undefined);
-    if (best) this.lines = best;
-  }
-
   private async show(settling = 0): Promise<void> {
     const { width, height } = this.piece!.frame;
-    const lines = Math.min(this.lines, height);
+    const { size } = this;
+    const lines = Math.min(size.lines, height);
     const columns = Math.max(16, Math.round((width / height) * lines));
     this.dirty = false;
-    const free = this.choice === 'auto' && !this.playing && settling === 0;
+    const free = size.auto && !this.playing && settling === 0;
     // A finish that remembers would begin anew at another size.
-    this.coarse = free && this.lines < this.most && !this.plan!.finish.remembers;
+    this.coarse = free && size.lines < size.most && !this.plan!.finish.remembers;
     // Moving pictures are drawn sharp: several moments a frame would cost as many times the time.
     await this.engine.show(columns, lines, this.playing ? 1 : Infinity);
     if (this.follower.on) {
@@ -457,19 +319,4 @@ export class Session {
       message: `${message} It was started again, and the frame resumed.`,
     });
   }
-}
-
-/** Lets messages in; waits when there is time to wait. */
-function pause(milliseconds: number): Promise<void> {
-  return new Promise((resolve) => {
-    if (milliseconds > 2) setTimeout(resolve, milliseconds - 1);
-    else {
-      const { port1, port2 } = new MessageChannel();
-      port1.onmessage = () => {
-        port1.close();
-        resolve();
-      };
-      port2.postMessage(0);
-    }
-  });
 }

@@ -1,7 +1,7 @@
 import type { Piece } from '../piece/schema';
 import { dialsOf, stockNamed } from '../piece/walk';
 import { stockData, type StockFiles } from '../stock/stock';
-import type { Notice } from './compile';
+import type { Notice } from './plan';
 
 /** Notices of things of the stock that dials ask for and that are not at hand. */
 export function missingStock(piece: Piece, files: StockFiles): Notice[] {

@@ -1,6 +1,6 @@
 import { Vec3 } from '@vast-swarm/kernel';
 import type { Vector } from '../feeds/feeds';
-import type { Drawn } from './compile';
+import type { Drawn } from './plan';
 import { meshDraw } from './draws/meshes';
 import type { DrawContext } from './draws';
 import { own } from './finish/pixel';

@@ -1,4 +1,4 @@
-import { bornAt, type Drawn, type Plan, type SwarmPlan } from '../plan/compile';
+import { bornAt, type Drawn, type Plan, type SwarmPlan } from '../plan/plan';
 import { copyUniforms } from '../plan/copies';
 import type { Draw } from '../plan/draws/draw';
 import { historyBuffer } from '../plan/history';

@@ -1,4 +1,4 @@
-import type { Plan } from '../plan/compile';
+import type { Plan } from '../plan/plan';
 
 /** A state that was kept; only the engine that made it knows what is inside. */
 export interface Snapshot {

@@ -1,4 +1,4 @@
-import { timeOf, type Plan } from '../plan/compile';
+import { timeOf, type Plan } from '../plan/plan';
 import type { FrameInputs } from '../plan/kernelBuilder';
 
 /** What is drawn of a frame that stands at `frame`, with the camera of that moment. */

@@ -1,4 +1,4 @@
-import { bornAt, timeOf, type Plan, type SwarmPlan } from '../plan/compile';
+import { bornAt, timeOf, type Plan, type SwarmPlan } from '../plan/plan';
 import type { FrameInputs, PlanKernel } from '../plan/kernelBuilder';
 import type { GridPlan } from '../plan/neighbours';
 import { isRing } from '../plan/history';

@@ -1,4 +1,4 @@
-import type { Plan } from '../plan/compile';
+import type { Plan } from '../plan/plan';
 import type { Engine, Snapshot } from './engine';
 
 /** Frames from one snapshot to the next, to begin with. */

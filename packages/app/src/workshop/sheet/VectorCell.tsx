@@ -2,7 +2,8 @@ import { Box, IconButton, Stack, Tooltip } from '@mui/material';
 import { useState } from 'react';
 import type { DialValue, FrameFeed, VectorDial, VectorFeed } from '@vast-swarm/core';
 import { COLOURS } from '../../theme';
-import { FeedButton, type FedSpec } from './FeedButton';
+import { FeedButton } from './FeedButton';
+import type { FedSpec } from './feedItems';
 import { NumberCell } from './NumberCell';
 import { NumberField } from './NumberField';
 

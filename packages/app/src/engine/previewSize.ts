@@ -1,0 +1,57 @@
+import { LINES, type PreviewChoice } from './messages';
+
+/** Frames that are looked at before the preview is changed. */
+const TRIAL = 30;
+const WARMING = 45;
+/** A frame may take this many times its time before the preview gets smaller. */
+const LATE = 1.35;
+
+/** How many lines the preview has: what was chosen, or what there is room and time for. */
+export class PreviewSize {
+  lines = 540;
+  private choice: PreviewChoice = 'auto';
+  private room = 540;
+  /** Frames still to pass before frames count: compilers take a while to do their best. */
+  private warming = WARMING;
+  private spent: { motion: number; pixels: number }[] = [];
+
+  get auto(): boolean {
+    return this.choice === 'auto';
+  }
+
+  /** The most lines that the picture's place on the screen has room for. */
+  get most(): number {
+    return LINES.find((l) => l <= this.room * 1.15) ?? LINES.at(-1)!;
+  }
+
+  /** @param room lines of the picture's place on the screen */
+  choose(choice: PreviewChoice, room: number): void {
+    this.choice = choice;
+    this.room = room;
+    this.lines = choice === 'auto' ? Math.min(this.lines, this.most) : choice;
+    this.spent = [];
+  }
+
+  /**
+   * Learns what a frame cost, in milliseconds: every second or so the most lines that fit into a
+   * frame's time are taken, by what motion costs (whatever the lines) and what the pixels cost. Down
+   * when frames are clearly late, up only when all would fit.
+   */
+  learn(spent: number, motion: number, budget: number): void {
+    if (!this.auto || this.warming-- > 0) return;
+    this.spent.push({ motion, pixels: spent - motion });
+    if (this.spent.length < TRIAL) return;
+    // The middle frame: a hiccup of the machine is no reason to change.
+    const middle = (get: (s: { motion: number; pixels: number }) => number): number =>
+      this.spent.map(get).sort((a, b) => a - b)[TRIAL >> 1]!;
+    const [fixed, perFrame] = [middle((s) => s.motion), middle((s) => s.pixels)];
+    this.spent = [];
+    // Part of drawing goes by particles and not by pixels.
+    const cost = (lines: number): number =>
+      fixed + perFrame * (0.4 + 0.6 * (lines / this.lines) ** 2);
+    const late = cost(this.lines) > budget * LATE;
+    const fits = LINES.filter((l) => l <= this.most && (late ? l < this.lines : l > this.lines));
+    const best = fits.find((l) => cost(l) <= budget) ?? (late ? fits.at(-1) : undefined);
+    if (best) this.lines = best;
+  }
+}

@@ -1,0 +1,83 @@
+import {
+  dialsOf,
+  inEffect,
+  isLayers,
+  ownSection,
+  signalsIn,
+  type Piece,
+  type Swarm,
+} from '@vast-swarm/core';
+import type { PartList } from './pieceSlice';
+
+/** Changes of a piece that keep its parts fitting together; they change the piece they are given. */
+
+export type Path = (string | number)[];
+export type Tree = Record<string | number, unknown>;
+
+/** A change to a follower makes what is changed its own, beginning with what it had so far. */
+export function makeOwn(piece: Piece, path: Path): void {
+  const section = ownSection(path);
+  const swarm = section === null ? undefined : piece.swarms[path[1] as number];
+  if (!swarm?.follows || swarm.own?.includes(section!)) return;
+  const plain = JSON.parse(JSON.stringify(inEffect(piece, swarm))) as Swarm;
+  if (path[2] === 'dials') swarm.dials[section!] = plain.dials[section!]!;
+  else Object.assign(swarm, { [section!]: plain[section as 'emitter'] });
+  swarm.own = [...(swarm.own ?? []), section!];
+}
+
+export function put(piece: Piece, path: Path, value: unknown): void {
+  let place = piece as unknown as Tree;
+  for (const key of path.slice(0, -1)) {
+    place[key] ??= {};
+    place = place[key] as Tree;
+  }
+  place[path.at(-1)!] = value;
+}
+
+/** What a value is without a signal that is gone: the fixed value the signal led up to. */
+function withoutSignal(value: unknown, signal: string): unknown {
+  if (Array.isArray(value)) return value.map((v) => withoutSignal(v, signal));
+  if (typeof value !== 'object' || value === null) return value;
+  if ('layers' in value) return { ...value, layers: withoutSignal(value.layers, signal) };
+  if (!('signal' in value) || value.signal !== signal) return value;
+  // A layer of colours goes without: it counts as 0 then.
+  if (!('feed' in value)) return { ...value, signal: undefined };
+  if (value.feed === 'gradient') return { ...value, by: 'life', signal: undefined };
+  return 'to' in value ? value.to : value;
+}
+
+/** Clears away what names a part that is gone. */
+export function forget(piece: Piece, list: PartList, id: string): void {
+  const without = <T>(row: Record<string, T>): Record<string, T> =>
+    Object.fromEntries(Object.entries(row).filter(([key]) => key !== id));
+  if (list === 'forces' || list === 'colliders') piece.influence = without(piece.influence);
+  if (list === 'swarms') {
+    for (const part of Object.keys(piece.influence)) {
+      piece.influence[part] = without(piece.influence[part]!);
+    }
+  }
+  for (const { spec, value, path } of [...dialsOf(piece)]) {
+    if (list === 'swarms' && spec.type === 'swarm' && value === id) put(piece, path, '');
+    if (list === 'swarms' && isLayers(value)) {
+      const layers = value.layers.map((l) => (l.swarm === id ? { ...l, swarm: undefined } : l));
+      put(piece, path, { ...value, layers });
+    }
+    if (list === 'signals' && signalsIn(value).has(id)) {
+      put(piece, path, withoutSignal(JSON.parse(JSON.stringify(value)), id));
+    }
+  }
+}
+
+/** Followers of a swarm that goes keep what they had from it. */
+export function freeFollowers(piece: Piece, leader: string): void {
+  piece.swarms.forEach((swarm, i) => {
+    if (swarm.follows === leader) piece.swarms[i] = freed(piece, swarm);
+  });
+}
+
+export function freed(piece: Piece, swarm: Swarm): Swarm {
+  const whole = JSON.parse(JSON.stringify(inEffect(piece, swarm))) as Swarm;
+  delete whole.follows;
+  delete whole.own;
+  return whole;
+}

@@ -1,0 +1,122 @@
+import { rangeOf, type NumberFeed } from '../feeds/feeds';
+import type { Swarm } from '../piece/schema';
+import { birthKernel } from './birthKernel';
+import { BirthSchedule, mostAlive } from './births';
+import { copyMatrices } from './copies';
+import { drawsOf, shadowsOf } from './draws';
+import { historyRows, historyStates, wantsWay } from './history';
+import { SwarmData, type PlanKernel } from './kernelBuilder';
+import { motionKernel } from './motionKernel';
+import { parentOf } from './motionKey';
+import { gridPlan } from './neighbours';
+import { bornAt, MOST_DRAWN, MOST_PARTICLES, timeOf, type Notice, type SwarmPlan } from './plan';
+import { readingsKernel } from './readings';
+import type { Scene } from './scene';
+import { isCarried, SEEN } from './seen';
+import { STATE } from './state';
+
+interface Compiled {
+  plan: SwarmPlan;
+  notices: Notice[];
+}
+
+/**
+ * A swarm made ready for an engine.
+ *
+ * @param left particles that the machine's limit leaves for it
+ */
+export function compileSwarm(
+  scene: Scene,
+  swarm: Swarm,
+  left: number,
+  { parent, bake, motionKey }: Pick<SwarmPlan, 'bake' | 'motionKey'> & { parent: SwarmPlan | null },
+): Compiled {
+  const { rate, preroll, length } = scene.piece.frame;
+  const begin = timeOf(-preroll, rate);
+  const births = new BirthSchedule(swarm.dials, begin, scene);
+  const lifetime = swarm.dials.lifetime as NumberFeed;
+  const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
+  // Trails outlive their particles.
+  const lasting = rangeOf(lifetime)[1] + history.rows / rate;
+  const needed = mostAlive(births, lasting, begin, timeOf(length, rate), 1 / rate);
+  const limit = (swarm.dials.limit as number) || Infinity;
+  const most = Math.max(4, Math.min(needed, limit, left));
+  const notices: Notice[] = [];
+  if (most < needed && !bake) {
+    const byLimit = limit <= left;
+    const message = cappedText(swarm, needed, most, byLimit);
+    notices.push({ part: swarm.id, message, ...(byLimit ? { enough: needed } : {}) });
+  }
+  if (parentOf(swarm) && !parent)
+    notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
+  const capacity = bake?.capacity ?? (most + 3) & ~3;
+  const copies = copyMatrices(swarm.copies);
+  const drawable = Math.max(1, Math.floor(MOST_DRAWN / capacity));
+  if (copies.length > drawable) {
+    const [all, held] = [copies.length, drawable].map((n) => n.toLocaleString('en-GB'));
+    const message = `${swarm.name} would be drawn ${all!} times with ${capacity.toLocaleString('en-GB')} particles each; the machine's limit holds it at ${held!} times. Use fewer copies or a lower rate.`;
+    notices.push({ part: swarm.id, message });
+    copies.length = drawable;
+  }
+  // A bake has only what it was stored with.
+  const carried = bake ? bake.state.includes(SEEN[0]!) : isCarried(scene.piece, swarm);
+  const data = new SwarmData(carried);
+  const told: string[] = [];
+  const size = { capacity, copies: copies.length };
+  const draws = drawsOf(scene, swarm, size, data, told);
+  const shadows = shadowsOf(scene, swarm, size, data);
+  notices.push(...told.map((message) => ({ part: swarm.id, message })));
+  const readings = (): PlanKernel => readingsKernel(scene, swarm, capacity, data);
+  // It reads the tables that the bodies bring; without any it brings its own.
+  if (draws.length === 0) readings();
+  // Behind the looks, which may want to see more of the motion.
+  const { motion, grid } = motionKernel(scene, swarm, capacity, data);
+  // Last: it finds what the others want kept from birth.
+  const slots = parent && {
+    of: (frame: number) => Math.min(parent.capacity, bornAt(parent, frame, rate)),
+  };
+  const birth = birthKernel(scene, swarm, data, slots ? (f) => slots.of(f.frame) : null);
+  const plan: SwarmPlan = {
+    ...{
+      id: swarm.id,
+      name: swarm.name,
+      capacity,
+      births,
+      birth,
+      motion,
+      draws,
+      shadows,
+      bake,
+      history,
+    },
+    motionKey: bake ? `bake ${bake.name}` : motionKey,
+    readings,
+    tables: Float32Array.from(data.samples),
+    blocks: data.blocks,
+    state: [
+      ...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()]),
+      ...historyStates(history),
+    ],
+    parent: parent?.id ?? null,
+    grid: grid === null ? null : gridPlan(scene, capacity, grid, data),
+    copies,
+  };
+  return { plan, notices };
+}
+
+function orphanText({ piece }: Scene, swarm: Swarm): string {
+  const other = piece.swarms.find((s) => s.id === parentOf(swarm));
+  if (!other) return `${swarm.name} is born from a swarm that is not there: choose another.`;
+  if (!other.on) return `${swarm.name} is born from ${other.name}, which is switched off.`;
+  return `${swarm.name} and ${other.name} are born from each other, so nothing begins: choose another swarm for one of them.`;
+}
+
+function cappedText(swarm: Swarm, needed: number, most: number, byLimit: boolean): string {
+  const count = (n: number): string => n.toLocaleString('en-GB');
+  const longest = rangeOf(swarm.dials.lifetime as NumberFeed)[1];
+  const what = byLimit ? 'its limit' : `the machine's limit of ${count(MOST_PARTICLES)} in all`;
+  const remedy = byLimit
+    ? `A limit of ${count(needed)} would be enough.`
+    : `Lower the rate, the burst or the lifetime (up to ${String(longest)} s).`;
+  return `${swarm.name} would have ${count(needed)} particles alive at once; ${what} holds it at ${count(most)}, so the oldest go early. ${remedy}`;
+}

@@ -1,0 +1,112 @@
+import type { Piece } from '../piece/schema';
+import type { Bake } from '../play/bake';
+import type { BirthSchedule } from './births';
+import type { CameraPose } from './cameraAt';
+import type { Matrix } from './copies';
+import type { Draw } from './draws/draw';
+import type { FinishPlan } from './finish/steps';
+import type { History } from './history';
+import type { PlanKernel } from './kernelBuilder';
+import type { Lamps } from './lamps';
+import type { GridPlan } from './neighbours';
+import type { ShadowPlan } from './shadows';
+
+export interface SwarmPlan {
+  id: string;
+  name: string;
+  /** Slots, a multiple of 4. A particle's slot is its id modulo the capacity. */
+  capacity: number;
+  births: BirthSchedule;
+  birth: PlanKernel;
+  motion: PlanKernel;
+  /** Its bodies, in order. */
+  draws: readonly Draw[];
+  /** Its shadows on the floor. */
+  shadows: readonly Draw[];
+  /** For files: see READINGS. Made when asked for. */
+  readings: () => PlanKernel;
+  /** Samples of shapes and gradients, for the buffer `tables`. */
+  tables: Float32Array;
+  /** Larger things by the name of their buffer; equal arrays are the same object. */
+  blocks: ReadonlyMap<string, Float32Array>;
+  /** What each particle carries, see STATE; what it keeps from birth comes after. */
+  state: readonly string[];
+  /** The swarm whose particles it is born from: its states are the buffers `parent.*`. */
+  parent: string | null;
+  /** Its motion is played from here instead of being simulated. */
+  bake: Bake | null;
+  /** For those that look at their neighbours. */
+  grid: GridPlan | null;
+  /** Where the swarm is drawn, once at least. */
+  copies: readonly Matrix[];
+  /** Equal keys have equal motion. */
+  motionKey: string;
+  /** Frames that trails go back, see history.ts; 0 without. */
+  history: History;
+}
+
+/** Ids below this have been born at the end of a frame. */
+export function bornAt(swarm: SwarmPlan, frame: number, rate: number): number {
+  if (swarm.bake) return swarm.bake.born(frame);
+  return swarm.births.bornBefore(timeOf(frame + 1, rate));
+}
+
+/** Whether a render that keeps frames from `first` on has to draw this one: a finish may remember it. */
+export function isDrawn({ finish }: Plan, frame: number, first: number): boolean {
+  return frame >= first || (finish.remembers && frame >= 0);
+}
+
+/** What the artist should know, in numbers. */
+export interface Notice {
+  part: string;
+  message: string;
+  /** The limit that would be enough, where a limit bites. */
+  enough?: number;
+}
+
+/** A body of a swarm. */
+export interface Drawn {
+  swarm: SwarmPlan;
+  draw: Draw;
+}
+
+/** What is drawn into one set of planes, in the order of the line-up: opaque things come first. */
+export interface Drawing {
+  opaque: readonly Drawn[];
+  blended: readonly Drawn[];
+}
+
+/** A piece made ready for an engine. */
+export interface Plan {
+  frame: Piece['frame'];
+  /** In order of simulation: a swarm comes behind the one it is born from. */
+  swarms: SwarmPlan[];
+  drawing: Drawing;
+  /** Swarms that the finish shows, each drawn on a layer of its own. */
+  layers: ReadonlyMap<string, Drawing>;
+  /** The camera at a time in seconds. */
+  camera: (time: number) => CameraPose;
+  lamps: (time: number, pose: CameraPose) => Lamps;
+  shadows: ShadowPlan | null;
+  /** Blurs opaque things that are not in focus, where there are any. */
+  solidLens: PlanKernel | null;
+  /** How long the shutter lets light in, in frames, and in how many moments. */
+  shutter: (time: number) => { frames: number; samples: number };
+  /** The empty picture. */
+  backdrop: PlanKernel;
+  finish: FinishPlan;
+  notices: Notice[];
+  /** Equal plans of motion have equal keys: the state of one is the state of the other. */
+  motionKey: string;
+}
+
+/** Most particles alive at once, over all swarms; what a browser tab can hold with room to spare. */
+export const MOST_PARTICLES = 4_000_000;
+
+/** Most particles drawn of one swarm, its repeats counted. */
+export const MOST_DRAWN = 8_000_000;
+
+/** Seconds of the start of a frame; frame 0 is at 0. */
+export function timeOf(frame: number, rate: number): number {
+  return frame / rate;
+}
