@@ -3,12 +3,16 @@ import { LINES, type PreviewChoice } from './messages';
 /** Frames that are looked at before the preview is changed. */
 const TRIAL = 30;
 const WARMING = 45;
+/** Lines to begin with. */
+const START = 540;
 /** A frame may take this many times its time before the preview gets smaller. */
 const LATE = 1.35;
 
 /** How many lines the preview has: what was chosen, or what there is room and time for. */
 export class PreviewSize {
-  lines = 540;
+  lines = START;
+  /** Whether what frames cost is known. */
+  private learnt = false;
   private choice: PreviewChoice = 'auto';
   private room = 540;
   /** Frames still to pass before frames count: compilers take a while to do their best. */
@@ -28,7 +32,8 @@ export class PreviewSize {
   choose(choice: PreviewChoice, room: number): void {
     this.choice = choice;
     this.room = room;
-    this.lines = choice === 'auto' ? Math.min(this.lines, this.most) : choice;
+    const wanted = this.learnt ? this.lines : START;
+    this.lines = choice === 'auto' ? Math.min(wanted, this.most) : choice;
     this.spent = [];
   }
 
@@ -46,6 +51,7 @@ export class PreviewSize {
       this.spent.map(get).sort((a, b) => a - b)[TRIAL >> 1]!;
     const [fixed, perFrame] = [middle((s) => s.motion), middle((s) => s.pixels)];
     this.spent = [];
+    this.learnt = true;
     // Part of drawing goes by particles and not by pixels.
     const cost = (lines: number): number =>
       fixed + perFrame * (0.4 + 0.6 * (lines / this.lines) ** 2);

@@ -1,11 +1,11 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
 import {
+  firstSwarm,
   freshId,
   freshName,
   makeChoice,
   makePart,
-  makeSwarm,
   type DialValue,
   type Part,
   type Piece,
@@ -124,7 +124,7 @@ const slice = createSlice({
     added(state, { payload }: PayloadAction<{ list: PartList; kind: string }>) {
       const { list, kind } = payload;
       edit(state, `Add ${kind}`, (piece) => {
-        if (list === 'swarms') piece.swarms.push(makeSwarm(kind, piece.swarms));
+        if (list === 'swarms') piece.swarms.push(firstSwarm(kind, piece.swarms));
         else piece[list].push(makePart(list, kind, piece[list]));
       });
       state.selection = { list, id: state.piece![list].at(-1)!.id };

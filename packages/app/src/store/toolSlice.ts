@@ -12,6 +12,8 @@ export interface ToolState {
   handles: boolean;
   /** Whether a particle's readings are shown. */
   following: boolean;
+  /** Titles of groups in the sheet that are folded away, in whatever part. */
+  folded: readonly string[];
   /** What the engine says of the piece, in numbers. */
   notices: readonly Notice[];
 }
@@ -21,6 +23,7 @@ const initialState: ToolState = {
   brush: { radius: 0.12, strength: 1 },
   handles: true,
   following: false,
+  folded: [],
   notices: [],
 };
 
@@ -43,7 +46,11 @@ const slice = createSlice({
     noticesTold(state, { payload }: PayloadAction<ToolState['notices']>) {
       state.notices = [...payload];
     },
-    toolsReset: () => initialState,
+    groupFolded(state, { payload }: PayloadAction<string>) {
+      const others = state.folded.filter((title) => title !== payload);
+      state.folded = others.length < state.folded.length ? others : [...others, payload];
+    },
+    toolsReset: ({ folded }) => ({ ...initialState, folded }),
   },
 });
 

@@ -7,6 +7,7 @@ import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
+import { EmptyPicture } from './EmptyPicture';
 import { moved, orbited, panned } from './orbit';
 import { Overlay } from './overlay/Overlay';
 
@@ -19,6 +20,7 @@ interface Props {
 /** The frame. Drag orbits, Shift-drag pans, the wheel moves in. */
 export function Picture({ preview, generation }: Props) {
   const frame = useApp((s) => s.piece.piece!.frame);
+  const empty = useApp((s) => s.piece.piece!.swarms.length === 0);
   const engine = useEngine();
   const dispatch = useAppDispatch();
   const holder = useRef<HTMLDivElement>(null);
@@ -153,6 +155,7 @@ export function Picture({ preview, generation }: Props) {
         <div ref={canvasHolder} style={{ width: '100%', height: '100%' }} />
         <Overlay size={size} />
       </Box>
+      {empty && <EmptyPicture />}
     </Box>
   );
 }

@@ -15,12 +15,23 @@ function spacing(length: number): number {
 
 /** What the strip shows of a swarm, in seconds. */
 type Span = Pick<Swarm, 'id' | 'name' | 'on'> &
-  Record<'start' | 'end' | 'burst' | 'burstAt', number>;
+  Record<'start' | 'end' | 'burst' | 'burstAt' | 'burstEvery', number>;
 
 function spanOf({ id, name, on, dials }: Swarm): Span {
   const dial = (key: string): number => dials[key] as number;
   const times = { start: dial('start'), end: dial('end'), burstAt: dial('burstAt') };
-  return { id, name, on, burst: dial('burst'), ...times };
+  return { id, name, on, burst: dial('burst'), burstEvery: dial('burstEvery'), ...times };
+}
+
+/** Most bursts that are marked. */
+const MOST_BURSTS = 200;
+
+/** Seconds of a swarm's bursts, up to the end of the piece. */
+function burstsOf({ burst, burstAt, burstEvery }: Span, end: number): number[] {
+  if (burst === 0) return [];
+  if (burstEvery === 0) return [burstAt];
+  const count = Math.min(MOST_BURSTS, Math.floor((end - burstAt) / burstEvery) + 1);
+  return Array.from({ length: Math.max(0, count) }, (_, i) => burstAt + i * burstEvery);
 }
 
 /** Frames along the top, a bar for the births of each swarm; press anywhere to go there. */
@@ -110,9 +121,8 @@ export function Timing() {
           ))}
         </Box>
         {swarms.map((swarm) => {
-          const at = (key: 'start' | 'end' | 'burstAt'): number => swarm[key] * frame.rate;
-          const begin = Math.min(last, at('start'));
-          const end = Math.min(last, at('end'));
+          const begin = Math.min(last, swarm.start * rate);
+          const end = Math.min(last, swarm.end * rate);
           const chosen = selected?.id === swarm.id && selected.list === 'swarms';
           return (
             <Box key={swarm.id} sx={{ position: 'relative', height: 22 }}>
@@ -143,22 +153,28 @@ export function Timing() {
                   opacity: swarm.on ? 0.55 : 0.15,
                 }}
               />
-              {swarm.burst > 0 && (
+              {burstsOf(swarm, last / rate).map((at) => (
                 <Box
+                  key={at}
                   sx={{
                     position: 'absolute',
                     top: 4,
-                    left: `calc(${percent(at('burstAt'))} - 4px)`,
+                    left: `calc(${percent(at * rate)} - 4px)`,
                     width: 9,
                     height: 14,
                     bgcolor: COLOURS.amber,
                     clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
                   }}
                 />
-              )}
+              ))}
             </Box>
           );
         })}
+        {swarms.length === 0 && (
+          <Box sx={{ color: COLOURS.faint, fontSize: 12.5, pt: 1 }}>
+            Each swarm will have a bar here that shows when its particles are born.
+          </Box>
+        )}
         <KeyRows seconds={last / rate} />
         <Box
           ref={playhead}

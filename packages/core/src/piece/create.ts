@@ -1,6 +1,7 @@
 import { kindOf, type Shelf } from '../catalogue';
 import { defaults } from '../catalogue/dials';
 import { swarmDials } from '../catalogue/swarmDials';
+import { GRADIENT_SET } from '../feeds/gradientSet';
 import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './schema';
 
 /** An id that none of the parts has. */
@@ -54,6 +55,24 @@ export function makeSwarm(emitter: string, among: readonly Swarm[]): Swarm {
     },
     copies: [],
   };
+}
+
+/** Gradients of the set that swarms begin with in turn, and those that run from dark to bright. */
+const FIRST_COLOURS = ['Foam', 'Lantern', 'Harbour dusk', 'Beacon', 'Mussel', 'Ember'];
+const RISING = new Set(['Foam', 'Harbour dusk', 'Mussel', 'Ember']);
+
+/** A swarm to begin with: coloured, and with particles that differ. */
+export function firstSwarm(emitter: string, among: readonly Swarm[]): Swarm {
+  const swarm = makeSwarm(emitter, among);
+  const name = FIRST_COLOURS[among.length % FIRST_COLOURS.length]!;
+  const { stops } = GRADIENT_SET.find((g) => g.name === name)!;
+  const turned = [...stops].reverse().map((s) => ({ ...s, at: 1 - s.at }));
+  Object.assign(swarm.dials, {
+    size: { feed: 'spread', from: 0.015, to: 0.05 },
+    colour: { feed: 'gradient', by: 'life', stops: RISING.has(name) ? turned : [...stops] },
+    light: { feed: 'spread', from: 0.4, to: 1.6 },
+  });
+  return swarm;
 }
 
 export function makePiece(name: string): Piece {

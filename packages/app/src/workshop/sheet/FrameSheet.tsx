@@ -10,6 +10,7 @@ const FRAME: Readonly<Record<keyof Piece['frame'], NumberDial>> = {
   width: number('Width', 1920, [16, 16384], 'Of the finished frame.', { ...whole, unit: 'px' }),
   height: number('Height', 1080, [16, 16384], 'Of the finished frame.', { ...whole, unit: 'px' }),
   rate: number('Frame rate', 30, [1, 240], 'Frames per second; the simulation goes with it.', {
+    varies: 'never',
     group: 'Frame',
     unit: '/s',
   }),
