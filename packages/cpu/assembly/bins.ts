@@ -30,7 +30,8 @@ import {
   TRIANGLES,
   WIDTH,
 } from './args';
-import { BAND, CORNER, END, TRIANGLE } from './triangles';
+import { BAND, END } from './bands';
+import { CORNER, TRIANGLE } from './triangles';
 
 /** Width and height of a tile in pixels; the width is a multiple of 4. */
 export const TILE_W: i32 = 64;

@@ -3,7 +3,8 @@
 // kept where it is among the first few of both its ends.
 
 import { arg, argF } from './args';
-import { BAND, CORNER, END, SHADE, TRIANGLE } from './triangles';
+import { BAND, END, SHADE } from './bands';
+import { CORNER, TRIANGLE } from './triangles';
 
 // Arguments, in words.
 const COUNT = 0;

@@ -1,7 +1,7 @@
 // Trails as bands between the places where particles were.
 
 import { arg } from './args';
-import { BAND, END, SHADE } from './triangles';
+import { BAND, END, SHADE } from './bands';
 
 // Arguments, in words.
 const COUNT = 0;
