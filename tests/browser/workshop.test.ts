@@ -57,8 +57,9 @@ test('the demo show is there, and a piece of it moves at once', async () => {
 test('from an empty page to a curl-noise swarm, kept over a reload', async () => {
   await app.page.goto(app.url);
   await app.page.getByRole('button', { name: 'New piece' }).click();
-  await app.page.getByRole('button', { name: 'Add a swarm' }).click();
-  await app.page.getByRole('menuitem', { name: /^Sphere/ }).click();
+  const begin = app.page.getByRole('group', { name: 'Begin' });
+  await begin.getByRole('button', { name: 'Sphere' }).click();
+  await begin.waitFor({ state: 'detached' });
   await pictureTells((d) => Number(d.alive) > 100);
   await app.page.getByRole('button', { name: 'Add a force' }).click();
   await app.page.getByRole('textbox', { name: 'Search kinds' }).fill('swirl');
@@ -71,11 +72,14 @@ test('from an empty page to a curl-noise swarm, kept over a reload', async () =>
   await app.page.getByRole('button', { name: 'Swarm', exact: true }).click();
   await app.page.getByRole('textbox', { name: 'Rate' }).fill('2*1500');
   await app.page.getByRole('textbox', { name: 'Rate' }).press('Enter');
+  // What is folded away in one sheet stays so until it is wanted.
+  await app.page.getByRole('button', { name: 'Birth', exact: true }).click();
+  await app.page.getByRole('textbox', { name: 'Rate' }).waitFor({ state: 'detached' });
+  await app.page.getByRole('button', { name: 'Birth', exact: true, expanded: false }).click();
+  await app.page.getByRole('textbox', { name: 'Rate' }).waitFor();
   await app.page.getByRole('button', { name: /^Size: what fills it/ }).click();
   await app.page.getByRole('menuitem', { name: /Shaped over life/ }).click();
   await app.page.getByRole('slider', { name: 'Size, point 2' }).press('ArrowDown');
-  await app.page.getByRole('button', { name: /^Colour: what fills it/ }).click();
-  await app.page.getByRole('menuitem', { name: /Gradient over life/ }).click();
   await app.page.getByRole('textbox', { name: 'Colour, stop light' }).fill('4');
   await app.page.getByRole('textbox', { name: 'Colour, stop light' }).press('Enter');
   const piece = await exported();
@@ -83,8 +87,8 @@ test('from an empty page to a curl-noise swarm, kept over a reload', async () =>
   expect(piece.forces[1]!.dials.spin).toBe(360);
   const { rate, size, colour } = piece.swarms[0]!.dials;
   expect(rate).toBe(3000);
-  expect(size).toMatchObject({ feed: 'fixed', over: [{}, { x: 0.2, y: 0.99 }, {}] });
-  expect(colour).toMatchObject({ feed: 'gradient', by: 'life', stops: [{ light: 4 }, {}] });
+  expect(size).toMatchObject({ feed: 'spread', over: [{}, { x: 0.2, y: 0.99 }, {}] });
+  expect(colour).toMatchObject({ feed: 'gradient', by: 'life', stops: [{ light: 4 }, {}, {}, {}] });
 
   await app.page.reload();
   await pictureTells((d) => Number(d.alive) > 100);
