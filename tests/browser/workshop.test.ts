@@ -184,12 +184,12 @@ test('pieces are duplicated, deleted and brought back', async () => {
   await app.page.getByRole('button', { name: 'Undo' }).click();
   await copy.waitFor();
   // Seeding never brings back what the artist deleted.
+  const first = app.page.getByRole('link', { name: 'Open Eddy at the Lock', exact: true });
   await app.page.getByRole('button', { name: 'Delete Eddy at the Lock', exact: true }).click();
+  await first.waitFor({ state: 'detached' });
   await app.page.reload();
   await copy.waitFor();
-  expect(
-    await app.page.getByRole('link', { name: 'Open Eddy at the Lock', exact: true }).count(),
-  ).toBe(0);
+  expect(await first.count()).toBe(0);
 });
 
 test('more births than fit are told in numbers, with the limit that would be enough', async () => {
