@@ -53,6 +53,7 @@ async function render(job: Job): Promise<void> {
           const image = new ImageData(frame.pixels, width, height);
           const bitmap = await createImageBitmap(image, {
             resizeWidth: Math.min(width, LOOK_WIDTH),
+            resizeQuality: 'high',
           });
           send({ type: 'look', bitmap }, [bitmap]);
         }
