@@ -16,7 +16,7 @@ import {
 } from './args';
 import { TILE_H, TILE_W } from './bins';
 import { blend, cover, OPAQUE, unhidden } from './blend';
-import { fromEnd, lower, sideOf, slopeOf, upper, within } from './edges';
+import { edgeAt, fromEnd, lower, sideOf, slopeOf, upper, within } from './edges';
 
 /**
  * Bytes of a band: its two ends as x, y, depth, opacity, red, green, blue, and half its width as a
@@ -34,11 +34,6 @@ export const BAND_DEPTH: usize = 88;
 
 @inline function more(band: usize, at: usize): v128 {
   return f32x4.sub(v128.load32_splat(band + END + at), v128.load32_splat(band + at));
-}
-
-/** Four values of the function that is 0 on an edge from (x, y); `row` is its part of the row. */
-@inline function edgeAt(px: v128, x: f32, dy: f32, row: f32): v128 {
-  return f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(x)), f32x4.splat(dy)), f32x4.splat(row));
 }
 
 /**

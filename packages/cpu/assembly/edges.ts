@@ -35,3 +35,8 @@ const LEVEL: f32 = 1e-3;
 @inline export function fromEnd(ax: f32, ay: f32, bx: f32, by: f32): bool {
   return bx < ax || (bx == ax && by < ay);
 }
+
+/** Four values of the function that is 0 on an edge from (x, y); `row` is its part of the row. */
+@inline export function edgeAt(px: v128, x: f32, dy: f32, row: f32): v128 {
+  return f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(x)), f32x4.splat(dy)), f32x4.splat(row));
+}

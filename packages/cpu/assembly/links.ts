@@ -4,7 +4,7 @@
 
 import { arg, argF } from './args';
 import { BAND, END, SHADE } from './bands';
-import { CORNER, TRIANGLE } from './triangles';
+import { CORNER, TRIANGLE, TRIANGLE_DEPTH } from './triangles';
 
 // Arguments, in words.
 const COUNT = 0;
@@ -277,11 +277,10 @@ function corner(args: usize, to: usize, i: i32, part: f32): void {
   store<f32>(to, own(args, X, i));
   store<f32>(to, own(args, Y, i), 4);
   store<f32>(to, arg(args, PERSPECTIVE) != 0 ? 1 / depth : depth, 8);
-  store<f32>(to, 0, 12);
-  store<f32>(to, own(args, R, i) * part, 16);
-  store<f32>(to, own(args, G, i) * part, 20);
-  store<f32>(to, own(args, B, i) * part, 24);
-  store<f32>(to, own(args, A, i) * part, 28);
+  store<f32>(to, own(args, R, i) * part, 12);
+  store<f32>(to, own(args, G, i) * part, 16);
+  store<f32>(to, own(args, B, i) * part, 20);
+  store<f32>(to, own(args, A, i) * part, 24);
 }
 
 /** The triangles of one chunk whose three sides are links; each with its corner of the lowest slot. */
@@ -306,7 +305,7 @@ export function fillFaces(chunk: i32, args: usize, thread: i32): void {
         corner(args, item + CORNER, j, part);
         corner(args, item + 2 * CORNER, k, part);
         const depth = own(args, DEPTH, i) + own(args, DEPTH, j) + own(args, DEPTH, k);
-        store<f32>(item, depth / 3, 96);
+        store<f32>(item + TRIANGLE_DEPTH, depth / 3);
         n += 1;
       }
     }

@@ -1,7 +1,7 @@
 // Copies of a mesh as triangles: placed, lit at their corners, and brought to the screen.
 
 import { arg, argF } from './args';
-import { CORNER, TRIANGLE } from './triangles';
+import { CORNER, TRIANGLE, TRIANGLE_DEPTH } from './triangles';
 
 // Arguments, in words.
 const COUNT = 0;
@@ -94,9 +94,9 @@ function copy(args: usize, i: i32, base: usize, first: i32): i32 {
       store<f32>(to, halfH - y * scale, 4);
       store<f32>(to, perspective ? 1 / z : z, 8);
       // Kept for the lighting until the corner's light takes their place.
-      store<f32>(to, x, 16);
-      store<f32>(to, y, 20);
-      store<f32>(to, z, 24);
+      store<f32>(to, x, 12);
+      store<f32>(to, y, 16);
+      store<f32>(to, z, 20);
     }
     if (near) continue;
     const x0 = load<f32>(item);
@@ -114,16 +114,15 @@ function copy(args: usize, i: i32, base: usize, first: i32): i32 {
       const nb = load<f32>(from, 4) * lb;
       const nc = load<f32>(from, 8) * lc;
       const to = item + k * CORNER;
-      depth += load<f32>(to, 24);
+      depth += load<f32>(to, 20);
       if (even && k > 0) {
+        store<f32>(to, load<f32>(item, 12), 12);
         store<f32>(to, load<f32>(item, 16), 16);
         store<f32>(to, load<f32>(item, 20), 20);
-        store<f32>(to, load<f32>(item, 24), 24);
       } else light(args, i, to, na * ax + nb * bx + nc * cx, na * ay + nb * by + nc * cy, na * az + nb * bz + nc * cz, area < 0);
-      store<f32>(to, 0, 12);
-      store<f32>(to, alpha, 28);
+      store<f32>(to, alpha, 24);
     }
-    store<f32>(item, depth / 3, 96);
+    store<f32>(item + TRIANGLE_DEPTH, depth / 3);
     n += 1;
   }
   return n;
@@ -150,9 +149,9 @@ const EVEN: f32 = 256;
  * turns away. Seen from behind, the surface shows its other side.
  */
 function light(args: usize, i: i32, to: usize, nx: f32, ny: f32, nz: f32, behind: bool): void {
-  const x = load<f32>(to, 16);
-  const y = load<f32>(to, 20);
-  const z = load<f32>(to, 24);
+  const x = load<f32>(to, 12);
+  const y = load<f32>(to, 16);
+  const z = load<f32>(to, 20);
   const straight = arg(args, PERSPECTIVE) == 0;
   const far: f32 = 1 / sqrt<f32>(max(x * x + y * y + z * z, <f32>1e-20));
   const vx: f32 = straight ? 0 : -x * far;
@@ -196,7 +195,7 @@ function light(args: usize, i: i32, to: usize, nx: f32, ny: f32, nz: f32, behind
     sb += lb * shine;
   }
   const alpha = own(args, OPACITY, i);
-  store<f32>(to, own(args, LIGHT, i) * r + sr * alpha, 16);
-  store<f32>(to, own(args, LIGHT + 1, i) * g + sg * alpha, 20);
-  store<f32>(to, own(args, LIGHT + 2, i) * b + sb * alpha, 24);
+  store<f32>(to, own(args, LIGHT, i) * r + sr * alpha, 12);
+  store<f32>(to, own(args, LIGHT + 1, i) * g + sg * alpha, 16);
+  store<f32>(to, own(args, LIGHT + 2, i) * b + sb * alpha, 20);
 }

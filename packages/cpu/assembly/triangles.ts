@@ -1,5 +1,5 @@
-// Triangles into planes of linear light. A corner has x, y in pixels, depth, a word that is not used,
-// light multiplied by opacity, and opacity.
+// Triangles into planes of linear light. A corner has x, y in pixels, depth, light multiplied by
+// opacity, and opacity.
 
 import {
   arg,
@@ -23,13 +23,13 @@ import {
 import { TILE_H, TILE_W } from './bins';
 import { ADD, blend, cover, LIGHTEN, MULTIPLY, NORMAL, OPAQUE, SCREEN, unhidden } from './blend';
 import { BAND, BAND_DEPTH, fillBand } from './bands';
-import { fromEnd, lower, sideOf, slopeOf, upper, within } from './edges';
+import { edgeAt, fromEnd, lower, sideOf, slopeOf, upper, within } from './edges';
 import { farToNear } from './order';
 
 /** Bytes of a corner, and of a triangle: three corners, then its mean depth. */
-export const CORNER: usize = 32;
-export const TRIANGLE: usize = 100;
-const TRIANGLE_DEPTH: usize = 96;
+export const CORNER: usize = 28;
+export const TRIANGLE: usize = 88;
+export const TRIANGLE_DEPTH: usize = 84;
 
 /** Fills one triangle within a tile. */
 @inline function fill(
@@ -103,16 +103,16 @@ const TRIANGLE_DEPTH: usize = 96;
     low = lower(low, sideCA, py, cx, cy, slopeCA);
     high = upper(high, sideCA, py, cx, cy, slopeCA);
     if (!(low <= high)) continue;
-    const rowAB = f32x4.splat((py - oABy) * dABx);
-    const rowBC = f32x4.splat((py - oBCy) * dBCx);
-    const rowCA = f32x4.splat((py - oCAy) * dCAx);
+    const rowAB = (py - oABy) * dABx;
+    const rowBC = (py - oBCy) * dBCx;
+    const rowCA = (py - oCAy) * dCAx;
     const first = max(x0, <i32>low & ~3);
     const last = min(x1, <i32>high);
     for (let column = first; column <= last; column += 4) {
       const px = f32x4.add(f32x4.splat(<f32>column), steps);
-      const eab = f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(oABx)), f32x4.splat(dABy)), rowAB);
-      const ebc = f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(oBCx)), f32x4.splat(dBCy)), rowBC);
-      const eca = f32x4.sub(f32x4.mul(f32x4.sub(px, f32x4.splat(oCAx)), f32x4.splat(dCAy)), rowCA);
+      const eab = edgeAt(px, oABx, dABy, rowAB);
+      const ebc = edgeAt(px, oBCx, dBCy, rowBC);
+      const eca = edgeAt(px, oCAx, dCAy, rowCA);
       let mask = v128.and(within(eab, wasAB), within(ebc, wasBC));
       mask = v128.and(mask, within(eca, wasCA));
       if (!v128.any_true(mask)) continue;
@@ -126,9 +126,9 @@ const TRIANGLE_DEPTH: usize = 96;
         const straight = blended(a, b, c, 8, wa, wb, wc);
         depth = inverse ? f32x4.div(one, straight) : straight;
       }
-      const cr = blended(a, b, c, 16, wa, wb, wc);
-      const cg = blended(a, b, c, 20, wa, wb, wc);
-      const cb = blended(a, b, c, 24, wa, wb, wc);
+      const cr = blended(a, b, c, 12, wa, wb, wc);
+      const cg = blended(a, b, c, 16, wa, wb, wc);
+      const cb = blended(a, b, c, 20, wa, wb, wc);
       if (mode == OPAQUE) {
         mask = v128.and(mask, f32x4.lt(depth, v128.load(nearest + at)));
         cover(red + at, mask, cr);
@@ -139,7 +139,7 @@ const TRIANGLE_DEPTH: usize = 96;
       }
       let weight = v128.and(one, mask);
       if (nearest) weight = unhidden(weight, v128.load(nearest + at), depth, soft);
-      const alpha = blended(a, b, c, 28, wa, wb, wc);
+      const alpha = blended(a, b, c, 24, wa, wb, wc);
       blend(mode, red + at, weight, cr, alpha);
       blend(mode, green + at, weight, cg, alpha);
       blend(mode, blue + at, weight, cb, alpha);

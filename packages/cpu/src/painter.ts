@@ -17,7 +17,7 @@ const CHUNK = 8192;
 const SCRATCH_PER_THREAD = 8192;
 /** Bytes of what stands in lists and rooms, see assembly/bins.ts and triangles.ts. */
 const DISC_ENTRY = 32;
-const TRIANGLE = 100;
+const TRIANGLE = 88;
 const BAND = 96;
 /** Triangles or bands that a chunk has room for, about. */
 const ROOM = 16_384;

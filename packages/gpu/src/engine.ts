@@ -67,13 +67,11 @@ export class GpuEngine implements Engine {
     private readonly options: OpenOptions,
   ) {
     this.pipelines = new Pipelines(device);
-    this.stage = this.newStage();
+    this.stage = new Stage(this.pipelines, this.memoryOf);
     this.watch();
   }
 
-  private newStage(): Stage {
-    return new Stage(this.pipelines, (id) => this.swarms.get(id)!);
-  }
+  private readonly memoryOf = (id: string): SwarmMemory => this.swarms.get(id)!;
 
   /** An engine, or in words why there can be none. */
   static async open(options: OpenOptions): Promise<GpuEngine | string> {
@@ -107,7 +105,7 @@ export class GpuEngine implements Engine {
     this.counting = false;
     this.pipelines = new Pipelines(device);
     this.swarms = new Map();
-    this.stage = this.newStage();
+    this.stage = new Stage(this.pipelines, this.memoryOf);
     this.target = null;
     this.watch();
     this.configure();
@@ -140,7 +138,7 @@ export class GpuEngine implements Engine {
     this.swarms = new Map(plan.swarms.map((s) => [s.id, this.prepare(s, before.get(s.id), work)]));
     work.submit();
     for (const [id, memory] of before) if (this.swarms.get(id) !== memory) memory.buffer.destroy();
-    for (const swarm of plan.swarms) this.swarms.get(swarm.id)!.write(swarm);
+    for (const swarm of plan.swarms) this.memoryOf(swarm.id).write(swarm);
     if (first) this.reset();
   }
 
@@ -177,7 +175,7 @@ export class GpuEngine implements Engine {
       memory.forget();
     }
     work.submit();
-    for (const swarm of this.plan!.swarms) this.swarms.get(swarm.id)!.write(swarm);
+    for (const swarm of this.plan!.swarms) this.memoryOf(swarm.id).write(swarm);
   }
 
   step(): void {
@@ -189,23 +187,23 @@ export class GpuEngine implements Engine {
   }
 
   private motion(work: Work): MotionDevice {
-    const memoryOf = (swarm: SwarmPlan): SwarmMemory => this.swarms.get(swarm.id)!;
+    const { memoryOf } = this;
     return {
       run: (swarm, kernel, begin, end, inputs, extra) => {
-        const { buffer, address } = memoryOf(swarm);
+        const { buffer, address } = memoryOf(swarm.id);
         work.kernel(kernel, buffer, begin, end, address, inputs, extra);
       },
       readyParent: (swarm) => {
-        memoryOf(swarm).copyParent(work, this.swarms.get(swarm.parent!)!);
+        memoryOf(swarm.id).copyParent(work, memoryOf(swarm.parent!));
       },
       sortCells: (...about) => {
         this.stage.sortCells(work, ...about);
       },
       remember: (swarm, frame) => {
-        memoryOf(swarm).remember(work, swarm, frame);
+        memoryOf(swarm.id).remember(work, swarm, frame);
       },
       replay: (swarm, frame) => {
-        memoryOf(swarm).replay(swarm, frame);
+        memoryOf(swarm.id).replay(swarm, frame);
       },
     };
   }
@@ -218,7 +216,7 @@ export class GpuEngine implements Engine {
 
   private readonly replaying: Pick<MotionDevice, 'replay'> = {
     replay: (swarm, frame) => {
-      this.swarms.get(swarm.id)!.replay(swarm, frame);
+      this.memoryOf(swarm.id).replay(swarm, frame);
     },
   };
 
@@ -274,7 +272,7 @@ export class GpuEngine implements Engine {
   /** Brings the counts of the living over, without waiting for them. */
   private async count(): Promise<void> {
     this.counting = true;
-    const memoryOf = (id: string): SwarmMemory => this.swarms.get(id)!;
+    const { memoryOf } = this;
     const counts = await countAlive(this.device, this.pipelines, this.plan!.swarms, memoryOf);
     if (counts) this.alive = counts;
     this.counting = false;
@@ -313,14 +311,14 @@ export class GpuEngine implements Engine {
 
   /** One quantity of all slots of a swarm, brought over from the card. */
   async readState(id: string, name: string): Promise<Float32Array> {
-    const memory = this.swarms.get(id)!;
+    const memory = this.memoryOf(id);
     const at = 4 * memory.address(name);
     return new Float32Array(await this.read(memory.buffer, at, 4 * memory.capacity));
   }
 
   /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */
   async stateOf(id: string): Promise<Float32Array[]> {
-    const { capacity, state } = this.swarms.get(id)!;
+    const { capacity, state } = this.memoryOf(id);
     const count = Math.min(this.born(id), capacity);
     const all: Float32Array[] = [];
     for (const name of state) all.push((await this.readState(id, name)).subarray(0, count));
@@ -330,7 +328,7 @@ export class GpuEngine implements Engine {
   /** All that is to be known of a swarm's particles now, by slot; brought over from the card. */
   async particles(id: string): Promise<Particles> {
     const swarm = this.plan!.swarms.find((s) => s.id === id)!;
-    const memory = this.swarms.get(id)!;
+    const memory = this.memoryOf(id);
     const time = timeOf(this.frame + 1, this.plan!.frame.rate);
     const born = this.bornAt(swarm, this.frame);
     const inputs: FrameInputs = { frame: this.frame, time, width: 0, height: 0, born };

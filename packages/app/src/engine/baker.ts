@@ -21,6 +21,8 @@ export class Baker {
     private readonly engine: LiveEngine,
     private readonly playback: Playback,
     private readonly send: (message: FromEngine) => void,
+    /** A bake is whole, or was given up. */
+    private readonly ended: () => void,
   ) {}
 
   get busy(): boolean {
@@ -101,6 +103,7 @@ export class Baker {
     if (opened) this.bakes.set(swarm, opened);
     if (before !== null) await removeBakeFile(before);
     this.send({ type: 'baked', swarm, bake, bytes, key: motionKey });
+    this.ended();
   }
 
   /** Gives up a bake; what was written goes. */
@@ -111,5 +114,6 @@ export class Baker {
     baking.writer?.close();
     await removeBakeFile(baking.file);
     this.send({ type: 'bakeStopped', swarm: baking.swarm, message });
+    this.ended();
   }
 }

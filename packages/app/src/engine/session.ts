@@ -21,6 +21,7 @@ const SNAPSHOT_BYTES = 384 * 2 ** 20;
 const SLICE = 24;
 /** While a far frame is approached, a frame on the way is shown this often. */
 const GLIMPSE = 120;
+
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
   private readonly playback: Playback;
@@ -49,7 +50,9 @@ export class Session {
     private readonly send: (message: FromEngine) => void,
   ) {
     this.playback = new Playback(engine, SNAPSHOT_BYTES);
-    this.baker = new Baker(engine, this.playback, send);
+    this.baker = new Baker(engine, this.playback, send, () => {
+      this.afterBake();
+    });
     this.follower = new Follower(engine);
   }
 
@@ -71,10 +74,7 @@ export class Session {
   }
 
   stopBake(): void {
-    if (!this.baker.busy) return;
-    void this.baker.stop(null).then(() => {
-      this.afterBake();
-    });
+    void this.baker.stop(null);
   }
 
   /** Where the camera stands at the frame of the state. */
@@ -201,7 +201,6 @@ export class Session {
   private async bakeOn(): Promise<boolean> {
     const simulate = (): Promise<void> => this.compile((this.pending = this.piece!));
     await this.baker.slice(SLICE, () => this.plan!, simulate);
-    if (!this.baker.busy) this.afterBake();
     return true;
   }
 

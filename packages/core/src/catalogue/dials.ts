@@ -99,6 +99,8 @@ export interface SwarmDial extends Common {
 /** Shapes drawn over the picture. */
 export interface MaskDial extends Common {
   type: 'mask';
+  /** What its outlines may be. */
+  accepts: readonly StockType[];
   default: [];
 }
 

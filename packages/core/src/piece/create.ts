@@ -57,19 +57,25 @@ export function makeSwarm(emitter: string, among: readonly Swarm[]): Swarm {
   };
 }
 
-/** Gradients of the set that swarms begin with in turn, and those that run from dark to bright. */
-const FIRST_COLOURS = ['Foam', 'Lantern', 'Harbour dusk', 'Beacon', 'Mussel', 'Ember'];
-const RISING = new Set(['Foam', 'Harbour dusk', 'Mussel', 'Ember']);
+/** Gradients of the set that swarms begin with in turn; what rises to bright there is turned round. */
+const FIRST_COLOURS = [
+  { name: 'Foam', rises: true },
+  { name: 'Lantern', rises: false },
+  { name: 'Harbour dusk', rises: true },
+  { name: 'Beacon', rises: false },
+  { name: 'Mussel', rises: true },
+  { name: 'Ember', rises: true },
+];
 
 /** A swarm to begin with: coloured, and with particles that differ. */
 export function firstSwarm(emitter: string, among: readonly Swarm[]): Swarm {
   const swarm = makeSwarm(emitter, among);
-  const name = FIRST_COLOURS[among.length % FIRST_COLOURS.length]!;
+  const { name, rises } = FIRST_COLOURS[among.length % FIRST_COLOURS.length]!;
   const { stops } = GRADIENT_SET.find((g) => g.name === name)!;
   const turned = [...stops].reverse().map((s) => ({ ...s, at: 1 - s.at }));
   Object.assign(swarm.dials, {
     size: { feed: 'spread', from: 0.015, to: 0.05 },
-    colour: { feed: 'gradient', by: 'life', stops: RISING.has(name) ? turned : [...stops] },
+    colour: { feed: 'gradient', by: 'life', stops: rises ? turned : [...stops] },
     light: { feed: 'spread', from: 0.4, to: 1.6 },
   });
   return swarm;

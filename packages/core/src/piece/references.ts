@@ -10,9 +10,8 @@ interface ReferenceProblem {
   message: string;
 }
 
-/** Masks take outlines alone, the layers of a colour pictures. */
+/** The layers of a colour take pictures alone. */
 function acceptedBy(spec: DialSpec): readonly StockType[] {
-  if (spec.type === 'mask') return ['outline'];
   return 'accepts' in spec ? spec.accepts : ['picture'];
 }
 

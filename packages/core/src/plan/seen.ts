@@ -1,5 +1,6 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../catalogue';
+import { carries } from '../catalogue/forces/flow';
 import type { EmitterKind } from '../catalogue/kinds';
 import type { Piece, Swarm } from '../piece/schema';
 import type { BirthScope, ParticleInputs } from './dialReader';
@@ -18,7 +19,7 @@ export const SEEN = AXES.map((axis) => `seen.${axis}`);
 export function isCarried(piece: Piece, swarm: Swarm): boolean {
   const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);
   const flows = piece.forces.filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0);
-  return emitter.hold !== undefined || flows.some((f) => f.dials.acts === 'carry');
+  return emitter.hold !== undefined || flows.some((f) => carries(f.dials));
 }
 
 /** The particle with the velocity that is seen, for what shows it. */

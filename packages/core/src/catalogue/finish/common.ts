@@ -8,6 +8,7 @@ export const finishDials: Dials = {
   share: number('Share', 1, [0, 1], 'How much of the treatment is seen.', { group }),
   mask: {
     type: 'mask',
+    accepts: ['outline'],
     title: 'Mask',
     help: 'Shapes drawn over the picture, in which it is seen.',
     group,

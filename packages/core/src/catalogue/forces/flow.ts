@@ -1,7 +1,7 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../../plan/dialReader';
 import type { Effect } from '../kinds';
-import { choice, number, type Dials } from '../dials';
+import { choice, number, type Dials, type DialValues } from '../dials';
 
 /** Dials of forces that are flows: how they take hold of a particle. */
 export function flowDials(acts: 'carry' | 'push'): Dials {
@@ -19,6 +19,11 @@ export function flowDials(acts: 'carry' | 'push'): Dials {
       group: 'Hold',
     }),
   };
+}
+
+/** Whether a force moves places without being part of their velocity. */
+export function carries(dials: DialValues): boolean {
+  return dials.acts === 'carry';
 }
 
 /** A flow's effect: `flow` in m/s, and the way it carries in one step, where that is known better. */

@@ -9,6 +9,7 @@ import type { Pixel } from './pixel';
 const [ACROSS, DOWN] = [128, 72];
 /** Most corners of a border that are looked at, and those of an ellipse. */
 const [CORNERS, ROUND] = [160, 48];
+/** Frame heights to where nothing is. */
 const FAR = 100;
 
 type Point = readonly [number, number];
