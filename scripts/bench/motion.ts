@@ -10,9 +10,9 @@ import {
   type Mesh,
   type Piece,
 } from '@vast-swarm/core';
-import { fieldOf } from '@vast-swarm/core/stock/field';
-import { facesByArea } from '@vast-swarm/core/stock/meshParts';
-import { surface } from '@vast-swarm/core/stock/made/surface';
+import { fieldOf } from '@vast-swarm/core/stock/places/distanceField';
+import { facesByArea } from '@vast-swarm/core/stock/places/meshParts';
+import { surface } from '@vast-swarm/core/demo/content/surface';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { filled } from '../../tests/support/pieces';
 import { best, report } from './report';

@@ -3,6 +3,7 @@
  * better the value is.
  */
 export function report(name: string, value: number, unit: string, baseline?: number): void {
+  if (!name.toLowerCase().includes((process.env.BENCH_WORD ?? '').toLowerCase())) return;
   const round = (v: number): number => Number(v.toPrecision(4));
   const line: Record<string, string | number> = { name, value: round(value), unit };
   if (baseline !== undefined) {

@@ -1,5 +1,8 @@
+import type { Piece } from '@vast-swarm/core';
 import type { Browser, Page } from 'playwright-core';
+import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
+import { toyPiece } from '../support/toys';
 import { call, launch, startHarness, type Harness } from './support';
 
 let browser: Browser;
@@ -40,7 +43,13 @@ interface Parity {
   lit: number;
 }
 
-test.each(pieceOfEveryKind())(
+const pieces: [string, Piece][] = [
+  ...pieceOfEveryKind(),
+  ['kinds from outside', toyPiece()],
+  ['a track of pictures', movingPiece()],
+];
+
+test.each(pieces)(
   'both engines draw the same: %s',
   async (_, piece) => {
     const { apart, compared, mean, lit } = await call<Parity>(page, 'parity', piece, 59, 128, 72);

@@ -4,8 +4,12 @@ import { GpuEngine } from '@vast-swarm/gpu';
 import { interpret, paramWord, paramWords, toWgsl, type Memory } from '@vast-swarm/kernel';
 import { randomGraph } from '../../packages/kernel/test/randomGraph';
 import { frameHash } from '../support/frameHash';
+import { addToys } from '../support/toys';
 
 /** What tests run inside the browser, in a worker: engines and kernels on the real thing. */
+
+// Kinds from outside run as those of the catalogue do.
+addToys();
 
 async function gpu(): Promise<GpuEngine> {
   const engine = await GpuEngine.open({ allowSoftware: true });

@@ -1,5 +1,6 @@
-export { catalogue, kindOf, type Shelf } from './catalogue';
-export * from './catalogue/dials';
+export { addKind, catalogue, kindOf, type Shelf } from './catalogue';
+export * from './catalogue/define';
+export * from './language/dials';
 export type * from './catalogue/kinds';
 export { swarmDials } from './catalogue/swarmDials';
 export * from './feeds/colour';
@@ -14,15 +15,19 @@ export * from './piece/create';
 export { inEffect, ownSection } from './piece/follow';
 export { dialsOf, signalsIn } from './piece/walk';
 export { keysAt } from './catalogue/signals/keyframes';
-export * from './stock/stock';
-export { MADE, made, type Made } from './stock/made';
+export * from './stock/types';
+export { stockData, stockEntrySchema, type StockEntry, type StockFiles } from './stock/entry';
+export { boundsOf, pointsOf } from './stock/points';
+export { memo, serialOf } from './stock/memo';
+export { made, madeNames, madeTitle, madeType, offerMade } from './stock/makers';
+export { MADE } from './demo/content';
 export { outlineOfPath, PathError } from './stock/outlinePath';
-export { pointAlong, lengthOf } from './stock/along';
+export { pointAlong, lengthOf } from './stock/places/along';
 export { tableOfCube } from './stock/read/cube';
 export { readStock, STOCK_FILES, StockError } from './stock/read';
 export type { Fit } from './stock/fit';
-export { buildField, keepField, type Field } from './stock/field';
-export { fieldsWanted } from './plan/fields';
+export { buildField, keepField, type Field } from './stock/places/distanceField';
+export { fieldsWanted } from './plan/motion/distanceFields';
 export { particlesOf, type Particles } from './play/particles';
 export { census, project, type Census } from './play/census';
 export {
@@ -35,41 +40,53 @@ export {
   validatePiece,
   type Problem,
 } from './piece/parse';
-export * from './piece/schema';
-export { BirthSchedule, mostAlive, type BirthEvent } from './plan/births';
+export * from './piece/types';
+export { pieceJsonSchema, pieceSchema } from './piece/schema';
+export { BirthSchedule, mostAlive, type BirthEvent } from './plan/motion/births';
 export { PlanCache } from './plan/cache';
-export { cameraAt, flatsOf, type CameraPose, type Lens } from './plan/cameraAt';
+export { cameraAt, flatsOf } from './plan/look/cameraAt';
 export * from './plan/compile';
 export * from './plan/plan';
-export type { FrameInputs, PlanKernel, UniformSource } from './plan/kernelBuilder';
-export { PLANES, strideOf } from './plan/finish/planes';
+export type {
+  CameraPose,
+  FrameInputs,
+  Lamps,
+  Lens,
+  PlanKernel,
+  UniformSource,
+} from './language/frame';
+export { PLANES, strideOf } from './language/planes';
 export { knowsPast, type Bloom, type FinishPlan, type FinishStep } from './plan/finish/steps';
 export { MOST_SHAPES, type Mask, type MaskShape } from './feeds/mask';
-export { areaDistance, maskBorders } from './plan/finish/mask';
+export { areaDistance, maskBorders } from './plan/finish/maskCoverage';
 export { LAYER_MODES, type LayerMode } from './feeds/blend';
-export { READINGS } from './plan/readings';
-export * from './plan/draws/draw';
-export { placesOf, ringName, ringOf } from './plan/history';
-export type { ShadowPlan } from './plan/shadows';
-export { EVEN_LIGHT, type Lamps } from './plan/lamps';
+export { READINGS } from './plan/look/fileReadings';
+export * from './plan/look/draws/draw';
+export { placesOf, ringName, ringOf } from './plan/motion/history';
+export { EVEN_LIGHT } from './plan/look/lamps';
 export { PATTERNS, patternAt, patternArea, PUFF_MEAN } from './catalogue/bodies/patterns';
-export { influenceOf } from './plan/influence';
-export { motionKeys, parentOf } from './plan/motionKey';
-export { GRID_BUFFERS, type GridPlan } from './plan/neighbours';
-export { STATE } from './plan/state';
+export { influenceOf } from './piece/influence';
+export { motionKeys, parentOf } from './plan/motion/motionKey';
+export { GRID_BUFFERS, type GridPlan } from './plan/motion/neighbourGrid';
+export { STATE } from './language/particle';
 export { Scene } from './plan/scene';
-export { rotationRows } from './plan/rotation';
+export { rotationRows } from './plan/look/rotation';
 export { bloomLevels, blurLevels, type BloomLevel } from './plan/finish/bloomLevels';
 export { paramBlock } from './plan/params';
-export { remap, slotRanges } from './plan/slots';
-export type { Engine, Snapshot } from './play/engine';
-export { bakeOffsets, type Bake } from './play/bake';
+export type { GivenValues } from './language/names';
+export type { StateName } from './language/particle';
+export { remap, slotRanges } from './plan/motion/slots';
+export type { Engine, LiveEngine, Snapshot } from './play/engine';
+export { bakeOffsets, type Bake } from './plan/bake';
 export { drawBodies, type BodyDevice } from './play/bodies';
 export { drawInputs, momentsOf, sceneInputs, type SceneInputs } from './play/moments';
 export { jumpTo, replayTo, stepMotion, storedAt, type MotionDevice } from './play/motion';
-export { Past } from './play/past';
+export { Past } from './play/knownHistory';
 export { Playback } from './play/playback';
 export { DEMO_SHOW, type DemoPiece } from './demo/saltglassQuay';
 export { particleTable, type ParticleTable } from './formats/particleTable';
 export { toCsv, toPly } from './formats/particles';
 export { setDial } from './piece/setDial';
+export { kindList, withKindList } from './formats/kindList';
+export { trackBuffer, type BlockTrack } from './language/track';
+export { TrackNotReady, TrackReader } from './play/trackReader';

@@ -1,16 +1,7 @@
-import { BirthSchedule, mostAlive, remap, slotRanges } from '../src';
+import { BirthSchedule, defaults, mostAlive, remap, slotRanges, swarmDials } from '../src';
 
 function schedule(dials: Record<string, number>, begin = 0): BirthSchedule {
-  const all = {
-    rate: 0,
-    start: 0,
-    end: 3600,
-    burst: 0,
-    burstAt: 0,
-    burstEvery: 0,
-    loop: 0,
-    ...dials,
-  };
+  const all = { ...defaults(swarmDials), rate: 0, ...dials };
   return new BirthSchedule(all, begin, { follow: () => () => 0, rate: 30, density: 1 });
 }
 

@@ -68,6 +68,9 @@ class Recorder implements Engine {
   jump(): boolean {
     return false;
   }
+  ready(): Promise<void> {
+    return Promise.resolve();
+  }
   step(): void {
     this.frame += 1;
     this.steps += 1;

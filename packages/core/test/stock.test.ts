@@ -9,13 +9,13 @@ import {
   type Mesh,
   type Outline,
 } from '../src';
-import { aliasOf } from '../src/stock/alias';
-import { evenPlaces, segmentsOf } from '../src/stock/along';
-import { fieldOf } from '../src/stock/field';
-import { matched, sample } from '../src/stock/match';
-import { edgesByLength, facesByArea, isClosed, vertexNormals } from '../src/stock/meshParts';
-import { spotsOf } from '../src/stock/pictureParts';
-import { surface } from '../src/stock/made/surface';
+import { aliasOf } from '../src/stock/places/alias';
+import { evenPlaces, segmentsOf } from '../src/stock/places/along';
+import { fieldOf } from '../src/stock/places/distanceField';
+import { matched, sample } from '../src/stock/places/match';
+import { edgesByLength, facesByArea, isClosed, vertexNormals } from '../src/stock/places/meshParts';
+import { spotsOf } from '../src/stock/places/pictureParts';
+import { surface } from '../src/demo/content/surface';
 
 const ball = (radius = 1, n = 48): Mesh =>
   surface(

@@ -12,7 +12,7 @@ const ROOM = 4;
 /** Places of one trail, and the distance from a row of places to the next, in lanes. */
 const ROWS = 5;
 const LANES = 6;
-/** Arrays of rows: as TRAIL in the core's plan/trailKernel.ts. */
+/** Arrays of rows: as TRAIL in the core's plan/look/draws/draw.ts. */
 const X = 7;
 const Y = 8;
 const NX = 9;

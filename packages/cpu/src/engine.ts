@@ -8,6 +8,7 @@ import {
   replayTo,
   stepMotion,
   timeOf,
+  TrackReader,
   type Engine,
   type FrameInputs,
   type MotionDevice,
@@ -19,7 +20,7 @@ import {
 import { Arena } from './arena';
 import { Finish, type KeptMemory } from './finish';
 import { Kernels } from './kernels';
-import { Memories } from './memories';
+import { bufferOf, Memories } from './memories';
 import { Pool } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
 import { Stage } from './stage';
@@ -66,6 +67,7 @@ export class CpuEngine implements Engine {
   readonly times: StageTimes = { motion: 0, look: 0, draw: 0, finish: 0 };
   private current: Plan | null = null;
   private readonly past = new Past();
+  private readonly tracks = new TrackReader();
   private readonly arena: Arena;
   private readonly memories: Memories;
   private readonly kernels: Kernels;
@@ -85,6 +87,9 @@ export class CpuEngine implements Engine {
     this.motion = {
       run: (swarm, kernel, begin, end, inputs, extra) => {
         kernels.run(kernel, begin, end, memories.address(swarm), inputs, extra);
+      },
+      takeTrack: (swarm, buffer, track, frame) => {
+        memories.takeTrack(swarm, buffer, this.tracks.take(track, frame));
       },
       readyParent: () => {
         // All swarms stand in one memory.
@@ -118,6 +123,11 @@ export class CpuEngine implements Engine {
     this.pool.close();
   }
 
+  /** Bytes of shared memory that the engine has taken from the machine, in use or not. */
+  get takenBytes(): number {
+    return this.pool.memory.buffer.byteLength;
+  }
+
   get memoryBytes(): number {
     return this.arena.bytes;
   }
@@ -149,6 +159,10 @@ export class CpuEngine implements Engine {
     this.memories.clear(this.plan);
   }
 
+  ready(): Promise<void> {
+    return this.tracks.ready(this.plan.tracks.blocks, this.frame + 1);
+  }
+
   step(): void {
     const started = performance.now();
     stepMotion(this.plan, this.frame + 1, this.past, this.motion);
@@ -165,7 +179,10 @@ export class CpuEngine implements Engine {
   /** Particles alive now, by swarm. */
   alive(): Map<string, number> {
     const counts = this.plan.swarms.map(({ id, capacity }): [string, number] => {
-      const [age, life] = [this.arena.address(`${id}/age`), this.arena.address(`${id}/life`)];
+      const [age, life] = [
+        this.arena.address(bufferOf(id, 'age')),
+        this.arena.address(bufferOf(id, 'life')),
+      ];
       return [id, this.rasteriser.countAlive(age, life, capacity)];
     });
     return new Map(counts);
@@ -270,7 +287,7 @@ export class CpuEngine implements Engine {
   /** What the particles of a swarm look like now, one array of all slots for each of READINGS. */
   readings(id: string): Record<(typeof READINGS)[number], Float32Array> {
     const swarm = this.swarm(id);
-    for (const name of READINGS) this.arena.buffer(`${id}/${name}`, 4 * swarm.capacity);
+    for (const name of READINGS) this.arena.buffer(bufferOf(id, name), 4 * swarm.capacity);
     const time = timeOf(this.frame + 1, this.plan.frame.rate);
     const born = this.bornAt(swarm);
     const inputs: FrameInputs = { frame: this.frame, time, width: 0, height: 0, born };

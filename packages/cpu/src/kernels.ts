@@ -1,4 +1,4 @@
-import { paramBlock, type FrameInputs, type PlanKernel } from '@vast-swarm/core';
+import { paramBlock, type FrameInputs, type GivenValues, type PlanKernel } from '@vast-swarm/core';
 import { toWasm } from '@vast-swarm/kernel';
 import type { Arena } from './arena';
 import { MAX_PAGES } from './generated/binaries';
@@ -30,7 +30,7 @@ export class Kernels {
     end: number,
     address: (buffer: string) => number,
     inputs: FrameInputs,
-    extra: Readonly<Record<string, number>> = {},
+    extra: GivenValues = {},
   ): void {
     const module = this.module(kernel);
     const block = paramBlock(kernel, address, inputs, extra);

@@ -13,6 +13,11 @@ import {
 import type { Arena } from './arena';
 import type { Pool } from './pool';
 
+/** A swarm's buffer: apart from all that belongs to no swarm, whatever its id. */
+export function bufferOf(swarm: string, name: string): string {
+  return `swarm/${swarm}/${name}`;
+}
+
 /** What a plan needs in memory: states of swarms, grids, tables, and larger blocks of data. */
 export class Memories {
   /** Slots of each swarm. */
@@ -33,8 +38,8 @@ export class Memories {
   address(swarm: SwarmPlan): (buffer: string) => number {
     return (buffer) => {
       if (buffer.startsWith('data/')) return this.arena.address(buffer);
-      if (!buffer.startsWith('parent.')) return this.arena.address(`${swarm.id}/${buffer}`);
-      return this.arena.address(`${swarm.parent!}/${buffer.slice('parent.'.length)}`);
+      if (!buffer.startsWith('parent.')) return this.arena.address(bufferOf(swarm.id, buffer));
+      return this.arena.address(bufferOf(swarm.parent!, buffer.slice('parent.'.length)));
     };
   }
 
@@ -53,7 +58,8 @@ export class Memories {
 
   private drop(id: string): void {
     this.capacities.delete(id);
-    for (const name of this.arena.names()) if (name.startsWith(`${id}/`)) this.arena.release(name);
+    for (const name of this.arena.names())
+      if (name.startsWith(bufferOf(id, ''))) this.arena.release(name);
   }
 
   private dropBlocks(plan: Plan): void {
@@ -74,10 +80,11 @@ export class Memories {
     const old = this.capacities.get(id);
     const there = new Set(arena.names());
     // What is not there yet cannot be drawn as if it were.
-    if (history.rows > 0 && !there.has(`${id}/${ringName(history.rows - 1, 'px')}`)) past.begin(id);
+    if (history.rows > 0 && !there.has(bufferOf(id, ringName(history.rows - 1, 'px'))))
+      past.begin(id);
     const moves = old === undefined || old === capacity ? [] : remap(born(swarm), old, capacity);
     for (const name of state) {
-      const buffer = `${id}/${name}`;
+      const buffer = bufferOf(id, name);
       if (old === capacity && there.has(buffer)) continue;
       this.moveState(buffer, there.has(buffer) ? (old ?? 0) : 0, capacity, moves);
     }
@@ -85,9 +92,9 @@ export class Memories {
     for (const grid of grids) {
       if (!grid) continue;
       const sizes = Object.entries(GRID_BUFFERS(capacity, grid.cells));
-      for (const [name, words] of sizes) arena.buffer(`${id}/${name}`, 4 * words);
+      for (const [name, words] of sizes) arena.buffer(bufferOf(id, name), 4 * words);
     }
-    const tables = arena.buffer(`${id}/tables`, Math.max(4, swarm.tables.byteLength));
+    const tables = arena.buffer(bufferOf(id, 'tables'), Math.max(4, swarm.tables.byteLength));
     this.floats(tables, swarm.tables.length).set(swarm.tables);
     for (const [name, values] of swarm.blocks) this.keepBlock(name, values);
   }
@@ -103,6 +110,11 @@ export class Memories {
     const address = this.arena.buffer(name, Math.max(16, values.byteLength));
     this.floats(address, values.length).set(values);
     this.blocks.set(name, values);
+  }
+
+  /** A track's block, where the swarm's kernels read it. */
+  takeTrack({ id }: SwarmPlan, buffer: string, values: Float32Array): void {
+    this.keepBlock(bufferOf(id, buffer), values);
   }
 
   private moveState(
@@ -132,7 +144,7 @@ export class Memories {
 
   /** One quantity of all slots of a swarm: a live view, in metres, m/s or seconds. */
   state(id: string, name: string): Float32Array {
-    return this.floats(this.arena.address(`${id}/${name}`), this.slots(id));
+    return this.floats(this.arena.address(bufferOf(id, name)), this.slots(id));
   }
 
   /** Copies of a swarm's states, by name. */

@@ -47,6 +47,8 @@ export class Pool {
   private readonly modules = new Map<string, number>();
   private readonly sources: Uint8Array[] = [];
   private helpers: Helper[] = [];
+  /** Room through which modules go to the threads. */
+  private passage = { address: 0, bytes: 0 };
 
   private constructor(
     readonly threads: number,
@@ -106,10 +108,14 @@ export class Pool {
   }
 
   private load(bytes: Uint8Array, id: number): void {
-    // Modules pass through memory, since helpers sleep and read no messages. The last pages are free
-    // for it: nothing else is going on.
-    const address = this.memory.buffer.byteLength;
-    this.memory.grow(Math.ceil(bytes.length / 65536));
+    // Modules pass through memory, since helpers sleep and read no messages. Every thread copies what it
+    // loads, so that the next module takes the same room.
+    if (this.passage.bytes < bytes.length) {
+      const pages = Math.ceil(bytes.length / 65536);
+      this.passage = { address: this.memory.buffer.byteLength, bytes: pages * 65536 };
+      this.memory.grow(pages);
+    }
+    const { address } = this.passage;
     new Uint8Array(this.memory.buffer, address).set(bytes);
     this.order(LOAD, id, 1, [address, bytes.length]);
   }

@@ -16,7 +16,7 @@ import {
   type SwarmPlan,
 } from '@vast-swarm/core';
 import type { Kernels } from './kernels';
-import type { Memories } from './memories';
+import { bufferOf, type Memories } from './memories';
 import { Painter, type Canvas } from './painter';
 import type { Planes, Rasteriser } from './rasteriser';
 
@@ -159,7 +159,7 @@ export class Stage implements BodyDevice<Canvas> {
     const started = performance.now();
     const { arena } = this.memories;
     for (const name of draw.outputs) {
-      arena.buffer(`${swarm.id}/${name}`, 4 * run.stride * run.lists);
+      arena.buffer(bufferOf(swarm.id, name), 4 * run.stride * run.lists);
     }
     const address = this.memories.address(swarm);
     const placed = (name: string): number => address(run.source(name)) + 4 * run.offset(name);

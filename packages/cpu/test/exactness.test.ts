@@ -97,3 +97,19 @@ test('state and drawing stay within 96 bytes a particle', async () => {
   expect(engine.memoryBytes / 200_000).toBeLessThan(96);
   engine.close();
 });
+
+test('edits of a formula do not use up memory', async () => {
+  const engine = await CpuEngine.create({ threads: 2 });
+  const edited = (text: string): void => {
+    const feed = { feed: 'formula' as const, text, from: 0, to: 1 };
+    engine.setPlan(compilePiece(smallPiece((p) => (p.swarms[0]!.dials.opacity = feed))));
+    engine.step();
+    engine.draw(128, 72);
+  };
+  edited('sin(age * 10)');
+  const before = engine.takenBytes;
+  // Every number of sines is another kernel.
+  for (let i = 1; i <= 20; i++) edited(`${'sin(age) * '.repeat(i)}0.5`);
+  expect(engine.takenBytes - before).toBeLessThan(256 * 1024);
+  engine.close();
+});

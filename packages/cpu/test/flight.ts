@@ -1,4 +1,11 @@
-import { compilePiece, makeChoice, makePart, type Piece, type Vector } from '@vast-swarm/core';
+import {
+  compilePiece,
+  makeChoice,
+  makePart,
+  type Piece,
+  type Vector,
+  type DialValues,
+} from '@vast-swarm/core';
 import { smallPiece } from '../../../tests/support/pieces';
 import type { CpuEngine } from '../src';
 
@@ -24,10 +31,7 @@ export function thrown(
   });
 }
 
-export function force(
-  kind: string,
-  dials: Piece['forces'][number]['dials'],
-): Piece['forces'][number] {
+export function force(kind: string, dials: DialValues): Piece['forces'][number] {
   const part = makePart('forces', kind, []);
   Object.assign(part.dials, dials);
   return part;
@@ -48,11 +52,7 @@ export function near(value: number, exact: number, relative: number): void {
 }
 
 /** Birth places of many particles, by emitter. */
-export function birthplaces(
-  engine: CpuEngine,
-  kind: string,
-  dials: Piece['swarms'][number]['dials'],
-): Vector[] {
+export function birthplaces(engine: CpuEngine, kind: string, dials: DialValues): Vector[] {
   const piece = thrown(0, []);
   const swarm = piece.swarms[0]!;
   swarm.emitter = makeChoice('emitters', kind);

@@ -10,9 +10,9 @@ import {
   type Outline,
   type Piece,
 } from '@vast-swarm/core';
-import { pointAlong } from '@vast-swarm/core/stock/along';
-import { fieldOf } from '@vast-swarm/core/stock/field';
-import { matched } from '@vast-swarm/core/stock/match';
+import { pointAlong } from '@vast-swarm/core/stock/places/along';
+import { fieldOf } from '@vast-swarm/core/stock/places/distanceField';
+import { matched } from '@vast-swarm/core/stock/places/match';
 import { CpuEngine } from '../src';
 import { birthplaces as bornAt, chiSquare, force, near, run as flown, thrown } from './flight';
 

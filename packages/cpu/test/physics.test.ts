@@ -1,4 +1,4 @@
-import type { Piece, Vector } from '@vast-swarm/core';
+import type { DialValues, Piece, Vector } from '@vast-swarm/core';
 import { CpuEngine } from '../src';
 import { birthplaces as bornAt, chiSquare, force, near, run as flown, thrown } from './flight';
 
@@ -9,8 +9,7 @@ beforeAll(async () => {
 afterAll(() => engine.close());
 
 const run = (piece: Piece, seconds: number) => flown(engine, piece, seconds);
-const birthplaces = (kind: string, dials: Piece['swarms'][number]['dials']) =>
-  bornAt(engine, kind, dials);
+const birthplaces = (kind: string, dials: DialValues) => bornAt(engine, kind, dials);
 
 test.each([24, 30, 60])('ballistic flight to 1e-4 after 5 s at %d frames a second', (rate) => {
   const { p, v } = run(thrown(3, [force('gravity', {})], [0, 0, 0], rate), 5);

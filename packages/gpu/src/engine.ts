@@ -11,6 +11,7 @@ import {
   STATE,
   stepMotion,
   timeOf,
+  TrackReader,
   type Engine,
   type FrameInputs,
   type MotionDevice,
@@ -57,6 +58,7 @@ export class GpuEngine implements Engine {
   private stage: Stage;
   private readonly finish = new Finish();
   private readonly past = new Past();
+  private readonly tracks = new TrackReader();
   private target: FrameMemory | null = null;
   private canvas: GPUCanvasContext | null = null;
   private lost = false;
@@ -178,6 +180,10 @@ export class GpuEngine implements Engine {
     for (const swarm of this.plan!.swarms) this.memoryOf(swarm.id).write(swarm);
   }
 
+  ready(): Promise<void> {
+    return this.tracks.ready(this.plan!.tracks.blocks, this.frame + 1);
+  }
+
   step(): void {
     this.check();
     const work = new Work(this.pipelines);
@@ -192,6 +198,9 @@ export class GpuEngine implements Engine {
       run: (swarm, kernel, begin, end, inputs, extra) => {
         const { buffer, address } = memoryOf(swarm.id);
         work.kernel(kernel, buffer, begin, end, address, inputs, extra);
+      },
+      takeTrack: (swarm, buffer, track, frame) => {
+        memoryOf(swarm.id).takeTrack(buffer, this.tracks.take(track, frame));
       },
       readyParent: (swarm) => {
         memoryOf(swarm.id).copyParent(work, memoryOf(swarm.parent!));

@@ -59,8 +59,7 @@ export class Finish {
   ): void {
     const { width, height } = frame;
     const past = step.past === undefined ? 'black' : this.pastOf(step.past, inputs.frame);
-    const layer =
-      step.layer === undefined || step.layer === 'none' ? 'black' : `layer/${step.layer}`;
+    const layer = step.layer === undefined || step.layer === '' ? 'black' : `layer/${step.layer}`;
     if (past === 'black' || layer === 'black') frame.add(work, 'black', 'black', 0, 0);
     const sets: Record<string, string> = { was: 'was', past, layer, to };
     const address = (name: string): number => {

@@ -8,11 +8,10 @@ import {
   type Plan,
 } from '@vast-swarm/core';
 import { floatWord, listGroups } from './lists';
-import { DEPTH_FORMAT } from './painter';
+import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
 import { ADD, BLOOM, DEPTH_TO_PLANE, TARGET_TO_PLANES } from './shaders';
+import { blockLayout, blockName } from './swarmMemory';
 import type { Work } from './work';
-
-export const TARGET_FORMAT: GPUTextureFormat = 'rgba16float';
 
 /** Planes of linear light in the frame's memory. */
 export interface Planes {
@@ -43,7 +42,7 @@ function layoutOf(plan: Plan, width: number, height: number): Layout {
     // All levels of bloom together take a third of the frame, and some rounding up.
     ['levels', plane + 12 * (strideOf(width) + height + 64) * 4],
     ['tables', Math.max(4, tables.length)],
-    ...[...blocks].map(([name, values]): [string, number] => [name, Math.max(4, values.length)]),
+    ...blockLayout(blocks),
   ];
 }
 
@@ -94,7 +93,10 @@ export class FrameMemory {
       this.device.queue.writeBuffer(this.buffer, at, values as Float32Array<ArrayBuffer>);
     };
     put('tables', finish.tables);
-    for (const [name, values] of finish.blocks) put(name, values);
+    [...finish.blocks].forEach(([name, values], i) => {
+      this.places.set(name, this.place(blockName(i)));
+      put(blockName(i), values);
+    });
   }
 
   destroy(): void {

@@ -1,14 +1,12 @@
 import { flatsOf, type CameraPose, type Draw, type DrawMode, type Lamps } from '@vast-swarm/core';
 import { bitonic, floatWord, listGroups } from './lists';
-import { TARGET_FORMAT } from './frameMemory';
+import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
 import { SORT } from './shaders';
 import { LINKING, LINK_LIMIT } from './shaders/linking';
 import { FACES, LINKS, MEANS, MESHES, TRAILS } from './shaders/solids';
 import { DISCS, MARKS } from './shaders/sprites';
 import type { SwarmMemory } from './swarmMemory';
 import type { Pipelines, Work } from './work';
-
-export const DEPTH_FORMAT: GPUTextureFormat = 'depth32float';
 
 const one = { operation: 'add', srcFactor: 'one' } as const;
 const over = { ...one, dstFactor: 'one' } as const;

@@ -13,7 +13,8 @@ import {
   type ShadowPlan,
   type SwarmPlan,
 } from '@vast-swarm/core';
-import { TARGET_FORMAT, type FrameMemory } from './frameMemory';
+import { TARGET_FORMAT } from './formats';
+import type { FrameMemory } from './frameMemory';
 import { bitonic, listGroups } from './lists';
 import { Painter, type Canvas } from './painter';
 import { CELLS, PLANES_TO_TARGET } from './shaders';

@@ -55,6 +55,15 @@ function drawingLayout({ capacity, copies, draws }: SwarmPlan): Layout {
   return [...sizes];
 }
 
+/** Blocks go by their place: another array of the same size takes the room of the one before. */
+export function blockLayout(blocks: ReadonlyMap<string, Float32Array>): Layout {
+  return [...blocks.values()].map((values, i) => [blockName(i), Math.max(4, values.length)]);
+}
+
+export function blockName(place: number): string {
+  return `block ${String(place)}`;
+}
+
 function gridLayout({ capacity, grid, draws }: SwarmPlan): Layout {
   const grids = [grid, ...draws.map((d) => (d.shape === 'links' ? d.grid : null))];
   const first = grids.find((g) => g !== null);
@@ -72,8 +81,9 @@ function layoutOf(swarm: SwarmPlan, parentCapacity: number): Layout {
       parentCapacity,
     ]),
     ...gridLayout(swarm),
+    ...[...swarm.tracks].map(([name, { words }]): [string, number] => [name, words]),
     ['tables', Math.max(4, tables.length)],
-    ...[...blocks].map(([name, values]): [string, number] => [name, Math.max(4, values.length)]),
+    ...blockLayout(blocks),
   ];
 }
 
@@ -122,11 +132,20 @@ export class SwarmMemory {
   /** Brings over tables, and data that is not there yet. */
   write(plan: SwarmPlan): void {
     this.put('tables', plan.tables);
-    for (const [name, values] of plan.blocks) {
-      if (this.written.get(name) === values) continue;
-      this.put(name, values);
-      this.written.set(name, values);
-    }
+    [...plan.blocks].forEach(([name, values], i) => {
+      const room = blockName(i);
+      this.places.set(name, this.address(room));
+      if (this.written.get(room) === values) return;
+      this.put(room, values);
+      this.written.set(room, values);
+    });
+  }
+
+  /** A track's block of the frame that is stepped to. */
+  takeTrack(name: string, values: Float32Array): void {
+    if (this.written.get(name) === values) return;
+    this.put(name, values);
+    this.written.set(name, values);
   }
 
   put(name: string, values: Float32Array): void {
@@ -154,7 +173,7 @@ export class SwarmMemory {
 
   /** State and history of a frame from the swarm's bake. */
   replay(swarm: SwarmPlan, frame: number): void {
-    const kept = placesOf(swarm.history);
+    const kept: readonly string[] = placesOf(swarm.history);
     for (const [name, stored] of storedAt(swarm, frame)) {
       const values = new Float32Array(this.capacity);
       if (stored) values.set(stored);

@@ -1,4 +1,4 @@
-import { paramBlock, type FrameInputs, type PlanKernel } from '@vast-swarm/core';
+import { paramBlock, type FrameInputs, type GivenValues, type PlanKernel } from '@vast-swarm/core';
 import { ROW, toWgsl, WORKGROUP } from '@vast-swarm/kernel';
 
 const ALIGN = 256;
@@ -56,7 +56,7 @@ export class Work {
     end: number,
     address: (buffer: string) => number,
     inputs: FrameInputs,
-    extra: Readonly<Record<string, number>> = {},
+    extra: GivenValues = {},
   ): void {
     if (end <= begin) return;
     const block = paramBlock(kernel, address, inputs, extra);

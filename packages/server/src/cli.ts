@@ -2,6 +2,7 @@ import { Command, InvalidArgumentError } from 'commander';
 import { availableParallelism } from 'node:os';
 import { PieceError } from '@vast-swarm/core';
 import { check } from './check';
+import { blank, demo, schema } from './give';
 import { Refused } from './refused';
 import { render } from './render';
 import { serve } from './serve';
@@ -63,6 +64,22 @@ work('render', 'Writes numbered PNG frames.')
   .option('--oversample <k>', 'draw at k times the size and average, 1 to 4', whole, 1)
   .requiredOption('--out <dir>', 'folder for the frames; made if it is not there')
   .action(render);
+program
+  .command('demo')
+  .description('Writes the pieces of the demo show.')
+  .requiredOption('--out <dir>', 'folder for the pieces; made if it is not there')
+  .action(demo);
+program
+  .command('schema')
+  .description('Prints the JSON Schema of piece files.')
+  .option('--out <file>', 'a file to write it to')
+  .action(schema);
+program
+  .command('blank')
+  .description('Prints a piece to begin with.')
+  .option('--name <name>', 'its name', 'Untitled')
+  .option('--out <file>', 'a file to write it to')
+  .action(blank);
 program
   .command('serve')
   .description('Serves the application on this machine.')

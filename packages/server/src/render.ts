@@ -30,6 +30,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
     await mkdir(options.out, { recursive: true });
     const progress = new Progress('frame', last - first + 1);
     while (engine.frame < last) {
+      await engine.ready();
       engine.step();
       if (!isDrawn(plan, engine.frame, first)) continue;
       const frame = engine.draw(width, height, options.oversample);

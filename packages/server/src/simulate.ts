@@ -33,6 +33,7 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
     await mkdir(dirname(options.out), { recursive: true });
     const progress = new Progress('frame', last + 1);
     while (engine.frame < last) {
+      await engine.ready();
       engine.step();
       if (engine.frame >= 0) progress.at(engine.frame + 1);
       const wanted = everyFrame ? engine.frame >= first : engine.frame === last;

@@ -4,7 +4,7 @@ import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promis
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode } from 'fast-png';
-import { makeChoice, pieceText } from '@vast-swarm/core';
+import { makeChoice, parsePiece, pieceText } from '@vast-swarm/core';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 
@@ -17,8 +17,12 @@ interface Run {
 }
 
 function vastSwarm(...args: string[]): Promise<Run> {
+  return vastSwarmIn(process.cwd(), ...args);
+}
+
+function vastSwarmIn(cwd: string, ...args: string[]): Promise<Run> {
   return new Promise((resolve) => {
-    execFile(process.execPath, [CLI, ...args], (error, out, err) => {
+    execFile(process.execPath, [CLI, ...args], { cwd }, (error, out, err) => {
       resolve({ code: typeof error?.code === 'number' ? error.code : error ? -1 : 0, out, err });
     });
   });
@@ -134,4 +138,37 @@ test('what a piece takes from files stands in the folder stock beside it', async
     expect(Math.abs(x)).toBeLessThanOrEqual(1.001);
     expect(y).toBeCloseTo(0);
   }
+});
+
+test('every command of the README runs as it stands', async () => {
+  const readme = await readFile(join(__dirname, '../../../README.md'), 'utf8');
+  const commands = [...readme.matchAll(/^npx vast-swarm (.*)$/gm)].map(([, rest]) => rest!);
+  expect(commands.length).toBeGreaterThan(4);
+  const work = await mkdtemp(join(dir, 'readme-'));
+  for (const command of commands) {
+    const args = [...command.matchAll(/"([^"]*)"|(\S+)/g)].map(
+      ([, quoted, word]) => quoted ?? word!,
+    );
+    const run = await vastSwarmIn(work, ...args);
+    expect([command, run.code, run.err.replace(/\r.*/g, '')]).toEqual([
+      command,
+      0,
+      expect.anything(),
+    ]);
+  }
+  expect(await readdir(join(work, 'frames'))).toHaveLength(10);
+  expect(await readdir(work)).toContain('plankton-0009.ply');
+  const written = await readFile(join(work, 'show/net-menders.json'), 'utf8');
+  expect(written).toBe(await readFile(join(__dirname, '../../../demo/net-menders.json'), 'utf8'));
+}, 90_000);
+
+test('a blank piece is a piece, and the schema takes it', async () => {
+  const { out } = await vastSwarm('blank', '--name', 'Low tide');
+  expect(parsePiece(out).name).toBe('Low tide');
+  const { out: schema } = await vastSwarm('schema');
+  const parsed = JSON.parse(schema) as { $schema: string; properties: Record<string, unknown> };
+  expect(parsed.$schema).toContain('2020-12');
+  expect(Object.keys(parsed.properties)).toEqual(
+    expect.arrayContaining(Object.keys(JSON.parse(out) as object)),
+  );
 });

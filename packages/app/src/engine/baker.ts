@@ -1,6 +1,6 @@
 import type { Plan, Playback } from '@vast-swarm/core';
 import { BakeWriter, OpenBake, removeBakeFile } from './bakes';
-import type { LiveEngine } from './live';
+import type { LiveEngine } from '@vast-swarm/core';
 import type { BakeFile, FromEngine } from './messages';
 
 interface Baking {
@@ -74,6 +74,7 @@ export class Baker {
       const { length } = planned().frame;
       const start = performance.now();
       while (this.baking === baking && performance.now() - start < milliseconds) {
+        await this.playback.ready();
         this.playback.advance();
         const { frame } = this.playback;
         if (frame < 0) continue;

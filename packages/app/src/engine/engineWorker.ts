@@ -1,4 +1,5 @@
-import { chooseEngine, type LiveEngine } from './live';
+import type { LiveEngine } from '@vast-swarm/core';
+import { chooseEngine } from './live';
 import type { EngineChoice, FromEngine, ToEngine } from './messages';
 import { Session } from './session';
 

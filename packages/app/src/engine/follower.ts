@@ -1,5 +1,5 @@
 import { project, type CameraPose, type Piece } from '@vast-swarm/core';
-import type { LiveEngine } from './live';
+import type { LiveEngine } from '@vast-swarm/core';
 import type { FollowReport } from './messages';
 
 /** Keeps to one particle and tells what it does. */

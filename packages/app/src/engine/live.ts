@@ -1,29 +1,6 @@
-import type { Engine, Particles } from '@vast-swarm/core';
+import type { LiveEngine } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
-import type { EngineChoice, EngineKind } from './messages';
-
-/** An engine that shows its frames on the picture's canvas. */
-export interface LiveEngine extends Engine {
-  readonly kind: EngineKind;
-  readonly threads: number;
-  readonly times: Readonly<Record<string, number>>;
-  readonly memoryBytes: number;
-  /**
-   * Draws the state; resolves when the frame is on its way to the screen.
-   *
-   * @param moments most moments that are drawn while the shutter is open
-   */
-  show(width: number, height: number, moments: number): Promise<void>;
-  aliveBy(): Readonly<Record<string, number>>;
-  /** All that is to be known of a swarm's particles, by slot. */
-  particles(id: string): Promise<Particles>;
-  /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */
-  stateOf(id: string): Promise<Float32Array[]>;
-  /** Ids below this have been born. */
-  born(id: string): number;
-  recover(): Promise<void>;
-  crash(): void;
-}
+import type { EngineChoice } from './messages';
 
 async function cpu(canvas: OffscreenCanvas): Promise<LiveEngine> {
   // Without isolation from other pages memory cannot be shared, and one thread has to do.

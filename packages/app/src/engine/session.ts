@@ -11,7 +11,7 @@ import {
 import { Baker } from './baker';
 import { buildFields } from './distanceFields';
 import { Follower } from './follower';
-import type { LiveEngine } from './live';
+import type { LiveEngine } from '@vast-swarm/core';
 import type { BakeFile, FromEngine, PreviewChoice, ToEngine } from './messages';
 import { pause } from './pause';
 import { PreviewSize } from './previewSize';
@@ -217,6 +217,7 @@ export class Session {
     const start = performance.now();
     let left = this.playback.approach(target);
     while (left > 0 && performance.now() - start < SLICE) {
+      await this.playback.ready();
       this.playback.advance();
       left -= 1;
       // A finish that remembers has to see every frame on the way.
@@ -243,6 +244,7 @@ export class Session {
       this.glimpses = false;
       return;
     }
+    await this.playback.ready();
     this.playback.advance();
     await this.show();
     const now = performance.now();

@@ -41,6 +41,7 @@ async function render(job: Job): Promise<void> {
     const total = last - first + 1;
     let looked = 0;
     while (engine.frame < last) {
+      await engine.ready();
       engine.step();
       const frame = isDrawn(plan, engine.frame, first)
         ? engine.draw(width, height, oversample)

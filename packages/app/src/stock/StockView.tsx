@@ -2,13 +2,13 @@ import { Box, Button, IconButton, LinearProgress, Stack, Typography } from '@mui
 import { Trash2, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { made, MADE, type StockData } from '@vast-swarm/core';
+import { made, madeTitle, MADE, type StockData } from '@vast-swarm/core';
 import { library, type FailedStock, type StoredPiece, type StoredStock } from '../data/db';
 import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
 import { useLive } from '../data/useLive';
 import { COLOURS } from '../theme';
 import { aboutStock } from './about';
-import { MADE_NAMES, TYPE_NAMES } from './names';
+import { TYPE_NAMES } from './names';
 import { StockPreview } from './StockPreview';
 import { useStoredStock } from './useStoredStock';
 
@@ -133,7 +133,7 @@ export default function StockView() {
         {MADE.map((name) => (
           <Card
             key={name}
-            name={MADE_NAMES[name]}
+            name={madeTitle(name)}
             kind={TYPE_NAMES[made(name).type]}
             about={aboutStock(made(name))}
             users={users.get(name) ?? []}

@@ -10,8 +10,10 @@ function boundsText(points: Float32Array): string {
 /** What a thing of the stock holds, in words. */
 export function aboutStock(data: StockData): string {
   switch (data.type) {
-    case 'picture':
-      return `${String(data.width)} × ${String(data.height)} pixels`;
+    case 'picture': {
+      const turns = data.moving ? `, ${String(data.moving.count)} in turn` : '';
+      return `${String(data.width)} × ${String(data.height)} pixels${turns}`;
+    }
     case 'table':
       return `${count(data.size)} × ${count(data.size)} × ${count(data.size)} colours`;
     case 'outline':

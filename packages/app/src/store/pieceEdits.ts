@@ -7,9 +7,11 @@ import {
   type Piece,
   type Swarm,
 } from '@vast-swarm/core';
-import type { PartList } from './pieceSlice';
 
 /** Changes of a piece that keep its parts fitting together; they change the piece they are given. */
+
+/** The lists of parts that a piece has. */
+export type PartList = 'swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish';
 
 export type Path = (string | number)[];
 export type Tree = Record<string | number, unknown>;

@@ -12,11 +12,19 @@ import {
   type StockEntry,
   type Swarm,
 } from '@vast-swarm/core';
-import { forget, freed, freeFollowers, makeOwn, put, type Path, type Tree } from './pieceEdits';
+import {
+  forget,
+  freed,
+  freeFollowers,
+  makeOwn,
+  put,
+  type PartList,
+  type Path,
+  type Tree,
+} from './pieceEdits';
 
 enablePatches();
 
-export type PartList = 'swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish';
 export type Selection =
   { list: PartList; id: string } | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
 

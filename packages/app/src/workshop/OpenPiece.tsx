@@ -13,11 +13,11 @@ import { store, useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
 import { Bar } from './Bar';
-import { BottomTabs } from './BottomTabs';
-import { LineUp } from './LineUp';
-import { Picture } from './Picture';
+import { BottomTabs } from './strip/BottomTabs';
+import { LineUp } from './lineUp/LineUp';
+import { Picture } from './picture/Picture';
 import { Sheet } from './sheet/Sheet';
-import { SheetDivider } from './SheetDivider';
+import { SheetDivider } from './sheet/SheetDivider';
 import { useShortcuts } from './useShortcuts';
 
 /** Milliseconds between pictures for the list of pieces. */

@@ -4,7 +4,7 @@ import type { EngineClient } from '../engine/client';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';
 import { toolActions } from '../store/toolSlice';
-import { framed } from './orbit';
+import { framed } from './picture/orbit';
 
 /** Keys of the workshop, with what they do; the guide lists them. */
 export const SHORTCUTS: readonly [string, string][] = [

@@ -1,21 +1,29 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
-import type { DialReader } from '../plan/dialReader';
-import type { Pixel } from '../plan/finish/pixel';
-import type { FinishContext } from '../plan/finish/steps';
+import type { Vector } from '../feeds/feeds';
+import type { DialReader } from '../language/dialReader';
+import type { Dials, ValuesOf } from '../language/dials';
+import type { Pixel } from '../language/pixel';
 import type { Pattern } from './bodies/patterns';
-import type { Dials, DialValues } from './dials';
 
-/** What every catalogue file declares; the interface, the file schema and the plan read it. */
-export interface Kind {
+/**
+ * What every catalogue file declares: all that the schema, the interface, the plan, the doctor and the
+ * docs have to know of a kind. Nothing outside asks for a kind by its name or by the name of a dial.
+ */
+export interface Kind<D extends Dials = Dials> {
+  /** Its name in files; never changes. */
   kind: string;
   title: string;
-  /** One line for the chooser. */
+  /** One line for the chooser and the docs. */
   help: string;
   /** Drawn in a square of 24 units with round strokes: the d of an SVG path. */
   icon: string;
-  dials: Dials;
-  /** Whether it wants the distance field of its dial `mesh`, at `detail` cells along. */
-  measures?: (dials: DialValues) => boolean;
+  dials: D;
+  /** The mesh (id in the stock) whose distance field it wants, at so many cells along. */
+  measures?(dials: ValuesOf<D>): { mesh: string; detail: number } | null;
+  /** Lines that show its shape in the picture, in its own frame, in metres. */
+  outline?(dials: ValuesOf<D>): Vector[][];
+  /** The same for what stands apart from it, in the world, as the region of a force. */
+  surroundings?(dials: ValuesOf<D>): Vector[][];
 }
 
 export interface Birthplace {
@@ -45,17 +53,27 @@ export interface Hold {
   softness?: Expr;
 }
 
-export interface EmitterKind extends Kind {
-  build(dial: DialReader): Birthplace;
-  /** Motion along with the emitter, where there is such a thing. */
-  hold?(dial: DialReader, particle: Moving): Hold | null;
-  /** Linear light of the particle's place now, where that changes while it lives. */
-  colour?(dial: DialReader): Vec3 | null;
+/** What the doctor can ask of a piece on behalf of a kind. */
+export interface Inquiry {
+  /** A swarm of the piece by id, where there is one. */
+  swarm(id: string): { name: string; on: boolean } | undefined;
 }
 
-export interface LaunchKind extends Kind {
+export interface EmitterKind<D extends Dials = Dials> extends Kind<D> {
+  build(dial: DialReader<D>): Birthplace;
+  /** Motion along with the emitter, where there is such a thing. */
+  hold?(dial: DialReader<D>, particle: Moving): Hold | null;
+  /** Linear light of the particle's place now, where that changes while it lives. */
+  colour?(dial: DialReader<D>): Vec3 | null;
+  /** The swarm whose particles it is born from, by id; '' is none. */
+  parent?(dials: ValuesOf<D>): string;
+  /** Why nothing is born of it, in words for the artist, where that can be told from its dials. */
+  barren?: (dials: ValuesOf<D>, piece: Inquiry) => string | null;
+}
+
+export interface LaunchKind<D extends Dials = Dials> extends Kind<D> {
   /** Velocity at birth in metres per second, in the emitter's own frame. */
-  build(dial: DialReader, place: Birthplace): Vec3;
+  build(dial: DialReader<D>, place: Birthplace): Vec3;
 }
 
 export interface Moving {
@@ -94,10 +112,12 @@ export interface Effect {
   limit?: Expr;
 }
 
-export interface ForceKind extends Kind {
+export interface ForceKind<D extends Dials = Dials> extends Kind<D> {
   /** How far it looks for other particles, in metres. */
-  sight?: (dials: DialValues) => number;
-  build(dial: DialReader, particle: Moving): Effect;
+  sight?(dials: ValuesOf<D>): number;
+  /** Whether it moves places without being part of their velocity: what it gives has a `carry`. */
+  carries?(dials: ValuesOf<D>): boolean;
+  build(dial: DialReader<D>, particle: Moving): Effect;
 }
 
 /** How far a place is from a collider, in the collider's own frame. */
@@ -108,9 +128,9 @@ export interface Distance {
   normal: Vec3;
 }
 
-export interface ColliderKind extends Kind {
+export interface ColliderKind<D extends Dials = Dials> extends Kind<D> {
   /** Null where there is nothing, as with a mesh that is missing. */
-  build(dial: DialReader): ((place: Vec3) => Distance) | null;
+  build(dial: DialReader<D>): ((place: Vec3) => Distance) | null;
 }
 
 /** What a signal knows of its piece. */
@@ -121,9 +141,9 @@ export interface SignalContext {
   id: string;
 }
 
-export interface SignalKind extends Kind {
+export interface SignalKind<D extends Dials = Dials> extends Kind<D> {
   /** The signal as a function of the time in seconds. */
-  follow(dials: DialValues, context: SignalContext): (time: number) => number;
+  follow(dials: ValuesOf<D>, context: SignalContext): (time: number) => number;
 }
 
 /** What an engine draws for a body. */
@@ -136,43 +156,68 @@ export type BodyShape =
   | { draws: 'trail' }
   | { draws: 'links' };
 
-export interface BodyKind extends Kind {
+export interface BodyKind<D extends Dials = Dials> extends Kind<D> {
   shape: BodyShape;
+  /** How many frames back it wants to know the particle's places, and whether the metres travelled. */
+  history?(dials: ValuesOf<D>): { frames: number; way: boolean };
 }
 
-export interface LightKind extends Kind {
+export interface LightKind<D extends Dials = Dials> extends Kind<D> {
   /** Where its light falls: on what faces it, on edges that turn away, or everywhere. */
   falls: 'facing' | 'edge' | 'everywhere';
+  /** Whether it casts shadows; it then has the dials of catalogue/lights/shadow.ts. */
+  casts?(dials: ValuesOf<D>): boolean;
+}
+
+export interface CameraKind<D extends Dials = Dials> extends Kind<D> {
+  perspective: boolean;
+  /** Pixels per metre for a frame one pixel high, by the value of a dial now. */
+  focal: (now: (key: keyof D & string) => number) => number;
+}
+
+/** What a treatment of the finish finds. */
+export interface FinishContext<D extends Dials = Dials> {
+  dial: DialReader<D>;
+  pixel: Pixel;
+  /** The frame before, as it left this treatment, at a place in parts of its width and height. */
+  past: (u: Expr, v: Expr) => Vec3;
+  /** This pixel of the swarm that the treatment shows. */
+  layer: () => Vec3;
+  /** Which pass it is, from 0; treatments with passes run several times over. */
+  pass: Expr;
+}
+
+interface Treatment<D extends Dials> extends Kind<D> {
+  /** The swarm that it shows on a layer of its own, by id; null where it shows none. */
+  layer?(dials: ValuesOf<D>): string | null;
 }
 
 /** A treatment of one pixel at a time: linear light in, linear light (or display light) out. */
-export interface PixelFinishKind extends Kind {
+export interface PixelFinishKind<D extends Dials = Dials> extends Treatment<D> {
   type: 'pixel';
-  /** The dial that names a swarm which it shows. */
-  layer?: string;
-  build(context: FinishContext, colour: Vec3): Vec3;
+  build(context: FinishContext<D>, colour: Vec3): Vec3;
 }
 
 /** A treatment that looks at the frame around a pixel, or at the frame before. */
-export interface AroundFinishKind extends Kind {
+export interface AroundFinishKind<D extends Dials = Dials> extends Treatment<D> {
   type: 'around';
-  layer?: string;
   /** How many times it runs, each on what the one before left; once where nothing is said. */
   passes?: number;
   /** It sees what it left in the frame before. */
   remembers?: boolean;
-  build(context: FinishContext): Vec3;
+  build(context: FinishContext<D>): Vec3;
 }
 
 /** Treatments of the whole frame that engines do themselves from these dials. */
-export interface SpreadFinishKind extends Kind {
+export interface SpreadFinishKind<D extends Dials = Dials> extends Treatment<D> {
   type: 'bloom' | 'blur';
-  layer?: undefined;
+  layer?(): null;
 }
 
-export type FinishKind = PixelFinishKind | AroundFinishKind | SpreadFinishKind;
+export type FinishKind<D extends Dials = Dials> =
+  PixelFinishKind<D> | AroundFinishKind<D> | SpreadFinishKind<D>;
 
-export interface BackdropKind extends Kind {
+export interface BackdropKind<D extends Dials = Dials> extends Kind<D> {
   /** Linear light of the empty picture. */
-  build(dial: DialReader, pixel: Pixel): Vec3;
+  build(dial: DialReader<D>, pixel: Pixel): Vec3;
 }

@@ -1,7 +1,7 @@
-import { choice, number, type Dials } from './dials';
+import { choice, number, type ColourDial, type DialValues, type ValuesOf } from '../language/dials';
 
 /** When particles are born, how long they live and how they look: the same for every swarm. */
-export const swarmDials: Dials = {
+export const swarmDials = {
   rate: number('Rate', 2000, [0, 10_000_000], 'Births per second.', {
     unit: '/s',
     group: 'Birth',
@@ -82,7 +82,7 @@ export const swarmDials: Dials = {
     group: 'Look',
     default: '#7fd6c8',
     varies: 'life',
-  },
+  } as ColourDial,
   light: number('Light', 1, [0, 1000], 'Multiplies the colour; over 1 it glows.', {
     varies: 'life',
     group: 'Look',
@@ -96,3 +96,6 @@ export const swarmDials: Dials = {
     { group: 'Look' },
   ),
 };
+
+/** What a piece has for them. */
+export type SwarmValues = ValuesOf<typeof swarmDials> & DialValues;

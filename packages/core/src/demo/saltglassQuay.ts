@@ -1,16 +1,16 @@
-import type { Piece } from '../piece/schema';
-import { beaconRush } from './beaconRush';
-import { conchToBuoy } from './conchToBuoy';
-import { eddyAtTheLock } from './eddyAtTheLock';
-import { gullTrails } from './gullTrails';
-import { hailOnTheSlipway } from './hailOnTheSlipway';
-import { netMenders } from './netMenders';
-import { planktonLantern } from './planktonLantern';
-import { ropeWalk } from './ropeWalk';
-import { saltCubes } from './saltCubes';
-import { signalFlags } from './signalFlags';
-import { tideChart } from './tideChart';
-import { windowRain } from './windowRain';
+import type { Piece } from '../piece/types';
+import { beaconRush } from './pieces/beaconRush';
+import { conchToBuoy } from './pieces/conchToBuoy';
+import { eddyAtTheLock } from './pieces/eddyAtTheLock';
+import { gullTrails } from './pieces/gullTrails';
+import { hailOnTheSlipway } from './pieces/hailOnTheSlipway';
+import { netMenders } from './pieces/netMenders';
+import { planktonLantern } from './pieces/planktonLantern';
+import { ropeWalk } from './pieces/ropeWalk';
+import { saltCubes } from './pieces/saltCubes';
+import { signalFlags } from './pieces/signalFlags';
+import { tideChart } from './pieces/tideChart';
+import { windowRain } from './pieces/windowRain';
 
 export interface DemoPiece {
   id: string;

@@ -142,6 +142,8 @@ export type GradientFeed = z.infer<typeof gradientSchema>;
 export type ColourFeed = z.infer<typeof colourFeedSchema>;
 /** What one component of a vector, or a number that is the same for all particles, can hold. */
 export type FrameFeed = number | SignalFeed | FormulaFeed;
+/** What a number can hold that each particle keeps from its birth. */
+export type BirthFeed = z.infer<typeof birthFeedSchema>;
 /** Plain numbers. */
 export type Vector = [number, number, number];
 export type VectorFeed = [FrameFeed, FrameFeed, FrameFeed];

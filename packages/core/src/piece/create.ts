@@ -1,8 +1,8 @@
 import { kindOf, type Shelf } from '../catalogue';
-import { defaults } from '../catalogue/dials';
+import { defaults } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import { GRADIENT_SET } from '../feeds/gradientSet';
-import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './schema';
+import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './types';
 
 /** An id that none of the parts has. */
 export function freshId(base: string, parts: readonly { id: string }[]): string {

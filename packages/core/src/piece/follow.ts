@@ -1,5 +1,5 @@
 import { swarmDials } from '../catalogue/swarmDials';
-import type { Piece, Swarm } from './schema';
+import type { Piece, Swarm } from './types';
 
 const SECTIONS = ['emitter', 'launch', 'bodies', 'copies'] as const;
 

@@ -1,4 +1,4 @@
-import { VERSION } from './schema';
+import { VERSION } from './types';
 
 type Migration = (piece: object) => object;
 

@@ -7,7 +7,8 @@ import {
 } from 'jsonc-parser';
 import type { z } from 'zod';
 import { migrate } from './migrate';
-import { FORMAT, pieceSchema, VERSION, type Piece } from './schema';
+import { FORMAT, VERSION, type Piece } from './types';
+import { pieceSchema } from './schema';
 
 /** Larger files are no pieces of ours: those hold dials, not data. */
 export const MAX_BYTES = 16 * 2 ** 20;
@@ -87,7 +88,7 @@ function validate(data: unknown, text: string, tree: Node | undefined): Piece {
       'version',
     );
   }
-  const result = pieceSchema.safeParse(migrate(data));
+  const result = pieceSchema().safeParse(migrate(data));
   if (result.success) return result.data;
   const problems = result.error.issues.flatMap((issue) => flatten(issue)).slice(0, MAX_PROBLEMS);
   throw new PieceError(

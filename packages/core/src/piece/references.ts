@@ -1,7 +1,7 @@
-import type { Piece } from './schema';
-import type { DialSpec } from '../catalogue/dials';
+import type { Piece } from './types';
+import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
-import type { StockType } from '../stock/stock';
+import type { StockType } from '../stock/types';
 import { parseFormula } from '../formula/parse';
 import { dialsOf, signalsIn, stockNamed } from './walk';
 

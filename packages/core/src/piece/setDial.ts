@@ -1,5 +1,5 @@
 import { PieceError, validatePiece } from './parse';
-import type { Part, Piece } from './schema';
+import type { Part, Piece } from './types';
 
 /**
  * A piece with one dial set from text, as `plankton.rate=5000`, `plankton.emitter.radius=2`,
@@ -24,7 +24,7 @@ export function setDial(piece: Piece, assignment: string): Piece {
       `'${path.join('.')}' has no dial '${dial}'; it has ${Object.keys(holder).join(', ')}`,
     );
   }
-  holder[dial] = valueOf(assignment.slice(split + 1));
+  Object.assign(holder, { [dial]: valueOf(assignment.slice(split + 1)) });
   try {
     return validatePiece(copy);
   } catch (error) {
@@ -45,7 +45,7 @@ function valueOf(text: string): unknown {
   }
 }
 
-function holderOf(piece: Piece, path: readonly string[]): Record<string, unknown> | undefined {
+function holderOf(piece: Piece, path: readonly string[]): object | undefined {
   const [name, section] = path;
   if (name === 'frame' && !section) return piece.frame;
   if ((name === 'camera' || name === 'backdrop') && !section) return piece[name].dials;

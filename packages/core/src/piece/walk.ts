@@ -1,9 +1,9 @@
 import { kindOf, type Shelf } from '../catalogue';
-import type { DialSpec, Dials, DialValues } from '../catalogue/dials';
+import type { DialSpec, Dials, DialValues } from '../language/dials';
 import { isLayers, type DialValue } from '../feeds/feeds';
 import type { Mask } from '../feeds/mask';
 import { swarmDials } from '../catalogue/swarmDials';
-import type { Choice, Piece } from './schema';
+import type { Choice, Piece } from './types';
 
 export interface DialPlace {
   spec: DialSpec;

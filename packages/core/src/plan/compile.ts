@@ -1,28 +1,33 @@
+import type { BlockTrack } from '../language/track';
+import { cameraDials } from '../catalogue/cameras/lens';
+import { valuesOf } from '../language/dials';
 import { layersOf } from '../feeds/feeds';
 import { inEffect } from '../piece/follow';
-import type { Piece, Swarm } from '../piece/schema';
-import type { Bake } from '../play/bake';
-import type { StockFiles } from '../stock/stock';
+import type { Piece, Swarm } from '../piece/types';
+import type { Bake } from './bake';
+import type { StockFiles } from '../stock/entry';
 import { PlanCache } from './cache';
-import { cameraAt, type CameraPose } from './cameraAt';
+import { cameraAt } from './look/cameraAt';
+import type { CameraPose } from '../language/frame';
 import { compileSwarm } from './compileSwarm';
 import { backdropKernel } from './finish/backdrop';
 import { solidLensKernel } from './finish/solidLens';
 import { finishPlan } from './finish/steps';
-import { lampsAt } from './lamps';
-import { missingStock } from './missing';
-import { motionKeys, parentOf } from './motionKey';
+import { lampsAt } from './look/lamps';
+import { missingStock } from './missingStock';
+import { motionKeys, parentOf } from './motion/motionKey';
 import {
   MOST_PARTICLES,
   type Drawing,
   type Drawn,
   type Notice,
   type Plan,
+  type ShadowPlan,
   type SwarmPlan,
 } from './plan';
 import { Scene } from './scene';
-import { SEEN } from './seen';
-import { casterOf, shadeKernel, type ShadowPlan } from './shadows';
+import { SEEN } from './motion/seenVelocity';
+import { casterOf, casterValues, shadeKernel } from './look/shadows';
 
 /** What a compile takes beside the piece. */
 export interface Sources {
@@ -102,23 +107,30 @@ export function compilePiece(
   return {
     frame: piece.frame,
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
+    tracks: { numbers: scene.signals, blocks: blockTracks(swarms) },
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
     shadows: shadowPlan(scene, swarms),
     solidLens,
     lamps: (time, pose) => lampsAt(scene, pose, time),
     shutter: (time) => {
-      const frames = scene.number(dials.shutter, time) / 360;
-      return { frames, samples: frames > 0 ? (dials.samples as number) : 1 };
+      const { shutter, samples } = valuesOf(cameraDials, dials);
+      const frames = scene.number(shutter, time) / 360;
+      return { frames, samples: frames > 0 ? samples : 1 };
     },
   };
+}
+
+/** Each track once, however many swarms read it. */
+function blockTracks(swarms: readonly SwarmPlan[]): BlockTrack[] {
+  return [...new Map(swarms.flatMap((s) => [...s.tracks])).values()];
 }
 
 function shadowPlan(scene: Scene, swarms: readonly SwarmPlan[]): ShadowPlan | null {
   const caster = casterOf(scene);
   const drawing = swarms.flatMap((swarm) => swarm.shadows.map((draw) => ({ swarm, draw })));
   if (!caster || drawing.length === 0) return null;
-  const blur = (time: number): number => scene.number(caster.dials.blur, time);
+  const blur = (time: number): number => scene.number(casterValues(caster).blur, time);
   return { drawing, blur, shade: shadeKernel(scene, caster) };
 }
 

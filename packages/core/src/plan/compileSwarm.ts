@@ -1,19 +1,20 @@
-import { rangeOf, type NumberFeed } from '../feeds/feeds';
-import type { Swarm } from '../piece/schema';
-import { birthKernel } from './birthKernel';
-import { BirthSchedule, mostAlive } from './births';
-import { copyMatrices } from './copies';
-import { drawsOf, shadowsOf } from './draws';
-import { historyRows, historyStates, wantsWay } from './history';
-import { SwarmData, type PlanKernel } from './kernelBuilder';
-import { motionKernel } from './motionKernel';
-import { parentOf } from './motionKey';
-import { gridPlan } from './neighbours';
+import { rangeOf } from '../feeds/feeds';
+import type { Swarm } from '../piece/types';
+import { birthKernel } from './motion/birthKernel';
+import { BirthSchedule, mostAlive } from './motion/births';
+import { copyMatrices } from './look/copies';
+import { drawsOf, shadowsOf } from './look/draws';
+import { historyRows, historyStates, wantsWay } from './motion/history';
+import { KernelData } from '../language/builder';
+import type { PlanKernel } from '../language/frame';
+import { motionKernel } from './motion/motionKernel';
+import { parentOf } from './motion/motionKey';
+import { gridPlan } from './motion/neighbourGrid';
 import { bornAt, MOST_DRAWN, MOST_PARTICLES, timeOf, type Notice, type SwarmPlan } from './plan';
-import { readingsKernel } from './readings';
+import { readingsKernel } from './look/fileReadings';
 import type { Scene } from './scene';
-import { isCarried, SEEN } from './seen';
-import { STATE } from './state';
+import { isCarried, SEEN } from './motion/seenVelocity';
+import { STATE } from '../language/particle';
 
 interface Compiled {
   plan: SwarmPlan;
@@ -34,12 +35,12 @@ export function compileSwarm(
   const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
   const births = new BirthSchedule(swarm.dials, begin, scene);
-  const lifetime = swarm.dials.lifetime as NumberFeed;
+  const { lifetime } = swarm.dials;
   const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
   // Trails outlive their particles.
   const lasting = rangeOf(lifetime)[1] + history.rows / rate;
   const needed = mostAlive(births, lasting, begin, timeOf(length, rate), 1 / rate);
-  const limit = (swarm.dials.limit as number) || Infinity;
+  const limit = swarm.dials.limit || Infinity;
   const most = Math.max(4, Math.min(needed, limit, left));
   const notices: Notice[] = [];
   if (most < needed && !bake) {
@@ -60,7 +61,7 @@ export function compileSwarm(
   }
   // A bake has only what it was stored with.
   const carried = bake ? bake.state.includes(SEEN[0]!) : isCarried(scene.piece, swarm);
-  const data = new SwarmData(carried);
+  const data = new KernelData(carried);
   const told: string[] = [];
   const size = { capacity, copies: copies.length };
   const draws = drawsOf(scene, swarm, size, data, told);
@@ -93,6 +94,7 @@ export function compileSwarm(
     readings,
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
+    tracks: bake ? new Map() : data.tracks,
     state: [
       ...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()]),
       ...historyStates(history),
@@ -113,7 +115,7 @@ function orphanText({ piece }: Scene, swarm: Swarm): string {
 
 function cappedText(swarm: Swarm, needed: number, most: number, byLimit: boolean): string {
   const count = (n: number): string => n.toLocaleString('en-GB');
-  const longest = rangeOf(swarm.dials.lifetime as NumberFeed)[1];
+  const longest = rangeOf(swarm.dials.lifetime)[1];
   const what = byLimit ? 'its limit' : `the machine's limit of ${count(MOST_PARTICLES)} in all`;
   const remedy = byLimit
     ? `A limit of ${count(needed)} would be enough.`

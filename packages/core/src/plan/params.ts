@@ -1,5 +1,6 @@
 import { paramWord, paramWords } from '@vast-swarm/kernel';
-import type { FrameInputs, PlanKernel } from './kernelBuilder';
+import type { FrameInputs, PlanKernel } from '../language/frame';
+import { givenValue, type GivenValues } from '../language/names';
 
 /**
  * A kernel's parameter block for one run, as words for either engine.
@@ -11,7 +12,7 @@ export function paramBlock(
   kernel: PlanKernel,
   address: (buffer: string) => number,
   inputs: FrameInputs,
-  extra: Readonly<Record<string, number>> = {},
+  extra: GivenValues = {},
 ): Int32Array {
   const { graph, uniforms } = kernel;
   const words = new Int32Array(paramWords(graph));
@@ -20,7 +21,7 @@ export function paramBlock(
     words[paramWord(graph, 'buffer', i)] = address(name);
   });
   graph.uniforms.forEach(({ name, type }, i) => {
-    const source = extra[name] ?? uniforms[name];
+    const source = givenValue(name, extra) ?? uniforms[name];
     if (source === undefined) throw new Error(`plan: nothing gives the uniform '${name}'`);
     const value = typeof source === 'number' ? source : source(inputs);
     const view = type === 'f32' ? floats : words;

@@ -1,15 +1,15 @@
-import type { Piece } from '../piece/schema';
-import type { Bake } from '../play/bake';
-import type { BirthSchedule } from './births';
-import type { CameraPose } from './cameraAt';
-import type { Matrix } from './copies';
-import type { Draw } from './draws/draw';
+import type { BlockTrack } from '../language/track';
+import type { Piece } from '../piece/types';
+import type { Bake } from './bake';
+import type { BirthSchedule } from './motion/births';
+import type { CameraPose } from '../language/frame';
+import type { Matrix } from './look/copies';
+import type { Draw } from './look/draws/draw';
 import type { FinishPlan } from './finish/steps';
-import type { History } from './history';
-import type { PlanKernel } from './kernelBuilder';
-import type { Lamps } from './lamps';
-import type { GridPlan } from './neighbours';
-import type { ShadowPlan } from './shadows';
+import type { History } from './motion/history';
+import type { PlanKernel } from '../language/frame';
+import type { Lamps } from '../language/frame';
+import type { GridPlan } from './motion/neighbourGrid';
 
 export interface SwarmPlan {
   id: string;
@@ -29,6 +29,8 @@ export interface SwarmPlan {
   tables: Float32Array;
   /** Larger things by the name of their buffer; equal arrays are the same object. */
   blocks: ReadonlyMap<string, Float32Array>;
+  /** Tracks that its births and its motion read, by the name of their buffer. */
+  tracks: ReadonlyMap<string, BlockTrack>;
   /** What each particle carries, see STATE; what it keeps from birth comes after. */
   state: readonly string[];
   /** The swarm whose particles it is born from: its states are the buffers `parent.*`. */
@@ -76,11 +78,30 @@ export interface Drawing {
   blended: readonly Drawn[];
 }
 
+/** Shadows of mesh copies on a floor: drawn apart, softened, and taken from the backdrop's light. */
+export interface ShadowPlan {
+  drawing: readonly Drawn[];
+  /** As a part of the frame's height. */
+  blur: (time: number) => number;
+  /** Takes the planes `layer.*`, times the shadow's strength, from the light of `r`, `g`, `b`. */
+  shade: PlanKernel;
+}
+
+/** What a piece has that changes with time and is not simulated. */
+export interface Tracks {
+  /** Signals by id: a function of the time in seconds. */
+  numbers: ReadonlyMap<string, (time: number) => number>;
+  /** What engines have to have at hand before they step. */
+  blocks: readonly BlockTrack[];
+}
+
 /** A piece made ready for an engine. */
 export interface Plan {
   frame: Piece['frame'];
   /** In order of simulation: a swarm comes behind the one it is born from. */
   swarms: SwarmPlan[];
+  /** All that changes with time and is not simulated: numbers by the signal's id, and blocks. */
+  tracks: Tracks;
   drawing: Drawing;
   /** Swarms that the finish shows, each drawn on a layer of its own. */
   layers: ReadonlyMap<string, Drawing>;

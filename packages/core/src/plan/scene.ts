@@ -1,19 +1,30 @@
+import { swarmDials } from '../catalogue/swarmDials';
+import type { KernelBuilder } from '../language/builder';
+import type { World } from '../language/world';
+import { inEffect } from '../piece/follow';
 import { isSignal, type FrameFeed, type Vector, type VectorFeed } from '../feeds/feeds';
 import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
 import { kindOf } from '../catalogue';
-import type { Piece } from '../piece/schema';
-import { stockData, type StockData, type StockFiles } from '../stock/stock';
+import type { Piece } from '../piece/types';
+import { stockData, type StockFiles } from '../stock/entry';
+import type { StockData } from '../stock/types';
 
 /** A piece with what its dials read beside themselves: signals and stock. */
-export class Scene {
-  private readonly signals = new Map<string, (time: number) => number>();
+export class Scene implements World {
+  readonly size: World['size'];
+  readonly lens: World['lens'];
+  readonly signals = new Map<string, (time: number) => number>();
 
   constructor(
     readonly piece: Piece,
     private readonly files: StockFiles = new Map(),
   ) {
     const { rate } = piece.frame;
+    this.size = piece.frame;
+    const { kind, dials } = piece.camera;
+    const { perspective } = kindOf('cameras', kind);
+    this.lens = { perspective, defocuses: dials.aperture !== 0 };
     for (const { id, kind, dials, on } of piece.signals) {
       const at = kindOf('signals', kind).follow(dials, { rate, seed: piece.seed, id });
       // Switched off, a signal rests at 0.
@@ -55,12 +66,17 @@ export class Scene {
     };
   }
 
-  number(feed: unknown, time: number): number {
-    return typeof feed === 'number' ? feed : this.follow(feed as FrameFeed)(time);
+  number(feed: FrameFeed, time: number): number {
+    return typeof feed === 'number' ? feed : this.follow(feed)(time);
   }
 
-  vector(feed: unknown, time: number): Vector {
-    return (feed as VectorFeed).map((part) => this.number(part, time)) as Vector;
+  vector(feed: VectorFeed, time: number): Vector {
+    return feed.map((part) => this.number(part, time)) as Vector;
+  }
+
+  colouring(id: string): ReturnType<World['colouring']> {
+    const found = this.piece.swarms.find((s) => s.id === id);
+    return found ? { id, specs: swarmDials, values: inEffect(this.piece, found).dials } : null;
   }
 
   /** A thing of the stock by its id in the piece. */
@@ -69,3 +85,6 @@ export class Scene {
     return entry && stockData(entry, this.files);
   }
 }
+
+/** A builder of kernels of a piece. */
+export type SceneBuilder = KernelBuilder<Scene>;

@@ -1,9 +1,10 @@
+import type { GivenValues } from '../language/names';
 import { bornAt, type Drawn, type Plan, type SwarmPlan } from '../plan/plan';
-import { copyUniforms } from '../plan/copies';
-import type { Draw } from '../plan/draws/draw';
-import { historyBuffer } from '../plan/history';
-import type { FrameInputs } from '../plan/kernelBuilder';
-import type { Past } from './past';
+import { copyUniforms } from '../plan/look/copies';
+import type { Draw } from '../plan/look/draws/draw';
+import { historyBuffer } from '../plan/motion/history';
+import type { FrameInputs } from '../language/frame';
+import type { Past } from './knownHistory';
 
 /** Where one run of a look kernel puts what it finds. */
 export interface LookRun {
@@ -27,13 +28,7 @@ export interface BodyDevice<Canvas> {
     inputs: FrameInputs,
   ): void;
   /** Works out what is drawn of each particle. */
-  look(
-    swarm: SwarmPlan,
-    draw: Draw,
-    run: LookRun,
-    inputs: FrameInputs,
-    extra: Readonly<Record<string, number>>,
-  ): void;
+  look(swarm: SwarmPlan, draw: Draw, run: LookRun, inputs: FrameInputs, extra: GivenValues): void;
   /** Draws the first `count` entries of the lists. */
   paint(swarm: SwarmPlan, draw: Draw, count: number, canvas: Canvas): void;
 }
@@ -58,7 +53,7 @@ export function drawBodies<Canvas>(
     // Trails and links are drawn repeat by repeat, the others all at once.
     const single = draw.shape === 'trails' || draw.shape === 'links';
     const lists = single ? rows : copies.length;
-    const look = (list: number, row: number, extra: Record<string, number>): void => {
+    const look = (list: number, row: number, extra: GivenValues): void => {
       const offset = (name: string): number => (draw.outputs.includes(name) ? stride * list : 0);
       const source = (name: string): string => historyBuffer(name, base.frame, row, rows);
       device.look(swarm, draw, { count, stride, lists, offset, source }, inputs, extra);

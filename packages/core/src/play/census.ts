@@ -1,4 +1,4 @@
-import type { CameraPose } from '../plan/cameraAt';
+import type { CameraPose } from '../language/frame';
 import type { Particles } from './particles';
 
 /**

@@ -1,3 +1,4 @@
+import type { Particles } from './particles';
 import type { Plan } from '../plan/plan';
 
 /** A state that was kept; only the engine that made it knows what is inside. */
@@ -22,10 +23,35 @@ export interface Engine {
   setPlan(plan: Plan): void;
   /** Back to before the first frame. */
   reset(): void;
-  /** One frame on. */
+  /** Resolves when the tracks that the next step takes are at hand. */
+  ready(): Promise<void>;
+  /** One frame on. Tracks that come from afar have to be ready. */
   step(): void;
   /** To any frame at once, where all motion is stored; false where some is not. */
   jump(frame: number): boolean;
   save(): Snapshot;
   restore(snapshot: Snapshot): void;
+}
+
+/** An engine that shows its frames on the picture's canvas. */
+export interface LiveEngine extends Engine {
+  readonly kind: 'cpu' | 'gpu';
+  readonly threads: number;
+  readonly times: Readonly<Record<string, number>>;
+  readonly memoryBytes: number;
+  /**
+   * Draws the state; resolves when the frame is on its way to the screen.
+   *
+   * @param moments most moments that are drawn while the shutter is open
+   */
+  show(width: number, height: number, moments: number): Promise<void>;
+  aliveBy(): Readonly<Record<string, number>>;
+  /** All that is to be known of a swarm's particles, by slot. */
+  particles(id: string): Promise<Particles>;
+  /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */
+  stateOf(id: string): Promise<Float32Array[]>;
+  /** Ids below this have been born. */
+  born(id: string): number;
+  recover(): Promise<void>;
+  crash(): void;
 }

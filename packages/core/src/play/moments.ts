@@ -1,5 +1,5 @@
 import { timeOf, type Plan } from '../plan/plan';
-import type { FrameInputs } from '../plan/kernelBuilder';
+import type { FrameInputs } from '../language/frame';
 
 /** What is drawn of a frame that stands at `frame`, with the camera of that moment. */
 export type DrawInputs = FrameInputs & Required<Pick<FrameInputs, 'camera'>>;

@@ -1,9 +1,11 @@
+import type { BlockTrack } from '../language/track';
+import type { GivenValues } from '../language/names';
 import { bornAt, timeOf, type Plan, type SwarmPlan } from '../plan/plan';
-import type { FrameInputs, PlanKernel } from '../plan/kernelBuilder';
-import type { GridPlan } from '../plan/neighbours';
-import { isRing } from '../plan/history';
-import { slotRanges } from '../plan/slots';
-import type { Past } from './past';
+import type { FrameInputs, PlanKernel } from '../language/frame';
+import type { GridPlan } from '../plan/motion/neighbourGrid';
+import { isRing } from '../plan/motion/history';
+import { slotRanges } from '../plan/motion/slots';
+import type { Past } from './knownHistory';
 
 /** What an engine does to move swarms. */
 export interface MotionDevice {
@@ -14,8 +16,10 @@ export interface MotionDevice {
     begin: number,
     end: number,
     inputs: FrameInputs,
-    extra?: Readonly<Record<string, number>>,
+    extra?: GivenValues,
   ): void;
+  /** Brings a track's block of the frame to where the swarm's kernels read it. */
+  takeTrack(swarm: SwarmPlan, buffer: string, track: BlockTrack, frame: number): void;
   /** Readies what births read of the swarm they come from. */
   readyParent(swarm: SwarmPlan): void;
   /** Readies the grid that a swarm's particles find their neighbours by. */
@@ -40,6 +44,7 @@ function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDe
   const [from, to] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
   const born = bornAt(swarm, frame, rate);
   const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
+  for (const [buffer, track] of swarm.tracks) device.takeTrack(swarm, buffer, track, frame);
   if (swarm.parent !== null) device.readyParent(swarm);
   for (const event of swarm.births.between(from, to)) {
     for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {

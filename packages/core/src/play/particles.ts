@@ -1,5 +1,5 @@
-import { READINGS } from '../plan/readings';
-import { STATE } from '../plan/state';
+import { READINGS } from '../plan/look/fileReadings';
+import { STATE } from '../language/particle';
 
 /** One array of all slots of a swarm for each quantity, in metres, m/s, seconds and linear light. */
 export type Particles = Record<(typeof STATE)[number] | (typeof READINGS)[number], Float32Array>;

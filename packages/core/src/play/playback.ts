@@ -45,6 +45,11 @@ export class Playback {
     this.exact = true;
   }
 
+  /** Resolves when all that the next frame takes is at hand. */
+  ready(): Promise<void> {
+    return this.engine.ready();
+  }
+
   /** One frame on. */
   advance(): void {
     this.engine.step();

@@ -1,4 +1,6 @@
-import { boundsOf, memo, pointsOf, type StockData } from './stock';
+import { boundsOf, pointsOf } from './points';
+import { memo } from './memo';
+import type { StockData } from './types';
 
 /** How a file's own measure becomes ours. */
 export interface Fit {

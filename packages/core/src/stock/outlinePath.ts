@@ -1,5 +1,5 @@
 import svgpath from 'svgpath';
-import type { Curve, Outline } from './stock';
+import type { Curve, Outline } from './types';
 
 /** Straight pieces that one Bézier curve becomes; a quarter circle is then 1e-5 short. */
 const PIECES = 48;

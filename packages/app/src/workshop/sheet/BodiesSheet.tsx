@@ -4,7 +4,7 @@ import { makePart, type Part } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
-import { KindChooser } from '../KindChooser';
+import { KindChooser } from '../lineUp/KindChooser';
 import { ChoiceDials } from './ChoiceDials';
 import { Group } from './Group';
 

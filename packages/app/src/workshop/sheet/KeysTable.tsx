@@ -2,7 +2,7 @@ import { Box, Button, IconButton } from '@mui/material';
 import { Trash2 } from 'lucide-react';
 import type { Keys } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
-import { keysAtTime, withKey } from '../keyEdits';
+import { keysAtTime, withKey } from '../strip/keyEdits';
 import { NumberField } from './NumberField';
 import { EaseSelect } from './ShapeEditor';
 

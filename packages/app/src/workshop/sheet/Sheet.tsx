@@ -99,7 +99,7 @@ function SwarmSheet({ piece, at }: { piece: Piece; at: number }) {
       <Group title="Motion">
         <Rows {...groups} group="Motion" />
       </Group>
-      <Group title="Look" aside={<LifeAxis lifetime={swarm.dials.lifetime as NumberFeed} />}>
+      <Group title="Look" aside={<LifeAxis lifetime={swarm.dials.lifetime} />}>
         <Rows {...groups} group="Look" />
       </Group>
       <BodiesSheet bodies={swarm.bodies} path={[...path, 'bodies']} rate={rate} />

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import {
   freshId,
   made,
+  madeTitle,
   MADE,
   type StockDial,
   type StockEntry,
@@ -15,7 +16,6 @@ import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { useStoredStock } from '../../stock/useStoredStock';
-import { MADE_NAMES } from '../../stock/names';
 import { NumberField } from './NumberField';
 
 interface Props {
@@ -57,8 +57,8 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   const choose = (choice: string): void => {
     const [kind, name] = choice.split(':') as [string, string];
     if (kind === 'made') {
-      const source = { made: name as (typeof MADE)[number] };
-      add({ name: MADE_NAMES[source.made], type: made(source.made).type, source }, name);
+      const source = { made: name };
+      add({ name: madeTitle(name), type: made(name).type, source }, name);
     } else if (kind === 'stored') {
       const item = stored.find((s) => s.hash === name)!;
       add({ name: item.name, type: item.type, source: sourceOf(item) }, item.type);
@@ -107,7 +107,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         ))}
         {makeable.map((m) => (
           <MenuItem key={m} value={`made:${m}`}>
-            {MADE_NAMES[m]} (made by code)
+            {madeTitle(m)} (made by code)
           </MenuItem>
         ))}
         {spec.accepts.includes('outline') && <MenuItem value="pen:">Draw with the pen</MenuItem>}

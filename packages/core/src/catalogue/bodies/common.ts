@@ -1,4 +1,4 @@
-import { choice, number, vector, type Dials } from '../dials';
+import { choice, number, vector } from '../../language/dials';
 
 /** How a body meets what is behind it. */
 export const DRAW_MODES = {
@@ -14,7 +14,7 @@ export type DrawMode = keyof typeof DRAW_MODES;
 const group = 'Drawing';
 
 /** What every body has. */
-export const bodyDials: Dials = {
+export const bodyDials = {
   mode: choice('Draw mode', 'add', DRAW_MODES, 'How it meets what is behind it.', { group }),
   scale: number('Scale', 1, [0, 100], 'Multiplies the size of this body.', { group, drag: 'log' }),
   gain: number('Gain', 1, [0, 1000], 'Multiplies the light of this body.', { group, drag: 'log' }),
@@ -30,7 +30,7 @@ export const bodyDials: Dials = {
 const turning = 'Turning';
 
 /** How a flat body stands. */
-export const markDials: Dials = {
+export const markDials = {
   wide: number('Width', 1, [0, 100], 'Multiplies its width.', {
     varies: 'life',
     group: turning,

@@ -56,5 +56,5 @@ export function patternArea(kind: Pattern, edge: number, param: number): number 
   return area;
 }
 
-/** Mean of a puff's noise, (1.3 a + 0.7 b)² for two fields of smooth noise (test/patterns.test.ts). */
+/** Mean of a puff's noise, (1.3 a + 0.7 b)² for two fields of smooth noise (cpu/test/look.test.ts). */
 export const PUFF_MEAN = 1.1;

@@ -1,15 +1,13 @@
 import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import type { Field } from '../../stock/field';
-import { serialOf } from '../../stock/stock';
+import type { PartReader } from '../../language/partReader';
+import type { Field } from '../../stock/places/distanceField';
 import type { Distance } from '../kinds';
 
 /** Reads a mesh's distance field, straight between its grid points; outside the grid by the way to it. */
-export function fieldAt(dial: DialReader, field: Field, place: Vec3): Distance {
+export function fieldAt(dial: PartReader, field: Field, place: Vec3): Distance {
   const { builder, graph: g } = dial;
-  const name = `data/field${String(serialOf(field))}`;
-  const constant = (key: string, v: number): Expr => builder.uniform(`${name}.${key}`, v);
-  const whole = (key: string, v: number): Expr => builder.uniform(`${name}.${key}`, v, 'i32');
+  const constant = (key: string, v: number): Expr => builder.constantOf(field, key, v);
+  const whole = (key: string, v: number): Expr => builder.constantOf(field, key, v, 'i32');
   const inverse = constant('inverse', 1 / field.step);
   const local = place.parts.map((p, i) => {
     const last = constant(`last${String(i)}`, field.size[i]! - 1.001);
@@ -27,7 +25,7 @@ export function fieldAt(dial: DialReader, field: Field, place: Vec3): Distance {
     if (i) at = at.add(1);
     if (j) at = at.add(nx);
     if (k) at = at.add(nxy);
-    return builder.block(name, field.values, at);
+    return dial.block(field.values, at);
   };
   const cube = [0, 1].map((k) => [0, 1].map((j) => [0, 1].map((i) => read(i, j, k))));
   const c = (k: number, j: number, i: number): Expr => cube[k]![j]![i]!;

@@ -1,11 +1,11 @@
-import { choice, number, type Dials } from '../dials';
+import { choice, number } from '../../language/dials';
 
 const group = 'On touch';
 const solid = { group, when: { dial: 'acts', is: ['solid'] } };
 const zone = { group, when: { dial: 'acts', is: ['zone'] } };
 
 /** Dials of every collider: what it does to what touches it, or is in it. */
-export const touchDials: Dials = {
+export const touchDials = {
   acts: choice('Acts as', 'solid', { solid: 'Something solid', zone: 'A zone' }, 'What it is.', {
     group,
   }),

@@ -1,8 +1,9 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
-import { choice, vector } from '../dials';
+import { choice, vector } from '../../language/dials';
+import { emitter } from '../define';
+import { boxLines, plainVector } from '../outlines';
 
-export const box: EmitterKind = {
+export const box = emitter({
   kind: 'box',
   title: 'Box',
   help: 'Particles start inside a box or on its faces.',
@@ -16,6 +17,7 @@ export const box: EmitterKind = {
       'Evenly by volume, by area or by length.',
     ),
   },
+  outline: ({ size }) => boxLines(plainVector(size) ?? [1, 1, 1]),
   build(dial) {
     const g = dial.graph;
     const size = dial.vector('size');
@@ -59,4 +61,4 @@ export const box: EmitterKind = {
     );
     return { position: face.mul(size), normal };
   },
-};
+});

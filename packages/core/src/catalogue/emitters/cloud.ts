@@ -1,9 +1,10 @@
-import type { EmitterKind } from '../kinds';
-import { number, stockDial } from '../dials';
+import { number, stockDial } from '../../language/dials';
+import { NOTHING_CHOSEN } from './barren';
 import { nowhere, pointOf } from './mesh';
 import { orderDial, placeNumber } from './order';
+import { emitter } from '../define';
 
-export const cloud: EmitterKind = {
+export const cloud = emitter({
   kind: 'cloud',
   title: 'Point cloud',
   help: 'Particles start at the points of a file, with their colours.',
@@ -13,6 +14,7 @@ export const cloud: EmitterKind = {
     order: orderDial(),
     size: number('Size', 1, [0.0001, 10_000], 'Scale of the points.', { drag: 'log' }),
   },
+  barren: ({ cloud: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const data = dial.stock('cloud');
     if (data?.type !== 'cloud' || data.positions.length === 0) return nowhere(dial);
@@ -25,4 +27,4 @@ export const cloud: EmitterKind = {
     if (!data.colours) return place;
     return { ...place, colour: pointOf(dial, data, 'colours', data.colours, index) };
   },
-};
+});

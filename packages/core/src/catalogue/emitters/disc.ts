@@ -1,8 +1,9 @@
 import { cos, sin, Vec3 } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { emitter } from '../define';
+import { circleLine, drawnSize } from '../outlines';
 
-export const disc: EmitterKind = {
+export const disc = emitter({
   kind: 'disc',
   title: 'Disc',
   help: 'Particles start on a flat disc, evenly by area.',
@@ -11,6 +12,7 @@ export const disc: EmitterKind = {
     radius: number('Radius', 1, [0, 1000], 'From the middle to the edge.', { unit: 'm' }),
     hollow: number('Hollow', 0, [0, 1], 'The part of the radius left empty inside.'),
   },
+  outline: ({ radius }) => [circleLine(drawnSize(radius))],
   build(dial) {
     const g = dial.graph;
     const inner = dial.number('hollow');
@@ -23,4 +25,4 @@ export const disc: EmitterKind = {
     const up = new Vec3(g.float(0), g.float(1), g.float(0));
     return { position, normal: up, tangent: new Vec3(out.z.neg(), g.float(0), out.x) };
   },
-};
+});

@@ -1,10 +1,11 @@
 import { Vec3 } from '@vast-swarm/kernel';
-import { divide } from '../../plan/divide';
-import type { EmitterKind } from '../kinds';
-import { number, vector } from '../dials';
+import { divide } from '../../language/divide';
+import { number, vector } from '../../language/dials';
 import { orderDial, placeNumber } from './order';
+import { emitter } from '../define';
+import { boxLines, plainVector } from '../outlines';
 
-export const lattice: EmitterKind = {
+export const lattice = emitter({
   kind: 'lattice',
   title: 'Lattice',
   help: 'Particles start in rows, columns and layers.',
@@ -15,6 +16,10 @@ export const lattice: EmitterKind = {
     layers: number('Layers', 10, [1, 10_000], 'Along z.', { whole: true }),
     spacing: vector('Spacing', [0.2, 0.2, 0.2], 1000, 'm', 'From one place to the next.'),
     order: orderDial('numbered'),
+  },
+  outline: ({ spacing, columns, rows, layers }) => {
+    const [x, y, z] = plainVector(spacing) ?? [1, 1, 1];
+    return boxLines([x * (columns - 1), y * (rows - 1), z * (layers - 1)]);
   },
   build(dial) {
     const g = dial.graph;
@@ -35,4 +40,4 @@ export const lattice: EmitterKind = {
     const up = new Vec3(g.float(0), g.float(1), g.float(0));
     return { position, normal: Vec3.select(far, position.unit(), up) };
   },
-};
+});

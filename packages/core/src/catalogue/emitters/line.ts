@@ -1,17 +1,18 @@
 import { mix, Vec3 } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
-import { choice, number, vector } from '../dials';
+import { choice, number, vector } from '../../language/dials';
 import { frameAround } from './frame';
 import { evenPart } from './order';
+import { emitter } from '../define';
+import { plainVector } from '../outlines';
 
-export const line: EmitterKind = {
+export const line = emitter({
   kind: 'line',
   title: 'Line',
   help: 'Particles start on a straight line.',
   icon: 'M4 20L20 4M2 20h4M18 4h4',
   dials: {
-    from: vector('From', [-1, 0, 0], 1000, 'm', 'One end.'),
-    to: vector('To', [1, 0, 0], 1000, 'm', 'The other end.'),
+    from: vector('From', [-1, 0, 0], 1000, 'm', 'One end.', { grasp: 'ownPlace' }),
+    to: vector('To', [1, 0, 0], 1000, 'm', 'The other end.', { grasp: 'ownPlace' }),
     placing: choice(
       'Placing',
       'random',
@@ -23,15 +24,16 @@ export const line: EmitterKind = {
       when: { dial: 'placing', is: ['even'] },
     }),
   },
+  outline: ({ from, to }) => [[plainVector(from) ?? [0, 0, 0], plainVector(to) ?? [0, 0, 0]]],
   build(dial) {
     const g = dial.graph;
     const [a, b] = [dial.vector('from'), dial.vector('to')];
     const even = dial.choice('placing') === 'even';
     const half = even ? g.float(0.5).div(dial.whole('places').toFloat()) : g.float(0);
-    const t = even ? evenPart(dial, 'places').add(half) : dial.random('place');
+    const t = even ? evenPart(dial, dial.whole('places')).add(half) : dial.random('place');
     const part = (i: number) => mix(a.parts[i]!, b.parts[i]!, t);
     const way = b.sub(a).unit();
     const { u } = frameAround(way);
     return { position: new Vec3(part(0), part(1), part(2)), normal: u, tangent: way };
   },
-};
+});

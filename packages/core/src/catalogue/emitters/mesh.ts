@@ -1,14 +1,35 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import { fieldOf, type Field } from '../../stock/field';
-import { columns, edgesByLength, facesByArea, vertexNormals } from '../../stock/meshParts';
-import { memo, serialOf, type Mesh } from '../../stock/stock';
-import type { Birthplace, EmitterKind } from '../kinds';
-import { choice, number, stockDial } from '../dials';
+import type { DialReader } from '../../language/dialReader';
+import type { PartReader } from '../../language/partReader';
+import { fieldOf, type Field } from '../../stock/places/distanceField';
+import { columns, edgesByLength, facesByArea, vertexNormals } from '../../stock/places/meshParts';
+import { memo } from '../../stock/memo';
+import type { Mesh } from '../../stock/types';
+import type { Birthplace } from '../kinds';
+import { choice, number, stockDial } from '../../language/dials';
 import { fieldAt } from '../colliders/fieldAt';
+import { NOTHING_CHOSEN } from './barren';
 import { orderDial, pickRow, placeNumber } from './order';
+import { emitter } from '../define';
 
-export function nowhere(dial: DialReader): Birthplace {
+const dials = {
+  mesh: stockDial('Mesh', ['mesh'], 'From a file, or one of those made by code.'),
+  from: choice(
+    'From',
+    'faces',
+    { faces: 'Faces', edges: 'Edges', vertices: 'Vertices', inside: 'The inside' },
+    'Faces go by area, edges by length.',
+  ),
+  order: { ...orderDial(), when: { dial: 'from', is: ['vertices'] } },
+  detail: number('Detail', 48, [8, 128], 'Cells along the mesh that tell its inside.', {
+    whole: true,
+    when: { dial: 'from', is: ['inside'] },
+  }),
+  size: number('Size', 1, [0.0001, 10_000], 'Scale of the mesh.', { drag: 'log' }),
+};
+type Reader = DialReader<typeof dials>;
+
+export function nowhere(dial: PartReader): Birthplace {
   const zero = dial.graph.float(0);
   const none = new Vec3(zero, zero, zero);
   return { position: none, normal: none, there: zero.gt(0) };
@@ -16,16 +37,13 @@ export function nowhere(dial: DialReader): Birthplace {
 
 /** Reads x, y, z (or red, green, blue) number `index` of a list of points. */
 export function pointOf(
-  dial: DialReader,
+  dial: PartReader,
   item: object,
   key: string,
   points: Float32Array,
   index: Expr,
 ): Vec3 {
-  const name = `data/${key}${String(serialOf(item))}`;
-  const parts = columns(item, key, points).map((values, axis) =>
-    dial.builder.block(`${name}.${String(axis)}`, values, index),
-  );
+  const parts = columns(item, key, points).map((values) => dial.block(values, index));
   return new Vec3(parts[0]!, parts[1]!, parts[2]!);
 }
 
@@ -34,7 +52,7 @@ function mixed(points: Vec3[], weights: Expr[]): Vec3 {
 }
 
 /** A place between some vertices of the mesh, by their weights. */
-function between(dial: DialReader, mesh: Mesh, vertices: Expr[], weights: Expr[]): Birthplace {
+function between(dial: PartReader, mesh: Mesh, vertices: Expr[], weights: Expr[]): Birthplace {
   const read = (key: string, list: Float32Array): Vec3 =>
     mixed(
       vertices.map((v) => pointOf(dial, mesh, key, list, v)),
@@ -56,16 +74,14 @@ function cellsInside(field: Field): Float32Array {
   });
 }
 
-function inside(dial: DialReader, mesh: Mesh): Birthplace {
+function inside(dial: Reader, mesh: Mesh): Birthplace {
   const g = dial.graph;
   const field = fieldOf(mesh, dial.plain('detail'));
   const cells = cellsInside(field);
   if (cells.length === 0) return nowhere(dial);
-  const { builder } = dial;
-  const name = `data/inside${String(serialOf(field))}`;
-  const count = builder.uniform(`${dial.scope}.cells`, cells.length, 'i32');
+  const count = dial.constant('cells', cells.length, 'i32');
   const row = dial.random('cell').mul(count.toFloat()).toInt().min(count.sub(1));
-  const cell = builder.block(name, cells, row, 'i32');
+  const cell = dial.block(cells, row, 'i32');
   const [nx, ny] = field.size;
   const inverse = (n: number): Expr => g.float(1 / n);
   // Grids hold less than 2^24 points, so that single precision counts them exactly.
@@ -91,39 +107,24 @@ function inside(dial: DialReader, mesh: Mesh): Birthplace {
   return { position, normal };
 }
 
-export const mesh: EmitterKind = {
+export const mesh = emitter({
   kind: 'mesh',
   title: 'Mesh',
   help: 'Particles start on the faces, edges or vertices of a mesh, or inside it.',
   icon: 'M12 3l8 5v8l-8 5l-8-5V8zM4 8l8 5l8-5M12 13v8',
-  dials: {
-    mesh: stockDial('Mesh', ['mesh'], 'From a file, or one of those made by code.'),
-    from: choice(
-      'From',
-      'faces',
-      { faces: 'Faces', edges: 'Edges', vertices: 'Vertices', inside: 'The inside' },
-      'Faces go by area, edges by length.',
-    ),
-    order: { ...orderDial(), when: { dial: 'from', is: ['vertices'] } },
-    detail: number('Detail', 48, [8, 128], 'Cells along the mesh that tell its inside.', {
-      whole: true,
-      when: { dial: 'from', is: ['inside'] },
-    }),
-    size: number('Size', 1, [0.0001, 10_000], 'Scale of the mesh.', { drag: 'log' }),
-  },
-  measures: (dials) => dials.from === 'inside',
+  dials,
+  measures: (values) => (values.from === 'inside' ? values : null),
+  barren: ({ mesh: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const data = dial.stock('mesh');
     if (data?.type !== 'mesh' || data.positions.length === 0) return nowhere(dial);
     const place = placeOn(dial, data);
     return { ...place, position: place.position.scale(dial.number('size')) };
   },
-};
+});
 
-function placeOn(dial: DialReader, data: Mesh): Birthplace {
+function placeOn(dial: Reader, data: Mesh): Birthplace {
   const g = dial.graph;
-  const { builder } = dial;
-  const name = `data/mesh${String(serialOf(data))}`;
   const from = dial.choice('from');
   if (from === 'vertices') {
     return between(dial, data, [placeNumber(dial, data.positions.length / 3)], [g.float(1)]);
@@ -132,14 +133,14 @@ function placeOn(dial: DialReader, data: Mesh): Birthplace {
   if (from === 'inside') return inside(dial, data);
   if (from === 'edges') {
     const { ends, alias } = edgesByLength(data);
-    const row = pickRow(dial, `${name}.edge`, alias).mul(2);
-    const end = (k: number): Expr => builder.block(`${name}.ends`, ends, row.add(k), 'i32');
+    const row = pickRow(dial, alias).mul(2);
+    const end = (k: number): Expr => dial.block(ends, row.add(k), 'i32');
     const t = dial.random('along');
     return between(dial, data, [end(0), end(1)], [g.float(1).sub(t), t]);
   }
   const { corners, alias } = facesByArea(data);
-  const row = pickRow(dial, `${name}.face`, alias).mul(3);
-  const corner = (k: number): Expr => builder.block(`${name}.corners`, corners, row.add(k), 'i32');
+  const row = pickRow(dial, alias).mul(3);
+  const corner = (k: number): Expr => dial.block(corners, row.add(k), 'i32');
   // Even over a triangle: R. Osada et al., "Shape Distributions", ACM TOG 21(4), 2002.
   const root = dial.random('u').sqrt();
   const v = dial.random('v');

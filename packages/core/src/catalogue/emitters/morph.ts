@@ -1,28 +1,61 @@
 import { curlNoise, mix, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import { divide } from '../../plan/divide';
-import { matched, type Matched } from '../../stock/match';
-import { serialOf, type StockData } from '../../stock/stock';
-import type { EmitterKind } from '../kinds';
-import { choice, number, stockDial, type Dials } from '../dials';
+import type { DialReader } from '../../language/dialReader';
+import { divide } from '../../language/divide';
+import { matched, type Matched } from '../../stock/places/match';
+import type { StockData } from '../../stock/types';
+import { choice, number, stockDial } from '../../language/dials';
+import { NOTHING_CHOSEN } from './barren';
 import { nowhere } from './mesh';
+import { emitter } from '../define';
 
-const SHAPES = 4;
-const shapes: Dials = Object.fromEntries(
-  Array.from({ length: SHAPES }, (_, i) => [
-    `shape${String(i + 1)}`,
-    stockDial(
-      `Shape ${String(i + 1)}`,
-      ['mesh', 'picture', 'cloud', 'outline'],
-      'A shape on the way; those left empty are passed over.',
-    ),
-  ]),
-);
+const NUMBERS = [1, 2, 3, 4] as const;
+
+const shape = (n: number) =>
+  stockDial(
+    `Shape ${String(n)}`,
+    ['mesh', 'picture', 'cloud', 'outline'],
+    'A shape on the way; those left empty are passed over.',
+  );
+const size = (n: number) =>
+  number(`Size ${String(n)}`, 1, [0.0001, 10_000], 'Scale of the shape.', {
+    drag: 'log',
+    when: { dial: `shape${String(n)}`, not: '' },
+  });
+const shapes = { shape1: shape(1), shape2: shape(2), shape3: shape(3), shape4: shape(4) };
+const sizes = { size1: size(1), size2: size(2), size3: size(3), size4: size(4) };
+
+const dials = {
+  ...shapes,
+  amount: number(
+    'Amount',
+    0,
+    [0, NUMBERS.length - 1],
+    '0 the first shape, 1 the second, and so on.',
+  ),
+  stagger: number('Stagger', 0.3, [0, 0.95], 'How much later the last start than the first.'),
+  detour: number('Detour', 0.3, [0, 1000], 'How far swirls lead off the straight way.', {
+    unit: 'm',
+  }),
+  swirl: number('Swirl size', 1, [0.001, 1000], 'Size of those swirls.', { unit: 'm' }),
+  places: number('Places', 20_000, [1, 1_000_000], 'Places on each shape.', { whole: true }),
+  hold: choice(
+    'Held',
+    'exactly',
+    { exactly: 'Exactly', softly: 'Softly', free: 'Not after birth' },
+    'Softly, forces lead particles off their places.',
+  ),
+  stiffness: number('Stiffness', 4, [0.01, 100], 'How soon a place is found again.', {
+    unit: '1/s',
+    when: { dial: 'hold', is: ['softly'] },
+  }),
+  ...sizes,
+};
+type Reader = DialReader<typeof dials>;
 
 /** How far along its way a particle is: 0 at the first shape, 1 at the second, and so on. */
-export function morphAmount(dial: DialReader, count: number): Expr {
+export function morphAmount(dial: Reader, count: number): Expr {
   const g = dial.graph;
-  const last = dial.builder.uniform(`${dial.scope}.last`, Math.max(1, count - 1));
+  const last = dial.constant('last', Math.max(1, count - 1));
   const amount = dial.number('amount').max(0).min(last);
   const stagger = dial.number('stagger');
   const low = amount.floor().min(last.sub(1));
@@ -34,10 +67,8 @@ export function morphAmount(dial: DialReader, count: number): Expr {
   return low.add(own.mul(own).mul(g.float(3).sub(own.mul(2))));
 }
 
-function shapesOf(dial: DialReader): StockData[] {
-  return Array.from({ length: SHAPES }, (_, i) => dial.stock(`shape${String(i + 1)}`)).filter(
-    (s): s is StockData => s !== undefined,
-  );
+function shapesOf(dial: Reader): StockData[] {
+  return NUMBERS.map((n) => dial.stock(`shape${n}`)).filter((s) => s !== undefined);
 }
 
 interface Spot {
@@ -45,19 +76,15 @@ interface Spot {
   colour: Vec3 | null;
 }
 
-function spotOf(dial: DialReader, found: StockData[]): Spot {
-  const { builder, graph: g } = dial;
+function spotOf(dial: Reader, found: StockData[]): Spot {
+  const g = dial.graph;
   const places = dial.plain('places');
   const all = matched(found, places);
   const index = divide(dial.particle!.id, dial.whole('places')).rest;
   const amount = morphAmount(dial, found.length);
-  const name = `data/morph${found.map(serialOf).join('.')}.${String(places)}`;
-  const scales = found.map((_, i) => dial.number(`size${String(i + 1)}`));
+  const scales = found.map((_, i) => dial.number(`size${NUMBERS[i]!}`));
   const read = (kind: keyof Matched, k: number): Vec3 => {
-    const part = (axis: number): Expr => {
-      const values = all[kind][k]![axis]!;
-      return builder.block(`${name}.${kind}${String(k)}.${String(axis)}`, values, index);
-    };
+    const part = (axis: number): Expr => dial.block(all[kind][k]![axis]!, index);
     return new Vec3(part(0), part(1), part(2));
   };
   const low = amount.floor();
@@ -84,7 +111,7 @@ function spotOf(dial: DialReader, found: StockData[]): Spot {
 }
 
 /** Off the straight way by curl noise, most in the middle and not at all at the ends. */
-function detoured(dial: DialReader, place: Vec3, t: Expr): Vec3 {
+function detoured(dial: Reader, place: Vec3, t: Expr): Vec3 {
   if (dial.raw('detour') === 0) return place;
   const g = dial.graph;
   const weight = t.mul(g.float(1).sub(t)).mul(4).mul(dial.number('detour'));
@@ -94,42 +121,13 @@ function detoured(dial: DialReader, place: Vec3, t: Expr): Vec3 {
   return place.add(curlNoise(point, dial.seed('detour'), phase, sum).scale(weight));
 }
 
-const sizes: Dials = Object.fromEntries(
-  Array.from({ length: SHAPES }, (_, i) => [
-    `size${String(i + 1)}`,
-    number(`Size ${String(i + 1)}`, 1, [0.0001, 10_000], 'Scale of the shape.', {
-      drag: 'log',
-      when: { dial: `shape${String(i + 1)}`, not: '' },
-    }),
-  ]),
-);
-
-export const morph: EmitterKind = {
+export const morph = emitter({
   kind: 'morph',
   title: 'Morph',
   help: 'Particles hold places on several shapes and travel between them.',
   icon: 'M4 5h6v6H4zM17 13a4 4 0 1 0 .01 0M11 11l3 3',
-  dials: {
-    ...shapes,
-    amount: number('Amount', 0, [0, SHAPES - 1], '0 the first shape, 1 the second, and so on.'),
-    stagger: number('Stagger', 0.3, [0, 0.95], 'How much later the last start than the first.'),
-    detour: number('Detour', 0.3, [0, 1000], 'How far swirls lead off the straight way.', {
-      unit: 'm',
-    }),
-    swirl: number('Swirl size', 1, [0.001, 1000], 'Size of those swirls.', { unit: 'm' }),
-    places: number('Places', 20_000, [1, 1_000_000], 'Places on each shape.', { whole: true }),
-    hold: choice(
-      'Held',
-      'exactly',
-      { exactly: 'Exactly', softly: 'Softly', free: 'Not after birth' },
-      'Softly, forces lead particles off their places.',
-    ),
-    stiffness: number('Stiffness', 4, [0.01, 100], 'How soon a place is found again.', {
-      unit: '1/s',
-      when: { dial: 'hold', is: ['softly'] },
-    }),
-    ...sizes,
-  },
+  dials,
+  barren: ({ shape1 }) => (shape1 ? null : NOTHING_CHOSEN),
   build(dial) {
     const found = shapesOf(dial);
     if (found.length === 0) return nowhere(dial);
@@ -149,4 +147,4 @@ export const morph: EmitterKind = {
     const found = shapesOf(dial);
     return found.length > 0 ? spotOf(dial, found).colour : null;
   },
-};
+});

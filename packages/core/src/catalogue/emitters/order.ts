@@ -1,11 +1,14 @@
 import type { Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import { divide } from '../../plan/divide';
-import { shuffled } from '../../stock/shuffle';
-import { choice, type ChoiceDial } from '../dials';
+import { sharedDials } from '../../language/dialReader';
+import type { PartReader } from '../../language/partReader';
+import { divide } from '../../language/divide';
+import { shuffled } from '../../stock/places/shuffle';
+import { choice, type ChoiceDial } from '../../language/dials';
+
+type Order = 'random' | 'shuffled' | 'numbered';
 
 /** In which order births go over places that are numbered. */
-export const orderDial = (value = 'random'): ChoiceDial =>
+export const orderDial = (value: Order = 'random'): ChoiceDial<Order> =>
   choice(
     'Order',
     value,
@@ -14,8 +17,9 @@ export const orderDial = (value = 'random'): ChoiceDial =>
   );
 
 /** The number of the place, 0 to below `count`, that this birth takes (i32). */
-export function placeNumber(dial: DialReader, count: number): Expr {
-  const size = dial.builder.uniform(`${dial.scope}.placeCount`, Math.max(1, count), 'i32');
+export function placeNumber(part: PartReader, count: number): Expr {
+  const dial = sharedDials(part, { order: orderDial() });
+  const size = dial.constant('placeCount', Math.max(1, count), 'i32');
   const order = dial.choice('order');
   if (order === 'random') {
     const last = size.sub(1);
@@ -23,9 +27,7 @@ export function placeNumber(dial: DialReader, count: number): Expr {
   }
   const { rest } = divide(dial.particle!.id, size);
   if (order === 'numbered') return rest;
-  const { seed } = dial.builder;
-  const name = `data/order.${String(count)}.${String(seed)}`;
-  return dial.builder.block(name, orderOf(count, seed), rest, 'i32');
+  return dial.block(orderOf(count, dial.builder.seed), rest, 'i32');
 }
 
 const orders = new Map<string, Float32Array>();
@@ -41,21 +43,18 @@ function orderOf(count: number, seed: number): Float32Array {
   return order;
 }
 
-/** The birth's place among as many even places as a dial says, as a part of the whole: 0 to below 1. */
-export function evenPart(dial: DialReader, key: string): Expr {
-  const places = dial.whole(key);
+/** The birth's place among as many even places as there are (i32), as a part of the whole: 0 to below 1. */
+export function evenPart(dial: PartReader, places: Expr): Expr {
   return divide(dial.particle!.id, places).rest.toFloat().div(places.toFloat());
 }
 
 /** Picks a row of an alias table (see stock/alias.ts), i32. */
 export function pickRow(
-  dial: DialReader,
-  name: string,
+  dial: PartReader,
   { own, other }: { own: Float32Array; other: Float32Array },
 ): Expr {
-  const { builder } = dial;
-  const count = builder.uniform(`${dial.scope}.rows`, own.length, 'i32');
+  const count = dial.constant('rows', own.length, 'i32');
   const row = dial.random('row').mul(count.toFloat()).toInt().min(count.sub(1));
-  const keep = dial.random('own').lt(builder.block(`${name}.own`, own, row));
-  return keep.select(row, builder.block(`${name}.other`, other, row, 'i32'));
+  const keep = dial.random('own').lt(dial.block(own, row));
+  return keep.select(row, dial.block(other, row, 'i32'));
 }

@@ -1,23 +1,46 @@
 import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import { divide } from '../../plan/divide';
-import { evenPlaces, segmentsOf } from '../../stock/along';
-import { serialOf, type Outline } from '../../stock/stock';
-import type { EmitterKind } from '../kinds';
-import { choice, number, stockDial } from '../dials';
+import type { DialReader } from '../../language/dialReader';
+import { divide } from '../../language/divide';
+import { evenPlaces, segmentsOf } from '../../stock/places/along';
+import type { Outline } from '../../stock/types';
+import { choice, number, stockDial } from '../../language/dials';
+import { emitter } from '../define';
+import { NOTHING_CHOSEN } from './barren';
+
+const dials = {
+  outline: stockDial('Outline', ['outline'], 'The line: from an SVG file, or drawn with the pen.'),
+  size: number('Size', 1, [0.0001, 10_000], 'Scale of the line.', {
+    varies: 'never',
+    drag: 'log',
+  }),
+  placing: choice(
+    'Placing',
+    'random',
+    { random: 'At random', even: 'Evenly' },
+    'Evenly divides the line by its length.',
+  ),
+  places: number('Places', 200, [1, 100_000], 'Places along the line when placed evenly.', {
+    whole: true,
+    when: { dial: 'placing', is: ['even'] },
+  }),
+  extrude: number('Depth', 0, [0, 1000], 'Spreads the line into a wall, along z.', { unit: 'm' }),
+  pace: number('Creeping', 0, [-1000, 1000], 'Speed along the line while it lives.', {
+    unit: 'm/s',
+    varies: 'birth',
+  }),
+};
+type Reader = DialReader<typeof dials>;
 
 /** The place on the outline, in segments from its beginning, where the particle is born. */
-function startOf(dial: DialReader, outline: Outline): Expr {
-  const { builder } = dial;
+function startOf(dial: Reader, outline: Outline): Expr {
   const { count } = segmentsOf(outline);
   if (dial.choice('placing') === 'random') {
-    const segments = builder.uniform(`${dial.scope}.segments`, count);
+    const segments = dial.constant('segments', count);
     return dial.random('place').mul(segments);
   }
   const places = dial.plain('places');
   const { rest } = divide(dial.particle!.id, dial.whole('places'));
-  const name = `data/outline${String(serialOf(outline))}.even${String(places)}`;
-  return builder.block(name, evenPlaces(outline, places), rest);
+  return dial.block(evenPlaces(outline, places), rest);
 }
 
 interface Spot {
@@ -26,16 +49,14 @@ interface Spot {
 }
 
 /** Reads the outline at a place in segments. */
-function spotAt(dial: DialReader, outline: Outline, at: Expr): Spot {
-  const { builder } = dial;
-  const name = `data/outline${String(serialOf(outline))}`;
+function spotAt(dial: Reader, outline: Outline, at: Expr): Spot {
   const segments = segmentsOf(outline);
-  const last = builder.uniform(`${dial.scope}.lastSegment`, segments.count - 1, 'i32');
+  const last = dial.constant('lastSegment', segments.count - 1, 'i32');
   const segment = at.floor().toInt().max(0).min(last);
   const t = at.sub(segment.toFloat());
-  const sample = builder.block(`${name}.sample`, segments.sample, segment, 'i32');
-  const ends = segments.points.map((values, axis) => {
-    const read = (i: Expr): Expr => builder.block(`${name}.p${String(axis)}`, values, i);
+  const sample = dial.block(segments.sample, segment, 'i32');
+  const ends = segments.points.map((values) => {
+    const read = (i: Expr): Expr => dial.block(values, i);
     return [read(sample), read(sample.add(1))] as const;
   });
   const point = (axis: number): Expr => mix(ends[axis]![0], ends[axis]![1], t);
@@ -47,14 +68,12 @@ function spotAt(dial: DialReader, outline: Outline, at: Expr): Spot {
 }
 
 /** Where a particle that creeps has come to after `seconds`; it goes round, or begins again. */
-function creptTo(dial: DialReader, outline: Outline, start: Expr, seconds: Expr): Expr {
-  const { builder } = dial;
-  const name = `data/outline${String(serialOf(outline))}`;
+function creptTo(dial: Reader, outline: Outline, start: Expr, seconds: Expr): Expr {
   const segments = segmentsOf(outline);
-  const last = builder.uniform(`${dial.scope}.lastSegment`, segments.count - 1, 'i32');
+  const last = dial.constant('lastSegment', segments.count - 1, 'i32');
   const segment = start.floor().toInt().max(0).min(last);
   const read = (field: 'first' | 'curveCount' | 'length'): Expr =>
-    builder.block(`${name}.${field}`, segments[field], segment);
+    dial.block(segments[field], segment);
   const [first, count] = [read('first'), read('curveCount')];
   const way = dial.number('pace').mul(seconds).div(read('length').max(1e-9));
   const along = start.sub(first).add(way);
@@ -62,37 +81,13 @@ function creptTo(dial: DialReader, outline: Outline, start: Expr, seconds: Expr)
   return along.sub(turns.mul(count)).clamp(0, count.sub(1e-3)).add(first);
 }
 
-export const outline: EmitterKind = {
+export const outline = emitter({
   kind: 'outline',
   title: 'Outline',
   help: 'Particles start on a drawn line, and can creep along it.',
   icon: 'M4 18c0-8 5-2 8-7s-4-7 0-7s8 4 8 9s-4 7-8 6',
-  dials: {
-    outline: stockDial(
-      'Outline',
-      ['outline'],
-      'The line: from an SVG file, or drawn with the pen.',
-    ),
-    size: number('Size', 1, [0.0001, 10_000], 'Scale of the line.', {
-      varies: 'never',
-      drag: 'log',
-    }),
-    placing: choice(
-      'Placing',
-      'random',
-      { random: 'At random', even: 'Evenly' },
-      'Evenly divides the line by its length.',
-    ),
-    places: number('Places', 200, [1, 100_000], 'Places along the line when placed evenly.', {
-      whole: true,
-      when: { dial: 'placing', is: ['even'] },
-    }),
-    extrude: number('Depth', 0, [0, 1000], 'Spreads the line into a wall, along z.', { unit: 'm' }),
-    pace: number('Creeping', 0, [-1000, 1000], 'Speed along the line while it lives.', {
-      unit: 'm/s',
-      varies: 'birth',
-    }),
-  },
+  dials,
+  barren: ({ outline: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const g = dial.graph;
     const zero = g.float(0);
@@ -122,4 +117,4 @@ export const outline: EmitterKind = {
     const from = age.max(0);
     return { carry: at(from.add(step)).sub(at(from)).scale(size) };
   },
-};
+});

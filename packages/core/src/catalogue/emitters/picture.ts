@@ -1,12 +1,13 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { spotsOf } from '../../stock/pictureParts';
-import { serialOf } from '../../stock/stock';
-import type { EmitterKind } from '../kinds';
-import { choice, number, stockDial } from '../dials';
+import { spotsOf } from '../../stock/places/pictureParts';
+import { choice, number, stockDial } from '../../language/dials';
+import { NOTHING_CHOSEN } from './barren';
 import { nowhere } from './mesh';
+import { movingPlace, spotTrack } from './movingPicture';
 import { orderDial, placeNumber } from './order';
+import { emitter } from '../define';
 
-export const picture: EmitterKind = {
+export const picture = emitter({
   kind: 'picture',
   title: 'Picture',
   help: 'Particles start where a picture is bright or solid, with its colours.',
@@ -31,26 +32,32 @@ export const picture: EmitterKind = {
     width: number('Size', 4, [0.0001, 10_000], 'The longer side.', { unit: 'm', drag: 'log' }),
     order: orderDial(),
   },
+  barren: ({ picture: chosen }) =>
+    chosen ? 'No pixel of the picture passes the limit.' : NOTHING_CHOSEN,
   build(dial) {
     const data = dial.stock('picture');
     if (data?.type !== 'picture') return nowhere(dial);
     const by = dial.choice('by') === 'alpha' ? 'alpha' : 'brightness';
-    const spots = spotsOf(data, by, dial.plain('limit'));
+    const limit = dial.plain('limit');
+    const spots = spotsOf(data, by, limit);
+    if (data.moving) {
+      const track = spotTrack(data, data.moving, by, limit);
+      const pixel = dial.constant('pixel', spots.pixel);
+      return movingPlace(dial, track, { pixel, width: dial.number('width') });
+    }
     if (spots.count === 0) return nowhere(dial);
-    const { builder, graph: g } = dial;
+    const g = dial.graph;
     const index = placeNumber(dial, spots.count);
-    const name = `data/spots${String(serialOf(spots))}`;
-    const read = (key: string, values: Float32Array): Expr =>
-      builder.block(`${name}.${key}`, values, index);
-    const side = builder.uniform(`${dial.scope}.pixel`, spots.pixel);
+    const read = (values: Float32Array): Expr => dial.block(values, index);
+    const side = dial.constant('pixel', spots.pixel);
     const jitter = (axis: string): Expr => dial.random(`in.${axis}`).sub(0.5).mul(side);
     const zero = g.float(0);
-    const [x, y] = [read('x', spots.x).add(jitter('x')), read('y', spots.y).add(jitter('y'))];
-    const [red, green, blue] = spots.colour.map((c, i) => read('rgb'[i]!, c));
+    const [x, y] = [read(spots.x).add(jitter('x')), read(spots.y).add(jitter('y'))];
+    const [red, green, blue] = spots.colour.map(read);
     return {
       position: new Vec3(x, y, zero).scale(dial.number('width')),
       normal: new Vec3(zero, zero, g.float(1)),
       colour: new Vec3(red!, green!, blue!),
     };
   },
-};
+});

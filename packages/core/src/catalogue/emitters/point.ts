@@ -1,7 +1,7 @@
 import { Vec3 } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
+import { emitter } from '../define';
 
-export const point: EmitterKind = {
+export const point = emitter({
   kind: 'point',
   title: 'Point',
   help: 'All particles start at one place.',
@@ -11,4 +11,4 @@ export const point: EmitterKind = {
     const zero = dial.graph.float(0);
     return { position: new Vec3(zero, zero, zero), normal: dial.randomDirection('normal') };
   },
-};
+});

@@ -1,8 +1,9 @@
 import { Vec3 } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
-import { choice, number } from '../dials';
+import { choice, number } from '../../language/dials';
+import { emitter } from '../define';
+import { drawnSize, floorLine } from '../outlines';
 
-export const rectangle: EmitterKind = {
+export const rectangle = emitter({
   kind: 'rectangle',
   title: 'Rectangle',
   help: 'Particles start on a flat rectangle or on its rim.',
@@ -17,6 +18,7 @@ export const rectangle: EmitterKind = {
       'Evenly by area or by length.',
     ),
   },
+  outline: ({ width, depth }) => [floorLine(drawnSize(width), drawnSize(depth))],
   build(dial) {
     const g = dial.graph;
     const [w, d] = [dial.number('width'), dial.number('depth')];
@@ -32,4 +34,4 @@ export const rectangle: EmitterKind = {
     const normal = new Vec3(alongX.select(zero, side), zero, alongX.select(side, zero)).unit();
     return { position: new Vec3(px.mul(w), zero, pz.mul(d)), normal };
   },
-};
+});

@@ -1,16 +1,17 @@
 import { cos, sin } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
-import { choice, number, vector } from '../dials';
+import { choice, number, vector } from '../../language/dials';
 import { frameAround } from './frame';
 import { evenPart } from './order';
+import { emitter } from '../define';
+import { circleLine, drawnSize } from '../outlines';
 
-export const ring: EmitterKind = {
+export const ring = emitter({
   kind: 'ring',
   title: 'Ring',
   help: 'Particles start on a circle, evenly or at random.',
   icon: 'M12 4a8 8 0 1 0 0 16a8 8 0 0 0 0-16z',
   dials: {
-    axis: vector('Axis', [0, 1, 0], 1, '', 'The direction the ring turns about.'),
+    axis: vector('Axis', [0, 1, 0], 1, '', 'The direction the ring turns about.', { grasp: 'way' }),
     radius: number('Radius', 1, [0, 1000], 'From the middle to the ring.', {
       unit: 'm',
       varies: 'birth',
@@ -28,8 +29,12 @@ export const ring: EmitterKind = {
     }),
     arc: number('Arc', 360, [0, 360], 'How much of the ring there is.', { unit: '°' }),
   },
+  outline: ({ radius }) => [circleLine(drawnSize(radius))],
   build(dial) {
-    const turn = dial.choice('placing') === 'even' ? evenPart(dial, 'places') : dial.random('turn');
+    const turn =
+      dial.choice('placing') === 'even'
+        ? evenPart(dial, dial.whole('places'))
+        : dial.random('turn');
     const angle = turn.mul(dial.number('arc')).mul(Math.PI / 180);
     const axis = dial.vector('axis').unit();
     const { u, v } = frameAround(axis);
@@ -39,4 +44,4 @@ export const ring: EmitterKind = {
     const place = outward.scale(dial.number('radius').add(off)).add(axis.scale(lift));
     return { position: place, normal: outward, tangent: axis.cross(outward) };
   },
-};
+});

@@ -1,8 +1,9 @@
 import { exp, log } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
-import { choice, number } from '../dials';
+import { choice, number } from '../../language/dials';
+import { emitter } from '../define';
+import { ballLines, drawnSize } from '../outlines';
 
-export const sphere: EmitterKind = {
+export const sphere = emitter({
   kind: 'sphere',
   title: 'Sphere',
   help: 'Particles start on a sphere or inside it.',
@@ -19,6 +20,7 @@ export const sphere: EmitterKind = {
       when: { dial: 'fill', is: ['inside'] },
     }),
   },
+  outline: ({ radius }) => ballLines(drawnSize(radius)),
   build(dial) {
     const normal = dial.randomDirection('place');
     const radius = dial.number('radius');
@@ -32,4 +34,4 @@ export const sphere: EmitterKind = {
     const depth = exp(log(cube).mul(1 / 3));
     return { position: normal.scale(radius.mul(depth)), normal };
   },
-};
+});

@@ -1,32 +1,33 @@
 import { hash, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { EmitterKind } from '../kinds';
-import { number } from '../dials';
+import { number, swarmDial } from '../../language/dials';
+import { SWARM } from '../../language/names';
 import { nowhere } from './mesh';
+import { emitter } from '../define';
 
 /** Slots that are tried in turn for one that is alive. */
 const TRIES = 12;
 
-export const swarm: EmitterKind = {
+export const swarm = emitter({
   kind: 'swarm',
   title: 'Another swarm',
   help: 'Particles start where those of another swarm are.',
   icon: 'M7 7a2 2 0 1 0 .01 0M15 5h.01M19 10h.01M17 16h.01M11 19h.01M13 12h.01M9 9l3 2M10 10l5 5',
   dials: {
-    swarm: {
-      type: 'swarm',
-      title: 'Swarm',
-      help: 'The swarm whose particles they start from.',
-      group: 'Dials',
-      default: '',
-    },
+    swarm: swarmDial('The swarm whose particles they start from.'),
     jitter: number('Jitter', 0, [0, 1000], 'How far round the particle, at random.', { unit: 'm' }),
     share: number('Takes along', 0, [-10, 10], "The part of the other's velocity it starts with."),
+  },
+  parent: (dials) => dials.swarm,
+  barren(dials, piece) {
+    const parent = piece.swarm(dials.swarm);
+    if (!parent) return 'It is born from a swarm, and none is chosen.';
+    return parent.on ? null : `It is born from ${parent.name}, which is switched off.`;
   },
   build(dial) {
     const { builder, graph: g } = dial;
     const particle = dial.particle!;
     if (!builder.parent) return nowhere(dial);
-    const slots = builder.uniform('parent.slots', builder.parent.slots, 'i32');
+    const slots = builder.uniform(SWARM.own('parentSlots'), builder.parent.slots, 'i32');
     const zero = g.int(0);
     const read = (name: string, at: Expr): Expr => g.load(`parent.${name}`, at);
     const first = dial.random('slot').mul(slots.toFloat()).toInt();
@@ -57,7 +58,7 @@ export const swarm: EmitterKind = {
     const back = g
       .float(1)
       .sub(particle.born!)
-      .mul(1 / builder.scene.rate);
+      .mul(1 / dial.rate);
     const spread = dial.randomDirection('jitter').scale(dial.number('jitter'));
     const position = vec('px', 'py', 'pz').sub(velocity.scale(back)).add(spread);
     const speed = velocity.length();
@@ -73,4 +74,4 @@ export const swarm: EmitterKind = {
       inWorld: true,
     };
   },
-};
+});

@@ -1,8 +1,8 @@
 import { Vec3 } from '@vast-swarm/kernel';
-import { number } from '../dials';
-import type { AroundFinishKind } from '../kinds';
+import { number } from '../../language/dials';
+import { treatment } from '../define';
 
-export const aberration: AroundFinishKind = {
+export const aberration = treatment({
   type: 'around',
   kind: 'aberration',
   title: 'Chromatic aberration',
@@ -21,4 +21,4 @@ export const aberration: AroundFinishKind = {
     };
     return new Vec3(at(-1).x, pixel.nearest(pixel.x, pixel.y).y, at(1).z);
   },
-};
+});

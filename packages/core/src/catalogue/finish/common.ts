@@ -1,10 +1,10 @@
 import { LAYER_MODES } from '../../feeds/blend';
-import { choice, number, type ColourDial, type Dials } from '../dials';
+import { choice, number, type MaskDial } from '../../language/dials';
 
 const group = 'Where';
 
 /** What every treatment of the finish has. */
-export const finishDials: Dials = {
+export const finishDials = {
   share: number('Share', 1, [0, 1], 'How much of the treatment is seen.', { group }),
   mask: {
     type: 'mask',
@@ -13,7 +13,7 @@ export const finishDials: Dials = {
     help: 'Shapes drawn over the picture, in which it is seen.',
     group,
     default: [],
-  },
+  } as MaskDial,
   maskSoft: number('Mask edge', 0.03, [0, 2], 'How soft it is, in frame heights.', {
     group,
     drag: 'log',
@@ -35,10 +35,6 @@ export const layerMode = choice(
   LAYER_MODES,
   'How it meets what is below it.',
 );
-
-export function colourDial(title: string, value: string, help: string): ColourDial {
-  return { type: 'colour', title, default: value, help, group: 'Dials', varies: 'frame' };
-}
 
 export const centreX = number('Centre across', 0.5, [-1, 2], 'Part of the width, from the left.');
 export const centreY = number('Centre down', 0.5, [-1, 2], 'Part of the height, from the top.');

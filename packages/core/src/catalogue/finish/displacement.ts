@@ -1,14 +1,14 @@
-import { choice, number } from '../dials';
-import type { AroundFinishKind } from '../kinds';
+import { choice, number, swarmDial } from '../../language/dials';
 import { luminance } from '../../feeds/luminance';
+import { treatment } from '../define';
 
-export const displacement: AroundFinishKind = {
+export const displacement = treatment({
   type: 'around',
   kind: 'displacement',
   title: 'Displacement',
   help: 'Light moves aside by its own brightness, or by that of a swarm.',
   icon: 'M3 8c4 0 4 4 8 4s4-4 10-4M3 14c4 0 4 4 8 4s4-4 10-4',
-  layer: 'swarm',
+  layer: (dials) => (dials.by === 'swarm' ? dials.swarm : null),
   dials: {
     by: choice(
       'By',
@@ -16,14 +16,9 @@ export const displacement: AroundFinishKind = {
       { itself: 'The picture itself', swarm: 'A swarm' },
       'Whose light moves it.',
     ),
-    swarm: {
-      type: 'swarm',
-      title: 'Swarm',
-      help: 'Drawn on a layer of its own, and not below.',
-      group: 'Dials',
-      default: '',
+    swarm: swarmDial('Drawn on a layer of its own, and not below.', {
       when: { dial: 'by', is: ['swarm'] },
-    },
+    }),
     across: number('Across', 0.03, [-1, 1], 'How far at full light, as a part of the height.'),
     down: number('Down', 0, [-1, 1], 'How far at full light, as a part of the height.'),
     midpoint: number(
@@ -41,4 +36,4 @@ export const displacement: AroundFinishKind = {
     const x = pixel.x.sub(dial.number('across').mul(weight));
     return pixel.sample(x, pixel.y.sub(dial.number('down').mul(weight)));
   },
-};
+});

@@ -1,6 +1,6 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { number } from '../dials';
-import type { AroundFinishKind } from '../kinds';
+import { number } from '../../language/dials';
+import { treatment } from '../define';
 
 /**
  * Strength of edges in each channel from eight places around: I. Sobel and G. Feldman's operator
@@ -22,7 +22,7 @@ export function edgesAt(at: (dx: number, dy: number) => Vec3): Vec3 {
   return new Vec3(size('x'), size('y'), size('z'));
 }
 
-export const edges: AroundFinishKind = {
+export const edges = treatment({
   type: 'around',
   kind: 'edges',
   title: 'Edge tracing',
@@ -38,4 +38,4 @@ export const edges: AroundFinishKind = {
       pixel.nearest(pixel.x.add(step.mul(dx)), pixel.y.add(step.mul(dy)));
     return edgesAt(at).scale(dial.number('strength'));
   },
-};
+});

@@ -1,8 +1,8 @@
 import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { PixelFinishKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { treatment } from '../define';
 
-export const exposure: PixelFinishKind = {
+export const exposure = treatment({
   type: 'pixel',
   kind: 'exposure',
   title: 'Exposure and tone',
@@ -35,4 +35,4 @@ export const exposure: PixelFinishKind = {
     };
     return new Vec3(tone(colour.x), tone(colour.y), tone(colour.z));
   },
-};
+});

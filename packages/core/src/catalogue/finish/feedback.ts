@@ -1,14 +1,11 @@
 import { cos, sin, type Expr, Vec3 } from '@vast-swarm/kernel';
-import { blendLayers, type LayerMode } from '../../feeds/blend';
-import { choice, number } from '../dials';
-import type { AroundFinishKind } from '../kinds';
+import { blendLayers } from '../../feeds/blend';
+import { choice, number } from '../../language/dials';
 import { edgesAt } from './edges';
+import { treatment } from '../define';
+import { reset } from './reset';
 
-const reset = number('Reset', 0, [0, 1], 'While it is over a half the past is forgotten; key it.', {
-  group: 'Time',
-});
-
-export const feedback: AroundFinishKind = {
+export const feedback = treatment({
   type: 'around',
   kind: 'feedback',
   title: 'Feedback',
@@ -61,31 +58,6 @@ export const feedback: AroundFinishKind = {
     const kept = dial.number('reset').gt(0.5).select(0, fade);
     const join = dial.choice('join');
     if (join === 'normal') return now.scale(g.float(1).sub(kept)).add(back.scale(kept));
-    return blendLayers(join as LayerMode, now, back.scale(kept));
+    return blendLayers(join, now, back.scale(kept));
   },
-};
-
-export const buildUp: AroundFinishKind = {
-  type: 'around',
-  kind: 'buildUp',
-  title: 'Build-up',
-  help: 'Light stays where it fell, like paint, until it is reset.',
-  icon: 'M4 19h16M6 15h12M8 11h8M10 7h4',
-  remembers: true,
-  dials: {
-    strength: number('Strength', 0.2, [0, 1], 'How much of each frame is laid down.'),
-    join: choice(
-      'Joins',
-      'lighten',
-      { lighten: 'Lighten', add: 'Add' },
-      'How new light meets old.',
-    ),
-    reset,
-  },
-  build({ dial, pixel, past }) {
-    const now = pixel.nearest(pixel.x, pixel.y);
-    const before = past(pixel.x.div(pixel.width), pixel.y.div(pixel.height));
-    const kept = before.scale(dial.number('reset').gt(0.5).select(0, dial.graph.float(1)));
-    return blendLayers(dial.choice('join') as LayerMode, kept, now.scale(dial.number('strength')));
-  },
-};
+});

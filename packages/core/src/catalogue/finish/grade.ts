@@ -1,12 +1,12 @@
 import { cos, exp, log, sin, Vec3, type Expr } from '@vast-swarm/kernel';
-import { number } from '../dials';
+import { number } from '../../language/dials';
 import { luminance } from '../../feeds/luminance';
-import type { PixelFinishKind } from '../kinds';
+import { treatment } from '../define';
 
 /** Light that contrast leaves as it is. */
 const MIDDLE_GREY = 0.18;
 
-export const grade: PixelFinishKind = {
+export const grade = treatment({
   type: 'pixel',
   kind: 'grade',
   title: 'Colour grade',
@@ -44,4 +44,4 @@ export const grade: PixelFinishKind = {
     };
     return new Vec3(part('x'), part('y'), part('z'));
   },
-};
+});

@@ -1,8 +1,8 @@
-import { number } from '../dials';
-import type { PixelFinishKind } from '../kinds';
+import { number } from '../../language/dials';
 import { luminance } from '../../feeds/luminance';
+import { treatment } from '../define';
 
-export const gradientMap: PixelFinishKind = {
+export const gradientMap = treatment({
   type: 'pixel',
   kind: 'gradientMap',
   title: 'Gradient map',
@@ -10,13 +10,13 @@ export const gradientMap: PixelFinishKind = {
   icon: 'M3 7h18v10H3zM8 7v10M13 7v10M17 7v10',
   dials: {
     gradient: {
-      type: 'colour',
+      type: 'colour' as const,
       title: 'Gradient',
       help: 'From dark to bright.',
       group: 'Dials',
-      varies: 'life',
+      varies: 'life' as const,
       default: {
-        feed: 'gradient',
+        feed: 'gradient' as const,
         stops: [
           { at: 0, colour: '#04080f' },
           { at: 0.35, colour: '#12506b' },
@@ -39,4 +39,4 @@ export const gradientMap: PixelFinishKind = {
     const still = dial.raw('repeat') === 1 && dial.raw('phase') === 0 && dial.raw('drift') === 0;
     return dial.along(still ? place.clamp(0, 1) : place.sub(place.floor())).colour('gradient');
   },
-};
+});

@@ -1,8 +1,8 @@
 import { hash, type Expr } from '@vast-swarm/kernel';
-import type { PixelFinishKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { treatment } from '../define';
 
-export const grain: PixelFinishKind = {
+export const grain = treatment({
   type: 'pixel',
   kind: 'grain',
   title: 'Grain',
@@ -21,4 +21,4 @@ export const grain: PixelFinishKind = {
     const factor = part(0).add(part(16)).sub(1).mul(dial.number('amount'));
     return colour.scale(factor.mul(2).add(1).max(0));
   },
-};
+});

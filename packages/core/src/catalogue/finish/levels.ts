@@ -1,8 +1,8 @@
 import { pow, Vec3, type Expr } from '@vast-swarm/kernel';
-import { number } from '../dials';
-import type { PixelFinishKind } from '../kinds';
+import { number } from '../../language/dials';
+import { treatment } from '../define';
 
-export const levels: PixelFinishKind = {
+export const levels = treatment({
   type: 'pixel',
   kind: 'levels',
   title: 'Levels',
@@ -26,4 +26,4 @@ export const levels: PixelFinishKind = {
     };
     return new Vec3(level(colour.x), level(colour.y), level(colour.z));
   },
-};
+});

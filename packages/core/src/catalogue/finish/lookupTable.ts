@@ -1,9 +1,8 @@
 import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
-import { serialOf } from '../../stock/stock';
-import { number, stockDial } from '../dials';
-import type { PixelFinishKind } from '../kinds';
+import { number, stockDial } from '../../language/dials';
+import { treatment } from '../define';
 
-export const lookupTable: PixelFinishKind = {
+export const lookupTable = treatment({
   type: 'pixel',
   kind: 'lookupTable',
   title: 'Lookup table',
@@ -34,10 +33,9 @@ export const lookupTable: PixelFinishKind = {
       .add(g.cell.mul(size))
       .add(b.cell.mul(size * size))
       .toInt();
-    const name = `data/table.${String(serialOf(table))}`;
     const entry = (dr: number, dg: number, db: number, channel: number): Expr => {
       const offset = dr + dg * size + db * size * size;
-      return dial.builder.block(name, values, index.add(offset).mul(3).add(channel));
+      return dial.block(values, index.add(offset).mul(3).add(channel));
     };
     const channel = (c: number): Expr => {
       const line = (dg: number, db: number): Expr =>
@@ -48,4 +46,4 @@ export const lookupTable: PixelFinishKind = {
     const found = new Vec3(channel(0), channel(1), channel(2));
     return Vec3.mix(colour, found, dial.number('strength'));
   },
-};
+});

@@ -1,8 +1,8 @@
 import { Vec3 } from '@vast-swarm/kernel';
-import { number } from '../dials';
-import type { AroundFinishKind } from '../kinds';
+import { number } from '../../language/dials';
+import { treatment } from '../define';
 
-export const sharpen: AroundFinishKind = {
+export const sharpen = treatment({
   type: 'around',
   kind: 'sharpen',
   title: 'Sharpen',
@@ -27,4 +27,4 @@ export const sharpen: AroundFinishKind = {
     const zero = g.float(0);
     return new Vec3(lifted.x.max(zero), lifted.y.max(zero), lifted.z.max(zero));
   },
-};
+});

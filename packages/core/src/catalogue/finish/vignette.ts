@@ -1,8 +1,8 @@
 import { smoothstep } from '@vast-swarm/kernel';
-import type { PixelFinishKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { treatment } from '../define';
 
-export const vignette: PixelFinishKind = {
+export const vignette = treatment({
   type: 'pixel',
   kind: 'vignette',
   title: 'Vignette',
@@ -20,4 +20,4 @@ export const vignette: PixelFinishKind = {
     const dark = smoothstep(dial.number('start').min(0.99), g.float(1), far);
     return colour.scale(g.float(1).sub(dark.mul(dial.number('amount'))));
   },
-};
+});

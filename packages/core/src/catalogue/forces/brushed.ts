@@ -1,22 +1,24 @@
 import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import { brushedFlow, DEEP, GRID, spaceFlow } from '../../stock/brush';
+import { sharedDials } from '../../language/dialReader';
+import type { PartReader } from '../../language/partReader';
+import { brushedFlow, DEEP, GRID, spaceFlow } from '../../stock/places/brush';
 import type { Strokes } from '../../feeds/feeds';
-import type { ForceKind } from '../kinds';
-import { choice, number, stockDial } from '../dials';
-import { flowDials, flowEffect } from './flow';
+import { choice, number, stockDial } from '../../language/dials';
+import { carries, flowDials, flowEffect } from './flow';
 import { planeDials, planePlace, readGrid } from './plane';
+import { force } from '../define';
+import { drawnSize, frontLine } from '../outlines';
 
 /** Reads the strokes on a surface as they reach into space; outside their block there is nothing. */
-function flowInSpace(dial: DialReader, strokes: Strokes, position: Vec3): Vec3 | null {
+function flowInSpace(reader: PartReader, strokes: Strokes, position: Vec3): Vec3 | null {
+  const dial = sharedDials(reader, planeDials);
   const flow = spaceFlow(strokes);
   if (!flow) return null;
-  const { builder, graph: g } = dial;
-  const name = `data/brush.${dial.scope}`;
+  const g = dial.graph;
   const local = position.sub(dial.vector('centre'));
   const places = local.parts.map((p, i) => {
-    const origin = builder.uniform(`${name}.origin${String(i)}`, flow.origin[i]!);
-    const inverse = builder.uniform(`${name}.step${String(i)}`, 1 / Math.max(1e-9, flow.step[i]!));
+    const origin = dial.constant(`origin${String(i)}`, flow.origin[i]!);
+    const inverse = dial.constant(`step${String(i)}`, 1 / Math.max(1e-9, flow.step[i]!));
     const at = p.sub(origin).mul(inverse);
     const inside = at.clamp(0, DEEP - 1.001);
     return { low: inside.floor(), t: inside.sub(inside.floor()), over: at.sub(inside).abs() };
@@ -24,8 +26,7 @@ function flowInSpace(dial: DialReader, strokes: Strokes, position: Vec3): Vec3 |
   const [x, y, z] = places as [(typeof places)[0], (typeof places)[0], (typeof places)[0]];
   const corner = z.low.mul(DEEP).add(y.low).mul(DEEP).add(x.low).toInt();
   const read = (axis: number): Expr => {
-    const value = (at: number): Expr =>
-      builder.block(`${name}.${String(axis)}`, flow.values[axis]!, corner.add(at));
+    const value = (at: number): Expr => dial.block(flow.values[axis]!, corner.add(at));
     const row = (at: number): Expr => mix(value(at), value(at + 1), x.t);
     const face = (at: number): Expr => mix(row(at), row(at + DEEP), y.t);
     return mix(face(0), face(DEEP * DEEP), z.t);
@@ -35,18 +36,18 @@ function flowInSpace(dial: DialReader, strokes: Strokes, position: Vec3): Vec3 |
   return new Vec3(part(0), part(1), part(2));
 }
 
-export const brushed: ForceKind = {
+export const brushed = force({
   kind: 'brushed',
   title: 'Painted flow',
   help: 'Directions brushed by hand over a plane or the surface of a mesh.',
   icon: 'M3 17c4-1 5-6 9-6s5 3 9 1M17 8l4 4l-4 3M5 8c2-2 4-2 6-1',
   dials: {
     strokes: {
-      type: 'strokes',
+      type: 'strokes' as const,
       title: 'Strokes',
       help: 'Brush in the picture; the newest lies on top.',
       group: 'Dials',
-      default: [],
+      default: [] as [],
     },
     speed: number('Speed', 1, [-1000, 1000], 'Of a stroke of strength 1.', {
       unit: 'm/s',
@@ -65,8 +66,10 @@ export const brushed: ForceKind = {
     ...planeDials,
     ...flowDials('push'),
   },
+  carries,
+  outline: ({ width, height }) => [frontLine(drawnSize(width), drawnSize(height))],
   build(dial, { position, step }) {
-    const strokes = dial.raw('strokes') as Strokes;
+    const strokes = dial.raw('strokes');
     if (strokes.length === 0) return {};
     if (dial.choice('over') === 'surface') {
       const flow = flowInSpace(dial, strokes, position);
@@ -74,10 +77,9 @@ export const brushed: ForceKind = {
     }
     const grid = brushedFlow(strokes);
     const { u, v, across, up, inside } = planePlace(dial, position);
-    const read = (values: Float32Array, name: string) =>
-      readGrid(dial, `data/brush.${dial.scope}.${name}`, values, GRID, GRID, u, v);
+    const read = (values: Float32Array) => readGrid(dial, values, GRID, GRID, u, v);
     const weight = dial.number('speed').mul(inside);
-    const [x, y] = [read(grid.x, 'x').mul(weight), read(grid.y, 'y').mul(weight)];
+    const [x, y] = [read(grid.x).mul(weight), read(grid.y).mul(weight)];
     const flow = new Vec3(
       across.x.mul(x).add(up.x.mul(y)),
       across.y.mul(x).add(up.y.mul(y)),
@@ -85,4 +87,4 @@ export const brushed: ForceKind = {
     );
     return flowEffect(dial, flow, step);
   },
-};
+});

@@ -1,7 +1,7 @@
-import type { ForceKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { force } from '../define';
 
-export const drag: ForceKind = {
+export const drag = force({
   kind: 'drag',
   title: 'Drag',
   help: 'Slows particles; shape it over life to rush, hang and fade.',
@@ -15,4 +15,4 @@ export const drag: ForceKind = {
   build(dial) {
     return { drag: dial.number('amount') };
   },
-};
+});

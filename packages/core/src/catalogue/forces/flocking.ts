@@ -1,8 +1,8 @@
 import { Vec3 } from '@vast-swarm/kernel';
-import type { ForceKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { force } from '../define';
 
-export const flocking: ForceKind = {
+export const flocking = force({
   kind: 'flocking',
   title: 'Flocking',
   help: 'Keeps apart, heads the same way and keeps together with those near by.',
@@ -26,7 +26,7 @@ export const flocking: ForceKind = {
       varies: 'life',
     }),
   },
-  sight: (dials) => dials.radius as number,
+  sight: (dials) => dials.radius,
   // C. W. Reynolds, "Flocks, Herds, and Schools", SIGGRAPH 1987.
   build(dial, { near }) {
     const g = dial.graph;
@@ -43,7 +43,7 @@ export const flocking: ForceKind = {
       return [...next, before[9]!.add(inside)];
     });
     const count = sums[9]!.max(1);
-    const mean = (from: number, by: string, share: boolean) =>
+    const mean = (from: number, by: 'separation' | 'alignment' | 'cohesion', share: boolean) =>
       [0, 1, 2].map((i) => {
         const sum = sums[from + i]!;
         return (share ? sum.div(count) : sum).mul(dial.number(by));
@@ -56,4 +56,4 @@ export const flocking: ForceKind = {
     const total = (i: number) => parts.reduce((s, p) => s.add(p[i]!), zero);
     return { push: new Vec3(total(0), total(1), total(2)) };
   },
-};
+});

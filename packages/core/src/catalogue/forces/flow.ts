@@ -1,10 +1,11 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
+import { sharedDials } from '../../language/dialReader';
+import type { PartReader } from '../../language/partReader';
 import type { Effect } from '../kinds';
-import { choice, number, type Dials, type DialValues } from '../dials';
+import { choice, number, type ValuesOf } from '../../language/dials';
 
 /** Dials of forces that are flows: how they take hold of a particle. */
-export function flowDials(acts: 'carry' | 'push'): Dials {
+export function flowDials(acts: 'carry' | 'push') {
   return {
     acts: choice(
       'Takes hold by',
@@ -21,13 +22,16 @@ export function flowDials(acts: 'carry' | 'push'): Dials {
   };
 }
 
+const shared = flowDials('carry');
+
 /** Whether a force moves places without being part of their velocity. */
-export function carries(dials: DialValues): boolean {
+export function carries(dials: Pick<ValuesOf<typeof shared>, 'acts'>): boolean {
   return dials.acts === 'carry';
 }
 
 /** A flow's effect: `flow` in m/s, and the way it carries in one step, where that is known better. */
-export function flowEffect(dial: DialReader, flow: Vec3, step: Expr, way?: Vec3): Effect {
+export function flowEffect(part: PartReader, flow: Vec3, step: Expr, way?: Vec3): Effect {
+  const dial = sharedDials(part, shared);
   if (dial.choice('acts') === 'carry') return { carry: way ?? flow.scale(step) };
   const grip = dial.number('grip');
   return { push: flow.scale(grip), drag: grip };

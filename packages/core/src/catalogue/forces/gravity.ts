@@ -1,7 +1,7 @@
-import type { ForceKind } from '../kinds';
-import { number, vector } from '../dials';
+import { number, vector } from '../../language/dials';
+import { force } from '../define';
 
-export const gravity: ForceKind = {
+export const gravity = force({
   kind: 'gravity',
   title: 'Gravity',
   help: 'A steady pull in one direction.',
@@ -11,9 +11,9 @@ export const gravity: ForceKind = {
       unit: 'm/s²',
       varies: 'life',
     }),
-    direction: vector('Direction', [0, -1, 0], 1, '', 'Where it pulls.'),
+    direction: vector('Direction', [0, -1, 0], 1, '', 'Where it pulls.', { grasp: 'way' }),
   },
   build(dial) {
     return { push: dial.vector('direction').unit().scale(dial.number('strength')) };
   },
-};
+});

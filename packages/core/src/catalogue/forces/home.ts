@@ -1,7 +1,7 @@
-import type { ForceKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { force } from '../define';
 
-export const home: ForceKind = {
+export const home = force({
   kind: 'home',
   title: 'Spring home',
   help: 'Draws each particle back to where it was born.',
@@ -26,4 +26,4 @@ export const home: ForceKind = {
     const way = born().sub(position).sub(velocity.scale(step));
     return { push: way.scale(k), drag: dial.number('damping') };
   },
-};
+});

@@ -1,10 +1,11 @@
 import { Vec3, type Fractal, type Phase } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
+import { sharedDials } from '../../language/dialReader';
+import type { PartReader } from '../../language/partReader';
 import type { Moving } from '../kinds';
-import { number, vector, type Dials } from '../dials';
+import { number, vector } from '../../language/dials';
 
 /** Dials that every force made of noise has. */
-export function noiseDials(strength: number, unit: string): Dials {
+export function noiseDials(strength: number, unit: string) {
   return {
     strength: number('Strength', strength, [-1000, 1000], 'Root mean square of one octave.', {
       unit,
@@ -24,6 +25,8 @@ export function noiseDials(strength: number, unit: string): Dials {
   };
 }
 
+const shared = noiseDials(0, '');
+
 export interface NoisePlace {
   point: Vec3;
   phase: Phase;
@@ -31,7 +34,8 @@ export interface NoisePlace {
 }
 
 /** Where and when the field is read: the place in swirls, and the turn of its lattice. */
-export function noisePlace(dial: DialReader, particle: Moving): NoisePlace {
+export function noisePlace(part: PartReader, particle: Moving): NoisePlace {
+  const dial = sharedDials(part, shared);
   const g = dial.graph;
   const change = dial.plain('change');
   // The turn alone would bring the field back after a while; a slow slant through it does not.

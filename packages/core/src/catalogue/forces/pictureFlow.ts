@@ -1,12 +1,12 @@
 import { Vec3 } from '@vast-swarm/kernel';
-import { slopesOf } from '../../stock/slopes';
-import { serialOf } from '../../stock/stock';
-import type { ForceKind } from '../kinds';
-import { choice, number, stockDial } from '../dials';
-import { flowDials, flowEffect } from './flow';
+import { slopesOf } from '../../stock/places/slopes';
+import { choice, number, stockDial } from '../../language/dials';
+import { carries, flowDials, flowEffect } from './flow';
 import { planeDials, planePlace, readGrid } from './plane';
+import { force } from '../define';
+import { drawnSize, frontLine } from '../outlines';
 
-export const pictureFlow: ForceKind = {
+export const pictureFlow = force({
   kind: 'pictureFlow',
   title: 'Picture flow',
   help: 'A flow read from a picture: along its contours, up its slopes, or by its colours.',
@@ -33,15 +33,16 @@ export const pictureFlow: ForceKind = {
     ...planeDials,
     ...flowDials('carry'),
   },
+  carries,
+  outline: ({ width, height }) => [frontLine(drawnSize(width), drawnSize(height))],
   build(dial, { position, step }) {
     const data = dial.stock('picture');
     if (data?.type !== 'picture') return {};
     const by = dial.choice('reads') === 'colours' ? 'colours' : 'light';
     const slopes = slopesOf(data, by, dial.plain('blur'));
     const { u, v, across, up, inside } = planePlace(dial, position);
-    const name = `data/slopes${String(serialOf(slopes))}`;
     const read = (axis: 'x' | 'y') =>
-      readGrid(dial, `${name}.${axis}`, slopes[axis], slopes.width, slopes.height, u, v);
+      readGrid(dial, slopes[axis], slopes.width, slopes.height, u, v);
     const [x, y] = [read('x'), read('y')];
     // A quarter turn from the slope leads round the light, counter-clockwise.
     const round = dial.choice('reads') === 'contours';
@@ -50,4 +51,4 @@ export const pictureFlow: ForceKind = {
     const part = (axis: 'x' | 'y' | 'z') => across[axis].mul(a).add(up[axis].mul(b)).mul(weight);
     return flowEffect(dial, new Vec3(part('x'), part('y'), part('z')), step);
   },
-};
+});

@@ -1,13 +1,17 @@
 import { cos, mix, sin, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import { number, vector, type Dials } from '../dials';
+import { sharedDials } from '../../language/dialReader';
+import type { PartReader } from '../../language/partReader';
+import { number, vector } from '../../language/dials';
 
 const group = 'Plane';
 
 /** Dials of forces that are laid out on a plane. */
-export const planeDials: Dials = {
-  centre: vector('Centre', [0, 0, 0], 1000, 'm', 'Middle of the plane.', { group }),
-  turn: vector('Turn', [0, 0, 0], 36000, '°', 'About x, then y; 0 faces the front.', { group }),
+export const planeDials = {
+  centre: vector('Centre', [0, 0, 0], 1000, 'm', 'Middle of the plane.', { group, grasp: 'place' }),
+  turn: vector('Turn', [0, 0, 0], 36000, '°', 'About x, then y; 0 faces the front.', {
+    group,
+    grasp: 'turn',
+  }),
   width: number('Width', 4, [0.001, 10_000], 'Across the plane.', { unit: 'm', group }),
   height: number('Height', 2.25, [0.001, 10_000], 'Up the plane.', { unit: 'm', group }),
   reach: number('Reach', 1000, [0.001, 1000], 'How far before and behind the plane it is felt.', {
@@ -28,7 +32,8 @@ export interface PlanePlace {
   inside: Expr;
 }
 
-export function planePlace(dial: DialReader, position: Vec3): PlanePlace {
+export function planePlace(part: PartReader, position: Vec3): PlanePlace {
+  const dial = sharedDials(part, planeDials);
   const g = dial.graph;
   const angles = dial.vector('turn').scale(Math.PI / 180);
   const [cx, sx, cy, sy] = [cos(angles.x), sin(angles.x), cos(angles.y), sin(angles.y)];
@@ -45,15 +50,13 @@ export function planePlace(dial: DialReader, position: Vec3): PlanePlace {
 
 /** Reads a grid of values, rows from the top, straight between its points. */
 export function readGrid(
-  dial: DialReader,
-  name: string,
+  dial: PartReader,
   values: Float32Array,
   width: number,
   height: number,
   u: Expr,
   v: Expr,
 ): Expr {
-  const { builder } = dial;
   const split = (at: Expr, size: number): [Expr, Expr] => {
     const place = at.clamp(0, 1).mul(size - 1);
     const low = place
@@ -65,7 +68,7 @@ export function readGrid(
   const [x, fx] = split(u, width);
   const [y, fy] = split(v, height);
   const row = y.mul(width).add(x);
-  const read = (offset: number): Expr => builder.block(name, values, row.add(offset));
+  const read = (offset: number): Expr => dial.block(values, row.add(offset));
   const right = width > 1 ? 1 : 0;
   const below = height > 1 ? width : 0;
   return mix(mix(read(0), read(right), fx), mix(read(below), read(below + right), fx), fy);

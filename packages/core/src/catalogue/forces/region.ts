@@ -1,13 +1,15 @@
+import type { Vector } from '../../feeds/feeds';
+import { ballLines, boxLines, plainVector } from '../outlines';
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import type { DialReader } from '../../plan/dialReader';
-import { choice, number, vector, type Dials } from '../dials';
+import { sharedDials, type DialReader } from '../../language/dialReader';
+import { choice, number, valuesOf, vector, type ValuesOf } from '../../language/dials';
 import type { Effect, ForceKind } from '../kinds';
 
 const group = 'Where and how much';
 const somewhere = { group, when: { dial: 'region', is: ['ball', 'box'] } };
 
 /** Dials of every force: how much it acts, and where. */
-const regionDials: Dials = {
+const regionDials = {
   share: number('Share', 1, [-1000, 1000], 'Multiplies the force; shape or drive it at will.', {
     varies: 'life',
     group,
@@ -19,7 +21,10 @@ const regionDials: Dials = {
     'Where the force is felt.',
     { group },
   ),
-  regionCentre: vector('Middle', [0, 0, 0], 1000, 'm', 'Middle of the region.', somewhere),
+  regionCentre: vector('Middle', [0, 0, 0], 1000, 'm', 'Middle of the region.', {
+    ...somewhere,
+    grasp: 'place',
+  }),
   regionSize: vector('Extent', [2, 2, 2], 1000, 'm', 'Its size along x, y and z.', somewhere),
   regionSoft: number('Soft edge', 0.3, [0, 1], 'Part of the region over which it fades.', {
     ...somewhere,
@@ -27,7 +32,7 @@ const regionDials: Dials = {
 };
 
 /** 1 inside the region, 0 outside, and smoothly from one to the other at its edge. */
-function regionWeight(dial: DialReader, position: Vec3): Expr | null {
+function regionWeight(dial: DialReader<typeof regionDials>, position: Vec3): Expr | null {
   const region = dial.choice('region');
   if (region === 'everywhere') return null;
   const g = dial.graph;
@@ -41,13 +46,25 @@ function regionWeight(dial: DialReader, position: Vec3): Expr | null {
   return inside.mul(inside).mul(g.float(3).sub(inside.mul(2)));
 }
 
+/** The region's border, where there is one. */
+function regionLines(dials: ValuesOf<typeof regionDials>): Vector[][] {
+  if (dials.region === 'everywhere') return [];
+  const middle = plainVector(dials.regionCentre) ?? [0, 0, 0];
+  const size = plainVector(dials.regionSize) ?? [1, 1, 1];
+  const unit = dials.region === 'box' ? boxLines([1, 1, 1]) : ballLines(0.5);
+  const put = (p: Vector): Vector => p.map((c, i) => c * size[i]! + middle[i]!) as Vector;
+  return unit.map((line) => line.map(put));
+}
+
 /** A kind of force with the dials that all forces have. */
 export function withRegion(kind: ForceKind): ForceKind {
   return {
     ...kind,
     dials: { ...kind.dials, ...regionDials },
-    build(dial, particle) {
-      const effect = kind.build(dial, particle);
+    surroundings: (values) => regionLines(valuesOf(regionDials, values)),
+    build(part, particle) {
+      const effect = kind.build(part, particle);
+      const dial = sharedDials(part, regionDials);
       const weight = regionWeight(dial, particle.position);
       const plain = dial.raw('share') === 1;
       if (plain && !weight) return effect;

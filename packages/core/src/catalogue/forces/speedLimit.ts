@@ -1,7 +1,7 @@
-import type { ForceKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { force } from '../define';
 
-export const speedLimit: ForceKind = {
+export const speedLimit = force({
   kind: 'speedLimit',
   title: 'Speed limit',
   help: 'Nothing goes faster than this.',
@@ -12,4 +12,4 @@ export const speedLimit: ForceKind = {
   build(dial) {
     return { limit: dial.number('most') };
   },
-};
+});

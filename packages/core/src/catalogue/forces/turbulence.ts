@@ -1,8 +1,8 @@
 import { vectorNoise } from '@vast-swarm/kernel';
-import type { ForceKind } from '../kinds';
 import { noiseDials, noisePlace } from './noiseField';
+import { force } from '../define';
 
-export const turbulence: ForceKind = {
+export const turbulence = force({
   kind: 'turbulence',
   title: 'Turbulence',
   help: 'Random pushes that differ from place to place.',
@@ -13,4 +13,4 @@ export const turbulence: ForceKind = {
     const field = vectorNoise(point, dial.seed('field'), phase, sum);
     return { push: field.mul(dial.vector('axes')).scale(dial.number('strength')) };
   },
-};
+});

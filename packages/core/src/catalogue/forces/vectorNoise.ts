@@ -1,7 +1,7 @@
-import type { ForceKind } from '../kinds';
-import { number } from '../dials';
+import { number } from '../../language/dials';
+import { force } from '../define';
 
-export const vectorNoise: ForceKind = {
+export const vectorNoise = force({
   kind: 'vectorNoise',
   title: 'Vector noise',
   help: 'A push in a new random direction every frame, for each particle its own.',
@@ -12,4 +12,4 @@ export const vectorNoise: ForceKind = {
   build(dial) {
     return { push: dial.randomDirection('push', true).scale(dial.number('strength')) };
   },
-};
+});

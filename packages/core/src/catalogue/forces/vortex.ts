@@ -1,16 +1,19 @@
 import { cos, pow, sin } from '@vast-swarm/kernel';
-import type { ForceKind } from '../kinds';
-import { number, vector } from '../dials';
-import { flowDials, flowEffect } from './flow';
+import { number, vector } from '../../language/dials';
+import { carries, flowDials, flowEffect } from './flow';
+import { force } from '../define';
+import { circleLine, drawnSize } from '../outlines';
 
-export const vortex: ForceKind = {
+export const vortex = force({
   kind: 'vortex',
   title: 'Vortex',
   help: 'Turns particles about an axis, draws them in and lifts them.',
   icon: 'M12 3c6 0 9 4 9 8s-3 7-8 7s-7-3-7-6s3-5 6-5s4 2 4 4s-1 3-3 3',
   dials: {
-    centre: vector('Centre', [0, 0, 0], 1000, 'm', 'A place on the axis.'),
-    axis: vector('Axis', [0, 1, 0], 1, '', 'The direction it turns about, by the right hand.'),
+    centre: vector('Centre', [0, 0, 0], 1000, 'm', 'A place on the axis.', { grasp: 'place' }),
+    axis: vector('Axis', [0, 1, 0], 1, '', 'The direction it turns about, by the right hand.', {
+      grasp: 'way',
+    }),
     spin: number('Spin', 120, [-7200, 7200], 'Turning speed in the middle.', {
       unit: '°/s',
       varies: 'life',
@@ -30,6 +33,8 @@ export const vortex: ForceKind = {
     }),
     ...flowDials('carry'),
   },
+  carries,
+  outline: ({ radius }) => [circleLine(drawnSize(radius))],
   build(dial, { position, step }) {
     const g = dial.graph;
     const axis = dial.vector('axis').unit();
@@ -55,4 +60,4 @@ export const vortex: ForceKind = {
     const turn = tangent.scale(sin(angle)).add(arm.scale(cos(angle).sub(1)));
     return flowEffect(dial, tangent.scale(rate).add(rest), step, turn.add(rest.scale(step)));
   },
-};
+});

@@ -1,15 +1,15 @@
 import { formulaAt } from '../../formula/numbers';
 import { parseFormula } from '../../formula/parse';
-import type { SignalKind } from '../kinds';
+import { signal } from '../define';
 
-export const formula: SignalKind = {
+export const formula = signal({
   kind: 'formula',
   title: 'Formula',
   help: 'Worked out from time, frame and seed.',
   icon: 'M14 4c-3 0-3 2-3.5 5L9 17c-.4 2.5-1 4-3.5 4M7 11h8M14 14l6 6M20 14l-6 6',
   dials: {
     text: {
-      type: 'formula',
+      type: 'formula' as const,
       title: 'Formula',
       help: 'Of time, frame, seed and pi, as 0.5 + 0.5 * sin(time).',
       group: 'Dials',
@@ -17,7 +17,7 @@ export const formula: SignalKind = {
     },
   },
   follow(dials, { rate, seed }) {
-    const parsed = parseFormula(dials.text as string, false);
+    const parsed = parseFormula(dials.text, false);
     return (time) => formulaAt(parsed, { time, rate, seed });
   },
-};
+});

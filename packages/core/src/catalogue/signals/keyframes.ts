@@ -1,6 +1,6 @@
 import type { Keys } from '../../feeds/feeds';
 import { between } from '../../feeds/shape';
-import type { SignalKind } from '../kinds';
+import { signal } from '../define';
 
 /** The value of keyframes at a time; before the first and after the last it rests. */
 export function keysAt(keys: Keys, time: number): number {
@@ -8,14 +8,14 @@ export function keysAt(keys: Keys, time: number): number {
   return a.value + (b.value - a.value) * t;
 }
 
-export const keyframes: SignalKind = {
+export const keyframes = signal({
   kind: 'keyframes',
   title: 'Keyframes',
   help: 'Values at times, with eased ways between them.',
   icon: 'M3 18l5-9l7 5l6-9M8 6l3 3l-3 3l-3-3zM15 11l3 3l-3 3l-3-3z',
   dials: {
     keys: {
-      type: 'keys',
+      type: 'keys' as const,
       title: 'Keys',
       help: 'Edited on the timing strip.',
       group: 'Dials',
@@ -26,7 +26,7 @@ export const keyframes: SignalKind = {
     },
   },
   follow(dials) {
-    const keys = dials.keys as Keys;
+    const keys = dials.keys;
     return (time) => keysAt(keys, time);
   },
-};
+});

@@ -1,10 +1,10 @@
 import { randomKey } from '@vast-swarm/kernel';
 import { noiseAt } from '../../formula/numbers';
-import { number } from '../dials';
-import type { SignalKind } from '../kinds';
+import { number } from '../../language/dials';
 import { never, ranged, signalRange } from './range';
+import { signal } from '../define';
 
-export const noise: SignalKind = {
+export const noise = signal({
   kind: 'noise',
   title: 'Noise',
   help: 'Wanders smoothly and never repeats.',
@@ -22,8 +22,8 @@ export const noise: SignalKind = {
   },
   follow(dials, { seed, id }) {
     const key = randomKey(`signal.${id}`, seed);
-    const speed = dials.speed as number;
-    const layers = Array.from({ length: dials.detail as number }, (_, i) => 2 ** i);
+    const speed = dials.speed;
+    const layers = Array.from({ length: dials.detail }, (_, i) => 2 ** i);
     const total = layers.reduce((sum, k) => sum + 1 / k, 0);
     const to = ranged(dials);
     return (time) => {
@@ -32,4 +32,4 @@ export const noise: SignalKind = {
       return to(0.5 + 0.5 * value);
     };
   },
-};
+});

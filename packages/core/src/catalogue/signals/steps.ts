@@ -1,9 +1,9 @@
 import { hashNumber, randomKey } from '@vast-swarm/kernel';
-import { number } from '../dials';
-import type { SignalKind } from '../kinds';
+import { number } from '../../language/dials';
 import { ranged, signalRange } from './range';
+import { signal } from '../define';
 
-export const steps: SignalKind = {
+export const steps = signal({
   kind: 'steps',
   title: 'Steps',
   help: 'A new random value every so many frames.',
@@ -20,8 +20,8 @@ export const steps: SignalKind = {
     const to = ranged(dials);
     return (time) => {
       // Times stand on frames; half a frame keeps rounding from the border.
-      const step = Math.floor((time * rate + 0.5) / (dials.every as number));
+      const step = Math.floor((time * rate + 0.5) / dials.every);
       return to((hashNumber(hashNumber(step) ^ key) >>> 8) * 2 ** -24);
     };
   },
-};
+});

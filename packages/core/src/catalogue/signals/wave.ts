@@ -1,6 +1,6 @@
-import { choice, number } from '../dials';
-import type { SignalKind } from '../kinds';
+import { choice, number } from '../../language/dials';
 import { never, ranged, signalRange } from './range';
+import { signal } from '../define';
 
 type WaveShape = 'sine' | 'triangle' | 'square' | 'saw';
 
@@ -12,7 +12,7 @@ const SHAPES: Record<WaveShape, (t: number) => number> = {
   saw: (t) => t,
 };
 
-export const wave: SignalKind = {
+export const wave = signal({
   kind: 'wave',
   title: 'Wave',
   help: 'Goes up and down for ever.',
@@ -34,9 +34,8 @@ export const wave: SignalKind = {
     ...signalRange,
   },
   follow(dials) {
-    const dial = (key: string): number => dials[key] as number;
-    const shape = SHAPES[dials.shape as WaveShape];
-    const [period, phase, rest] = [dial('period'), dial('phase'), dial('rest')];
+    const { period, phase, rest } = dials;
+    const shape = SHAPES[dials.shape];
     const to = ranged(dials);
     return (time) => {
       const turns = time / period + phase;
@@ -45,4 +44,4 @@ export const wave: SignalKind = {
       return to(Math.min(1, Math.max(0, 0.5 + (value - 0.5) / (1 - rest))));
     };
   },
-};
+});

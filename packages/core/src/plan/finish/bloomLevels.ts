@@ -1,4 +1,4 @@
-import { strideOf } from './planes';
+import { strideOf } from '../../language/planes';
 
 export interface BloomLevel {
   width: number;

@@ -1,5 +1,5 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
-import type { Pixel } from './pixel';
+import type { Pixel } from '../../language/pixel';
 
 /**
  * Linear light to one word of sRGB, red in the low byte, with a triangle of dither one step wide to

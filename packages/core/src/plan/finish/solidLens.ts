@@ -1,9 +1,11 @@
+import { FRAME } from '../../language/names';
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { KernelBuilder, type PlanKernel } from '../kernelBuilder';
+import { KernelBuilder } from '../../language/builder';
+import type { PlanKernel } from '../../language/frame';
 import type { Scene } from '../scene';
-import { View } from '../view';
-import { frameSurface, own, pixelOf } from './pixel';
-import { PLANES } from './planes';
+import { View } from '../../language/view';
+import { frameSurface, own, pixelOf } from '../../language/pixel';
+import { PLANES } from '../../language/planes';
 
 /** Places around a pixel that are looked at. */
 const TAPS = 22;
@@ -24,7 +26,7 @@ export function solidLensKernel(scene: Scene): PlanKernel {
   const pixel = pixelOf(builder);
   const surface = frameSurface(builder);
   const focal = view.number('focal', (pose, height) => pose.focal * height);
-  const most = builder.uniform('lens.most', (f) => f.height * FARTHEST);
+  const most = builder.uniform(FRAME.own('lensMost'), (f) => f.height * FARTHEST);
   const spread = (depth: Expr): Expr => {
     const zoom = view.perspective ? focal.div(depth.max(1e-4)) : focal;
     return view.defocus(depth, zoom).min(most);

@@ -1,15 +1,21 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
-import { isWanted } from '../../catalogue/dials';
-import type { FinishKind } from '../../catalogue/kinds';
-import type { Part } from '../../piece/schema';
-import { DialReader } from '../dialReader';
-import { KernelBuilder, SwarmData, type PlanKernel } from '../kernelBuilder';
+import type { FinishContext, FinishKind } from '../../catalogue/kinds';
+import type { Part } from '../../piece/types';
+import { sharedDials } from '../../language/dialReader';
+import { valuesOf } from '../../language/dials';
+import { given } from '../../language/names';
+import { bloomDials } from '../../catalogue/finish/bloom';
+import { blurDials } from '../../catalogue/finish/blur';
+import { finishDials } from '../../catalogue/finish/common';
+import { treatmentReader } from '../readers';
+import { KernelBuilder, KernelData } from '../../language/builder';
+import type { PlanKernel } from '../../language/frame';
 import type { Scene } from '../scene';
 import { encode } from './encode';
-import { maskAt } from './mask';
-import { own, pixelOf, sampled, type Pixel, type Surface } from './pixel';
-import { PLANES } from './planes';
+import { maskAt } from './maskCoverage';
+import { own, pixelOf, sampled, type Pixel, type Surface } from '../../language/pixel';
+import { PLANES } from '../../language/planes';
 
 /** Bloom's dials at a time. */
 export interface Bloom {
@@ -65,21 +71,9 @@ const PAST = PLANES.map((p) => `past.${p}`);
 const LAYER = PLANES.map((p) => `layer.${p}`);
 const TO = PLANES.map((p) => `to.${p}`);
 
-/** What a treatment of the finish finds. */
-export interface FinishContext {
-  dial: DialReader;
-  pixel: Pixel;
-  /** The frame before, as it left this treatment, at a place in parts of its width and height. */
-  past: (u: Expr, v: Expr) => Vec3;
-  /** This pixel of the swarm that the treatment shows. */
-  layer: () => Vec3;
-  /** Which pass it is, from 0; treatments with passes run several times over. */
-  pass: Expr;
-}
-
 /** The finish chain: neighbours that look at single pixels share one kernel. */
 export function finishPlan(scene: Scene): FinishPlan {
-  const data = new SwarmData();
+  const data = new KernelData();
   const steps: FinishStep[] = [];
   let pending: Part[] = [];
   const flush = (last: boolean): void => {
@@ -90,7 +84,7 @@ export function finishPlan(scene: Scene): FinishPlan {
   };
   for (const part of scene.piece.finish.filter((p) => p.on)) {
     const kind: FinishKind = kindOf('finish', part.kind);
-    if (kind.type === 'pixel' && !kind.layer) {
+    if (kind.type === 'pixel' && kind.layer === undefined) {
       pending.push(part);
       continue;
     }
@@ -106,11 +100,9 @@ export function finishPlan(scene: Scene): FinishPlan {
   };
 }
 
-function stepsOf(scene: Scene, data: SwarmData, part: Part, kind: FinishKind): FinishStep[] {
-  const at = (key: string, time: number): number => scene.number(part.dials[key], time);
-  // The swarm that it shows; none at all where its dial has no meaning.
-  const shows = kind.layer && isWanted(kind.dials[kind.layer]!, part.dials) ? kind.layer : null;
-  const layer = shows ? { layer: (part.dials[shows] as string) || 'none' } : {};
+function stepsOf(scene: Scene, data: KernelData, part: Part, kind: FinishKind): FinishStep[] {
+  const shows = kind.layer?.(part.dials) ?? null;
+  const layer = shows === null ? {} : { layer: shows };
   switch (kind.type) {
     case 'pixel':
       return [{ type: 'pixels', kernel: pixelsKernel(scene, data, [part], false), ...layer }];
@@ -129,20 +121,24 @@ function stepsOf(scene: Scene, data: SwarmData, part: Part, kind: FinishKind): F
       ];
     }
     case 'bloom': {
+      const { amount, threshold, radius } = valuesOf(bloomDials, part.dials);
       const bloom = (time: number): Bloom => ({
-        amount: at('amount', time),
-        threshold: at('threshold', time),
-        radius: at('radius', time),
+        amount: scene.number(amount, time),
+        threshold: scene.number(threshold, time),
+        radius: scene.number(radius, time),
       });
       return mixedBack(scene, data, part, { type: 'bloom', at: bloom });
     }
-    case 'blur':
-      return mixedBack(scene, data, part, { type: 'blur', radius: (time) => at('radius', time) });
+    case 'blur': {
+      const { radius } = valuesOf(blurDials, part.dials);
+      const blur = (time: number): number => scene.number(radius, time);
+      return mixedBack(scene, data, part, { type: 'blur', radius: blur });
+    }
   }
 }
 
 /** A step that works on whole planes, of which a part is seen. */
-function mixedBack(scene: Scene, data: SwarmData, part: Part, step: FinishStep): FinishStep[] {
+function mixedBack(scene: Scene, data: KernelData, part: Part, step: FinishStep): FinishStep[] {
   const builder = new KernelBuilder(scene, data);
   const pixel = pixelOf(builder);
   const share = shareOf(builder, part, pixel);
@@ -152,15 +148,11 @@ function mixedBack(scene: Scene, data: SwarmData, part: Part, step: FinishStep):
   return [{ type: 'keep' }, step, { type: 'pixels', kernel: builder }];
 }
 
-function readerOf(builder: KernelBuilder, part: Part): DialReader {
-  return new DialReader(builder, part.id, kindOf('finish', part.kind).dials, part.dials);
-}
-
 /** How much of a treatment is seen; null: all of it, everywhere. */
 function shareOf(builder: KernelBuilder, part: Part, pixel: Pixel): Expr | null {
-  const dial = readerOf(builder, part);
+  const dial = sharedDials(treatmentReader(builder, part), finishDials);
   const mask = maskAt(builder, dial, pixel);
-  if (!mask && part.dials.share === 1) return null;
+  if (!mask && dial.raw('share') === 1) return null;
   const share = dial.number('share');
   return mask ? share.mul(mask) : share;
 }
@@ -169,22 +161,22 @@ function contextOf(builder: KernelBuilder, part: Part, pixel: Pixel): FinishCont
   const g = builder.graph;
   const past: Surface = {
     planes: PAST,
-    width: g.uniform('past.width'),
-    height: g.uniform('past.height'),
-    stride: g.uniform('past.stride', 'i32'),
+    width: g.uniform(given('past.width')),
+    height: g.uniform(given('past.height')),
+    stride: g.uniform(given('past.stride'), 'i32'),
   };
   return {
-    dial: readerOf(builder, part),
+    dial: treatmentReader(builder, part),
     pixel,
     past: (u, v) => sampled(past, u.mul(past.width), v.mul(past.height)),
     layer: () => own(builder, LAYER),
-    pass: g.uniform('pass'),
+    pass: g.uniform(given('pass')),
   };
 }
 
 function pixelsKernel(
   scene: Scene,
-  data: SwarmData,
+  data: KernelData,
   parts: readonly Part[],
   last: boolean,
 ): PlanKernel {
@@ -206,7 +198,7 @@ function pixelsKernel(
 
 function aroundKernel(
   scene: Scene,
-  data: SwarmData,
+  data: KernelData,
   part: Part,
   kind: FinishKind & { type: 'around' },
 ): PlanKernel {
@@ -219,7 +211,7 @@ function aroundKernel(
     const { passes = 1 } = kind;
     const before = own(builder, passes > 1 ? WAS : PLANES);
     // Only the last pass shows.
-    const all = g.uniform('pass').lt(passes - 1);
+    const all = g.uniform(given('pass')).lt(passes - 1);
     colour = Vec3.mix(before, colour, all.select(g.float(1), share));
   }
   colour.parts.forEach((e, i) => g.store(TO[i]!, e));

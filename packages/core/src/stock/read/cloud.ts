@@ -1,5 +1,5 @@
 import { toLinear } from '../../feeds/colour';
-import type { Cloud } from '../stock';
+import type { Cloud } from '../types';
 import { StockError } from './error';
 
 const MOST = 5_000_000;

@@ -1,4 +1,4 @@
-import type { LookupTable } from '../stock';
+import type { LookupTable } from '../types';
 import { StockError } from './error';
 
 type Triple = [number, number, number];

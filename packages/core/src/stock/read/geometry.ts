@@ -1,5 +1,5 @@
 import type { BufferGeometry, Mesh as Mesh3d, Object3D, Points } from 'three';
-import type { Cloud, Mesh } from '../stock';
+import type { Cloud, Mesh } from '../types';
 import { StockError } from './error';
 import { joined, type Piece3d } from './weld';
 

@@ -1,5 +1,5 @@
 import { Primitive, WebIO, type Accessor, type GLTF, type Node } from '@gltf-transform/core';
-import type { Cloud, Mesh } from '../stock';
+import type { Cloud, Mesh } from '../types';
 import { StockError } from './error';
 import { joined, type Piece3d } from './weld';
 

@@ -1,4 +1,4 @@
-import type { Cloud, Mesh, Outline, StockData, StockType } from '../stock';
+import type { Cloud, Mesh, Outline, StockData, StockType } from '../types';
 import { cloudOfText } from './cloud';
 import { tableOfCube } from './cube';
 import { StockError } from './error';

@@ -1,5 +1,5 @@
 import { decode } from 'fast-png';
-import type { Picture } from '../stock';
+import type { Picture } from '../types';
 import { StockError } from './error';
 
 /** Most pixels: a quarter of a gigabyte when they are unpacked. */

@@ -1,7 +1,7 @@
 import { XMLParser } from 'fast-xml-parser';
 import svgpath from 'svgpath';
 import { outlineOfPath, PathError } from '../outlinePath';
-import type { Curve, Outline } from '../stock';
+import type { Curve, Outline } from '../types';
 import { StockError } from './error';
 
 type Node = Record<string, unknown> & { ':@'?: Record<string, string> };

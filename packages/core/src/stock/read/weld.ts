@@ -1,4 +1,4 @@
-import type { Cloud, Mesh } from '../stock';
+import type { Cloud, Mesh } from '../types';
 
 /** Joins vertices that stand at one place with one colour; numbers of faces go with them. */
 export function weld(mesh: Mesh): Mesh {

@@ -1,0 +1,27 @@
+import { memo } from 'react';
+import type { PartList } from '../../store/pieceEdits';
+import { pieceActions } from '../../store/pieceSlice';
+import { useAppDispatch } from '../../store/store';
+import { KindChooser } from './KindChooser';
+
+const LABELS: Record<PartList, string> = {
+  swarms: 'Add a swarm',
+  forces: 'Add a force',
+  colliders: 'Add a collider or zone',
+  lights: 'Add a light',
+  signals: 'Add a signal',
+  finish: 'Add a finish',
+};
+
+/** Adds a part to a list; a swarm begins with its emitter. */
+export const PartChooser = memo(function PartChooser({ list }: { list: PartList }) {
+  const dispatch = useAppDispatch();
+  return (
+    <KindChooser
+      shelf={list === 'swarms' ? 'emitters' : list}
+      label={LABELS[list]}
+      placeholder={list === 'swarms' ? 'Where are particles born?' : 'Search by name or purpose'}
+      onChoose={(kind) => dispatch(pieceActions.added({ list, kind }))}
+    />
+  );
+});

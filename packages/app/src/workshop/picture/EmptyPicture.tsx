@@ -1,0 +1,42 @@
+import { Box, Button, Stack } from '@mui/material';
+import { kindOf } from '@vast-swarm/core';
+import { pieceActions } from '../../store/pieceSlice';
+import { useAppDispatch } from '../../store/store';
+import { COLOURS } from '../../theme';
+import { KindIcon } from '../../ui/KindIcon';
+
+/** Emitters to begin with; the line-up has them all. */
+const FIRST = ['point', 'ring', 'sphere', 'box', 'picture'] as const;
+
+/** Stands in the picture of a piece without any swarm. */
+export function EmptyPicture() {
+  const dispatch = useAppDispatch();
+  return (
+    <Box
+      role="group"
+      aria-label="Begin"
+      sx={{ position: 'absolute', textAlign: 'center', color: COLOURS.text, fontSize: 14 }}
+    >
+      Nothing is born here yet. Add a swarm whose particles come from
+      <Stack direction="row" sx={{ justifyContent: 'center', gap: 1, my: 1.5 }}>
+        {FIRST.map((kind) => {
+          const { title, help, icon } = kindOf('emitters', kind);
+          return (
+            <Button
+              key={kind}
+              variant="outlined"
+              title={help}
+              startIcon={<KindIcon path={icon} size={18} />}
+              onClick={() => dispatch(pieceActions.added({ list: 'swarms', kind }))}
+            >
+              {title}
+            </Button>
+          );
+        })}
+      </Stack>
+      <Box sx={{ color: COLOURS.faint, fontSize: 12.5 }}>
+        or choose another beside Swarms, above.
+      </Box>
+    </Box>
+  );
+}

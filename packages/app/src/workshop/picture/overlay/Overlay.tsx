@@ -1,0 +1,196 @@
+import { Box } from '@mui/material';
+import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { cameraAt, project, Scene, type CameraPose, type Vector } from '@vast-swarm/core';
+import { useReport } from '../../../engine/EngineContext';
+import { pieceActions } from '../../../store/pieceSlice';
+import { useApp, useAppDispatch, usePiece } from '../../../store/store';
+import { COLOURS } from '../../../theme';
+import { FlowBrush } from './FlowBrush';
+import { Followed } from './Followed';
+import { add, gripOn, turned, type Handle } from './handles';
+import { MaskShapes } from './MaskShapes';
+import { Pen } from './Pen';
+
+interface Size {
+  width: number;
+  height: number;
+}
+
+const round = (v: number): number => Math.round(v * 1000) / 1000;
+
+/** Outlines and handles of the selected part, and the tools that draw in the picture. */
+export function Overlay({ size }: { size: Size }) {
+  const piece = usePiece();
+  const selection = useApp((s) => s.piece.selection);
+  const { tool, handles: shown, following } = useApp((s) => s.tools);
+  const scene = useMemo(() => new Scene(piece), [piece]);
+  const moves = piece.camera.dials.orbit !== 0 || JSON.stringify(piece.camera).includes('"feed"');
+  const frame = useReport((r) => (moves ? (r?.frame ?? 0) : 0));
+  const camera = cameraAt(scene, (frame + 1) / piece.frame.rate);
+  const grip = shown && !tool ? gripOn(piece, selection) : null;
+  const point = (p: Vector): [number, number] | null => {
+    const at = project(camera, size, p);
+    return at && [at[0], at[1]];
+  };
+  return (
+    <>
+      <svg
+        width={size.width}
+        height={size.height}
+        style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
+        aria-label="Handles"
+      >
+        {grip?.lines.map((line, i) => {
+          const points = line.map(point);
+          if (points.some((p) => p === null)) return null;
+          return (
+            <polyline
+              key={i}
+              points={points.map((p) => p!.map((v) => v.toFixed(1)).join()).join(' ')}
+              fill="none"
+              stroke={COLOURS.amber}
+              strokeOpacity={0.55}
+              strokeWidth={1.2}
+            />
+          );
+        })}
+        {grip?.handles.map((handle) => (
+          <Grab key={handle.path.join('.')} handle={handle} camera={camera} size={size} />
+        ))}
+      </svg>
+      {tool?.kind === 'pen' && <Pen path={tool.path} camera={camera} size={size} />}
+      {tool?.kind === 'brush' && <FlowBrush path={tool.path} camera={camera} size={size} />}
+      {tool?.kind === 'mask' && <MaskShapes path={tool.path} size={size} />}
+      {following && <Followed size={size} />}
+    </>
+  );
+}
+
+/** The place in the world that a handle is drawn at. */
+function spotOf(handle: Handle, reach: number): Vector {
+  const unit = (v: Vector): Vector => {
+    const length = Math.hypot(...v) || 1;
+    return v.map((c) => c / length) as Vector;
+  };
+  if (handle.kind === 'place') return handle.value;
+  if (handle.kind === 'way') {
+    return add(handle.centre, unit(handle.value).map((c) => c * reach) as Vector);
+  }
+  return add(handle.centre, turned([reach * 0.8, 0, 0], handle.value));
+}
+
+function Grab({ handle, camera, size }: { handle: Handle; camera: CameraPose; size: Size }) {
+  const dispatch = useAppDispatch();
+  const drag = useRef<{ x: number; y: number; from: Vector } | null>(null);
+  const middle = project(camera, size, handle.centre);
+  // Ways and turns hang on arms of the same length on the screen.
+  const reach = middle ? 70 / middle[2] : 1;
+  const at = project(camera, size, spotOf(handle, reach));
+  if (!at) return null;
+  const put = (value: Vector): void => {
+    const merge = handle.path.join('.');
+    const rounded = value.map(round) as Vector;
+    dispatch(pieceActions.set({ path: handle.path, value: rounded, label: handle.title, merge }));
+  };
+  const shift = (from: Vector, dx: number, dy: number): Vector => {
+    if (handle.kind === 'turn') return [from[0] + dy * 0.5, from[1] + dx * 0.5, from[2]];
+    const metres = 1 / at[2];
+    const way = camera.right.map((r, i) => (r * dx - camera.up[i]! * dy) * metres) as Vector;
+    if (handle.kind === 'place') return add(from, way);
+    const tip = add(from.map((c) => c * reach) as Vector, way);
+    const length = Math.hypot(...tip) || 1;
+    return tip.map((c) => c / length) as Vector;
+  };
+  const start = (): Vector => {
+    if (handle.kind !== 'way') return handle.value;
+    const length = Math.hypot(...handle.value) || 1;
+    return handle.value.map((c) => c / length) as Vector;
+  };
+  const local = (value: Vector): Vector =>
+    handle.kind === 'place' ? (value.map((v, i) => v - handle.centre[i]!) as Vector) : value;
+  const keys = (event: KeyboardEvent): void => {
+    const step = event.shiftKey ? 50 : 5;
+    const moves: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
+    const move = moves[event.key];
+    if (!move) return;
+    event.preventDefault();
+    event.stopPropagation();
+    put(local(shift(start(), ...move)));
+  };
+  const common = {
+    role: 'slider',
+    tabIndex: 0,
+    'aria-label': `${handle.title} handle`,
+    'aria-valuenow': 0,
+    'aria-valuetext': handle.value.map(round).join(', '),
+    style: { pointerEvents: 'all' as const, cursor: 'grab', touchAction: 'none' },
+    onKeyDown: keys,
+    onPointerDown: (event: PointerEvent) => {
+      event.stopPropagation();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { x: event.clientX, y: event.clientY, from: start() };
+    },
+    onPointerMove: (event: PointerEvent) => {
+      const d = drag.current;
+      if (!d) return;
+      put(local(shift(d.from, event.clientX - d.x, event.clientY - d.y)));
+    },
+    onPointerUp: () => {
+      drag.current = null;
+      dispatch(pieceActions.settled());
+    },
+  };
+  const [x, y] = at;
+  return (
+    <g>
+      {handle.kind !== 'place' && middle && (
+        <line
+          x1={middle[0]}
+          y1={middle[1]}
+          x2={x}
+          y2={y}
+          stroke={COLOURS.amber}
+          strokeOpacity={0.6}
+          strokeDasharray={handle.kind === 'turn' ? '3 3' : undefined}
+        />
+      )}
+      {handle.kind === 'place' ? (
+        <rect
+          {...common}
+          x={x - 6}
+          y={y - 6}
+          width={12}
+          height={12}
+          transform={`rotate(45 ${String(x)} ${String(y)})`}
+          fill={COLOURS.ground}
+          fillOpacity={0.6}
+          stroke={COLOURS.amber}
+          strokeWidth={1.6}
+        />
+      ) : (
+        <circle
+          {...common}
+          cx={x}
+          cy={y}
+          r={6}
+          fill={handle.kind === 'turn' ? COLOURS.ground : COLOURS.amber}
+          stroke={COLOURS.amber}
+          strokeWidth={1.6}
+        />
+      )}
+      <Box
+        component="text"
+        x={x + 10}
+        y={y - 8}
+        sx={{ fill: COLOURS.amber, fontSize: 11, opacity: 0.85 }}
+      >
+        {handle.title.toLowerCase()}
+      </Box>
+    </g>
+  );
+}

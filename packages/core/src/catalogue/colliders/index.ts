@@ -1,0 +1,9 @@
+import type { ColliderKind } from '../kinds';
+import { box } from './box';
+import { capsule } from './capsule';
+import { mesh } from './mesh';
+import { plane } from './plane';
+import { sphere } from './sphere';
+
+/** Solids and zones, in the order of the chooser. */
+export const colliders: ColliderKind[] = [plane, box, sphere, capsule, mesh];

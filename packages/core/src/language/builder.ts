@@ -1,0 +1,121 @@
+import { Graph, Vec3, type Expr } from '@vast-swarm/kernel';
+import type { NumberFeed } from '../feeds/feeds';
+import { serialOf } from '../stock/memo';
+import type { Dials, DialValues } from './dials';
+import type { PlanKernel, UniformSource } from './frame';
+import { FRAME, Owner, partOf, type Name } from './names';
+import type { StateName } from './particle';
+import type { BlockTrack } from './track';
+import type { World } from './world';
+
+/** Samples in the table of a shape or gradient; read with straight lines between them. */
+export const TABLE = 256;
+
+/** What can be found out when a particle is born. */
+export interface BirthScope {
+  /** What fills a dial then, or a part of one. */
+  fed: (part: DialSource, name: Name, key: string, value: Exclude<NumberFeed, number>) => Expr;
+  /** World frame. */
+  position: Vec3;
+  velocity: Vec3;
+  colour: Vec3;
+}
+
+/** How a part is called: its owner in uniforms, and its label in the purposes of random numbers. */
+export interface PartNames {
+  owner: Owner;
+  /** Part of what random numbers are hashed from: it never changes, or pieces would. */
+  label: string;
+}
+
+/** The dials of one part. */
+export interface DialSource extends PartNames {
+  specs: Dials;
+  values: DialValues;
+}
+
+/** What the kernels of one swarm, or of the finish, share beside the state. */
+export class KernelData {
+  /** Shape and gradient samples, in one buffer. */
+  readonly samples: number[] = [];
+  /** Larger things by buffer name, as a mesh's places; the same array as long as it is the same. */
+  readonly blocks = new Map<string, Float32Array>();
+  /** What particles keep from their birth, by the name of its state, and how it is found then. */
+  readonly kept = new Map<StateName, (birth: BirthScope) => Expr>();
+  /** Tracks that kernels read, by the name of their buffer. */
+  readonly tracks = new Map<string, BlockTrack>();
+  private readonly offsets = new Map<Name, number>();
+
+  /** @param carried whether particles are moved by what is not in their velocity */
+  constructor(readonly carried = false) {}
+
+  table(name: Name, sample: (at: number) => number): number {
+    const known = this.offsets.get(name);
+    if (known !== undefined) return known;
+    const offset = this.samples.length;
+    for (let i = 0; i < TABLE; i++) this.samples.push(sample(i / (TABLE - 1)));
+    this.offsets.set(name, offset);
+    return offset;
+  }
+
+  /** The name of the buffer that holds an array: its own, whoever reads it. */
+  block(values: Float32Array): string {
+    const name = `data/${String(serialOf(values))}`;
+    this.blocks.set(name, values);
+    return name;
+  }
+}
+
+/** Gathers a graph with the uniforms and tables that its parts ask for. */
+export class KernelBuilder<W extends World = World> implements PlanKernel {
+  readonly graph = new Graph();
+  readonly uniforms: Record<string, UniformSource> = {};
+  /** The swarm whose particles this one is born from: how many slots it has in use. */
+  parent: { slots: UniformSource } | null = null;
+
+  constructor(
+    readonly scene: W,
+    readonly data = new KernelData(),
+  ) {}
+
+  get seed(): number {
+    return this.scene.seed;
+  }
+
+  uniform(name: Name, source: UniformSource, type: 'f32' | 'i32' = 'f32'): Expr {
+    this.uniforms[name] = source;
+    return this.graph.uniform(name, type);
+  }
+
+  vector(name: Name, value: readonly [UniformSource, UniformSource, UniformSource]): Vec3 {
+    const part = (i: number): Expr => this.uniform(partOf(name, 'xyz'[i]!), value[i]!);
+    return new Vec3(part(0), part(1), part(2));
+  }
+
+  /** A number that belongs to a thing, as the step of a mesh's distance field. */
+  constantOf(thing: object, key: string, value: number, type: 'f32' | 'i32' = 'f32'): Expr {
+    return this.uniform(new Owner('stock', String(serialOf(thing))).own(key), value, type);
+  }
+
+  /** Reads a table at `at` (0 to 1, clamped), straight between its samples. */
+  table(name: Name, sample: (at: number) => number, at: Expr): Expr {
+    const offset = this.uniform(partOf(name, 'table'), this.data.table(name, sample), 'i32');
+    const place = at.clamp(0, 1).mul(TABLE - 1);
+    const low = place.floor().min(TABLE - 2);
+    const index = low.toInt().add(offset);
+    const a = this.graph.load('tables', index);
+    const b = this.graph.load('tables', index.add(1));
+    return a.add(b.sub(a).mul(place.sub(low)));
+  }
+
+  /** Reads a block of data: the same array each time, as long as it is the same data. */
+  block(values: Float32Array, index: Expr, type: 'f32' | 'i32' = 'f32'): Expr {
+    return this.graph.load(this.data.block(values), index, type);
+  }
+
+  /** A number that differs from frame to frame. */
+  frameKey(): Expr {
+    const key = FRAME.own('key');
+    return this.uniform(key, (f) => Math.imul(f.frame + 0x10000, 0x9e3779b1), 'i32');
+  }
+}

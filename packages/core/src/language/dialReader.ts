@@ -1,0 +1,227 @@
+import { cos, log, mix, Vec3, type Expr } from '@vast-swarm/kernel';
+import { linearRgb, type Rgb } from '../feeds/colour';
+import type { LayerReading } from '../feeds/colourLayers';
+import {
+  isFixed,
+  isFormula,
+  isGradient,
+  isLayers,
+  isPlaceColour,
+  isSignal,
+  isSpread,
+  overOf,
+  type ColourFeed,
+  type FormulaFeed,
+  type FrameFeed,
+  type GradientFeed,
+  type NumberFeed,
+  type SignalFeed,
+  type SpreadFeed,
+  type VectorFeed,
+} from '../feeds/feeds';
+import { gradientAt } from '../feeds/gradient';
+import { shapeAt, type Shape } from '../feeds/shape';
+import { changesInLife, isOfParticle, parseFormula } from '../formula/parse';
+import { memo } from '../stock/memo';
+import type { StockData } from '../stock/types';
+import { TABLE } from './builder';
+import type { Dials, KeysOf, PlainKeys, ValueOf } from './dials';
+import { layeredColour } from './layeredColour';
+import { Owner, partOf, type Name } from './names';
+import type { ParticleInputs } from './particle';
+import { PartReader } from './partReader';
+import { formulaOf, readingOf } from './readings';
+
+/** The same part, read by some dials that it shares with others; its kind has seen to it that it has them. */
+export function sharedDials<E extends Dials>(part: PartReader, specs: E): DialReader<E> {
+  return new DialReader(part.builder, { ...part.source, specs }, part.particle);
+}
+
+/** The same part, read by all of its dials. */
+export function allDials({ builder, source, particle }: PartReader): DialReader {
+  return new DialReader(builder, source, particle);
+}
+
+/** A gradient at each place of a table; worked out once for all that read it. */
+function gradientTable(stops: GradientFeed['stops']): Rgb[] {
+  return memo(stops, 'table', () =>
+    Array.from({ length: TABLE }, (_, i) => gradientAt(stops, i / (TABLE - 1))),
+  );
+}
+
+/**
+ * Reads the dials of one part as arithmetic. Values become uniforms and tables, so that turning a
+ * dial changes numbers only; the graph changes when the kind of a feed does. Keys and what they give
+ * are typed from the part's own dials.
+ */
+export class DialReader<D extends Dials = Dials> extends PartReader {
+  private with(particle: ParticleInputs): DialReader<D> {
+    return new DialReader(this.builder, this.source, particle);
+  }
+
+  /** The same dials at a moment of the step: 0 its start, 1 its end. */
+  atMoment(born: number): DialReader<D> {
+    return this.with({ ...this.particle!, born: this.graph.float(born) });
+  }
+
+  /** The same dials for a place along something, 0 to 1: shapes and gradients over life run along it. */
+  along(place: Expr): DialReader<D> {
+    return this.with({ ...(this.particle ?? { swarm: '', id: this.graph.int(0) }), life: place });
+  }
+
+  /** What the file has for a dial. */
+  raw<K extends keyof D & string>(key: K): ValueOf<D[K]> {
+    return this.source.values[key] as ValueOf<D[K]>;
+  }
+
+  choice<K extends KeysOf<D, 'choice'>>(key: K): ValueOf<D[K]> {
+    return this.raw(key);
+  }
+
+  /** The plain number of a dial that never varies, on the host. */
+  plain(key: PlainKeys<D>): number {
+    return this.source.values[key] as number;
+  }
+
+  stock(key: KeysOf<D, 'stock'>): StockData | undefined {
+    return this.builder.scene.stock(this.source.values[key] as string);
+  }
+
+  number(key: KeysOf<D, 'number'>): Expr {
+    const name = this.source.owner.dial(key);
+    const value = this.source.values[key] as NumberFeed;
+    if (typeof value === 'number') return this.builder.uniform(name, value);
+    const base = this.base(name, key, value);
+    const over = overOf(value);
+    return over ? base.mul(this.overLife(name, over)) : base;
+  }
+
+  /** A feed without its shape over life; `name` is the dial's, or a part of it. */
+  base(name: Name, key: string, value: Exclude<NumberFeed, number>): Expr {
+    if (isSpread(value)) return this.spread(name, key, value);
+    if (isFixed(value)) return this.builder.uniform(name, value.value);
+    // What is kept from birth is found once, by the birth kernel, and read from the state after.
+    if (this.isKept(value)) {
+      return this.keep(`keep/${name}`, ({ fed }) => fed(this.source, name, key, value));
+    }
+    return isFormula(value) ? this.formula(name, value) : this.frameFed(name, value);
+  }
+
+  private isKept(value: SignalFeed | FormulaFeed): boolean {
+    const atBirth = this.particle === null || this.particle.born !== undefined;
+    if (value.evaluate !== 'birth' || atBirth) return false;
+    return isSignal(value) || changesInLife(parseFormula(value.text, true));
+  }
+
+  /** A value of the host's that changes with time; in births, as of the moment of each birth. */
+  frameFed(name: Name, feed: FrameFeed): Expr {
+    const { builder, particle } = this;
+    if (typeof feed === 'number') return builder.uniform(name, feed);
+    const follow = builder.scene.follow(feed);
+    const start = builder.uniform(name, (f) => follow(f.time));
+    if (!particle?.born) return start;
+    const step = 1 / this.rate;
+    const end = builder.uniform(partOf(name, 'end'), (f) => follow(f.time + step));
+    return mix(start, end, particle.born);
+  }
+
+  private formula(name: Name, value: FormulaFeed): Expr {
+    const parsed = parseFormula(value.text, true);
+    if (!isOfParticle(parsed)) return this.frameFed(name, value);
+    const [low, high] = [Math.min(value.from, value.to), Math.max(value.from, value.to)];
+    const bound = (end: string, v: number): Expr => this.builder.uniform(partOf(name, end), v);
+    return formulaOf(this, parsed).max(bound('low', low)).min(bound('high', high));
+  }
+
+  /** A reading of the particle; `distance` is from the origin. */
+  readingOf(name: LayerReading): Expr {
+    if (name !== 'distance') return readingOf(this, name);
+    return this.particle!.readings?.position.length() ?? this.graph.float(0);
+  }
+
+  /** What a formula gives for the particle. */
+  formulaValue(text: string): Expr {
+    return formulaOf(this, parseFormula(text, true));
+  }
+
+  /** A whole number that does not vary, i32. */
+  whole(key: PlainKeys<D>): Expr {
+    return this.builder.uniform(this.source.owner.dial(key), this.plain(key), 'i32');
+  }
+
+  vector(key: KeysOf<D, 'vector'>): Vec3 {
+    const parts = this.source.values[key] as VectorFeed;
+    const part = (i: number): Expr =>
+      this.frameFed(this.source.owner.dial(key, 'xyz'[i]!), parts[i]!);
+    return new Vec3(part(0), part(1), part(2));
+  }
+
+  /** Linear light. */
+  colour(key: KeysOf<D, 'colour'>): Vec3 {
+    const name = this.source.owner.dial(key);
+    const value = this.source.values[key] as ColourFeed;
+    if (isPlaceColour(value)) return this.placeColour();
+    if (isLayers(value)) return layeredColour(this, name, key, value);
+    if (!isGradient(value)) return this.builder.vector(name, linearRgb(value));
+    return this.ramp(name, value.stops, this.gradientPlace(name, key, value));
+  }
+
+  /** What another swarm's colour would be for this particle; its own layers of swarms are left out. */
+  colourAs(swarm: string): Vec3 | null {
+    const other = this.builder.scene.colouring(swarm);
+    if (!other) return null;
+    const { id, specs, values } = other;
+    const { colour } = values;
+    if (isLayers(colour!) && colour.layers.some((l) => l.by === 'swarm')) return null;
+    const source = { owner: new Owner('swarm', id), label: `${id}.swarm`, specs, values };
+    const reader = new DialReader(this.builder, source, this.particle);
+    return reader.colour('colour').scale(reader.number('light'));
+  }
+
+  /** Linear light of the place where the particle was born. */
+  placeColour(): Vec3 {
+    return this.particle?.placeColour ?? this.keepVec('colour', ({ colour }) => colour);
+  }
+
+  /** A gradient at a place, 0 to 1, in linear light. */
+  ramp(name: Name, stops: GradientFeed['stops'], at: Expr): Vec3 {
+    const colours = gradientTable(stops);
+    const sample = (channel: number): Expr => {
+      const samples = (x: number): number => colours[Math.round(x * (TABLE - 1))]![channel]!;
+      return this.builder.table(partOf(name, 'rgb'[channel]!), samples, at);
+    };
+    return new Vec3(sample(0), sample(1), sample(2));
+  }
+
+  private gradientPlace(name: Name, key: string, value: GradientFeed): Expr {
+    const { by, evaluate, signal, text } = value;
+    const start = this.graph.float(0);
+    if (by === 'random') return this.random(key, evaluate === 'live');
+    const feed = { from: 0, to: 1, ...(evaluate ? { evaluate } : {}) };
+    const place = partOf(name, 'by');
+    if (by === 'signal' && signal !== undefined) {
+      return this.base(place, key, { feed: 'signal', signal, ...feed });
+    }
+    if (by === 'formula' && text !== undefined) {
+      return this.base(place, key, { feed: 'formula', text, ...feed });
+    }
+    return evaluate === 'birth' ? start : (this.particle?.life ?? start);
+  }
+
+  private spread(name: Name, key: string, { from, to, distribution, evaluate }: SpreadFeed): Expr {
+    const a = this.builder.uniform(partOf(name, 'from'), from);
+    const b = this.builder.uniform(partOf(name, 'to'), to);
+    const live = evaluate === 'live';
+    const t = this.random(key, live);
+    if (distribution !== 'normal') return mix(a, b, t);
+    // Box and Muller 1958; three standard deviations reach the ends.
+    const angle = this.random(`${key}.angle`, live).mul(2 * Math.PI);
+    const radius = log(this.graph.float(1).sub(t)).mul(-2).sqrt();
+    return mix(a, b, radius.mul(cos(angle)).div(6).add(0.5).clamp(0, 1));
+  }
+
+  private overLife(name: Name, over: Shape): Expr {
+    const life = this.particle?.life ?? this.graph.float(0);
+    return this.builder.table(partOf(name, 'over'), (x) => shapeAt(over, x), life);
+  }
+}

@@ -1,0 +1,351 @@
+import { z } from 'zod';
+import {
+  birthFeedSchema,
+  colourFeedSchema,
+  formulaText,
+  frameFeedSchema,
+  keysSchema,
+  numberFeedSchema,
+  rangeOf,
+  strokesSchema,
+  type BirthFeed,
+  type ColourFeed,
+  type DialValue,
+  type FrameFeed,
+  type Keys,
+  type NumberFeed,
+  type Strokes,
+  type Vector,
+  type VectorFeed,
+} from '../feeds/feeds';
+import { maskSchema, type Mask } from '../feeds/mask';
+import type { StockType } from '../stock/types';
+
+/**
+ * How far a dial may vary: not at all (`never`), one value for all that may change with time
+ * (`frame`), one per particle (`birth`), or one per particle with a shape over its life (`life`).
+ */
+export type Varies = 'never' | 'frame' | 'birth' | 'life';
+
+interface Common {
+  title: string;
+  help: string;
+  group: string;
+  /** Shown only where another dial of the part has one of these values. */
+  when?: { dial: string; is: readonly string[] } | { dial: string; not: number | string };
+}
+
+export interface NumberDial<V extends Varies = Varies> extends Common {
+  type: 'number';
+  unit: string;
+  min: number;
+  max: number;
+  default: NumberFeed;
+  varies: V;
+  /** Whole numbers only. */
+  whole?: boolean;
+  /** What a sideways drag covers evenly: the value (the default) or its logarithm. */
+  drag?: 'even' | 'log';
+}
+
+/**
+ * How a vector can be taken hold of in the picture: as a place in the world; as a place in the part's
+ * own frame (about its dials `centre` and `turn`); as a way from its centre; as the turn itself.
+ */
+export type Grasp = 'place' | 'ownPlace' | 'way' | 'turn';
+
+export interface VectorDial extends Common {
+  type: 'vector';
+  unit: string;
+  min: number;
+  max: number;
+  default: Vector;
+  grasp?: Grasp;
+}
+
+export interface ColourDial extends Common {
+  type: 'colour';
+  default: ColourFeed;
+  varies: 'frame' | 'life';
+}
+
+export interface ChoiceDial<O extends string = string> extends Common {
+  type: 'choice';
+  options: readonly { value: O; title: string }[];
+  default: O;
+}
+
+/** An item of the stock, by id; '' is none. */
+export interface StockDial extends Common {
+  type: 'stock';
+  accepts: readonly StockType[];
+  default: '';
+}
+
+/** Things of the stock in order, by their ids. */
+export interface StocksDial extends Common {
+  type: 'stocks';
+  accepts: readonly StockType[];
+  default: [];
+}
+
+export interface KeysDial extends Common {
+  type: 'keys';
+  default: Keys;
+}
+
+/** A formula of the frame's names. */
+export interface TextDial extends Common {
+  type: 'formula';
+  default: string;
+}
+
+/** Another swarm of the piece, by id; '' is none. */
+export interface SwarmDial extends Common {
+  type: 'swarm';
+  default: '';
+}
+
+/** Shapes drawn over the picture. */
+export interface MaskDial extends Common {
+  type: 'mask';
+  /** What its outlines may be. */
+  accepts: readonly StockType[];
+  default: [];
+}
+
+/** Directions brushed by hand. */
+export interface StrokesDial extends Common {
+  type: 'strokes';
+  default: [];
+}
+
+/** Whether a dial has a meaning beside the values that the others have. */
+export function isWanted(spec: DialSpec, values: DialValues): boolean {
+  if (!spec.when) return true;
+  const other = values[spec.when.dial];
+  return 'is' in spec.when ? spec.when.is.includes(other as string) : other !== spec.when.not;
+}
+
+export type DialSpec =
+  | NumberDial
+  | VectorDial
+  | ColourDial
+  | ChoiceDial
+  | StockDial
+  | StocksDial
+  | KeysDial
+  | TextDial
+  | SwarmDial
+  | StrokesDial
+  | MaskDial;
+export type Dials = Record<string, DialSpec>;
+/** What a piece has for the dials of some part, whatever the part. */
+export type DialValues = Record<string, DialValue>;
+
+/** What a number may be filled with, by how far it varies. */
+interface NumberValues {
+  never: number;
+  frame: FrameFeed;
+  birth: BirthFeed;
+  life: NumberFeed;
+}
+
+/** What a piece has for a dial of a kind. */
+export type ValueOf<S> =
+  S extends NumberDial<infer V>
+    ? NumberValues[V]
+    : S extends ChoiceDial<infer O>
+      ? O
+      : S extends { type: 'vector' }
+        ? VectorFeed
+        : S extends { type: 'colour' }
+          ? ColourFeed
+          : S extends { type: 'stock' | 'swarm' | 'formula' }
+            ? string
+            : S extends { type: 'stocks' }
+              ? string[]
+              : S extends { type: 'keys' }
+                ? Keys
+                : S extends { type: 'strokes' }
+                  ? Strokes
+                  : S extends { type: 'mask' }
+                    ? Mask
+                    : DialValue;
+
+/** The values of some dials, each typed by its dial. */
+export type ValuesOf<D extends Dials> = { [K in keyof D]: ValueOf<D[K]> };
+
+/** The values of a part, typed from its kind's dials; the schema has seen to it that they fit. */
+export function valuesOf<D extends Dials>(_: D, values: DialValues): ValuesOf<D> {
+  return values as ValuesOf<D>;
+}
+
+type Matching<D extends Dials, S> = {
+  [K in keyof D]: D[K] extends S ? K : never;
+}[keyof D] &
+  string;
+/** Keys of the dials of one type; any key where nothing is known of the dials. */
+export type KeysOf<D extends Dials, T extends DialSpec['type']> = string extends keyof D
+  ? string
+  : Matching<D, { type: T }>;
+/** Keys of the numbers that never vary. */
+export type PlainKeys<D extends Dials> = string extends keyof D
+  ? string
+  : Matching<D, NumberDial<'never'>>;
+
+type Part<S extends DialSpec, K extends string> = Partial<Pick<S, Extract<keyof S, K>>>;
+type More<S extends DialSpec> = Part<S, 'group' | 'when'>;
+
+interface NumberOptions<V extends Varies, W extends boolean> extends More<NumberDial> {
+  unit?: string;
+  /** What counts things, as octaves or places, is part of the structure: it never varies. */
+  whole?: W;
+  varies?: V;
+  drag?: 'even' | 'log';
+}
+
+/** A number with its limits; it varies with time if nothing else is said. */
+export function number<V extends Varies = 'frame', W extends boolean = false>(
+  title: string,
+  value: NumberFeed,
+  [min, max]: [number, number],
+  help: string,
+  options: NumberOptions<V, W> = {},
+): NumberDial<W extends true ? 'never' : V> {
+  const varies = (options.whole ? 'never' : (options.varies ?? 'frame')) as never;
+  const rest = { unit: '', group: 'Dials', ...options, varies };
+  return { type: 'number', title, default: value, min, max, help, ...rest };
+}
+
+export function vector(
+  title: string,
+  value: Vector,
+  limit: number,
+  unit: string,
+  help: string,
+  options: More<VectorDial> & Pick<VectorDial, 'grasp'> = {},
+): VectorDial {
+  const range = { min: -limit, max: limit };
+  return {
+    type: 'vector',
+    title,
+    default: value,
+    ...range,
+    unit,
+    help,
+    group: 'Dials',
+    ...options,
+  };
+}
+
+export function choice<const O extends string>(
+  title: string,
+  value: NoInfer<O>,
+  options: Readonly<Record<O, string>>,
+  help: string,
+  more: More<ChoiceDial> = {},
+): ChoiceDial<O> {
+  const list = Object.entries<string>(options).map(([v, t]) => ({ value: v as O, title: t }));
+  return { type: 'choice', title, default: value, options: list, help, group: 'Dials', ...more };
+}
+
+export function stockDial(
+  title: string,
+  accepts: readonly StockType[],
+  help: string,
+  more: More<StockDial> = {},
+): StockDial {
+  return { type: 'stock', title, accepts, default: '', help, group: 'Dials', ...more };
+}
+
+export function stocksDial(
+  title: string,
+  accepts: readonly StockType[],
+  help: string,
+  more: More<StocksDial> = {},
+): StocksDial {
+  return { type: 'stocks', title, accepts, default: [], help, group: 'Dials', ...more };
+}
+
+/** One colour for all, that may change with time. */
+export function colourDial(title: string, value: string, help: string): ColourDial {
+  return { type: 'colour', title, default: value, help, group: 'Dials', varies: 'frame' };
+}
+
+/** Another swarm of the piece. */
+export function swarmDial(help: string, more: More<SwarmDial> = {}): SwarmDial {
+  return { type: 'swarm', title: 'Swarm', help, group: 'Dials', default: '', ...more };
+}
+
+/** What a file may hold for a dial; a dial that is left out takes its default. */
+export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
+  switch (spec.type) {
+    case 'choice':
+      return z.enum(spec.options.map((o) => o.value)).prefault(spec.default);
+    case 'colour': {
+      const schema = spec.varies === 'frame' ? colourFeedSchema.options[0] : colourFeedSchema;
+      return (schema as z.ZodType<ColourFeed, ColourFeed>).prefault(spec.default);
+    }
+    case 'vector': {
+      const part = frameSchema(spec);
+      return z.tuple([part, part, part]).prefault(spec.default);
+    }
+    case 'number':
+      return numberSchema(spec).prefault(spec.default);
+    case 'stock':
+    case 'swarm':
+      return z.string().max(64).prefault('');
+    case 'stocks':
+      return z.array(z.string().min(1).max(64)).max(64).prefault([]);
+    case 'keys':
+      return keysSchema.prefault(spec.default);
+    case 'formula':
+      return formulaText(false).prefault(spec.default);
+    case 'strokes':
+      return strokesSchema.prefault([]);
+    case 'mask':
+      return maskSchema.prefault([]);
+  }
+}
+
+function limited(spec: { min: number; max: number; whole?: boolean }): z.ZodNumber {
+  const schema = z.number().min(spec.min).max(spec.max);
+  return spec.whole ? schema.int() : schema;
+}
+
+type Limits = Pick<NumberDial, 'min' | 'max' | 'whole'>;
+
+function within<T extends NumberFeed>(schema: z.ZodType<T, T>, spec: Limits): z.ZodType<T, T> {
+  const inside = (v: T): boolean => rangeOf(v).every((x) => x >= spec.min && x <= spec.max);
+  const limits = `must stay within ${String(spec.min)} and ${String(spec.max)}`;
+  return schema.refine(inside, { message: limits });
+}
+
+function frameSchema(spec: Limits): z.ZodType<FrameFeed, FrameFeed> {
+  return within(frameFeedSchema as z.ZodType<FrameFeed, FrameFeed>, spec);
+}
+
+function numberSchema(spec: NumberDial): z.ZodType<NumberFeed, NumberFeed> {
+  switch (spec.varies) {
+    case 'never':
+      return limited(spec);
+    case 'frame':
+      return frameSchema(spec);
+    case 'birth':
+      return within(birthFeedSchema as z.ZodType<NumberFeed, NumberFeed>, spec);
+    case 'life':
+      return within(numberFeedSchema as z.ZodType<NumberFeed, NumberFeed>, spec);
+  }
+}
+
+export function dialsSchema(dials: Dials): z.ZodType<DialValues> {
+  const shape = Object.fromEntries(Object.entries(dials).map(([k, spec]) => [k, dialSchema(spec)]));
+  return z.strictObject(shape).prefault({});
+}
+
+export function defaults<D extends Dials>(dials: D): ValuesOf<D> & DialValues {
+  return Object.fromEntries(
+    Object.entries(dials).map(([k, spec]) => [k, structuredClone(spec.default)]),
+  ) as ValuesOf<D> & DialValues;
+}

@@ -1,0 +1,44 @@
+import type { Expr, Vec3 } from '@vast-swarm/kernel';
+
+/** Readings of a particle now, in seconds, metres and m/s. */
+export interface Readings {
+  age: Expr;
+  life: Expr;
+  position: Vec3;
+  velocity: Vec3;
+}
+
+/** What a particle brings to its feeds; pixels and frames have none. */
+export interface ParticleInputs {
+  swarm: string;
+  id: Expr;
+  /** Part of life lived, 0 to 1; null at birth. */
+  life: Expr | null;
+  /** How far into the step it is born, 0 to 1; in the birth kernel only. */
+  born?: Expr;
+  readings?: Readings;
+  /** A state that particles keep from birth. */
+  kept?: (name: StateName) => Expr;
+  /** Linear light of the particle's place now, where that changes while it lives. */
+  placeColour?: Vec3 | null;
+}
+
+/**
+ * What every particle carries from frame to frame: place (m), velocity (m/s), age and life (s). What
+ * else a swarm's particles carry is in SwarmPlan.state.
+ */
+export const STATE = ['px', 'py', 'pz', 'vx', 'vy', 'vz', 'age', 'life'] as const;
+
+type Axis = 'x' | 'y' | 'z';
+
+/**
+ * Names of states: what all carry; what some carry for what is known of every kind (whether it sticks,
+ * metres travelled, its birthplace, that place's colour, the velocity that is seen); what a dial found
+ * at birth (`keep/…`); and where the particle was (`ring/…`, see plan/motion/history.ts).
+ */
+export type StateName =
+  | (typeof STATE)[number]
+  | ('held' | 'way')
+  | `${'home' | 'colour' | 'seen'}.${Axis}`
+  | `keep/${string}`
+  | `ring/${string}`;

@@ -1,0 +1,37 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import type { KernelBuilder } from './builder';
+import { SWARM } from './names';
+import { STATE, type ParticleInputs } from './particle';
+
+/** Slots are used in turn: the id in a slot is the youngest born that falls on it; below 0: none. */
+export function idInSlot(builder: KernelBuilder, capacity: number): Expr {
+  const g = builder.graph;
+  const wrap = builder.uniform(SWARM.own('wrap'), (f) => f.born % capacity, 'i32');
+  const base = builder.uniform(SWARM.own('base'), (f) => f.born - (f.born % capacity), 'i32');
+  const lane = g.lane();
+  const size = builder.uniform(SWARM.own('capacity'), capacity, 'i32');
+  return lane.add(lane.lt(wrap).select(base, base.sub(size)));
+}
+
+export function loadVec(builder: KernelBuilder, from: number): Vec3 {
+  const part = (i: number): Expr => builder.graph.load(STATE[from + i]!, builder.graph.lane());
+  return new Vec3(part(0), part(1), part(2));
+}
+
+/** What a particle that is alive brings to its feeds, at an age in seconds. */
+export function livingParticle(
+  builder: KernelBuilder,
+  swarm: string,
+  capacity: number,
+  age: Expr,
+): ParticleInputs {
+  const g = builder.graph;
+  const life = g.load('life', g.lane());
+  return {
+    swarm,
+    id: idInSlot(builder, capacity),
+    life: age.div(life.max(1e-6)).clamp(0, 1),
+    readings: { age, life, position: loadVec(builder, 0), velocity: loadVec(builder, 3) },
+    kept: (name) => g.load(name, g.lane()),
+  };
+}

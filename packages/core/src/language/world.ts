@@ -1,0 +1,22 @@
+import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
+import type { StockData } from '../stock/types';
+import type { Dials, DialValues } from './dials';
+
+/** What readers of dials find around them: the piece with its tracks and stock, as the plan has it. */
+export interface World {
+  readonly seed: number;
+  /** Frames a second. */
+  readonly rate: number;
+  /** The piece's frame in pixels. */
+  readonly size: { readonly width: number; readonly height: number };
+  readonly lens: { readonly perspective: boolean; readonly defocuses: boolean };
+  /** Follows a dial that is the same for all particles: a function of the time in seconds. */
+  follow(feed: FrameFeed): (time: number) => number;
+  /** Its value at a time in seconds. */
+  number(feed: FrameFeed, time: number): number;
+  vector(feed: VectorFeed, time: number): Vector;
+  /** A thing of the stock by its id in the piece. */
+  stock(id: string): StockData | undefined;
+  /** What makes another swarm's colour: its dials `colour` and `light`, and its id. */
+  colouring(swarm: string): { id: string; specs: Dials; values: DialValues } | null;
+}

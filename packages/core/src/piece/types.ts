@@ -1,0 +1,81 @@
+import type { DialValues } from '../language/dials';
+import type { SwarmValues } from '../catalogue/swarmDials';
+import type { StockEntry } from '../stock/entry';
+
+export const FORMAT = 'vast-swarm piece';
+export const VERSION = 4;
+
+/** A kind with its dials. */
+export interface Choice {
+  kind: string;
+  dials: DialValues;
+}
+
+/** Something of the piece that has a name and can be switched off. */
+export interface Part extends Choice {
+  id: string;
+  name: string;
+  on: boolean;
+}
+
+export interface Swarm {
+  id: string;
+  name: string;
+  on: boolean;
+  emitter: Choice;
+  launch: Choice;
+  /** What is drawn for each particle, in order. */
+  bodies: Part[];
+  dials: SwarmValues;
+  /** Repeats of the whole swarm; each repeats what the ones before it made. */
+  copies: Copies[];
+  /** Id of a swarm that this one follows: it has all its settings, save its own. */
+  follows?: string | undefined;
+  /** Settings that a follower has for itself: `emitter`, `launch`, `bodies`, `copies`, or a dial's key. */
+  own?: string[] | undefined;
+}
+
+/** So many repeats, the first being the swarm itself; each is placed relative to the one before. */
+export interface Copies {
+  count: number;
+  /** Metres. */
+  offset: [number, number, number];
+  /** Degrees about x, then y, then z. */
+  turn: [number, number, number];
+  scale: number;
+}
+
+/** The piece's frame and time. */
+export interface FrameSettings {
+  /** Pixels. */
+  width: number;
+  height: number;
+  /** Frames per second; the simulation's step is one frame. */
+  rate: number;
+  /** Frames, from 0. */
+  length: number;
+  /** Frames simulated before frame 0. */
+  preroll: number;
+}
+
+/** One document: everything needed to simulate and draw one visual. */
+export interface Piece {
+  format: typeof FORMAT;
+  version: typeof VERSION;
+  name: string;
+  seed: number;
+  frame: FrameSettings;
+  backdrop: Choice;
+  camera: Choice;
+  lights: Part[];
+  /** Multiplies how many particles carry the picture; sizes and opacities make up for it. */
+  density: number;
+  swarms: Swarm[];
+  forces: Part[];
+  colliders: Part[];
+  signals: Part[];
+  stock: StockEntry[];
+  /** influence[force or collider][swarm]: how much the swarm feels it; 1 where nothing is said. */
+  influence: Record<string, Record<string, number>>;
+  finish: Part[];
+}

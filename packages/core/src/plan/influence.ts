@@ -1,6 +1,0 @@
-import type { Piece } from '../piece/schema';
-
-/** How much of a force or collider a swarm feels. */
-export function influenceOf(piece: Piece, part: string, swarm: string): number {
-  return piece.influence[part]?.[swarm] ?? 1;
-}

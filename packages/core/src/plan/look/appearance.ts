@@ -1,0 +1,148 @@
+import { swarmDials } from '../../catalogue/swarmDials';
+import { valuesOf } from '../../language/dials';
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { kindOf } from '../../catalogue';
+import type { EmitterKind } from '../../catalogue/kinds';
+import { isPlaceColour, layersOf } from '../../feeds/feeds';
+import type { Part, Swarm } from '../../piece/types';
+import { densityOf } from './density';
+import { sharedDials, type DialReader } from '../../language/dialReader';
+import { FRAME, given } from '../../language/names';
+import { bodyDials } from '../../catalogue/bodies/common';
+import type { SceneBuilder } from '../scene';
+import { bodyReader, emitterReader, swarmReader } from '../readers';
+import type { ParticleInputs } from '../../language/particle';
+import { asSeen } from '../motion/seenVelocity';
+import { livingParticle, loadVec } from '../../language/state';
+import type { View } from '../../language/view';
+
+/** How a particle looks at this moment: diameter in metres, opacity, linear light. */
+export interface Appearance {
+  particle: ParticleInputs;
+  size: Expr;
+  opacity: Expr;
+  colour: Vec3;
+  alive: Expr;
+  age: Expr;
+}
+
+/** Seconds before the frame's end that are drawn, where the shutter lets light in for a while. */
+export function momentOf(builder: SceneBuilder): Expr | null {
+  if (builder.scene.piece.camera.dials.shutter === 0) return null;
+  return builder.uniform(FRAME.own('moment'), (f) => f.before ?? 0);
+}
+
+/** @param before seconds before the state that are wanted; null for the state itself */
+export function appearance(
+  builder: SceneBuilder,
+  swarm: Swarm,
+  capacity: number,
+  before: Expr | null,
+): Appearance {
+  const g = builder.graph;
+  const state = g.load('age', g.lane());
+  const age = before ? state.sub(before) : state;
+  const life = g.load('life', g.lane());
+  const particle = asSeen(builder, livingParticle(builder, swarm.id, capacity, age));
+  const placeColour = colourOfPlace(builder, swarm, particle);
+  const dial = swarmReader(builder, swarm, { ...particle, placeColour });
+  const density = densityOf(builder.scene.piece.density);
+  return {
+    particle,
+    size: dial.number('size').mul(builder.uniform(FRAME.own('densitySize'), density.size)),
+    opacity: dial
+      .number('opacity')
+      .mul(builder.uniform(FRAME.own('densityOpacity'), density.opacity)),
+    colour: dial.colour('colour').scale(dial.number('light')),
+    alive: age.ge(0).and(age.lt(life)),
+    age,
+  };
+}
+
+function colourOfPlace(builder: SceneBuilder, swarm: Swarm, particle: ParticleInputs): Vec3 | null {
+  const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);
+  const { colour } = valuesOf(swarmDials, swarm.dials);
+  const wanted = isPlaceColour(colour) || layersOf(colour).some((l) => l.by === 'place');
+  if (!emitter.colour || !wanted) return null;
+  return emitter.colour(emitterReader(builder, swarm, particle));
+}
+
+/** A particle as one of its bodies shows it. */
+export interface Shown extends Appearance {
+  /** The dials of the body that all bodies have; see sharedDials for its own. */
+  dial: DialReader<typeof bodyDials>;
+  /** World frame, of the repeat that is drawn. */
+  position: Vec3;
+  velocity: () => Vec3;
+  /** A direction as the repeat turns it; its length is kept. */
+  turned: (v: Vec3) => Vec3;
+}
+
+export function shown(
+  builder: SceneBuilder,
+  view: View,
+  swarm: Swarm,
+  body: Part,
+  capacity: number,
+): Shown {
+  const before = momentOf(builder);
+  const look = appearance(builder, swarm, capacity, before);
+  const dial = sharedDials(bodyReader(builder, swarm.id, body, look.particle), bodyDials);
+  const velocity = (): Vec3 => look.particle.readings!.velocity;
+  const state = loadVec(builder, 0);
+  const place = standing(builder, view, swarm);
+  const size = look.size.mul(dial.number('scale'));
+  return {
+    ...look,
+    dial,
+    size: place.scale ? size.mul(place.scale) : size,
+    opacity: look.opacity.mul(dial.number('cover')).clamp(0, 1),
+    colour: look.colour.scale(dial.number('gain')),
+    position: place.place(before ? state.sub(velocity().scale(before)) : state),
+    velocity: () => place.direction(velocity()),
+    turned: place.scale
+      ? (v) => place.direction(v).scale(builder.graph.float(1).div(place.scale!))
+      : place.direction,
+  };
+}
+
+export interface Standing {
+  place: (p: Vec3) => Vec3;
+  /** Directions, with the scale of the repeat. */
+  direction: (v: Vec3) => Vec3;
+  /** How much larger the repeat is. */
+  scale: Expr | null;
+}
+
+/**
+ * From where a swarm is simulated to where it is drawn: pinned to the camera, and repeated. Repeats
+ * have the uniforms `copy.0` to `copy.11` (see copies.ts) and `copy.scale`.
+ */
+export function standing(builder: SceneBuilder, view: View, swarm: Swarm): Standing {
+  const repeated = swarm.copies.some((c) => c.count > 1);
+  const cell = (i: number): Expr => builder.graph.uniform(given(`copy.${String(i)}`));
+  const row = (i: number): Vec3 => new Vec3(cell(4 * i), cell(4 * i + 1), cell(4 * i + 2));
+  const turn = (v: Vec3): Vec3 => new Vec3(row(0).dot(v), row(1).dot(v), row(2).dot(v));
+  const shift = (): Vec3 => new Vec3(cell(3), cell(7), cell(11));
+  const pinned = swarm.dials.pinned === 'camera';
+  const pin = (v: Vec3): Vec3 => {
+    const across = view.axis('right').scale(v.x).add(view.axis('up').scale(v.y));
+    return across.sub(view.axis('forward').scale(v.z));
+  };
+  const home = (): Vec3 => {
+    const distance = view.number('distance', (pose) => pose.distance);
+    return view.axis('eye').add(view.axis('forward').scale(distance));
+  };
+  const direction = (v: Vec3): Vec3 => {
+    const own = repeated ? turn(v) : v;
+    return pinned ? pin(own) : own;
+  };
+  return {
+    direction,
+    place: (p) => {
+      const own = repeated ? turn(p).add(shift()) : p;
+      return pinned ? pin(own).add(home()) : own;
+    },
+    scale: repeated ? builder.graph.uniform(given('copy.scale')) : null,
+  };
+}

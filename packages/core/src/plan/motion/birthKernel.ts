@@ -1,0 +1,76 @@
+import { launchDials } from '../../catalogue/launches/inherit';
+import { sharedDials } from '../../language/dialReader';
+import { given } from '../../language/names';
+import { emitterReader, launchReader, swarmReader } from '../readers';
+import { Vec3 } from '@vast-swarm/kernel';
+import { kindOf } from '../../catalogue';
+import type { Birthplace } from '../../catalogue/kinds';
+import type { Swarm } from '../../piece/types';
+import { DialReader } from '../../language/dialReader';
+import type { BirthScope } from '../../language/builder';
+import type { ParticleInputs } from '../../language/particle';
+import { KernelBuilder, type KernelData } from '../../language/builder';
+import type { PlanKernel, UniformSource } from '../../language/frame';
+import { placementOf, travels } from '../../language/placement';
+import type { Scene } from '../scene';
+import { STATE } from '../../language/particle';
+
+/**
+ * Births: runs over the slots of one event. The engine gives the uniforms `idOffset` (id minus
+ * slot), `first`, `count`, `ageFirst` and `ageStep` (s): ages are 0 or less, and reach 0 inside the
+ * step, so that the motion of the same step moves each particle just for the time it has lived.
+ *
+ * @param parent slots in use of the swarm it is born from; its states are the buffers `parent.*`
+ */
+export function birthKernel(
+  scene: Scene,
+  swarm: Swarm,
+  data: KernelData,
+  parent: UniformSource | null,
+): PlanKernel {
+  const builder = new KernelBuilder(scene, data);
+  if (parent !== null) builder.parent = { slots: parent };
+  const g = builder.graph;
+  const id = g.lane().add(g.uniform(given('idOffset'), 'i32'));
+  const order = id.sub(g.uniform(given('first'), 'i32'));
+  const born = order.ge(0).and(order.lt(g.uniform(given('count'), 'i32')));
+  const ageStep = g.uniform(given('ageStep'));
+  const age = g.uniform(given('ageFirst')).sub(order.toFloat().mul(ageStep));
+  const particle: ParticleInputs = {
+    ...{ swarm: swarm.id, id, life: null },
+    born: age.neg().mul(scene.rate).clamp(0, 1),
+  };
+  const at = emitterReader(builder, swarm, particle);
+  const place = kindOf('emitters', swarm.emitter.kind).build(at);
+  const launch = launchReader(builder, swarm, particle);
+  const throwing = sharedDials(launch, launchDials);
+  const placement = placementOf(at);
+  const thrown = kindOf('launches', swarm.launch.kind).build(launch, place);
+  const position = place.inWorld ? place.position : placement.place(place.position);
+  let velocity = place.inWorld ? thrown : placement.direction(thrown);
+  if (place.velocity) velocity = velocity.add(place.velocity);
+  if (throwing.raw('inherit') !== 0 && travels(swarm.emitter.dials) && !place.inWorld) {
+    velocity = velocity.add(travel(at, place, scene.rate).scale(throwing.number('inherit')));
+  }
+  const own = swarmReader(builder, swarm, particle);
+  position.parts.forEach((e, i) => g.store(STATE[i]!, e, born));
+  velocity.parts.forEach((e, i) => g.store(STATE[3 + i]!, e, born));
+  g.store('age', age, born);
+  // A particle without a place has no life at all.
+  const life = own.number('lifetime');
+  g.store('life', place.there ? place.there.select(life, g.float(0)) : life, born);
+  const white = new Vec3(g.float(1), g.float(1), g.float(1));
+  const scope: BirthScope = {
+    ...{ position, velocity, colour: place.colour ?? white },
+    fed: (source, name, key, value) =>
+      new DialReader(builder, source, particle).base(name, key, value),
+  };
+  for (const [name, find] of data.kept) g.store(name, find(scope), born);
+  return builder;
+}
+
+/** The velocity of the place itself as the emitter travels, m/s in the world frame. */
+function travel(at: DialReader, place: Birthplace, rate: number): Vec3 {
+  const spot = (moment: number): Vec3 => placementOf(at.atMoment(moment)).place(place.position);
+  return spot(1).sub(spot(0)).scale(rate);
+}

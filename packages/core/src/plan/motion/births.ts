@@ -1,0 +1,196 @@
+import type { SwarmValues } from '../../catalogue/swarmDials';
+import { rangeOf, type NumberFeed } from '../../feeds/feeds';
+import type { Scene } from '../scene';
+
+/** Particles born in one step at even distances in time. */
+export interface BirthEvent {
+  /** Id of the first; the others follow. */
+  first: number;
+  count: number;
+  /** When the first is born, in seconds of the piece. */
+  time: number;
+  /** Seconds between one and the next. */
+  every: number;
+}
+
+/** Against rounding where a birth falls on the border of two frames. */
+const TINY = 1e-9;
+
+/**
+ * When particles are born, in closed form: the count born before any time is known without
+ * counting up to it, so that births per second are exact at any frame rate and any frame can be
+ * reached from any other. A birth belongs to the step whose start it does not precede.
+ */
+export class BirthSchedule {
+  private readonly steady: Steady;
+  private readonly burst: number;
+  private readonly burstAt: number;
+  private readonly burstEvery: number;
+  private readonly loop: number;
+
+  /** @param begin the beginning of simulated time in seconds (the pre-roll's, 0 or less) */
+  constructor(
+    dials: SwarmValues,
+    private readonly begin: number,
+    scene: Pick<Scene, 'follow' | 'rate' | 'density'>,
+  ) {
+    // Times count from the piece's 0; what starts at 0 starts with the pre-roll.
+    const moment = (at: number): number => (at <= 0 ? 0 : at - begin);
+    const start = moment(dials.start);
+    const end = Math.max(start, dials.end - begin);
+    const { rate } = dials;
+    this.steady =
+      typeof rate === 'number'
+        ? new EvenRate(rate * scene.density, start, end)
+        : new DrivenRate(more(scene.follow(rate), scene.density), start, end, begin, scene.rate);
+    this.burst = Math.round(dials.burst * scene.density);
+    this.burstAt = moment(dials.burstAt);
+    this.burstEvery = dials.burstEvery;
+    this.loop = dials.loop;
+  }
+
+  /** Bursts in one pass before `local` seconds. */
+  private burstsBefore(local: number): number {
+    const since = local - this.burstAt - TINY;
+    if (this.burst === 0 || since <= 0) return 0;
+    return this.burstEvery > 0 ? Math.ceil(since / this.burstEvery) : 1;
+  }
+
+  private inPass(local: number): number {
+    return this.steady.before(local) + this.burstsBefore(local) * this.burst;
+  }
+
+  /** Seconds since the beginning as (pass, seconds in the pass). */
+  private passAt(since: number): [number, number] {
+    if (this.loop <= 0) return [0, since];
+    const pass = Math.floor(since / this.loop + TINY);
+    return [pass, Math.max(0, since - pass * this.loop)];
+  }
+
+  /** How many are born before `time` (seconds of the piece). */
+  bornBefore(time: number): number {
+    const since = time - this.begin;
+    if (since <= 0) return 0;
+    const [pass, local] = this.passAt(since);
+    return pass * (pass > 0 ? this.inPass(this.loop) : 0) + this.inPass(local);
+  }
+
+  /** The births from `from` up to, but not at, `to`. */
+  between(from: number, to: number): BirthEvent[] {
+    const events: BirthEvent[] = [];
+    let first = this.bornBefore(from);
+    const [begin, end] = [from - this.begin, to - this.begin];
+    let [pass, local] = this.passAt(Math.max(0, begin));
+    const add = (count: number, at: number, every: number): void => {
+      if (count <= 0) return;
+      const time = this.begin + pass * this.loop + at;
+      events.push({ first, count, time, every });
+      first += count;
+    };
+    for (;;) {
+      const left = end - pass * this.loop;
+      const stop = this.loop > 0 ? Math.min(this.loop, left) : left;
+      for (let k = this.burstsBefore(local); k < this.burstsBefore(stop); k++) {
+        add(this.burst, this.burstAt + k * this.burstEvery, 0);
+      }
+      const { count, at, every } = this.steady.between(local, stop);
+      add(count, at, every);
+      if (this.loop <= 0 || left <= this.loop + TINY) return events;
+      pass += 1;
+      local = 0;
+    }
+  }
+}
+
+function more(follow: (time: number) => number, factor: number): (time: number) => number {
+  return (time) => follow(time) * factor;
+}
+
+/** Births at a rate within one pass; seconds count from its beginning. */
+interface Steady {
+  before(local: number): number;
+  between(from: number, to: number): { count: number; at: number; every: number };
+}
+
+/** The k-th birth comes at start + k / rate. */
+class EvenRate implements Steady {
+  constructor(
+    private readonly rate: number,
+    private readonly start: number,
+    private readonly end: number,
+  ) {}
+
+  before(local: number): number {
+    const span = Math.min(local, this.end) - this.start;
+    return span > 0 ? Math.max(0, Math.ceil(this.rate * span - TINY * this.rate - TINY)) : 0;
+  }
+
+  between(from: number, to: number): { count: number; at: number; every: number } {
+    const before = this.before(from);
+    const every = 1 / this.rate;
+    return { count: this.before(to) - before, at: this.start + before * every, every };
+  }
+}
+
+/**
+ * A rate that changes with time: the sum of what each frame's rate gives in that frame, so that any
+ * count is known by adding up once.
+ */
+class DrivenRate implements Steady {
+  private readonly sums: number[] = [0];
+
+  constructor(
+    private readonly rate: (time: number) => number,
+    private readonly start: number,
+    private readonly end: number,
+    private readonly begin: number,
+    private readonly frames: number,
+  ) {}
+
+  /** Births, whole and part, up to `local`. */
+  private sum(local: number): number {
+    const at = Math.max(0, local * this.frames + TINY);
+    const whole = Math.floor(at);
+    while (this.sums.length <= whole + 1) {
+      const i = this.sums.length - 1;
+      const time = i / this.frames;
+      const on = time >= this.start - TINY && time < this.end - TINY;
+      const rate = on ? Math.max(0, this.rate(this.begin + time)) : 0;
+      this.sums.push(this.sums[i]! + rate / this.frames);
+    }
+    const [a, b] = [this.sums[whole]!, this.sums[whole + 1]!];
+    return a + (b - a) * Math.max(0, at - whole - TINY);
+  }
+
+  before(local: number): number {
+    return Math.floor(this.sum(local) + TINY);
+  }
+
+  between(from: number, to: number): { count: number; at: number; every: number } {
+    const count = this.before(to) - this.before(from);
+    const every = (to - from) / Math.max(1, count);
+    return { count, at: from + every / 2, every };
+  }
+}
+
+/**
+ * The most particles alive at once, over steps of `step` seconds up to `end`: births within a
+ * window of the longest lifetime, since slots are used again in order of birth.
+ */
+export function mostAlive(
+  schedule: BirthSchedule,
+  lifetime: NumberFeed,
+  begin: number,
+  end: number,
+  step: number,
+): number {
+  const window = Math.ceil(rangeOf(lifetime)[1] / step) + 1;
+  const frames = Math.round((end - begin) / step);
+  const born = new Float64Array(frames + 1);
+  let most = 0;
+  for (let i = 0; i <= frames; i++) {
+    born[i] = schedule.bornBefore(begin + i * step);
+    most = Math.max(most, born[i]! - born[Math.max(0, i - window)]!);
+  }
+  return most;
+}

@@ -1,0 +1,211 @@
+import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
+import { kindOf } from '../../catalogue';
+import type { Effect, EmitterKind, ForceKind, Moving } from '../../catalogue/kinds';
+import { scaled } from '../../catalogue/forces/region';
+import type { Part, Piece, Swarm } from '../../piece/types';
+import { collide, zoneEffect, type Moved } from './collide';
+import { FRAME, Owner } from '../../language/names';
+import { emitterReader, partReader, swarmReader } from '../readers';
+import type { ParticleInputs } from '../../language/particle';
+import { wantsWay } from './history';
+import { influenceOf } from '../../piece/influence';
+import { KernelBuilder, type KernelData } from '../../language/builder';
+import type { PlanKernel } from '../../language/frame';
+import { neighbours } from './neighbourGrid';
+import { placementOf } from '../../language/placement';
+import type { Scene, SceneBuilder } from '../scene';
+import { keepSeen } from './seenVelocity';
+import { livingParticle, loadVec } from '../../language/state';
+import { STATE } from '../../language/particle';
+
+export interface MotionPlan {
+  motion: PlanKernel;
+  /** Side of the grid's cells in metres, where anything looks at neighbours. */
+  grid: number | null;
+}
+
+/**
+ * One step of motion. Within the step acceleration a and drag k are constant, and the equation
+ * v' = a - k v is solved exactly: v = v0 e^(-kh) + a φ1 and x = x0 + v0 φ1 + a φ2 with
+ * φ1 = (1 - e^(-kh)) / k and φ2 = (h - φ1) / k (exponential integrator: M. Hochbruck,
+ * A. Ostermann, "Exponential integrators", Acta Numerica 2010).
+ */
+export function motionKernel(
+  scene: Scene,
+  swarm: Swarm,
+  capacity: number,
+  data: KernelData,
+): MotionPlan {
+  const { piece } = scene;
+  const builder = new KernelBuilder(scene, data);
+  const g = builder.graph;
+  const dt = builder.uniform(FRAME.own('step'), 1 / scene.rate);
+  const age = g.load('age', g.lane());
+  const life = g.load('life', g.lane());
+  const after = age.add(dt);
+  const step = age.lt(0).select(after.max(0), dt);
+  const [position, velocity] = [loadVec(builder, 0), loadVec(builder, 3)];
+  const particle: ParticleInputs = livingParticle(builder, swarm.id, capacity, after);
+  const own = swarmReader(builder, swarm, particle);
+
+  const sight = sightOf(piece, swarm);
+  const moving: Moving = {
+    ...{ position, velocity, step, age },
+    time: own.time(),
+    home: () => own.keepVec('home', (birth) => birth.position),
+    near: () => neighbours(builder, position, velocity, capacity, sight!),
+  };
+  const effects = forcesOf(scene, swarm, builder, particle, moving);
+  let dies: Expr | null = null;
+  for (const part of piece.colliders.filter((c) => c.on && c.dials.acts === 'zone')) {
+    const zone = zoneEffect(builder, part, particle, position);
+    const felt = feltOf(builder, part, swarm);
+    effects.push(scaled(zone.effect, felt));
+    const kills = zone.dies?.and(felt.gt(0)) ?? null;
+    dies = kills && dies ? kills.or(dies) : (kills ?? dies);
+  }
+  const free = integrate(effects, own, swarm, { position, velocity, step });
+  const held = holdOf(builder, swarm, particle, moving, free.position);
+  let moved: Moved = { position: held, velocity: free.velocity, dies, sticks: null };
+  for (const part of piece.colliders.filter((c) => c.on && c.dials.acts === 'solid')) {
+    const felt = feltOf(builder, part, swarm).gt(0);
+    moved = collide({ builder, particle, from: { position, velocity }, step, felt }, part, moved);
+  }
+  let [place, speed] = [moved.position, moved.velocity];
+  if (moved.sticks) {
+    const stuck = own.keep('held', (birth) => birth.position.x.graph.float(0)).gt(0.5);
+    place = Vec3.select(stuck, position, place);
+    speed = Vec3.select(stuck, velocity.scale(0), speed);
+    g.store('held', stuck.or(moved.sticks).select(1, g.float(0)));
+  }
+  place.parts.forEach((e, i) => g.store(STATE[i]!, e));
+  speed.parts.forEach((e, i) => g.store(STATE[3 + i]!, e));
+  keepSeen(builder, place.sub(position), step);
+  if (wantsWay(swarm)) {
+    const way = own.keep('way', (birth) => birth.position.x.graph.float(0));
+    g.store('way', way.add(place.sub(position).length()));
+  }
+  g.store('age', after);
+  if (moved.dies) g.store('life', moved.dies.select(life.min(after.max(0)), life));
+  return { motion: builder, grid: sight };
+}
+
+/** How much of a force or collider the swarm feels. */
+function feltOf(builder: SceneBuilder, { id }: Part, swarm: Swarm): Expr {
+  const felt = new Owner('influence', id).own('felt');
+  return builder.uniform(felt, influenceOf(builder.scene.piece, id, swarm.id));
+}
+
+/** How far the farthest-seeing force looks, in metres; null where none looks at neighbours. */
+function sightOf(piece: Piece, swarm: Swarm): number | null {
+  const radii = piece.forces
+    .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
+    .flatMap((f) => kindOf('forces', f.kind).sight?.(f.dials) ?? []);
+  return radii.length > 0 ? Math.max(...radii) : null;
+}
+
+function forcesOf(
+  { piece }: Scene,
+  swarm: Swarm,
+  builder: SceneBuilder,
+  particle: ParticleInputs,
+  moving: Moving,
+): Effect[] {
+  return piece.forces
+    .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
+    .map((force) => {
+      const kind: ForceKind = kindOf('forces', force.kind);
+      const reader = partReader(builder, 'forces', force, particle);
+      const felt = feltOf(builder, force, swarm);
+      return scaled(kind.build(reader, moving), felt);
+    });
+}
+
+type Free = { position: Vec3; velocity: Vec3 };
+
+/** Place and velocity at the end of the step, before anything solid is met. */
+function integrate(
+  effects: readonly Effect[],
+  own: ReturnType<typeof swarmReader>,
+  swarm: Swarm,
+  { position, velocity, step }: Free & { step: Expr },
+): Free {
+  const g = step.graph;
+  const sum = <T>(get: (e: Effect) => T | undefined, add: (a: T, b: T) => T): T | undefined =>
+    effects
+      .map(get)
+      .filter((p) => p !== undefined)
+      .reduce<T | undefined>((s, p) => (s === undefined ? p : add(s, p)), undefined);
+  let push = sum(
+    (e) => e.push,
+    (a, b) => a.add(b),
+  );
+  let drag = sum(
+    (e) => e.drag,
+    (a, b) => a.add(b),
+  );
+  const carry = sum(
+    (e) => e.carry,
+    (a, b) => a.add(b),
+  );
+  const limit = sum(
+    (e) => e.limit,
+    (a, b) => a.min(b),
+  );
+  if (push && swarm.dials.mass !== 1) {
+    push = push.scale(g.float(1).div(own.number('mass').max(1e-6)));
+  }
+  if (drag && swarm.dials.resistance !== 1) drag = drag.mul(own.number('resistance'));
+  const { keep, one, two } = integrals(step, drag?.max(0));
+  let next = position.add(velocity.scale(one));
+  let speed = keep ? velocity.scale(keep) : velocity;
+  if (push) {
+    next = next.add(push.scale(two));
+    speed = speed.add(push.scale(one));
+  }
+  if (limit) {
+    const size = speed.length();
+    const factor = limit.div(size.max(1e-9)).min(1);
+    // What went too far in this step is taken back in the same measure.
+    next = position.add(next.sub(position).scale(factor));
+    speed = speed.scale(factor);
+  }
+  return { position: carry ? next.add(carry) : next, velocity: speed };
+}
+
+/** Where an emitter that holds its particles has them. */
+function holdOf(
+  builder: KernelBuilder,
+  swarm: Swarm,
+  particle: ParticleInputs,
+  moving: Moving,
+  free: Vec3,
+): Vec3 {
+  const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);
+  const dial = emitterReader(builder, swarm, particle);
+  const hold = emitter.hold?.(dial, moving);
+  if (!hold) return free;
+  const placement = placementOf(dial.atMoment(1));
+  if (hold.carry) return free.add(placement.direction(hold.carry));
+  const place = placement.place(hold.place!);
+  if (!hold.softness) return place;
+  const share = builder.graph.float(1).sub(exp(hold.softness.mul(moving.step).neg()));
+  return free.add(place.sub(free).scale(share));
+}
+
+/** e^(-kh), φ1 and φ2; by their series where k h is small and the quotients would cancel. */
+function integrals(h: Expr, k: Expr | undefined): { keep?: Expr; one: Expr; two: Expr } {
+  const g = h.graph;
+  if (!k) return { one: h, two: h.mul(h).mul(0.5) };
+  const x = k.mul(h);
+  const keep = exp(x.neg());
+  const small = x.lt(0.2);
+  const series = (coefficients: number[]): Expr =>
+    coefficients.reduce<Expr>((s, c) => s.mul(x).add(c), g.float(0));
+  const safe = k.max(1e-9);
+  const near1 = h.mul(series([1 / 120, -1 / 24, 1 / 6, -1 / 2, 1]));
+  const one = small.select(near1, g.float(1).sub(keep).div(safe));
+  const near2 = h.mul(h).mul(series([1 / 720, -1 / 120, 1 / 24, -1 / 6, 1 / 2]));
+  const two = small.select(near2, h.sub(one).div(safe));
+  return { keep, one, two };
+}

@@ -1,0 +1,112 @@
+import { Owner } from '../../language/names';
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import type { Neighbours } from '../../catalogue/kinds';
+import { KernelBuilder, type KernelData } from '../../language/builder';
+import type { PlanKernel } from '../../language/frame';
+import type { Scene } from '../scene';
+import { loadVec } from '../../language/state';
+import { STATE } from '../../language/particle';
+
+/**
+ * Neighbours by a hashed grid (M. Teschner et al., "Optimized Spatial Hashing for Collision
+ * Detection of Deformable Objects", VMV 2003). The engine sorts the slots by cell, equal cells by
+ * slot, so that the order does not depend on threads; places and velocities are copied in that order
+ * before anything moves.
+ */
+export interface GridPlan {
+  /** Gives each slot its cell: buffer `near.cell` (i32). Dead ones go to cell `cells`. */
+  cellsOf: PlanKernel;
+  /** Copies places and velocities in sorted order: `near.order` to `near.px` and so on. */
+  gather: PlanKernel;
+  /** A power of two. */
+  cells: number;
+}
+
+/** Buffers of the grid by name, with how many words each has for a capacity and number of cells. */
+export const GRID_BUFFERS = (capacity: number, cells: number): Record<string, number> => ({
+  'near.cell': capacity,
+  'near.order': capacity,
+  // Where each cell begins; one more for the dead, one more for the end.
+  'near.start': cells + 4,
+  ...Object.fromEntries(COPIED.map((name) => [`near.${name}`, capacity])),
+});
+
+const GRID = new Owner('grid');
+const COPIED = STATE.slice(0, 6);
+/** Most neighbours that are looked at in one cell. */
+const MOST = 24;
+const PRIMES = [73856093, 19349663, 83492791];
+
+export function cellCount(capacity: number): number {
+  return 2 ** Math.min(20, Math.max(8, Math.ceil(Math.log2(capacity))));
+}
+
+function hashOf(cell: readonly Expr[], mask: number): Expr {
+  const [x, y, z] = cell.map((c, i) => c.mul(PRIMES[i]!));
+  return x!.xor(y!).xor(z!).and(mask);
+}
+
+function cellOf(place: Vec3, inverse: Expr): Expr[] {
+  return place.parts.map((c) => c.mul(inverse).floor().clamp(-1e6, 1e6).toInt());
+}
+
+export function gridPlan(scene: Scene, capacity: number, side: number, data: KernelData): GridPlan {
+  const cells = cellCount(capacity);
+  const first = new KernelBuilder(scene, data);
+  const g = first.graph;
+  const age = g.load('age', g.lane());
+  const alive = age.ge(0).and(age.lt(g.load('life', g.lane())));
+  const cell = cellOf(loadVec(first, 0), first.uniform(GRID.own('inverse'), 1 / side));
+  g.store('near.cell', alive.select(hashOf(cell, cells - 1), g.int(cells)));
+  const second = new KernelBuilder(scene, data);
+  // Lanes behind the last slot find what was there before.
+  const last = second.uniform(GRID.own('last'), capacity - 1, 'i32');
+  const found = second.graph.load('near.order', second.graph.lane(), 'i32');
+  const slot = found.max(0).min(last);
+  for (const name of COPIED) second.graph.store(`near.${name}`, second.graph.load(name, slot));
+  return { cellsOf: first, gather: second, cells };
+}
+
+export function neighbours(
+  builder: KernelBuilder,
+  position: Vec3,
+  velocity: Vec3,
+  capacity: number,
+  side: number,
+): Neighbours {
+  const g = builder.graph;
+  const cells = cellCount(capacity);
+  const inverse = builder.uniform(GRID.own('inverse'), 1 / side);
+  const middle = cellOf(position, inverse);
+  const last = builder.uniform(GRID.own('last'), capacity - 1, 'i32');
+  const read = (name: string, at: Expr): Expr => g.load(`near.${name}`, at);
+  return {
+    sum(zero, add) {
+      return g.loop(g.int(27), zero, (turn, sums) => {
+        // turn = 9 k + 3 j + i; thirds by multiplication are exact below 2^16.
+        const ninth = turn.mul(7282).shrU(16);
+        const rest = turn.sub(ninth.mul(9));
+        const third = rest.mul(21846).shrU(16);
+        const offsets = [rest.sub(third.mul(3)), third, ninth];
+        const cell = middle.map((c, i) => c.add(offsets[i]!).sub(1));
+        const hash = hashOf(cell, cells - 1);
+        const start = g.load('near.start', hash, 'i32');
+        const end = g.load('near.start', hash.add(1), 'i32');
+        const count = end.sub(start).min(MOST);
+        return g.loop(count, sums, (k, before) => {
+          const at = start.add(k).min(last).max(0);
+          const place = new Vec3(read('px', at), read('py', at), read('pz', at));
+          const speed = new Vec3(read('vx', at), read('vy', at), read('vz', at));
+          const offset = place.sub(position);
+          // Other cells can share the hash, and a particle is no neighbour of its own.
+          const there = cellOf(place, inverse)
+            .map((c, i) => c.eq(cell[i]!))
+            .reduce((a, b) => a.and(b));
+          const counts = there.and(offset.dot(offset).gt(1e-14));
+          const next = add(offset, speed.sub(velocity), before);
+          return next.map((e, i) => counts.select(e, before[i]!));
+        });
+      });
+    },
+  };
+}

@@ -1,0 +1,57 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { kindOf } from '../../catalogue';
+import type { StateName } from '../../language/particle';
+import type { EmitterKind } from '../../catalogue/kinds';
+import type { Piece, Swarm } from '../../piece/types';
+import type { BirthScope } from '../../language/builder';
+import type { ParticleInputs } from '../../language/particle';
+import type { KernelBuilder } from '../../language/builder';
+import { influenceOf } from '../../piece/influence';
+
+const AXES = ['x', 'y', 'z'] as const;
+
+/**
+ * Velocity with which a particle is seen to move, m/s over the last step: what carries a particle moves
+ * it without being part of its own velocity. Kept in the state where a look asks for it.
+ */
+export const SEEN = AXES.map((axis) => `seen.${axis}` as const);
+
+/** Whether anything moves the swarm's particles that is not in their velocity. */
+export function isCarried(piece: Piece, swarm: Swarm): boolean {
+  const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);
+  const flows = piece.forces.filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0);
+  return (
+    emitter.hold !== undefined ||
+    flows.some((f) => kindOf('forces', f.kind).carries?.(f.dials) ?? false)
+  );
+}
+
+/** The particle with the velocity that is seen, for what shows it. */
+export function asSeen(builder: KernelBuilder, particle: ParticleInputs): ParticleInputs {
+  const { data } = builder;
+  const { readings, kept } = particle;
+  if (!data.carried || !readings) return particle;
+  // Asked for, not prepared: a look without any use for it keeps nothing.
+  const velocity = (): Vec3 => {
+    const part = (axis: 'x' | 'y' | 'z', name: StateName): Expr => {
+      data.kept.set(name, (birth: BirthScope) => birth.velocity[axis]);
+      return kept!(name);
+    };
+    return new Vec3(part('x', SEEN[0]!), part('y', SEEN[1]!), part('z', SEEN[2]!));
+  };
+  const { age, life, position } = readings;
+  const seen = {
+    ...{ age, life, position },
+    get velocity() {
+      return velocity();
+    },
+  };
+  return { ...particle, readings: seen };
+}
+
+/** Stores it, for a particle that went this way (m) in the step, if any look has asked. */
+export function keepSeen(builder: KernelBuilder, way: Vec3, step: Expr): void {
+  if (!builder.data.kept.has(SEEN[0]!)) return;
+  const rate = builder.graph.float(1).div(step.max(1e-4));
+  way.scale(rate).parts.forEach((part, i) => builder.graph.store(SEEN[i]!, part));
+}

@@ -1,0 +1,81 @@
+import { kindOf } from '../catalogue';
+import { swarmDials } from '../catalogue/swarmDials';
+import type { KernelBuilder } from '../language/builder';
+import { DialReader } from '../language/dialReader';
+import type { Dials, DialValues } from '../language/dials';
+import { Owner } from '../language/names';
+import type { ParticleInputs } from '../language/particle';
+import type { Choice, Part, Swarm } from '../piece/types';
+
+/**
+ * Readers of the parts of a piece. Each part has an owner of its own; the labels are what random numbers
+ * have been hashed from since the first version of the piece file.
+ */
+
+function reader<D extends Dials>(
+  builder: KernelBuilder,
+  owner: Owner,
+  label: string,
+  specs: D,
+  values: DialValues,
+  particle: ParticleInputs | null,
+): DialReader<D> {
+  return new DialReader<D>(builder, { owner, label, specs, values }, particle);
+}
+
+/** A swarm's own dials: births, mass, look. */
+export function swarmReader(
+  builder: KernelBuilder,
+  { id, dials }: Swarm,
+  particle: ParticleInputs,
+): DialReader<typeof swarmDials> {
+  return reader(builder, new Owner('swarm', id), `${id}.swarm`, swarmDials, dials, particle);
+}
+
+export function emitterReader(
+  builder: KernelBuilder,
+  { id, emitter: { kind, dials } }: Swarm,
+  particle: ParticleInputs,
+): DialReader {
+  const owner = new Owner('swarm', id, 'emitter');
+  return reader(builder, owner, `${id}.emitter`, kindOf('emitters', kind).dials, dials, particle);
+}
+
+export function launchReader(
+  builder: KernelBuilder,
+  { id, launch: { kind, dials } }: Swarm,
+  particle: ParticleInputs,
+): DialReader {
+  const owner = new Owner('swarm', id, 'launch');
+  return reader(builder, owner, `${id}.launch`, kindOf('launches', kind).dials, dials, particle);
+}
+
+export function bodyReader(
+  builder: KernelBuilder,
+  swarm: string,
+  { id, kind, dials }: Part,
+  particle: ParticleInputs,
+): DialReader {
+  const owner = new Owner('swarm', swarm, 'body', id);
+  return reader(builder, owner, `${swarm}.${id}`, kindOf('bodies', kind).dials, dials, particle);
+}
+
+/** Of a force or a collider, which have their ids in common. */
+export function partReader(
+  builder: KernelBuilder,
+  shelf: 'forces' | 'colliders',
+  { id, kind, dials }: Part,
+  particle: ParticleInputs,
+): DialReader {
+  const label = `${shelf === 'forces' ? 'force' : 'collider'}.${id}`;
+  return reader(builder, new Owner(shelf, id), label, kindOf(shelf, kind).dials, dials, particle);
+}
+
+export function treatmentReader(builder: KernelBuilder, { id, kind, dials }: Part): DialReader {
+  return reader(builder, new Owner('finish', id), id, kindOf('finish', kind).dials, dials, null);
+}
+
+export function backdropReader(builder: KernelBuilder, { kind, dials }: Choice): DialReader {
+  const specs = kindOf('backdrops', kind).dials;
+  return reader(builder, new Owner('backdrop'), 'backdrop', specs, dials, null);
+}

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { fitted } from './fit';
+import { made, madeNames } from './makers';
+import { outlineOfPath } from './outlinePath';
+import { STOCK_TYPES, type Outline, type StockData } from './types';
+
+/** Checked when a file is read, by what there is then. */
+const madeName = z.string().superRefine((name, context) => {
+  if (madeNames().includes(name)) return;
+  const message = `nothing of that name is made by code; there are ${madeNames().join(', ')}`;
+  context.addIssue({ code: 'custom', message });
+});
+const hash = z.string().regex(/^[0-9a-f]{16,64}$/, 'a hash is written in hexadecimal');
+
+/** A piece's entry for a thing of the stock: made by code, drawn in the piece, or from a file. */
+export const stockEntrySchema = z.strictObject({
+  id: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/),
+  name: z.string().min(1).max(120),
+  type: z.enum(STOCK_TYPES),
+  source: z.union([
+    z.strictObject({ made: madeName }),
+    /** SVG path data, in metres, y down. */
+    z.strictObject({ path: z.string().min(1).max(200_000) }),
+    /** A file of this name in the folder `stock` beside the piece; SHA-256 of what is in it. */
+    z.strictObject({
+      file: z.string().min(1).max(200),
+      hash,
+      up: z.enum(['y', 'z']).optional(),
+      unit: z.number().min(1e-6).max(1e6).optional(),
+      size: z.number().min(1e-4).max(1e4).optional(),
+    }),
+  ]),
+});
+export type StockEntry = z.infer<typeof stockEntrySchema>;
+
+/** What has been read from files, by hash. */
+export type StockFiles = ReadonlyMap<string, StockData>;
+
+const drawn = new Map<string, Outline>();
+
+/** The data of an entry, the same object each time; undefined where its file is not at hand. */
+export function stockData(entry: StockEntry, files: StockFiles): StockData | undefined {
+  const { source } = entry;
+  if ('made' in source) return made(source.made);
+  if ('hash' in source) {
+    const data = files.get(source.hash);
+    return data && fitted(data, source);
+  }
+  let outline = drawn.get(source.path);
+  if (!outline) {
+    outline = outlineOfPath(source.path);
+    // The pen makes a new path at every stroke: what was drawn before is let go.
+    if (drawn.size > 32) drawn.clear();
+    drawn.set(source.path, outline);
+  }
+  return outline;
+}

@@ -1,0 +1,164 @@
+import { hashNumber } from '@vast-swarm/kernel';
+import { pointAlong } from './along';
+import { facesByArea } from './meshParts';
+import { spotsOf } from './pictureParts';
+import { shuffled } from './shuffle';
+import { memo, serialOf } from '../memo';
+import type { StockData } from '../types';
+
+/**
+ * Places on several shapes, matched: place i of one belongs to place i of every other. All shapes'
+ * places are put in one order by halving them again and again, along the axis in which the first
+ * shape's part is longest; the lower half of one shape so meets the lower half of the others, and
+ * paths cross little more than the shapes' own differences make them. It is not the least possible
+ * sum of ways, which would take the cube of the number of places in time.
+ */
+export interface Matched {
+  /** For each shape x, y and z of its places. */
+  shapes: Float32Array[][];
+  /** Linear colours where the shape has them. */
+  colours: (Float32Array[] | null)[];
+}
+
+type Sampled = { points: Float32Array; colours: Float32Array | null };
+
+const unit = (n: number): number => (hashNumber(n) >>> 8) * 2 ** -24;
+
+/** `count` places spread evenly over a shape: by area, by length, or over points in turn. */
+export function sample(data: StockData, count: number): Sampled {
+  const points = new Float32Array(3 * count);
+  const colours = colourless(data) ? null : new Float32Array(3 * count);
+  const put = (i: number, p: ArrayLike<number>, c: ArrayLike<number> | null): void => {
+    for (let k = 0; k < 3; k++) {
+      points[3 * i + k] = p[k]!;
+      if (colours) colours[3 * i + k] = c?.[k] ?? 1;
+    }
+  };
+  for (let i = 0; i < count; i++) placeOn(data, i, count, put);
+  return { points, colours };
+}
+
+function colourless(data: StockData): boolean {
+  return !('colours' in data && data.colours) && data.type !== 'picture';
+}
+
+function placeOn(
+  data: StockData,
+  i: number,
+  count: number,
+  put: (i: number, p: ArrayLike<number>, c: ArrayLike<number> | null) => void,
+): void {
+  const slice = (list: Float32Array | undefined, at: number): number[] | null =>
+    list ? [list[3 * at]!, list[3 * at + 1]!, list[3 * at + 2]!] : null;
+  const chance = (purpose: number): number => unit(hashNumber(i) ^ purpose);
+  switch (data.type) {
+    case 'outline':
+      put(i, pointAlong(data, (i + 0.5) / count), null);
+      return;
+    case 'cloud': {
+      const n = data.positions.length / 3;
+      const at = n <= count ? i % n : Math.floor(((i + chance(1)) * n) / count);
+      put(i, slice(data.positions, at)!, slice(data.colours, at));
+      return;
+    }
+    case 'picture': {
+      const spots = spotsOf(data, 'brightness', 0.1);
+      if (spots.count === 0) return;
+      const at = Math.floor(((i + chance(1)) * spots.count) / count) % spots.count;
+      const jitter = (purpose: number): number => (chance(purpose) - 0.5) * spots.pixel;
+      put(
+        i,
+        [spots.x[at]! + jitter(2), spots.y[at]! + jitter(3), 0],
+        spots.colour.map((c) => c[at]!),
+      );
+      return;
+    }
+    case 'mesh': {
+      const { positions, triangles, colours } = data;
+      if (triangles.length === 0) return;
+      // Strata over the alias table keep the spread even: picks by area, without chance's clumps.
+      const face = faceAt(data, (i + chance(1)) / count);
+      const root = Math.sqrt(chance(2));
+      const w = [1 - root, root * (1 - chance(3)), root * chance(3)];
+      const mixed = (list: Float32Array): number[] =>
+        [0, 1, 2].map((axis) =>
+          w.reduce((s, weight, k) => s + weight * list[3 * triangles[3 * face + k]! + axis]!, 0),
+        );
+      put(i, mixed(positions), colours ? mixed(colours) : null);
+    }
+  }
+}
+
+/** The face at a part (0 to 1) of the mesh's whole area. */
+function faceAt(mesh: StockData & { type: 'mesh' }, part: number): number {
+  const sums = memo(mesh, 'area sums', () => {
+    const { count } = facesByArea(mesh);
+    const out = new Float64Array(count);
+    let sum = 0;
+    for (let t = 0; t < count; t++) out[t] = sum += areaOf(mesh, t);
+    return out;
+  });
+  const wanted = part * sums.at(-1)!;
+  let [low, high] = [0, sums.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (sums[middle]! < wanted) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+function areaOf({ positions, triangles }: StockData & { type: 'mesh' }, t: number): number {
+  const at = (k: number, axis: number): number => positions[3 * triangles[3 * t + k]! + axis]!;
+  const u = [0, 1, 2].map((axis) => at(1, axis) - at(0, axis));
+  const v = [0, 1, 2].map((axis) => at(2, axis) - at(0, axis));
+  const cross = [0, 1, 2].map(
+    (k) => u[(k + 1) % 3]! * v[(k + 2) % 3]! - u[(k + 2) % 3]! * v[(k + 1) % 3]!,
+  );
+  return Math.hypot(...cross) / 2;
+}
+
+/** @param count places on each shape */
+export function matched(shapes: readonly StockData[], count: number): Matched {
+  const [first] = shapes;
+  const key = `matched.${shapes.map(serialOf).join()}.${String(count)}`;
+  return memo(first!, key, () => {
+    const sampled = shapes.map((s) => sample(s, count));
+    const orders = sampled.map(() => Int32Array.from({ length: count }, (_, i) => i));
+    halve(sampled, orders, 0, count);
+    // Mixed, all shapes alike: the first thousand births are then spread over the whole shape.
+    const mixed = new Int32Array(shuffled(count, count).buffer);
+    const column = (points: Float32Array, order: Int32Array, axis: number): Float32Array =>
+      Float32Array.from(mixed, (i) => points[3 * order[i]! + axis]!);
+    const columns = (points: Float32Array, k: number): Float32Array[] =>
+      [0, 1, 2].map((axis) => column(points, orders[k]!, axis));
+    return {
+      shapes: sampled.map(({ points }, k) => columns(points, k)),
+      colours: sampled.map(({ colours }, k) => (colours ? columns(colours, k) : null)),
+    };
+  });
+}
+
+/** Orders from `low` to below `high`: both halves hold, in every shape, the lower and upper places. */
+function halve(sampled: Sampled[], orders: Int32Array[], low: number, high: number): void {
+  if (high - low < 2) return;
+  const { points } = sampled[0]!;
+  const least = [Infinity, Infinity, Infinity];
+  const most = [-Infinity, -Infinity, -Infinity];
+  for (let i = low; i < high; i++) {
+    for (let axis = 0; axis < 3; axis++) {
+      const v = points[3 * orders[0]![i]! + axis]!;
+      least[axis] = Math.min(least[axis]!, v);
+      most[axis] = Math.max(most[axis]!, v);
+    }
+  }
+  const spans = most.map((m, axis) => m - least[axis]!);
+  const axis = spans.indexOf(Math.max(...spans));
+  for (const [k, order] of orders.entries()) {
+    const p = sampled[k]!.points;
+    order.subarray(low, high).sort((a, b) => p[3 * a + axis]! - p[3 * b + axis]! || a - b);
+  }
+  const middle = (low + high) >> 1;
+  halve(sampled, orders, low, middle);
+  halve(sampled, orders, middle, high);
+}

@@ -1,0 +1,63 @@
+/** What pieces are made from besides numbers. Places are in metres, right-handed, y up. */
+export const STOCK_TYPES = ['mesh', 'cloud', 'picture', 'outline', 'table'] as const;
+export type StockType = (typeof STOCK_TYPES)[number];
+
+export interface Mesh {
+  type: 'mesh';
+  /** x, y, z of each vertex in turn. */
+  positions: Float32Array;
+  /** Three numbers of vertices a triangle, counter-clockwise seen from outside. */
+  triangles: Uint32Array;
+  /** Linear red, green, blue of each vertex, 0 to 1. */
+  colours?: Float32Array;
+}
+
+export interface Cloud {
+  type: 'cloud';
+  positions: Float32Array;
+  colours?: Float32Array;
+}
+
+export interface Picture {
+  type: 'picture';
+  width: number;
+  height: number;
+  /** sRGB and alpha, rows from the top. */
+  pixels: Uint8Array | Uint8ClampedArray;
+  /** Of a picture that changes with time; what stands above is its first. */
+  moving?: MovingPicture;
+}
+
+/** Pictures of one size that take turns, and begin again. */
+export interface MovingPicture {
+  count: number;
+  /** Frames that each is there. */
+  every: number;
+  /** The same object each time. */
+  at: (index: number) => Picture;
+}
+
+export interface Curve {
+  /** x, y, z of each point in turn; straight between them. */
+  points: Float32Array;
+  closed: boolean;
+}
+
+export interface Outline {
+  type: 'outline';
+  curves: Curve[];
+}
+
+/** Colours by colours, on a cube. */
+export interface LookupTable {
+  type: 'table';
+  /** Entries along each side. */
+  size: number;
+  /** Red, green, blue of each entry in turn; red runs fastest, blue slowest. */
+  values: Float32Array;
+  /** Colours of the first and the last entry. */
+  low: [number, number, number];
+  high: [number, number, number];
+}
+
+export type StockData = Mesh | Cloud | Picture | Outline | LookupTable;

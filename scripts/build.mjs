@@ -1,0 +1,72 @@
+// Makes what has changed since it was made last: the rasteriser and the threads' script, the command
+// line, the application. What a step was made from is kept as a hash beside what it made.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+
+const root = new URL('..', import.meta.url).pathname;
+const STAMPS = join(root, 'node_modules/.built');
+const sources = (...packages) => packages.map((name) => `packages/${name}/src`);
+
+const STEPS = [
+  {
+    name: 'wasm',
+    from: ['packages/cpu/assembly', ...sources('cpu'), 'scripts/build-wasm.mjs'],
+    makes: 'packages/cpu/src/generated/binaries.ts',
+    run: ['node', 'scripts/build-wasm.mjs'],
+  },
+  {
+    name: 'node',
+    from: [...sources('kernel', 'core', 'cpu', 'server'), 'scripts/build-node.mjs'],
+    makes: 'packages/server/dist/cli.mjs',
+    run: ['node', 'scripts/build-node.mjs'],
+  },
+  {
+    name: 'app',
+    from: [
+      ...sources('kernel', 'core', 'cpu', 'gpu', 'app'),
+      'packages/app/public',
+      'packages/app/index.html',
+      'packages/app/vite.config.ts',
+    ],
+    makes: 'packages/app/dist/index.html',
+    run: ['npm', 'run', '--silent', 'build', '--workspace', 'packages/app'],
+  },
+];
+
+/** Files at or under a path, what the steps make themselves left out. */
+async function filesUnder(path) {
+  const entries = await readdir(path, { withFileTypes: true, recursive: true }).catch(() => null);
+  if (!entries) return [path];
+  return entries
+    .filter((e) => e.isFile() && !e.parentPath.includes('/generated'))
+    .map((e) => join(e.parentPath, e.name))
+    .sort();
+}
+
+async function hashOf(paths) {
+  const hash = createHash('sha256');
+  for (const path of [...paths, 'package-lock.json']) {
+    for (const file of await filesUnder(join(root, path))) {
+      hash.update(file.slice(root.length)).update(await readFile(file));
+    }
+  }
+  return hash.digest('hex');
+}
+
+await mkdir(STAMPS, { recursive: true });
+for (const { name, from, makes, run } of STEPS) {
+  const stamp = join(STAMPS, name);
+  const hash = await hashOf(from);
+  const known = await readFile(stamp, 'utf8').catch(() => '');
+  if (known === hash && existsSync(join(root, makes))) continue;
+  const [command, ...args] = run;
+  const { status, stderr } = spawnSync(command, args, { cwd: root });
+  if (status !== 0) {
+    process.stderr.write(stderr);
+    process.exit(status ?? 1);
+  }
+  await writeFile(stamp, hash);
+}

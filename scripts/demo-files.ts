@@ -1,0 +1,6 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { DEMO_SHOW, pieceText } from '@vast-swarm/core';
+
+/** Writes the pieces of the demo show as files, for whoever has no browser at hand. */
+await mkdir('demo', { recursive: true });
+for (const { id, piece } of DEMO_SHOW.pieces) await writeFile(`demo/${id}.json`, pieceText(piece));
