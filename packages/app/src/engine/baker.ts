@@ -96,6 +96,7 @@ export class Baker {
     const { swarm, file, before } = baking;
     const { capacity, state, motionKey } = plan.swarms.find((s) => s.id === swarm)!;
     const { bytes, born } = writer;
+    writer.end();
     writer.close();
     this.baking = null;
     const last = plan.frame.length - 1;

@@ -68,10 +68,15 @@ export class OpenBake implements Bake {
   }
 }
 
-/** A bake that is being written, frame after frame. */
+/** Bytes that are written at once: each write asks the browser, which takes milliseconds. */
+const CHUNK = 4 * 2 ** 20;
+
+/** A bake that is being written, frame after frame; whole after `end`. */
 export class BakeWriter {
   readonly born: number[] = [];
-  private at = 0;
+  private readonly chunk = new Uint8Array(CHUNK);
+  private filled = 0;
+  private written = 0;
 
   private constructor(private readonly access: Access) {}
 
@@ -82,23 +87,40 @@ export class BakeWriter {
     return new BakeWriter(access);
   }
 
+  /** @throws Error where the browser's storage is full */
   add(born: number, arrays: readonly Float32Array[]): void {
     for (const array of arrays) {
-      const bytes = new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
-      const written = this.access.write(bytes, { at: this.at });
-      if (written < bytes.length)
-        throw new Error("The browser's storage is full: the bake was stopped.");
-      this.at += written;
+      let rest = new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
+      while (rest.length > 0) {
+        const part = rest.subarray(0, CHUNK - this.filled);
+        this.chunk.set(part, this.filled);
+        this.filled += part.length;
+        rest = rest.subarray(part.length);
+        if (this.filled === CHUNK) this.write();
+      }
     }
     this.born.push(born);
   }
 
   get bytes(): number {
-    return this.at;
+    return this.written + this.filled;
+  }
+
+  private write(): void {
+    const part = this.chunk.subarray(0, this.filled);
+    if (this.access.write(part, { at: this.written }) < part.length)
+      throw new Error("The browser's storage is full: the bake was stopped.");
+    this.written += part.length;
+    this.filled = 0;
+  }
+
+  /** Writes what is left. @throws Error where the browser's storage is full */
+  end(): void {
+    this.write();
+    this.access.flush();
   }
 
   close(): void {
-    this.access.flush();
     this.access.close();
   }
 }
