@@ -2,7 +2,9 @@ import type { Piece } from '@vast-swarm/core';
 import type { Browser, Page } from 'playwright-core';
 import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
+
 import { toyPiece } from '../support/toys';
+import { wornPiece } from '../support/wornWays';
 import { call, launch, startHarness, type Harness } from './support';
 
 let browser: Browser;
@@ -47,6 +49,7 @@ const pieces: [string, Piece][] = [
   ...pieceOfEveryKind(),
   ['kinds from outside', toyPiece()],
   ['a track of pictures', movingPiece()],
+  ['a field that another swarm reads', wornPiece()],
 ];
 
 test.each(pieces)(
@@ -64,6 +67,11 @@ test.each(pieces)(
   },
   60_000,
 );
+
+test('a snapshot of the card brings back swarms and fields', async () => {
+  const result = await call(page, 'gpuReturn', wornPiece(), 14, 33);
+  expect(result).toEqual({ same: true, still: false });
+}, 60_000);
 
 test('a lost device is survived, and the frame comes back', async () => {
   const result = await call(page, 'gpuLoss', smallPiece(), 20);

@@ -73,6 +73,23 @@ const tasks = {
     return results;
   },
 
+  /** Goes on from a snapshot once more; whether the same frame comes of it, and was not there before. */
+  async gpuReturn(data: unknown, from: number, to: number) {
+    const engine = await gpu();
+    engine.setPlan(compilePiece(validatePiece(data)));
+    const run = async (frame: number): Promise<Uint8ClampedArray> => {
+      while (engine.frame < frame) engine.step();
+      return engine.readFrame(64, 36);
+    };
+    const early = await run(from);
+    const snapshot = engine.save();
+    const first = await run(to);
+    engine.restore(snapshot);
+    const again = await run(to);
+    const same = (a: Uint8ClampedArray): boolean => first.every((v, i) => v === a[i]);
+    return { same: same(again), still: same(early) };
+  },
+
   /** Loses the device in the middle, recovers, comes back; the frame's difference to no loss. */
   async gpuLoss(data: unknown, frame: number) {
     const plan = compilePiece(validatePiece(data));

@@ -91,6 +91,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
     add(`force ${kind}`, (p) => {
       p.forces = [makePart('forces', kind, [])];
       filled(dials, p.forces[0]!.dials);
+      if ('swarm' in dials) p.forces[0]!.dials.swarm = 'motes';
     });
   }
   for (const { kind, dials } of catalogue.colliders) {

@@ -49,8 +49,12 @@ function textOf(plan: Plan): string {
   const steps = plan.finish.steps.map((s) =>
     'kernel' in s ? kernelText(s.kernel, plan) : [s.type, 'at' in s ? s.at(0.25) : 0],
   );
+  const fields = plan.fields.map(({ id, cells, kept, left, gathers, step }) => [
+    ...[id, cells, kept, left, kernelText(step, plan)],
+    gathers.map((g) => [g.swarm, kernelText(g.sort.cellsOf, plan), kernelText(g.add, plan)]),
+  ]);
   return JSON.stringify([
-    ...[swarms, steps, sum(plan.finish.tables), kernelText(plan.backdrop, plan)],
+    ...[fields, swarms, steps, sum(plan.finish.tables), kernelText(plan.backdrop, plan)],
     ...[plan.notices, plan.motionKey, plan.shutter(0.25), [...plan.layers.keys()]],
     plan.drawing.opaque.map((d) => d.draw.id),
   ]);

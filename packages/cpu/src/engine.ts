@@ -49,9 +49,10 @@ class CpuSnapshot implements Snapshot {
     readonly remembers: boolean,
     /** By swarm, by the name of the state. */
     readonly states: ReadonlyMap<string, ReadonlyMap<string, Float32Array>>,
+    readonly fields: ReadonlyMap<string, Float32Array>,
     readonly memory: KeptMemory,
   ) {
-    const arrays = [...states.values()].flatMap((s) => [...s.values()]);
+    const arrays = [fields, ...states.values()].flatMap((s) => [...s.values()]);
     const planes = [...memory.values()].flatMap((m) => m.planes);
     this.bytes = [...arrays, ...planes].reduce((sum, a) => sum + a.byteLength, 0);
   }
@@ -92,10 +93,19 @@ export class CpuEngine implements Engine {
         memories.takeTrack(swarm, buffer, this.tracks.take(track, frame));
       },
       readyParent: () => {
-        // All swarms stand in one memory.
+        // All stand in one memory.
+      },
+      readyFields: () => {
+        // As above.
       },
       sortCells: (...about) => {
         stage.sortCells(...about);
+      },
+      gather: ({ cells }, swarm, kernel, inputs) => {
+        kernels.run(kernel, 0, cells, memories.address(swarm), inputs);
+      },
+      stepField: ({ cells, step }, inputs) => {
+        kernels.run(step, 0, cells, (name) => this.arena.address(name), inputs);
       },
       remember: (swarm, frame) => {
         memories.remember(swarm, frame);
@@ -264,7 +274,14 @@ export class CpuEngine implements Engine {
   save(): Snapshot {
     const simulated = this.plan.swarms.filter((s) => !s.bake);
     const states = new Map(simulated.map((s) => [s.id, this.memories.copyOf(s)]));
-    return new CpuSnapshot(this.frame, this.remembers, states, this.finish.save(this.frame));
+    const fields = this.memories.copyOfFields(this.plan);
+    return new CpuSnapshot(
+      this.frame,
+      this.remembers,
+      states,
+      fields,
+      this.finish.save(this.frame),
+    );
   }
 
   restore(snapshot: Snapshot): void {
@@ -272,6 +289,7 @@ export class CpuEngine implements Engine {
     const { frame, states } = snapshot;
     this.frame = frame;
     this.finish.restore(snapshot.memory);
+    this.memories.restoreFields(this.plan, snapshot.fields);
     for (const swarm of this.plan.swarms) {
       if (swarm.bake) replayTo(swarm, frame, this.motion);
       else this.memories.restore(swarm, states.get(swarm.id)!);
@@ -282,6 +300,11 @@ export class CpuEngine implements Engine {
   /** One quantity of all slots of a swarm: a live view, in metres, m/s or seconds. */
   state(swarm: string, name: string): Float32Array {
     return this.memories.state(swarm, name);
+  }
+
+  /** What a field has under the name of a buffer, cell by cell: a live view. */
+  field(buffer: string): Float32Array {
+    return this.memories.field(buffer);
   }
 
   /** What the particles of a swarm look like now, one array of all slots for each of READINGS. */

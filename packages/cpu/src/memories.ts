@@ -24,6 +24,8 @@ export class Memories {
   private readonly capacities = new Map<string, number>();
   /** Blocks of data in memory, by the name of their buffer. */
   private readonly blocks = new Map<string, Float32Array>();
+  /** Numbers in each buffer of a field. */
+  private readonly fields = new Map<string, number>();
 
   constructor(
     private readonly pool: Pool,
@@ -37,7 +39,7 @@ export class Memories {
   /** Where a kernel of the swarm finds its buffers. */
   address(swarm: SwarmPlan): (buffer: string) => number {
     return (buffer) => {
-      if (buffer.startsWith('data/')) return this.arena.address(buffer);
+      if (/^(data|field)\//.test(buffer)) return this.arena.address(buffer);
       if (!buffer.startsWith('parent.')) return this.arena.address(bufferOf(swarm.id, buffer));
       return this.arena.address(bufferOf(swarm.parent!, buffer.slice('parent.'.length)));
     };
@@ -53,7 +55,42 @@ export class Memories {
     for (const id of this.capacities.keys()) if (!ids.has(id)) this.drop(id);
     this.dropBlocks(plan);
     for (const swarm of plan.swarms) this.prepare(swarm, past, born);
+    this.prepareFields(plan);
     this.prepareFinish(plan.finish);
+  }
+
+  /** Fields of the same cells go on as they are; others begin empty. */
+  private prepareFields({ swarms, fields }: Plan): void {
+    const wanted = new Map(
+      fields.flatMap(({ kept, left, cells }) => [...kept, ...left].map((name) => [name, cells])),
+    );
+    for (const name of this.fields.keys()) {
+      if (this.fields.get(name) === wanted.get(name)) continue;
+      this.arena.release(name);
+      this.fields.delete(name);
+    }
+    for (const [name, cells] of wanted) {
+      if (this.fields.has(name)) continue;
+      this.floats(this.arena.buffer(name, 4 * cells + 16), cells).fill(0);
+      this.fields.set(name, cells);
+    }
+    for (const { swarm: id, sort } of fields.flatMap((f) => f.gathers)) {
+      this.readySort(
+        swarms.find((s) => s.id === id)!,
+        sort.cells,
+      );
+    }
+  }
+
+  private readySort({ id, capacity }: SwarmPlan, cells: number): void {
+    for (const [name, words] of Object.entries(GRID_BUFFERS(capacity, cells))) {
+      this.arena.buffer(bufferOf(id, name), 4 * words);
+    }
+  }
+
+  /** What a field keeps, by the name of the buffer: a live view. */
+  field(name: string): Float32Array {
+    return this.floats(this.arena.address(name), this.fields.get(name)!);
   }
 
   private drop(id: string): void {
@@ -89,11 +126,7 @@ export class Memories {
       this.moveState(buffer, there.has(buffer) ? (old ?? 0) : 0, capacity, moves);
     }
     this.capacities.set(id, capacity);
-    for (const grid of grids) {
-      if (!grid) continue;
-      const sizes = Object.entries(GRID_BUFFERS(capacity, grid.cells));
-      for (const [name, words] of sizes) arena.buffer(bufferOf(id, name), 4 * words);
-    }
+    for (const grid of grids) if (grid) this.readySort(swarm, grid.cells);
     const tables = arena.buffer(bufferOf(id, 'tables'), Math.max(4, swarm.tables.byteLength));
     this.floats(tables, swarm.tables.length).set(swarm.tables);
     for (const [name, values] of swarm.blocks) this.keepBlock(name, values);
@@ -135,6 +168,7 @@ export class Memories {
 
   /** Nothing is born. */
   clear({ swarms }: Plan): void {
+    for (const name of this.fields.keys()) this.field(name).fill(0);
     for (const { id, state } of swarms) for (const name of state) this.state(id, name).fill(0);
   }
 
@@ -145,6 +179,15 @@ export class Memories {
   /** One quantity of all slots of a swarm: a live view, in metres, m/s or seconds. */
   state(id: string, name: string): Float32Array {
     return this.floats(this.arena.address(bufferOf(id, name)), this.slots(id));
+  }
+
+  /** Copies of what fields keep, by the name of the buffer. */
+  copyOfFields({ fields }: Plan): Map<string, Float32Array> {
+    return new Map(fields.flatMap((f) => f.kept).map((name) => [name, this.field(name).slice()]));
+  }
+
+  restoreFields({ fields }: Plan, states: ReadonlyMap<string, Float32Array>): void {
+    for (const name of fields.flatMap((f) => f.kept)) this.field(name).set(states.get(name)!);
   }
 
   /** Copies of a swarm's states, by name. */

@@ -5,9 +5,9 @@ import {
   PLANES,
   sceneInputs,
   type BodyDevice,
+  type CellSort,
   type Drawing,
   type FrameInputs,
-  type GridPlan,
   type Past,
   type Plan,
   type PlanKernel,
@@ -143,11 +143,16 @@ export class Stage implements BodyDevice<Canvas> {
     this.kernels.run(shade, 0, to.stride * to.height, address, base);
   }
 
-  /** Readies the grid that a swarm's particles find their neighbours by. */
-  sortCells(swarm: SwarmPlan, grid: GridPlan, slots: number, inputs: FrameInputs): void {
+  /** Sorts a swarm's slots by cells. */
+  sortCells(
+    swarm: SwarmPlan,
+    { cellsOf, cells }: CellSort,
+    slots: number,
+    inputs: FrameInputs,
+  ): void {
     const address = this.memories.address(swarm);
-    this.kernels.run(grid.cellsOf, 0, slots, address, inputs);
-    this.rasteriser.sortCells(address, slots, grid.cells);
+    this.kernels.run(cellsOf, 0, slots, address, inputs);
+    this.rasteriser.sortCells(address, slots, cells);
   }
 
   findLinks: BodyDevice<Canvas>['findLinks'] = (swarm, draw, count, inputs) => {

@@ -13,6 +13,7 @@ import {
   timeOf,
   TrackReader,
   type Engine,
+  type FieldPlan,
   type FrameInputs,
   type MotionDevice,
   type Particles,
@@ -22,6 +23,7 @@ import {
 } from '@vast-swarm/core';
 import { GpuLost, openDevice, type OpenOptions } from './device';
 import { Finish } from './finish';
+import { FieldMemory, lendFields } from './fieldMemory';
 import { FrameMemory } from './frameMemory';
 import { countAlive, readBack } from './readback';
 import { PLANES_TO_TARGET } from './shaders';
@@ -37,12 +39,17 @@ class GpuSnapshot implements Snapshot {
   constructor(
     readonly frame: number,
     readonly states: ReadonlyMap<string, GPUBuffer>,
+    readonly fields: ReadonlyMap<string, GPUBuffer>,
   ) {
-    this.bytes = [...states.values()].reduce((sum, b) => sum + b.size, 0);
+    this.bytes = this.buffers.reduce((sum, b) => sum + b.size, 0);
+  }
+
+  private get buffers(): GPUBuffer[] {
+    return [...this.states.values(), ...this.fields.values()];
   }
 
   release(): void {
-    for (const buffer of this.states.values()) buffer.destroy();
+    for (const buffer of this.buffers) buffer.destroy();
   }
 }
 
@@ -55,6 +62,7 @@ export class GpuEngine implements Engine {
   private pipelines: Pipelines;
   private plan: Plan | null = null;
   private swarms = new Map<string, SwarmMemory>();
+  private fields = new Map<string, FieldMemory>();
   private stage: Stage;
   private readonly finish = new Finish();
   private readonly past = new Past();
@@ -107,6 +115,7 @@ export class GpuEngine implements Engine {
     this.counting = false;
     this.pipelines = new Pipelines(device);
     this.swarms = new Map();
+    this.fields = new Map();
     this.stage = new Stage(this.pipelines, this.memoryOf);
     this.target = null;
     this.watch();
@@ -124,8 +133,10 @@ export class GpuEngine implements Engine {
   }
 
   get memoryBytes(): number {
-    const swarms = [...this.swarms.values()].reduce((sum, s) => sum + s.buffer.size, 0);
-    return swarms + (this.target?.buffer.size ?? 0);
+    const parts = [...this.swarms.values(), ...this.fields.values()];
+    return (
+      parts.reduce((sum, { buffer }) => sum + buffer.size, 0) + (this.target?.buffer.size ?? 0)
+    );
   }
 
   private check(): void {
@@ -140,15 +151,29 @@ export class GpuEngine implements Engine {
     this.swarms = new Map(plan.swarms.map((s) => [s.id, this.prepare(s, before.get(s.id), work)]));
     work.submit();
     for (const [id, memory] of before) if (this.swarms.get(id) !== memory) memory.buffer.destroy();
+    this.prepareFields(plan);
     for (const swarm of plan.swarms) this.memoryOf(swarm.id).write(swarm);
     if (first) this.reset();
   }
 
+  /** Fields of the same cells go on as they are; others begin empty. */
+  private prepareFields({ fields }: Plan): void {
+    const before = this.fields;
+    const memory = (field: FieldPlan): FieldMemory => {
+      const old = before.get(field.id);
+      return old?.takes(field) ? old : new FieldMemory(this.device, field);
+    };
+    this.fields = new Map(fields.map((field) => [field.id, memory(field)]));
+    for (const [id, old] of before) if (this.fields.get(id) !== old) old.buffer.destroy();
+  }
+
   /** Keeps a swarm's memory, or moves its state to a new one of the right size. */
   private prepare(swarm: SwarmPlan, old: SwarmMemory | undefined, work: Work): SwarmMemory {
-    const parent = this.plan!.swarms.find((s) => s.id === swarm.parent)?.capacity ?? 0;
-    if (old?.fits(swarm, parent)) return old;
-    const fresh = new SwarmMemory(this.device, swarm, parent);
+    const { swarms, fields } = this.plan!;
+    const parentCapacity = swarms.find((s) => s.id === swarm.parent)?.capacity ?? 0;
+    const around = { parentCapacity, fields };
+    if (old?.fits(swarm, around)) return old;
+    const fresh = new SwarmMemory(this.device, swarm, around);
     const { rows } = swarm.history;
     // What is not there yet cannot be drawn as if it were.
     if (rows > 0 && !old?.state.includes(ringName(rows - 1, 'px'))) this.past.begin(swarm.id);
@@ -172,6 +197,7 @@ export class GpuEngine implements Engine {
     this.past.complete();
     this.finish.forget();
     const work = new Work(this.pipelines);
+    for (const { buffer } of this.fields.values()) work.clear(buffer);
     for (const memory of this.swarms.values()) {
       work.clear(memory.buffer);
       memory.forget();
@@ -204,6 +230,15 @@ export class GpuEngine implements Engine {
       },
       readyParent: (swarm) => {
         memoryOf(swarm.id).copyParent(work, memoryOf(swarm.parent!));
+      },
+      readyFields: (swarm) => {
+        lendFields(work, this.fields.values(), swarm, memoryOf(swarm.id));
+      },
+      gather: ({ id }, swarm, kernel, inputs) => {
+        this.fields.get(id)!.gather(work, memoryOf(swarm.id), kernel, inputs);
+      },
+      stepField: ({ id }, inputs) => {
+        this.fields.get(id)!.step(work, inputs);
       },
       sortCells: (...about) => {
         this.stage.sortCells(work, ...about);
@@ -290,19 +325,28 @@ export class GpuEngine implements Engine {
   save(): Snapshot {
     const work = new Work(this.pipelines);
     const usage = GPUBufferUsage.COPY_SRC | GPUBufferUsage.COPY_DST;
-    const states = [...this.swarms].map(([id, memory]) => {
-      const copy = this.device.createBuffer({ size: memory.stateBytes, usage });
-      work.copy(memory.buffer, 0, copy, 0, memory.stateBytes);
-      return [id, copy] as const;
-    });
+    const copyOf = (buffer: GPUBuffer, size: number): GPUBuffer => {
+      const copy = this.device.createBuffer({ size, usage });
+      work.copy(buffer, 0, copy, 0, size);
+      return copy;
+    };
+    const states = [...this.swarms].map(
+      ([id, { buffer, stateBytes }]) => [id, copyOf(buffer, stateBytes)] as const,
+    );
+    const fields = [...this.fields].map(
+      ([id, { buffer, keptBytes }]) => [id, copyOf(buffer, keptBytes)] as const,
+    );
     work.submit();
-    return new GpuSnapshot(this.frame, new Map(states));
+    return new GpuSnapshot(this.frame, new Map(states), new Map(fields));
   }
 
   restore(snapshot: Snapshot): void {
     if (!(snapshot instanceof GpuSnapshot)) throw new Error('gpu: a snapshot of another engine');
-    const { frame, states } = snapshot;
+    const { frame, states, fields } = snapshot;
     const work = new Work(this.pipelines);
+    for (const [id, memory] of this.fields) {
+      work.copy(fields.get(id)!, 0, memory.buffer, 0, memory.keptBytes);
+    }
     for (const [id, memory] of this.swarms) {
       work.copy(states.get(id)!, 0, memory.buffer, 0, memory.stateBytes);
     }

@@ -4,9 +4,9 @@ import {
   momentsOf,
   sceneInputs,
   type BodyDevice,
+  type CellSort,
   type Drawing,
   type FrameInputs,
-  type GridPlan,
   type Past,
   type Plan,
   type SceneInputs,
@@ -128,7 +128,7 @@ export class Stage {
   sortCells(
     work: Work,
     swarm: SwarmPlan,
-    { cellsOf, cells }: GridPlan,
+    { cellsOf, cells }: CellSort,
     slots: number,
     inputs: FrameInputs,
   ): void {

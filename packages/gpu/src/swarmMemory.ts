@@ -7,6 +7,7 @@ import {
   STATE,
   storedAt,
   type Draw,
+  type FieldPlan,
   type SwarmPlan,
 } from '@vast-swarm/core';
 import { listGroups } from './lists';
@@ -64,23 +65,42 @@ export function blockName(place: number): string {
   return `block ${String(place)}`;
 }
 
-function gridLayout({ capacity, grid, draws }: SwarmPlan): Layout {
+function gridLayout({ id, capacity, grid, draws }: SwarmPlan, { fields }: Around): Layout {
   const grids = [grid, ...draws.map((d) => (d.shape === 'links' ? d.grid : null))];
-  const first = grids.find((g) => g !== null);
-  return first ? Object.entries(GRID_BUFFERS(capacity, first.cells)) : [];
+  const gathers = fields.flatMap((f) => f.gathers).filter((g) => g.swarm === id);
+  const cells = [...grids, ...gathers.map((g) => g.sort)].map((sort) => sort?.cells ?? 0);
+  const most = Math.max(...cells);
+  return most > 0 ? Object.entries(GRID_BUFFERS(capacity, most)) : [];
+}
+
+/** Where the swarm's kernels read fields, and leave something in them. */
+function fieldLayout({ id, fields: read }: SwarmPlan, { fields }: Around): Layout {
+  const given = fields.filter((f) => f.gathers.some((g) => g.swarm === id));
+  return [
+    ...read,
+    ...given.flatMap((f) => f.left.map((name): [string, number] => [name, f.cells])),
+  ];
+}
+
+/** What a swarm's memory depends on beside the swarm. */
+export interface Around {
+  /** Slots of the swarm it is born from. */
+  parentCapacity: number;
+  fields: readonly FieldPlan[];
 }
 
 /** What stands in a swarm's memory, in order; the state comes first. */
-function layoutOf(swarm: SwarmPlan, parentCapacity: number): Layout {
+function layoutOf(swarm: SwarmPlan, around: Around): Layout {
   const { capacity, state, tables, blocks } = swarm;
   return [
     ...state.map((name): [string, number] => [name, capacity]),
     ...drawingLayout(swarm),
     ...(swarm.parent === null ? [] : STATE).map((name): [string, number] => [
       `parent.${name}`,
-      parentCapacity,
+      around.parentCapacity,
     ]),
-    ...gridLayout(swarm),
+    ...gridLayout(swarm, around),
+    ...fieldLayout(swarm, around),
     ...[...swarm.tracks].map(([name, { words }]): [string, number] => [name, words]),
     ['tables', Math.max(4, tables.length)],
     ...blockLayout(blocks),
@@ -103,12 +123,12 @@ export class SwarmMemory {
   constructor(
     readonly device: GPUDevice,
     swarm: SwarmPlan,
-    readonly parentCapacity: number,
+    around: Around,
   ) {
     this.id = swarm.id;
     this.capacity = swarm.capacity;
     this.state = swarm.state;
-    const layout = layoutOf(swarm, parentCapacity);
+    const layout = layoutOf(swarm, around);
     this.layout = JSON.stringify(layout);
     let words = 0;
     for (const [name, size] of layout) {
@@ -119,8 +139,8 @@ export class SwarmMemory {
   }
 
   /** Whether a plan of the swarm can go on in this memory. */
-  fits(swarm: SwarmPlan, parentCapacity: number): boolean {
-    return JSON.stringify(layoutOf(swarm, parentCapacity)) === this.layout;
+  fits(swarm: SwarmPlan, around: Around): boolean {
+    return JSON.stringify(layoutOf(swarm, around)) === this.layout;
   }
 
   address = (name: string): number => {

@@ -62,7 +62,7 @@ export interface Inquiry {
 export interface EmitterKind<D extends Dials = Dials> extends Kind<D> {
   build(dial: DialReader<D>): Birthplace;
   /** Motion along with the emitter, where there is such a thing. */
-  hold?(dial: DialReader<D>, particle: Moving): Hold | null;
+  hold?(dial: DialReader<D>, particle: Omit<Moving, 'field'>): Hold | null;
   /** Linear light of the particle's place now, where that changes while it lives. */
   colour?(dial: DialReader<D>): Vec3 | null;
   /** The swarm whose particles it is born from, by id; '' is none. */
@@ -89,6 +89,40 @@ export interface Moving {
   home: () => Vec3;
   /** The swarm's particles around; only for kinds that say how far they see. */
   near: () => Neighbours;
+  /** The force's own field; only for kinds that have one. */
+  field: () => FieldReading;
+}
+
+/** The field of a force, as its `build` reads it. */
+export interface FieldReading {
+  /** Sides of a cell, in metres. */
+  side: Vec3;
+  /** What is kept under a name, straight between the middles of cells; fades to 0 outside the box. */
+  at(name: string, place: Vec3): Expr;
+}
+
+/**
+ * Numbers in the cells of a box, that belong to no swarm: at every frame particles leave something in
+ * their cells, and the cells take a step of their own.
+ */
+export interface FieldKind<D extends Dials = Dials> {
+  /** Cells along x, y and z; part of the structure, so only dials that never vary decide it. */
+  cells(dials: ValuesOf<D>): readonly [number, number, number];
+  /** The swarm whose particles leave something, by id; '' is all of them. */
+  from(dials: ValuesOf<D>): string;
+  /** Middle and size of the box in metres, in the world frame. */
+  box(dial: DialReader<D>): { centre: Vec3; size: Vec3 };
+  /** Names of what particles leave: it is added up in each cell, in the order of slots. */
+  gathers: readonly string[];
+  /** What a particle leaves in its cell, by those names. */
+  leaves(particle: { position: Vec3; velocity: Vec3 }): Record<string, Expr>;
+  /** Names of what cells keep from frame to frame; 0 to begin with. */
+  keeps: readonly string[];
+  /** What a cell keeps after a frame of `step` seconds, by those names. */
+  step(
+    dial: DialReader<D>,
+    cell: { step: Expr; kept: (name: string) => Expr; left: (name: string) => Expr },
+  ): Record<string, Expr>;
 }
 
 /** Particles in the 27 cells around one; visited in the same order whatever the threads. */
@@ -117,6 +151,8 @@ export interface ForceKind<D extends Dials = Dials> extends Kind<D> {
   sight?(dials: ValuesOf<D>): number;
   /** Whether it moves places without being part of their velocity: what it gives has a `carry`. */
   carries?(dials: ValuesOf<D>): boolean;
+  /** Cells that it keeps beside the swarms, for `build` to read. */
+  field?: FieldKind<D>;
   build(dial: DialReader<D>, particle: Moving): Effect;
 }
 

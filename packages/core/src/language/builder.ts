@@ -44,6 +44,8 @@ export class KernelData {
   readonly kept = new Map<StateName, (birth: BirthScope) => Expr>();
   /** Tracks that kernels read, by the name of their buffer. */
   readonly tracks = new Map<string, BlockTrack>();
+  /** Numbers in the buffers of fields that kernels read, by the name of the buffer. */
+  readonly fields = new Map<string, number>();
   private readonly offsets = new Map<Name, number>();
 
   /** @param carried whether particles are moved by what is not in their velocity */

@@ -13,8 +13,9 @@ export function idInSlot(builder: KernelBuilder, capacity: number): Expr {
   return lane.add(lane.lt(wrap).select(base, base.sub(size)));
 }
 
-export function loadVec(builder: KernelBuilder, from: number): Vec3 {
-  const part = (i: number): Expr => builder.graph.load(STATE[from + i]!, builder.graph.lane());
+/** Three states from the one of that number on, of the lane's own slot or of another. */
+export function loadVec({ graph }: KernelBuilder, from: number, slot = graph.lane()): Vec3 {
+  const part = (i: number): Expr => graph.load(STATE[from + i]!, slot);
   return new Vec3(part(0), part(1), part(2));
 }
 

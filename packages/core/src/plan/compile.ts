@@ -10,6 +10,7 @@ import { PlanCache } from './cache';
 import { cameraAt } from './look/cameraAt';
 import type { CameraPose } from '../language/frame';
 import { compileSwarm } from './compileSwarm';
+import { fieldPlans } from './fields/fieldPlan';
 import { backdropKernel } from './finish/backdrop';
 import { solidLensKernel } from './finish/solidLens';
 import { finishPlan } from './finish/steps';
@@ -96,6 +97,9 @@ export function compilePiece(
   const shape = frame.width / frame.height;
   const finishKey = JSON.stringify([seed, piece.finish, signals, stock, shape]);
   const finish = cache.keep(`finish ${finishKey}`, () => finishPlan(scene));
+  const sizes = swarms.map((s) => [s.id, s.capacity, s.bake === null]);
+  const fieldsKey = JSON.stringify([piece.forces, piece.influence, sizes, frame.rate, signals]);
+  const fields = cache.keep(`fields ${fieldsKey}`, () => fieldPlans(scene, swarms));
   const solid = swarms.some((s) => s.draws.some((d) => d.mode === 'opaque'));
   const solidLens =
     solid && dials.aperture !== 0 ? cache.keep(`lens ${kind}`, () => solidLensKernel(scene)) : null;
@@ -108,6 +112,7 @@ export function compilePiece(
     frame: piece.frame,
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
     tracks: { numbers: scene.signals, blocks: blockTracks(swarms) },
+    fields,
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
     shadows: shadowPlan(scene, swarms),

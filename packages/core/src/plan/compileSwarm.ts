@@ -95,6 +95,7 @@ export function compileSwarm(
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
     tracks: bake ? new Map() : data.tracks,
+    fields: bake ? new Map() : data.fields,
     state: [
       ...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()]),
       ...historyStates(history),

@@ -9,6 +9,7 @@ import type { FinishPlan } from './finish/steps';
 import type { History } from './motion/history';
 import type { PlanKernel } from '../language/frame';
 import type { Lamps } from '../language/frame';
+import type { FieldPlan } from './fields/fieldPlan';
 import type { GridPlan } from './motion/neighbourGrid';
 
 export interface SwarmPlan {
@@ -31,6 +32,8 @@ export interface SwarmPlan {
   blocks: ReadonlyMap<string, Float32Array>;
   /** Tracks that its births and its motion read, by the name of their buffer. */
   tracks: ReadonlyMap<string, BlockTrack>;
+  /** Buffers of fields that its motion reads, with how many numbers each has. */
+  fields: ReadonlyMap<string, number>;
   /** What each particle carries, see STATE; what it keeps from birth comes after. */
   state: readonly string[];
   /** The swarm whose particles it is born from: its states are the buffers `parent.*`. */
@@ -102,6 +105,8 @@ export interface Plan {
   swarms: SwarmPlan[];
   /** All that changes with time and is not simulated: numbers by the signal's id, and blocks. */
   tracks: Tracks;
+  /** State that belongs to no swarm; it takes its step before the swarms do. */
+  fields: readonly FieldPlan[];
   drawing: Drawing;
   /** Swarms that the finish shows, each drawn on a layer of its own. */
   layers: ReadonlyMap<string, Drawing>;

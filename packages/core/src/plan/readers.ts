@@ -65,7 +65,7 @@ export function partReader(
   builder: KernelBuilder,
   shelf: 'forces' | 'colliders',
   { id, kind, dials }: Part,
-  particle: ParticleInputs,
+  particle: ParticleInputs | null,
 ): DialReader {
   const label = `${shelf === 'forces' ? 'force' : 'collider'}.${id}`;
   return reader(builder, new Owner(shelf, id), label, kindOf(shelf, kind).dials, dials, particle);

@@ -2,7 +2,8 @@ import type { BlockTrack } from '../language/track';
 import type { GivenValues } from '../language/names';
 import { bornAt, timeOf, type Plan, type SwarmPlan } from '../plan/plan';
 import type { FrameInputs, PlanKernel } from '../language/frame';
-import type { GridPlan } from '../plan/motion/neighbourGrid';
+import type { FieldPlan } from '../plan/fields/fieldPlan';
+import type { CellSort } from '../plan/motion/neighbourGrid';
 import { isRing } from '../plan/motion/history';
 import { slotRanges } from '../plan/motion/slots';
 import type { Past } from './knownHistory';
@@ -22,21 +23,45 @@ export interface MotionDevice {
   takeTrack(swarm: SwarmPlan, buffer: string, track: BlockTrack, frame: number): void;
   /** Readies what births read of the swarm they come from. */
   readyParent(swarm: SwarmPlan): void;
-  /** Readies the grid that a swarm's particles find their neighbours by. */
-  sortCells(swarm: SwarmPlan, grid: GridPlan, slots: number, inputs: FrameInputs): void;
+  /** Readies what motion reads of fields. */
+  readyFields(swarm: SwarmPlan): void;
+  /** Sorts a swarm's slots by cells. */
+  sortCells(swarm: SwarmPlan, sort: CellSort, slots: number, inputs: FrameInputs): void;
+  /** Runs a kernel over a field's cells that adds what a swarm, sorted by them, leaves there. */
+  gather(field: FieldPlan, swarm: SwarmPlan, kernel: PlanKernel, inputs: FrameInputs): void;
+  /** Runs the step of a field over its cells. */
+  stepField(field: FieldPlan, inputs: FrameInputs): void;
   /** Keeps of this frame what the swarm's history wants. */
   remember(swarm: SwarmPlan, frame: number): void;
   /** Takes state and history of a frame from the swarm's bake; nothing where it has none. */
   replay(swarm: SwarmPlan, frame: number): void;
 }
 
-/** Moves all swarms on to the end of `frame`. */
+/**
+ * Moves all on to the end of `frame`, in phases: fields gather from the swarms as the frame before left
+ * them and take their step; then, swarm by swarm, parents first: births, motion, history.
+ */
 export function stepMotion(plan: Plan, frame: number, past: Past, device: MotionDevice): void {
+  for (const field of plan.fields) stepField(plan, field, frame, device);
   for (const swarm of plan.swarms) {
     if (swarm.bake) device.replay(swarm, frame);
     else stepSwarm(plan, swarm, frame, device);
     past.grow(swarm.id);
   }
+}
+
+function stepField(plan: Plan, field: FieldPlan, frame: number, device: MotionDevice): void {
+  const { rate } = plan.frame;
+  const at = { frame, time: timeOf(frame, rate), width: 0, height: 0 };
+  for (const { swarm: id, sort, add } of field.gathers) {
+    const swarm = plan.swarms.find((s) => s.id === id)!;
+    const born = bornAt(swarm, frame - 1, rate);
+    const slots = Math.min(born, swarm.capacity);
+    if (slots === 0) continue;
+    device.sortCells(swarm, sort, slots, { ...at, born });
+    device.gather(field, swarm, add, { ...at, born });
+  }
+  device.stepField(field, { ...at, born: 0 });
 }
 
 function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDevice): void {
@@ -46,6 +71,7 @@ function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDe
   const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
   for (const [buffer, track] of swarm.tracks) device.takeTrack(swarm, buffer, track, frame);
   if (swarm.parent !== null) device.readyParent(swarm);
+  if (swarm.fields.size > 0) device.readyFields(swarm);
   for (const event of swarm.births.between(from, to)) {
     for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {
       device.run(swarm, swarm.birth, begin, end, inputs, {

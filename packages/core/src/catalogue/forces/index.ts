@@ -12,6 +12,7 @@ import { turbulence } from './turbulence';
 import { vectorNoise } from './vectorNoise';
 import { vortex } from './vortex';
 import { wind } from './wind';
+import { wornWays } from './wornWays';
 
 /** What moves particles, in the order of the chooser. */
 export const forces: ForceKind[] = [
@@ -27,5 +28,6 @@ export const forces: ForceKind[] = [
   brushed,
   pictureFlow,
   flocking,
+  wornWays,
   speedLimit,
 ];

@@ -1,9 +1,10 @@
 import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
-import type { Effect, EmitterKind, ForceKind, Moving } from '../../catalogue/kinds';
+import type { Effect, EmitterKind, FieldReading, ForceKind, Moving } from '../../catalogue/kinds';
 import { scaled } from '../../catalogue/forces/region';
 import type { Part, Piece, Swarm } from '../../piece/types';
 import { collide, zoneEffect, type Moved } from './collide';
+import { fieldReading } from '../fields/fieldCells';
 import { FRAME, Owner } from '../../language/names';
 import { emitterReader, partReader, swarmReader } from '../readers';
 import type { ParticleInputs } from '../../language/particle';
@@ -49,7 +50,7 @@ export function motionKernel(
   const own = swarmReader(builder, swarm, particle);
 
   const sight = sightOf(piece, swarm);
-  const moving: Moving = {
+  const moving: Omit<Moving, 'field'> = {
     ...{ position, velocity, step, age },
     time: own.time(),
     home: () => own.keepVec('home', (birth) => birth.position),
@@ -109,7 +110,7 @@ function forcesOf(
   swarm: Swarm,
   builder: SceneBuilder,
   particle: ParticleInputs,
-  moving: Moving,
+  moving: Omit<Moving, 'field'>,
 ): Effect[] {
   return piece.forces
     .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
@@ -117,7 +118,8 @@ function forcesOf(
       const kind: ForceKind = kindOf('forces', force.kind);
       const reader = partReader(builder, 'forces', force, particle);
       const felt = feltOf(builder, force, swarm);
-      return scaled(kind.build(reader, moving), felt);
+      const field = (): FieldReading => fieldReading(builder, force, kind.field!, reader);
+      return scaled(kind.build(reader, { ...moving, field }), felt);
     });
 }
 
@@ -178,7 +180,7 @@ function holdOf(
   builder: KernelBuilder,
   swarm: Swarm,
   particle: ParticleInputs,
-  moving: Moving,
+  moving: Omit<Moving, 'field'>,
   free: Vec3,
 ): Vec3 {
   const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);

@@ -6,11 +6,12 @@ import { inEffect } from '../../piece/follow';
 import type { Piece, Swarm } from '../../piece/types';
 import { signalsIn } from '../../piece/walk';
 import type { StockFiles } from '../../stock/entry';
+import { gatheredBy } from '../fields/fieldPlan';
 import { historyRows, wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
 
 /** Grows when states are named or worked out in another way, so that what was baked before is stale. */
-const STATES = 2;
+const STATES = 3;
 
 /** The swarm that a swarm is born from, by id. */
 export function parentOf(swarm: Swarm): string | null {
@@ -43,19 +44,34 @@ function keptLook(dials: DialValues, all = false): unknown[] {
  * states. Names, looks and the camera have no part in it.
  */
 export function motionKeys(piece: Piece, files: StockFiles): Map<string, string> {
-  const keys = new Map<string, string>();
-  const of = (swarm: Swarm, trail: readonly string[]): string => {
-    const known = keys.get(swarm.id);
-    if (known !== undefined) return known;
-    const parent = piece.swarms.find((s) => s.id === parentOf(swarm) && s.on);
-    const from =
-      parent && !trail.includes(parent.id) ? of(parent, [...trail, swarm.id]) : 'no parent';
-    const key = JSON.stringify([...dependencies(piece, inEffect(piece, swarm), files), from]);
-    keys.set(swarm.id, key);
-    return key;
+  const own = new Map(
+    piece.swarms.map((s) => [s.id, dependencies(piece, inEffect(piece, s), files)]),
+  );
+  const key = ({ id }: Swarm): string => {
+    const others = reached(piece, id);
+    // In the order of the piece: which of a ring of swarms has no parent depends on it.
+    const all = piece.swarms.filter((s) => others.has(s.id)).map((s) => [s.id, own.get(s.id)]);
+    return JSON.stringify([id, all]);
   };
-  for (const swarm of piece.swarms) of(swarm, [swarm.id]);
-  return keys;
+  return new Map(piece.swarms.map((s) => [s.id, key(s)]));
+}
+
+/** A swarm with all whose particles reach into its motion: those it is born from, or reads in a field. */
+function reached(piece: Piece, id: string): Set<string> {
+  const found = new Set<string>();
+  const visit = (next: string): void => {
+    const swarm = piece.swarms.find((s) => s.id === next && (s.on || next === id));
+    if (!swarm || found.has(next)) return;
+    found.add(next);
+    const parent = parentOf(inEffect(piece, swarm));
+    if (parent !== null) visit(parent);
+    for (const force of piece.forces) {
+      if (!force.on || influenceOf(piece, force.id, next) === 0) continue;
+      gatheredBy(piece, force)?.forEach(visit);
+    }
+  };
+  visit(id);
+  return found;
 }
 
 function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] {

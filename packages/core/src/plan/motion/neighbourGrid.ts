@@ -13,12 +13,15 @@ import { STATE } from '../../language/particle';
  * slot, so that the order does not depend on threads; places and velocities are copied in that order
  * before anything moves.
  */
-export interface GridPlan {
-  /** Gives each slot its cell: buffer `near.cell` (i32). Dead ones go to cell `cells`. */
-  cellsOf: PlanKernel;
+export interface GridPlan extends CellSort {
   /** Copies places and velocities in sorted order: `near.order` to `near.px` and so on. */
   gather: PlanKernel;
-  /** A power of two. */
+}
+
+/** How slots are sorted by cells. */
+export interface CellSort {
+  /** Gives each slot its cell: buffer `near.cell` (i32). Those in none go to cell `cells`. */
+  cellsOf: PlanKernel;
   cells: number;
 }
 

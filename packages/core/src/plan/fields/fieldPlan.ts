@@ -1,0 +1,159 @@
+import type { Vec3 } from '@vast-swarm/kernel';
+import { kindOf } from '../../catalogue';
+import type { FieldKind } from '../../catalogue/kinds';
+import { KernelBuilder } from '../../language/builder';
+import type { PlanKernel } from '../../language/frame';
+import { FRAME } from '../../language/names';
+import { loadVec } from '../../language/state';
+import { influenceOf } from '../../piece/influence';
+import type { Part, Piece } from '../../piece/types';
+import type { CellSort } from '../motion/neighbourGrid';
+import { partReader } from '../readers';
+import type { Scene, SceneBuilder } from '../scene';
+import { boxOf, cellCountOf, cellIn, keptBuffer, leftBuffer, type FieldBox } from './fieldCells';
+
+/** What a swarm leaves in a field at every frame. */
+export interface FieldGather {
+  swarm: string;
+  sort: CellSort;
+  /** Over cells: adds what the swarm's particles leave to the buffers of `left`. */
+  add: PlanKernel;
+}
+
+/**
+ * State that belongs to no swarm: numbers in the cells of a box. It is born empty. At the start of a frame
+ * swarms leave in it what they were at the end of the frame before, it takes its step, and then the swarms'
+ * motion may read it.
+ */
+export interface FieldPlan {
+  /** That of the part that it belongs to. */
+  id: string;
+  cells: number;
+  /** Buffers of numbers that cells keep from frame to frame. */
+  kept: readonly string[];
+  /** Buffers of numbers that are added up within a frame; all 0 behind a step. */
+  left: readonly string[];
+  gathers: readonly FieldGather[];
+  /** Over cells: from what was kept and left to what is kept. */
+  step: PlanKernel;
+}
+
+/** The swarms whose particles leave something in a force's field; null where it has none. */
+export function gatheredBy(piece: Piece, force: Part): string[] | null {
+  const field = fieldOf(force);
+  if (!field) return null;
+  const from = field.from(force.dials);
+  return piece.swarms.filter((s) => s.on && (from === '' || s.id === from)).map((s) => s.id);
+}
+
+export function fieldOf(force: Part): FieldKind | null {
+  return kindOf('forces', force.kind).field ?? null;
+}
+
+/** What has to be known of a swarm. */
+interface Giver {
+  id: string;
+  capacity: number;
+  bake: unknown;
+}
+
+/** The fields that are read by something that is simulated; what nobody reads is not worked out. */
+export function fieldPlans(scene: Scene, swarms: readonly Giver[]): FieldPlan[] {
+  const { piece } = scene;
+  return piece.forces.flatMap((force) => {
+    const kind = fieldOf(force);
+    const read = swarms.some((s) => !s.bake && influenceOf(piece, force.id, s.id) !== 0);
+    if (!kind || !force.on || !read) return [];
+    const gathered = gatheredBy(piece, force)!;
+    const givers = swarms.filter((s) => gathered.includes(s.id));
+    return [fieldPlan(scene, force, kind, givers)];
+  });
+}
+
+function fieldPlan(
+  scene: Scene,
+  force: Part,
+  kind: FieldKind,
+  givers: readonly Giver[],
+): FieldPlan {
+  const cells = cellCountOf(kind, force);
+  const gathers = givers.map((swarm) => gather(scene, force, kind, swarm, cells));
+  const kept = kind.keeps.map((name) => keptBuffer(force.id, name));
+  const left = kind.gathers.map((name) => leftBuffer(force.id, name));
+  return { id: force.id, cells, kept, left, gathers, step: stepKernel(scene, force, kind) };
+}
+
+function boxIn(builder: SceneBuilder, force: Part, kind: FieldKind): FieldBox {
+  return boxOf(kind, force, partReader(builder, 'forces', force, null));
+}
+
+/** Sorts the slots by the cells they stand in, and adds up in each cell in the order of slots. */
+function gather(
+  scene: Scene,
+  force: Part,
+  kind: FieldKind,
+  { id, capacity }: Giver,
+  cells: number,
+): FieldGather {
+  const first = new KernelBuilder(scene);
+  const { graph } = first;
+  const age = graph.load('age', graph.lane());
+  const alive = age.ge(0).and(age.lt(graph.load('life', graph.lane())));
+  const { index, inside } = cellIn(boxIn(first, force, kind), loadVec(first, 0));
+  graph.store('near.cell', alive.and(inside).select(index, graph.int(cells)));
+  return {
+    swarm: id,
+    sort: { cellsOf: first, cells },
+    add: addKernel(scene, force, kind, capacity, cells),
+  };
+}
+
+function addKernel(
+  scene: Scene,
+  force: Part,
+  kind: FieldKind,
+  capacity: number,
+  cells: number,
+): PlanKernel {
+  const builder = new KernelBuilder(scene);
+  const g = builder.graph;
+  const last = builder.uniform(FRAME.own('lastSlot'), capacity - 1, 'i32');
+  const start = g.load('near.start', g.lane(), 'i32');
+  const held = g.load('near.start', g.lane().add(1), 'i32').sub(start);
+  // Lanes run on to a multiple of four.
+  const count = g.lane().lt(cells).select(held, 0);
+  const before = kind.gathers.map((name) => g.load(leftBuffer(force.id, name), g.lane()));
+  const sums = g.loop(count, before, (turn, carried) => {
+    // Lanes that have done with their cell go on with the busiest one, and read what is dropped.
+    const place = start.add(turn).max(0).min(last);
+    const slot = g.load('near.order', place, 'i32').max(0).min(last);
+    const vec = (from: number): Vec3 => loadVec(builder, from, slot);
+    const leaves = kind.leaves({ position: vec(0), velocity: vec(3) });
+    return carried.map((sum, i) => sum.add(leaves[kind.gathers[i]!]!));
+  });
+  sums.forEach((sum, i) => g.store(leftBuffer(force.id, kind.gathers[i]!), sum));
+  return builder;
+}
+
+function stepKernel(scene: Scene, force: Part, kind: FieldKind): PlanKernel {
+  const builder = new KernelBuilder(scene);
+  const g = builder.graph;
+  const dial = partReader(builder, 'forces', force, null);
+  const step = builder.uniform(FRAME.own('step'), 1 / scene.rate);
+  const load = (buffer: string) => g.load(buffer, g.lane());
+  const next = kind.step(dial, {
+    step,
+    kept: (name) => load(keptBuffer(force.id, name)),
+    left: (name) => load(leftBuffer(force.id, name)),
+  });
+  for (const name of kind.keeps) g.store(keptBuffer(force.id, name), next[name]!);
+  // What was left is taken in; the next frame begins with nothing.
+  for (const name of kind.gathers) g.store(leftBuffer(force.id, name), g.float(0));
+  const { samples, blocks } = builder.data;
+  if (samples.length > 0 || blocks.size > 0) {
+    throw new Error(
+      `The field of '${force.kind}' reads a curve or a list, which fields have none of`,
+    );
+  }
+  return builder;
+}

@@ -1,0 +1,72 @@
+import type { FieldPlan, FrameInputs, PlanKernel, SwarmPlan } from '@vast-swarm/core';
+import type { SwarmMemory } from './swarmMemory';
+import type { Work } from './work';
+
+/** A field's buffers in one storage buffer: what is kept stands first. */
+export class FieldMemory {
+  readonly buffer: GPUBuffer;
+  private readonly names: readonly string[];
+  private readonly room: number;
+
+  constructor(
+    device: GPUDevice,
+    private field: FieldPlan,
+  ) {
+    this.names = [...field.kept, ...field.left];
+    // Kernels run on to a multiple of four cells.
+    this.room = Math.ceil(field.cells / 4) * 4;
+    const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_SRC | GPUBufferUsage.COPY_DST;
+    this.buffer = device.createBuffer({ size: 4 * this.room * this.names.length, usage });
+  }
+
+  /** Takes a plan of the field, where it can go on in this memory. */
+  takes(field: FieldPlan): boolean {
+    const same =
+      field.cells === this.field.cells &&
+      JSON.stringify([...field.kept, ...field.left]) === JSON.stringify(this.names);
+    if (same) this.field = field;
+    return same;
+  }
+
+  private readonly address = (name: string): number => this.names.indexOf(name) * this.room;
+
+  /** Copies buffers that both have, to where the swarm's kernels find them. */
+  lend(work: Work, swarm: SwarmMemory, names: Iterable<string>): void {
+    for (const name of names) {
+      if (!this.names.includes(name)) continue;
+      const [from, to] = [4 * this.address(name), 4 * swarm.address(name)];
+      work.copy(this.buffer, from, swarm.buffer, to, 4 * this.field.cells);
+    }
+  }
+
+  /** What the swarm's particles leave in the cells that they are sorted by. */
+  gather(work: Work, memory: SwarmMemory, kernel: PlanKernel, inputs: FrameInputs): void {
+    const { left, cells } = this.field;
+    this.lend(work, memory, left);
+    work.kernel(kernel, memory.buffer, 0, cells, memory.address, inputs);
+    for (const name of left) {
+      const [from, to] = [4 * memory.address(name), 4 * this.address(name)];
+      work.copy(memory.buffer, from, this.buffer, to, 4 * cells);
+    }
+  }
+
+  step(work: Work, inputs: FrameInputs): void {
+    const { step, cells } = this.field;
+    work.kernel(step, this.buffer, 0, cells, this.address, inputs);
+  }
+
+  /** Bytes of what is kept. */
+  get keptBytes(): number {
+    return 4 * this.room * this.field.kept.length;
+  }
+}
+
+/** Brings all that a swarm's motion reads of fields to where it reads it. */
+export function lendFields(
+  work: Work,
+  fields: Iterable<FieldMemory>,
+  { fields: read }: SwarmPlan,
+  memory: SwarmMemory,
+): void {
+  for (const field of fields) field.lend(work, memory, read.keys());
+}
