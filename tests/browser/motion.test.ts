@@ -12,14 +12,18 @@ const dial = (name: string) => app.page.getByRole('group', { name, exact: true }
 async function add(button: string, kind: string): Promise<void> {
   await app.page.getByRole('button', { name: button }).click();
   await app.page.getByRole('menuitem', { name: kind }).first().click();
+  await unveiled();
 }
+
+/** The veil of a list lies over the page for a moment longer than the list itself. */
+const unveiled = (): Promise<void> =>
+  app.page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
 
 /** Chooses in one of the sheet's lists. */
 async function choose(list: string, option: string): Promise<void> {
   await app.page.getByRole('combobox', { name: list, exact: true }).click();
   await app.page.getByRole('option', { name: option, exact: true }).click();
-  // The veil of the list lies over the page for a moment longer than the list itself.
-  await app.page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
+  await unveiled();
 }
 
 test('a dial follows a new wave, and a formula whose error is at its character', async () => {
@@ -265,4 +269,29 @@ test('keys are added and moved on the timing strip', async () => {
   const before = await key.getAttribute('aria-valuetext');
   await app.page.keyboard.press('ArrowUp');
   expect(await key.getAttribute('aria-valuetext')).not.toBe(before);
+}, 60_000);
+
+test('a signal is moved by hand while the piece plays, and what was recorded stays', async () => {
+  await open();
+  await add('Add a signal', 'By hand');
+  await app.page.getByText('Nothing recorded').waitFor();
+  const hand = app.page.getByRole('slider', { name: 'By hand' });
+  const box = (await hand.locator('xpath=..').boundingBox())!;
+  await app.page.mouse.move(box.x + 6, box.y + 6);
+  await app.page.mouse.down();
+  await app.page.mouse.move(box.x + 90, box.y + 6, { steps: 4 });
+  // The hand stays where it is until some frames have gone by.
+  const frame = Number(await pictureOf(app.page).getAttribute('data-frame'));
+  await pictureTells(app.page, (d) => Math.abs(Number(d.frame) - frame) > 4);
+  await app.page.mouse.up();
+  const told = app.page.getByText(/Recorded from \d/);
+  await told.waitFor();
+  const before = await told.textContent();
+  await app.page.reload();
+  await lineUp().getByRole('button', { name: 'By hand', exact: true }).click();
+  await app.page.getByText(before!).waitFor();
+  await app.page.getByRole('button', { name: 'Forget it' }).click();
+  await app.page.getByText('Nothing recorded').waitFor();
+  await app.page.keyboard.press('Control+z');
+  await app.page.getByText(before!).waitFor();
 }, 60_000);

@@ -2,7 +2,9 @@ import { BirthSchedule, defaults, mostAlive, remap, slotRanges, swarmDials } fro
 
 function schedule(dials: Record<string, number>, begin = 0): BirthSchedule {
   const all = { ...defaults(swarmDials), rate: 0, ...dials };
-  return new BirthSchedule(all, begin, { follow: () => () => 0, rate: 30, density: 1 });
+  return new BirthSchedule(all, begin, {
+    ...{ follow: () => () => 0, changes: () => 0, rate: 30, density: 1 },
+  });
 }
 
 test.each([24, 25, 29.97, 30, 60, 144])(

@@ -1,4 +1,4 @@
-import type { Census, Piece, StockData } from '@vast-swarm/core';
+import type { Census, Piece, StockData, Take } from '@vast-swarm/core';
 import type {
   BakeFile,
   EngineChoice,
@@ -16,6 +16,8 @@ export interface EngineEvents {
   trouble: (message: string) => void;
   thumb: (blob: Blob) => void;
   building: (name: string, part: number) => void;
+  /** A signal was moved by hand, and let go. */
+  took: (signal: string, take: Take) => void;
   /** About bakes; see messages.ts. */
   baking: (message: FromEngine & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
@@ -100,6 +102,9 @@ export class EngineClient {
       case 'followed':
         this.followed = message.report;
         return;
+      case 'took':
+        this.events.took?.(message.signal, message.take);
+        return;
       case 'building':
         this.events.building?.(message.name, message.part);
         return;
@@ -152,6 +157,11 @@ export class EngineClient {
   follow(at: (ToEngine & { type: 'follow' })['at']): void {
     if (!at) this.followed = null;
     this.send({ type: 'follow', at });
+  }
+
+  /** Moves a signal by hand while the piece plays; null lets it go. */
+  drive(signal: string, value: number | null): void {
+    this.send({ type: 'drive', signal, value });
   }
 
   play(playing: boolean): void {

@@ -63,6 +63,9 @@ function handle(to: Session, message: ToEngine): void {
     case 'follow':
       to.follow(message.at);
       return;
+    case 'drive':
+      to.drive(message.signal, message.value);
+      return;
     case 'play':
     case 'pause':
       to.play(message.type === 'play');

@@ -1,4 +1,4 @@
-import type { Census, Notice, Piece, StockData } from '@vast-swarm/core';
+import type { Census, Notice, Piece, StockData, Take } from '@vast-swarm/core';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -20,6 +20,8 @@ export type ToEngine =
   | { type: 'census'; swarm: string }
   /** Follows the particle nearest to a place in the picture (parts of its size), or none. */
   | { type: 'follow'; at: { x: number; y: number; swarm: string | null } | null }
+  /** Moves a signal by hand; null lets it go. */
+  | { type: 'drive'; signal: string; value: number | null }
   | { type: 'play' }
   | { type: 'pause' }
   | { type: 'seek'; frame: number }
@@ -87,6 +89,8 @@ export type FromEngine =
   | { type: 'followed'; report: FollowReport | null }
   /** A distance field is being built for a part: the part of it that is done, 1 at the end. */
   | { type: 'building'; name: string; part: number }
+  /** What was recorded of a signal that was let go. */
+  | { type: 'took'; signal: string; take: Take }
   | { type: 'baking'; swarm: string; done: number; total: number }
   | { type: 'baked'; swarm: string; bake: BakeFile; bytes: number; key: string }
   | { type: 'bakeStopped'; swarm: string; message: string | null };

@@ -11,6 +11,7 @@ import {
 import { Baker } from './baker';
 import { buildFields } from './distanceFields';
 import { Follower } from './follower';
+import { Hands } from './hands';
 import type { LiveEngine } from '@vast-swarm/core';
 import type { BakeFile, FromEngine, PreviewChoice, ToEngine } from './messages';
 import { pause } from './pause';
@@ -44,6 +45,7 @@ export class Session {
   private files: StockFiles = new Map();
   private readonly baker: Baker;
   private readonly follower: Follower;
+  private readonly hands = new Hands();
 
   constructor(
     private readonly engine: LiveEngine,
@@ -104,7 +106,18 @@ export class Session {
     });
   }
 
+  /** Moves a signal by hand; null lets it go. */
+  drive(signal: string, value: number | null): void {
+    if (!this.piece) return;
+    if (value === null) {
+      const take = this.hands.release(signal);
+      if (take) this.send({ type: 'took', signal, take });
+    } else if (this.hands.drive(this.piece, signal, value)) this.pending ??= this.piece;
+    this.wake();
+  }
+
   setPiece(piece: Piece): void {
+    this.hands.kept();
     this.pending = piece;
     this.wake();
   }
@@ -184,7 +197,7 @@ export class Session {
     const first = this.piece === null;
     const { cache, files } = this;
     const { bakes } = this.baker;
-    const plan = compilePiece(piece, { cache, files, bakes });
+    const plan = compilePiece(piece, { cache, files, bakes, live: this.hands.takes });
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);
@@ -243,6 +256,10 @@ export class Session {
       this.target = 0;
       this.glimpses = false;
       return;
+    }
+    if (this.hands.driving) {
+      this.hands.write(this.playback.frame + 1);
+      this.playback.forgetAfter();
     }
     await this.playback.ready();
     this.playback.advance();

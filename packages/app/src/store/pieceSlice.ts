@@ -6,11 +6,13 @@ import {
   freshName,
   makeChoice,
   makePart,
+  takeKey,
   type DialValue,
   type Part,
   type Piece,
   type StockEntry,
   type Swarm,
+  type Take,
 } from '@vast-swarm/core';
 import {
   forget,
@@ -202,6 +204,15 @@ const slice = createSlice({
         piece.signals.push(part);
         makeOwn(piece, path);
         put(piece, path, { feed: 'signal', signal: part.id, from, to } satisfies DialValue);
+      });
+    },
+    /** Keeps what was recorded of a signal that was moved by hand. */
+    took(state, { payload }: PayloadAction<{ signal: string; take: Take }>) {
+      const { signal, take } = payload;
+      edit(state, 'Record', (piece) => {
+        const part = piece.signals.find((s) => s.id === signal);
+        const key = part && takeKey(part);
+        if (key) part.dials[key] = take;
       });
     },
     moved(state, { payload }: PayloadAction<{ list: PartList; from: number; to: number }>) {

@@ -10,6 +10,7 @@ import { EngineContext } from '../engine/EngineContext';
 import type { EngineChoice, PreviewChoice } from '../engine/messages';
 import { dismissed, noticed } from '../store/noticeSlice';
 import { store, useAppDispatch } from '../store/store';
+import { pieceActions } from '../store/pieceSlice';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
 import { Bar } from './Bar';
@@ -57,6 +58,7 @@ export function OpenPiece({ id }: { id: string }) {
             dispatch(noticed({ key: 'building', kind: 'note', message }));
           }
         },
+        took: (signal, take) => dispatch(pieceActions.took({ signal, take })),
         baking: (message) => void bakeMessage(id, message),
         died: () => {
           setGeneration((n) => n + 1);

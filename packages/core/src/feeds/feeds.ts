@@ -4,6 +4,7 @@ import { layersSchema, type ColourLayer, type LayersFeed } from './colourLayers'
 import { hexSchema, stopsSchema } from './gradient';
 import type { Mask } from './mask';
 import { EASES, shapeSchema, type Shape } from './shape';
+import type { Take } from './take';
 
 /**
  * What can fill a dial. A plain number, colour or vector is a fixed value; everything else is an
@@ -171,7 +172,8 @@ export const strokesSchema = z
 export type Strokes = z.infer<typeof strokesSchema>;
 export type FlatStroke = Extract<Strokes[number], { points: unknown }>;
 export type SpaceStroke = Extract<Strokes[number], { places: unknown }>;
-export type DialValue = NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[] | Mask;
+export type DialValue =
+  NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[] | Mask | Take;
 
 function feedIs(value: DialValue, feed: string): boolean {
   return typeof value === 'object' && 'feed' in value && value.feed === feed;

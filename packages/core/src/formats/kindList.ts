@@ -34,6 +34,7 @@ function valuesText(spec: DialSpec): string {
       return spec.default;
     case 'keys':
       return `${String(spec.default.length)} keys`;
+    case 'take':
     case 'strokes':
     case 'mask':
       return 'none';

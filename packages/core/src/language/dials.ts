@@ -19,6 +19,7 @@ import {
   type VectorFeed,
 } from '../feeds/feeds';
 import { maskSchema, type Mask } from '../feeds/mask';
+import { takeSchema, type Take } from '../feeds/take';
 import type { StockType } from '../stock/types';
 
 /**
@@ -94,6 +95,12 @@ export interface KeysDial extends Common {
   default: Keys;
 }
 
+/** What is recorded of a number from outside. */
+export interface TakeDial extends Common {
+  type: 'take';
+  default: Take;
+}
+
 /** A formula of the frame's names. */
 export interface TextDial extends Common {
   type: 'formula';
@@ -135,6 +142,7 @@ export type DialSpec =
   | StockDial
   | StocksDial
   | KeysDial
+  | TakeDial
   | TextDial
   | SwarmDial
   | StrokesDial
@@ -167,11 +175,13 @@ export type ValueOf<S> =
               ? string[]
               : S extends { type: 'keys' }
                 ? Keys
-                : S extends { type: 'strokes' }
-                  ? Strokes
-                  : S extends { type: 'mask' }
-                    ? Mask
-                    : DialValue;
+                : S extends { type: 'take' }
+                  ? Take
+                  : S extends { type: 'strokes' }
+                    ? Strokes
+                    : S extends { type: 'mask' }
+                      ? Mask
+                      : DialValue;
 
 /** The values of some dials, each typed by its dial. */
 export type ValuesOf<D extends Dials> = { [K in keyof D]: ValueOf<D[K]> };
@@ -302,6 +312,8 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
       return keysSchema.prefault(spec.default);
     case 'formula':
       return formulaText(false).prefault(spec.default);
+    case 'take':
+      return takeSchema.prefault(spec.default);
     case 'strokes':
       return strokesSchema.prefault([]);
     case 'mask':

@@ -5,6 +5,8 @@ import { layersOf } from '../feeds/feeds';
 import { inEffect } from '../piece/follow';
 import type { Piece, Swarm } from '../piece/types';
 import type { Bake } from './bake';
+import type { LiveTake } from '../feeds/take';
+import { serialOf } from '../stock/memo';
 import type { StockFiles } from '../stock/entry';
 import { PlanCache } from './cache';
 import { cameraAt } from './look/cameraAt';
@@ -38,16 +40,20 @@ export interface Sources {
   files?: StockFiles;
   /** Stored motion, by swarm; played as it is, whatever the piece says meanwhile. */
   bakes?: ReadonlyMap<string, Bake>;
+  /** Takes that are being recorded while the plan runs, by signal. */
+  live?: ReadonlyMap<string, LiveTake>;
 }
 
 export function compilePiece(
   piece: Piece,
-  { cache = new PlanCache(), files = new Map(), bakes = new Map() }: Sources = {},
+  { cache = new PlanCache(), files = new Map(), bakes = new Map(), live = new Map() }: Sources = {},
 ): Plan {
-  const scene = new Scene(piece, files);
+  const scene = new Scene(piece, files, live);
   const notices: Notice[] = missingStock(piece, files);
   const keys = motionKeys(piece, files);
-  const { seed, frame, signals } = piece;
+  const { seed, frame } = piece;
+  // A live take changes while what reads it stays the same.
+  const signals = [piece.signals, [...live].map(([id, take]) => [id, serialOf(take)])];
   const plans = new Map<string, SwarmPlan>();
   const { kind, dials } = piece.camera;
   // What the kernels of drawing are made for.

@@ -1,5 +1,6 @@
 import { rangeOf } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
+import { signalsIn } from '../piece/walk';
 import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
 import { copyMatrices } from './look/copies';
@@ -39,7 +40,8 @@ export function compileSwarm(
   const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
   // Trails outlive their particles.
   const lasting = rangeOf(lifetime)[1] + history.rows / rate;
-  const needed = mostAlive(births, lasting, begin, timeOf(length, rate), 1 / rate);
+  const ahead = aheadOf(scene, swarm, begin);
+  const needed = mostAlive(ahead, lasting, begin, timeOf(length, rate), 1 / rate);
   const limit = swarm.dials.limit || Infinity;
   const most = Math.max(4, Math.min(needed, limit, left));
   const notices: Notice[] = [];
@@ -105,6 +107,13 @@ export function compileSwarm(
     copies,
   };
   return { plan, notices };
+}
+
+/** Births as far as they can be told ahead: a rate that is driven live may rise as far as it goes. */
+function aheadOf(scene: Scene, { dials }: Swarm, begin: number): BirthSchedule {
+  const { rate } = dials;
+  const driven = [...signalsIn(rate)].some((id) => scene.live.has(id));
+  return new BirthSchedule(driven ? { ...dials, rate: rangeOf(rate)[1] } : dials, begin, scene);
 }
 
 function orphanText({ piece }: Scene, swarm: Swarm): string {

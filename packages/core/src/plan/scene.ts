@@ -6,9 +6,16 @@ import { isSignal, type FrameFeed, type Vector, type VectorFeed } from '../feeds
 import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
 import { kindOf } from '../catalogue';
-import type { Piece } from '../piece/types';
+import type { Part, Piece } from '../piece/types';
+import type { LiveTake } from '../feeds/take';
 import { stockData, type StockFiles } from '../stock/entry';
 import type { StockData } from '../stock/types';
+
+/** The dial of a signal that holds what was recorded, where it has one. */
+export function takeKey({ kind }: Part): string | undefined {
+  const dials = Object.entries(kindOf('signals', kind).dials);
+  return dials.find(([, spec]) => spec.type === 'take')?.[0];
+}
 
 /** A piece with what its dials read beside themselves: signals and stock. */
 export class Scene implements World {
@@ -19,13 +26,18 @@ export class Scene implements World {
   constructor(
     readonly piece: Piece,
     private readonly files: StockFiles = new Map(),
+    /** Takes that are being recorded, by signal: they stand in for those of the piece. */
+    readonly live: ReadonlyMap<string, LiveTake> = new Map(),
   ) {
     const { rate } = piece.frame;
     this.size = piece.frame;
     const { kind, dials } = piece.camera;
     const { perspective } = kindOf('cameras', kind);
     this.lens = { perspective, defocuses: dials.aperture !== 0 };
-    for (const { id, kind, dials, on } of piece.signals) {
+    for (const part of piece.signals) {
+      const { id, kind, on } = part;
+      const [key, take] = [takeKey(part), live.get(id)];
+      const dials = key && take ? { ...part.dials, [key]: take } : part.dials;
       const at = kindOf('signals', kind).follow(dials, { rate, seed: piece.seed, id });
       // Switched off, a signal rests at 0.
       this.signals.set(id, on ? at : () => 0);
@@ -42,6 +54,11 @@ export class Scene implements World {
 
   get rate(): number {
     return this.piece.frame.rate;
+  }
+
+  /** Another number when more was recorded of a live signal. */
+  changes(): number {
+    return [...this.live.values()].reduce((sum, take) => sum + take.changes, 0);
   }
 
   /** A signal's value at a time in seconds. */

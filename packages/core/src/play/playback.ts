@@ -98,6 +98,14 @@ export class Playback {
     this.snapshots = keep;
   }
 
+  /** Forgets what was after the present frame: it is about to be another. */
+  forgetAfter(): void {
+    const [kept, gone] = [[] as Snapshot[], [] as Snapshot[]];
+    for (const s of this.snapshots) (s.frame <= this.frame ? kept : gone).push(s);
+    for (const s of gone) s.release();
+    this.snapshots = kept;
+  }
+
   clear(): void {
     for (const s of this.snapshots) s.release();
     this.snapshots = [];

@@ -12,6 +12,7 @@ import {
   type Mask,
   type NumberFeed,
   type Strokes,
+  type Take,
   type VectorFeed,
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
@@ -31,6 +32,7 @@ import { StockCell } from './StockCell';
 import { StocksCell } from './StocksCell';
 import { StrokesCell } from './StrokesCell';
 import { SwarmCell } from './SwarmCell';
+import { TakeCell } from './TakeCell';
 import { VectorCell } from './VectorCell';
 
 interface Props {
@@ -55,7 +57,17 @@ export const DialRow = memo(
 );
 
 /** Dials whose cell takes the whole row. */
-const WIDE = new Set(['vector', 'stock', 'stocks', 'keys', 'formula', 'swarm', 'strokes', 'mask']);
+const WIDE = new Set([
+  'vector',
+  'stock',
+  'stocks',
+  'keys',
+  'formula',
+  'swarm',
+  'strokes',
+  'mask',
+  'take',
+]);
 
 function Row({ spec, value, path, rate }: Props) {
   const dispatch = useAppDispatch();
@@ -213,6 +225,8 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       );
     case 'mask':
       return <MaskCell mask={value as Mask} path={path} onChange={once} />;
+    case 'take':
+      return <TakeCell take={value as Take} path={path} onChange={once} />;
     case 'strokes':
       return <StrokesCell strokes={value as Strokes} path={path} onChange={once} />;
     case 'vector':

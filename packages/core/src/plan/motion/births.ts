@@ -32,7 +32,7 @@ export class BirthSchedule {
   constructor(
     dials: SwarmValues,
     private readonly begin: number,
-    scene: Pick<Scene, 'follow' | 'rate' | 'density'>,
+    scene: Pick<Scene, 'follow' | 'rate' | 'density' | 'changes'>,
   ) {
     // Times count from the piece's 0; what starts at 0 starts with the pre-roll.
     const moment = (at: number): number => (at <= 0 ? 0 : at - begin);
@@ -42,7 +42,7 @@ export class BirthSchedule {
     this.steady =
       typeof rate === 'number'
         ? new EvenRate(rate * scene.density, start, end)
-        : new DrivenRate(more(scene.follow(rate), scene.density), start, end, begin, scene.rate);
+        : new DrivenRate(more(scene.follow(rate), scene.density), start, end, begin, scene);
     this.burst = Math.round(dials.burst * scene.density);
     this.burstAt = moment(dials.burstAt);
     this.burstEvery = dials.burstEvery;
@@ -137,18 +137,26 @@ class EvenRate implements Steady {
  * count is known by adding up once.
  */
 class DrivenRate implements Steady {
-  private readonly sums: number[] = [0];
+  private sums: number[] = [0];
+  private changes = 0;
 
   constructor(
     private readonly rate: (time: number) => number,
     private readonly start: number,
     private readonly end: number,
     private readonly begin: number,
-    private readonly frames: number,
+    private readonly scene: Pick<Scene, 'rate' | 'changes'>,
   ) {}
+
+  private get frames(): number {
+    return this.scene.rate;
+  }
 
   /** Births, whole and part, up to `local`. */
   private sum(local: number): number {
+    const changes = this.scene.changes();
+    if (changes !== this.changes) this.sums = [0];
+    this.changes = changes;
     const at = Math.max(0, local * this.frames + TINY);
     const whole = Math.floor(at);
     while (this.sums.length <= whole + 1) {
