@@ -4,20 +4,29 @@ import asc from 'assemblyscript/asc';
 import { build } from 'esbuild';
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
+import { spawnSync } from 'node:child_process';
 
 const root = new URL('../packages/cpu/', import.meta.url).pathname;
 const generated = join(root, 'src/generated');
 const MAX_PAGES = 32768;
 
+/** A source; what is marked there is inlined, by a decorator that is no TypeScript elsewhere. */
+async function sourceOf(name, base) {
+  const text = await readFile(resolve(base, name), 'utf8').catch(() => null);
+  return text && text.replace(/^\/\/ @inline$/gm, '@inline');
+}
+
 async function compileRasteriser() {
   const out = join(tmpdir(), `rasteriser-${process.pid}.wasm`);
-  const { error, stderr } = await asc.main([
-    join(root, 'assembly/index.ts'),
+  const options = [
     ...['--outFile', out, '-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd,threads'],
     ...['--importMemory', '--sharedMemory', '--initialMemory', '1'],
     ...['--maximumMemory', String(MAX_PAGES), '--memoryBase', '0'],
-  ]);
+  ];
+  const { error, stderr } = await asc.main([join(root, 'assembly/index.ts'), ...options], {
+    readFile: sourceOf,
+  });
   if (error) throw new Error(`the rasteriser does not compile:\n${stderr.toString()}`);
   const bytes = await readFile(out);
   await rm(out);
@@ -37,6 +46,17 @@ async function bundleThread() {
   return result.outputFiles[0].text;
 }
 
+/** What the rasteriser reads of the engine's tables. */
+function writeTables() {
+  const command = [join(root, '../../scripts/run-ts.mjs'), 'scripts/assembly-text.ts'];
+  const { status } = spawnSync(process.execPath, command, {
+    stdio: 'inherit',
+    cwd: join(root, '../..'),
+  });
+  if (status !== 0) throw new Error('the tables of the rasteriser cannot be made');
+}
+
+writeTables();
 await mkdir(generated, { recursive: true });
 const [wasm, thread] = await Promise.all([compileRasteriser(), bundleThread()]);
 await writeFile(

@@ -13,7 +13,15 @@ const sources = (...packages) => packages.map((name) => `packages/${name}/src`);
 const STEPS = [
   {
     name: 'wasm',
-    from: ['packages/cpu/assembly', ...sources('cpu'), 'scripts/build-wasm.mjs'],
+    from: [
+      'packages/cpu/assembly',
+      ...sources('cpu'),
+      'packages/kernel/src',
+      'packages/core/src/plan/look/draws',
+      'packages/core/src/catalogue/bodies',
+      'scripts/build-wasm.mjs',
+      'scripts/assembly-text.ts',
+    ],
     makes: 'packages/cpu/src/generated/binaries.ts',
     run: ['node', 'scripts/build-wasm.mjs'],
   },

@@ -63,9 +63,17 @@ export { areaDistance, maskBorders } from './plan/finish/maskCoverage';
 export { LAYER_MODES, type LayerMode } from './feeds/blend';
 export { READINGS } from './plan/look/fileReadings';
 export * from './plan/look/draws/draw';
+export * from './plan/look/draws/tables';
+export * from './plan/look/draws/words';
 export { placesOf, ringName, ringOf } from './plan/motion/history';
-export { EVEN_LIGHT } from './plan/look/lamps';
-export { PATTERNS, patternAt, patternArea, PUFF_MEAN } from './catalogue/bodies/patterns';
+export { EVEN_LIGHT, MOST_LAMPS } from './plan/look/lamps';
+export {
+  PATTERNS,
+  patternAt,
+  patternArea,
+  PUFF_MEAN,
+  shapeFunctions,
+} from './catalogue/bodies/patterns';
 export type { FieldPlan } from './plan/fields/fieldPlan';
 export { influenceOf } from './piece/influence';
 export { motionKeys, parentOf } from './plan/motion/motionKey';

@@ -1,38 +1,28 @@
 // Bands into planes of linear light: each is a quad of two triangles, filled in one pass, since what
 // stands at its ends is the same on both sides.
 
-import {
-  arg,
-  argF,
-  HEIGHT,
-  INVERSE,
-  NEAREST,
-  PLANE_B,
-  PLANE_G,
-  PLANE_R,
-  SOFT,
-  STRIDE,
-  WIDTH,
-} from './args';
-import { TILE_H, TILE_W } from './bins';
-import { blend, cover, OPAQUE, unhidden } from './blend';
+import { arg, argF } from './args';
+import { Mode, Size, Tiles } from './generated/words';
+import { edged } from './generated/shapes';
+import { blend, cover, unhidden } from './blend';
 import { edgeAt, fromEnd, lower, sideOf, slopeOf, upper, within } from './edges';
 
 /**
  * Bytes of a band: its two ends as x, y, depth, opacity, red, green, blue, and half its width as a
  * way in pixels; three numbers of its shading across; its edge factor; its mean depth.
  */
-export const BAND: usize = 96;
 export const END: usize = 36;
 export const SHADE: usize = 72;
 export const BAND_DEPTH: usize = 88;
 
 /** What stands at one end of a band, and how much more at the other. */
-@inline function from(band: usize, at: usize): v128 {
+// @inline
+function from(band: usize, at: usize): v128 {
   return v128.load32_splat(band + at);
 }
 
-@inline function more(band: usize, at: usize): v128 {
+// @inline
+function more(band: usize, at: usize): v128 {
   return f32x4.sub(v128.load32_splat(band + END + at), v128.load32_splat(band + at));
 }
 
@@ -40,7 +30,8 @@ export const BAND_DEPTH: usize = 88;
  * Fills one band within a tile. Its corners: a and b at the first end, c and d at the second, b and d
  * on the side where `across` is 1. The triangles are abc and cbd.
  */
-@inline export function fillBand(mode: i32, args: usize, band: usize, tx: i32, ty: i32): void {
+// @inline
+export function fillBand(mode: i32, args: usize, band: usize, tx: i32, ty: i32): void {
   const ox = load<f32>(band, 28);
   const oy = load<f32>(band, 32);
   const qx = load<f32>(band + END, 28);
@@ -64,18 +55,21 @@ export const BAND_DEPTH: usize = 88;
   const top = min(min(ay, by), min(cy, dy));
   const bottom = max(max(ay, by), max(cy, dy));
   const x0 = max(tx, <i32>max(<f32>0, left - 0.5)) & ~3;
-  const x1 = min(min(tx + TILE_W, arg(args, WIDTH)) - 1, <i32>max(<f32>-1, right + 0.5));
+  const x1 = min(min(tx + Size.TILE_W, arg(args, Tiles.WIDTH)) - 1, <i32>max(<f32>-1, right + 0.5));
   const y0 = max(ty, <i32>max(<f32>0, top - 0.5));
-  const y1 = min(min(ty + TILE_H, arg(args, HEIGHT)) - 1, <i32>max(<f32>-1, bottom + 0.5));
+  const y1 = min(
+    min(ty + Size.TILE_H, arg(args, Tiles.HEIGHT)) - 1,
+    <i32>max(<f32>-1, bottom + 0.5),
+  );
   if (x1 < x0 || y1 < y0) return;
-  const stride = arg(args, STRIDE);
-  const red = <usize>arg(args, PLANE_R);
-  const green = <usize>arg(args, PLANE_G);
-  const blue = <usize>arg(args, PLANE_B);
-  const nearest = <usize>arg(args, NEAREST);
-  const soft = f32x4.splat(argF(args, SOFT));
-  const inverse = arg(args, INVERSE) != 0;
-  const deep = mode == OPAQUE || nearest != 0;
+  const stride = arg(args, Tiles.STRIDE);
+  const red = <usize>arg(args, Tiles.PLANE);
+  const green = <usize>arg(args, Tiles.PLANE + 1);
+  const blue = <usize>arg(args, Tiles.PLANE + 2);
+  const nearest = <usize>arg(args, Tiles.NEAREST);
+  const soft = f32x4.splat(argF(args, Tiles.SOFT));
+  const inverse = arg(args, Tiles.INVERSE) != 0;
+  const deep = mode == Mode.OPAQUE || nearest != 0;
   const edge = v128.load32_splat(band + SHADE, 12);
   const s0 = v128.load32_splat(band + SHADE);
   const s1 = v128.load32_splat(band + SHADE, 4);
@@ -126,7 +120,7 @@ export const BAND_DEPTH: usize = 88;
   const sideDC = sideOf(dy, cy, second);
   for (let row = y0; row <= y1; row++) {
     const py = <f32>row + 0.5;
-    const line = <usize>(row * stride) << 2;
+    const line = (<usize>(row * stride)) << 2;
     // The stretches of the row that can be inside, a pixel more to each side.
     let low = <f32>x1 + 1;
     let high = <f32>x0 - 1;
@@ -160,7 +154,7 @@ export const BAND_DEPTH: usize = 88;
     const rowCA = (py - yCA) * wCA;
     const rowBD = (py - yBD) * wBD;
     const rowDC = (py - yDC) * wDC;
-    const begin = max(x0, <i32>low & ~3);
+    const begin = max(x0, (<i32>low) & ~3);
     const last = min(x1, <i32>high);
     for (let column = begin; column <= last; column += 4) {
       const px = f32x4.add(f32x4.splat(<f32>column), steps);
@@ -185,7 +179,7 @@ export const BAND_DEPTH: usize = 88;
       const t = f32x4.pmax(f32x4.pmin(along, one), zero);
       const aside = v128.bitselect(f32x4.sub(one, f32x4.add(wa, wc)), f32x4.add(wb, wd), inFirst);
       const across = f32x4.sub(f32x4.add(aside, aside), one);
-      const at = line + (<usize>column << 2);
+      const at = line + ((<usize>column) << 2);
       let depth = zero;
       if (deep) {
         const near = v128.load32_splat(band, 8);
@@ -197,13 +191,12 @@ export const BAND_DEPTH: usize = 88;
         } else depth = f32x4.add(near, f32x4.mul(f32x4.sub(far, near), t));
       }
       const square = f32x4.mul(across, across);
-      const inner = f32x4.pmin(f32x4.mul(f32x4.pmax(f32x4.sub(one, square), zero), edge), one);
-      let weight = f32x4.mul(inner, inner);
+      let weight = edged(f32x4.sub(one, square), edge);
       const lit = f32x4.add(s0, f32x4.add(f32x4.mul(s1, across), f32x4.mul(s2, square)));
       const cr = f32x4.mul(f32x4.add(from(band, 16), f32x4.mul(more(band, 16), t)), lit);
       const cg = f32x4.mul(f32x4.add(from(band, 20), f32x4.mul(more(band, 20), t)), lit);
       const cb = f32x4.mul(f32x4.add(from(band, 24), f32x4.mul(more(band, 24), t)), lit);
-      if (mode == OPAQUE) {
+      if (mode == Mode.OPAQUE) {
         const before = f32x4.lt(depth, v128.load(nearest + at));
         const solid = v128.and(v128.and(mask, before), f32x4.ge(weight, f32x4.splat(0.5)));
         cover(red + at, solid, cr);

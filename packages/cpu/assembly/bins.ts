@@ -1,89 +1,58 @@
 // Sorting what is drawn into tiles. It is taken in chunks of fixed size, whatever the number of
 // threads: a tile's list holds it in order, so the frame does not depend on who does what.
 
-import {
-  arg,
-  CA,
-  CB,
-  CG,
-  CHUNKS,
-  COUNT,
-  COUNTS,
-  CR,
-  DEPTH,
-  DISCS,
-  EX,
-  EY,
-  FILLED,
-  HEIGHT,
-  ITEMS,
-  LIST,
-  MARKS,
-  ROOM,
-  SHAPE,
-  STARTS,
-  SX,
-  SY,
-  TILES_X,
-  TILES_Y,
-  TOTAL,
-  TRIANGLES,
-  WIDTH,
-} from './args';
-import { BAND, END } from './bands';
-import { CORNER, TRIANGLE } from './triangles';
+import { arg } from './args';
+import { Discs, Marks, Shape, Size, Tiles } from './generated/words';
+import { END } from './bands';
+import { CORNER } from './triangles';
 
-/** Width and height of a tile in pixels; the width is a multiple of 4. */
-export const TILE_W: i32 = 64;
-export const TILE_H: i32 = 32;
-const CHUNK: i32 = 8192;
-
-@inline function at(base: i32, index: i32): usize {
-  return <usize>base + (<usize>index << 2);
+// @inline
+function at(base: i32, index: i32): usize {
+  return <usize>base + ((<usize>index) << 2);
 }
 
-@inline function clampTile(v: f32, size: i32, last: i32): i32 {
+// @inline
+function clampTile(v: f32, size: i32, last: i32): i32 {
   return min(max(<i32>Mathf.floor(v), 0), size - 1) / last;
 }
 
 /** Counts, for one chunk, the things of each tile. */
 export function countTiles(chunk: i32, args: usize, thread: i32): void {
-  const tiles = arg(args, TILES_X) * arg(args, TILES_Y);
-  const counts = at(arg(args, COUNTS), chunk * tiles);
-  memory.fill(counts, 0, <usize>tiles << 2);
+  const tiles = arg(args, Tiles.TILES_X) * arg(args, Tiles.TILES_Y);
+  const counts = at(arg(args, Tiles.COUNTS), chunk * tiles);
+  memory.fill(counts, 0, (<usize>tiles) << 2);
   visit(chunk, args, counts, 0);
 }
-
-/** Bytes of a disc in a list: x, y, radius, opacity, red, green, blue, depth. */
-export const ENTRY: usize = 32;
 
 /**
  * Puts the things of one chunk into the lists of their tiles: discs whole, so that drawing reads on,
  * the others by number.
  */
 export function fillTiles(chunk: i32, args: usize, thread: i32): void {
-  const tiles = arg(args, TILES_X) * arg(args, TILES_Y);
-  visit(chunk, args, at(arg(args, COUNTS), chunk * tiles), <usize>arg(args, LIST));
+  const tiles = arg(args, Tiles.TILES_X) * arg(args, Tiles.TILES_Y);
+  visit(chunk, args, at(arg(args, Tiles.COUNTS), chunk * tiles), <usize>arg(args, Tiles.LIST));
 }
 
-@inline function visit(chunk: i32, args: usize, counts: usize, list: usize): void {
-  const shape = arg(args, SHAPE);
-  if (shape == DISCS) visitShapes(DISCS, chunk, args, counts, list);
-  else if (shape == MARKS) visitShapes(MARKS, chunk, args, counts, list);
+// @inline
+function visit(chunk: i32, args: usize, counts: usize, list: usize): void {
+  const shape = arg(args, Tiles.SHAPE);
+  if (shape == Shape.DISCS) visitShapes(Shape.DISCS, chunk, args, counts, list);
+  else if (shape == Shape.MARKS) visitShapes(Shape.MARKS, chunk, args, counts, list);
   else visitItems(chunk, args, counts, list);
 }
 
 /** With a list: writes to the place that `counts` holds, and moves it on; without: counts. */
-@inline function visitShapes(shape: i32, chunk: i32, args: usize, counts: usize, list: usize): void {
-  const w = arg(args, WIDTH);
-  const h = arg(args, HEIGHT);
-  const tilesX = arg(args, TILES_X);
-  const sx = arg(args, SX);
-  const sy = arg(args, SY);
-  const ex = arg(args, EX);
-  const ey = shape == MARKS ? arg(args, EY) : ex;
-  const last = min((chunk + 1) * CHUNK, arg(args, COUNT));
-  for (let i = chunk * CHUNK; i < last; i++) {
+// @inline
+function visitShapes(shape: i32, chunk: i32, args: usize, counts: usize, list: usize): void {
+  const w = arg(args, Tiles.WIDTH);
+  const h = arg(args, Tiles.HEIGHT);
+  const tilesX = arg(args, Tiles.TILES_X);
+  const sx = arg(args, shape == Shape.MARKS ? Marks.SX : Discs.SX);
+  const sy = arg(args, shape == Shape.MARKS ? Marks.SY : Discs.SY);
+  const ex = arg(args, shape == Shape.MARKS ? Marks.EX : Discs.SR);
+  const ey = shape == Shape.MARKS ? arg(args, Marks.EY) : ex;
+  const last = min((chunk + 1) * Size.CHUNK, arg(args, Tiles.COUNT));
+  for (let i = chunk * Size.CHUNK; i < last; i++) {
     const rx = load<f32>(at(ex, i));
     const ry = load<f32>(at(ey, i));
     const x = load<f32>(at(sx, i));
@@ -92,25 +61,25 @@ export function fillTiles(chunk: i32, args: usize, thread: i32): void {
     if (!(rx > 0 && ry > 0 && x + rx > 0 && y + ry > 0 && x - rx < <f32>w && y - ry < <f32>h)) {
       continue;
     }
-    const x0 = clampTile(x - rx, w, TILE_W);
-    const x1 = clampTile(x + rx, w, TILE_W);
-    const y0 = clampTile(y - ry, h, TILE_H);
-    const y1 = clampTile(y + ry, h, TILE_H);
+    const x0 = clampTile(x - rx, w, Size.TILE_W);
+    const x1 = clampTile(x + rx, w, Size.TILE_W);
+    const y0 = clampTile(y - ry, h, Size.TILE_H);
+    const y1 = clampTile(y + ry, h, Size.TILE_H);
     for (let ty = y0; ty <= y1; ty++) {
       for (let tx = x0; tx <= x1; tx++) {
-        const slot = counts + (<usize>(ty * tilesX + tx) << 2);
+        const slot = counts + ((<usize>(ty * tilesX + tx)) << 2);
         const n = load<i32>(slot);
-        if (list && shape == MARKS) store<i32>(list + (<usize>n << 2), i);
+        if (list && shape == Shape.MARKS) store<i32>(list + ((<usize>n) << 2), i);
         else if (list) {
-          const entry = list + <usize>n * ENTRY;
+          const entry = list + <usize>n * Size.DISC_BYTES;
           store<f32>(entry, x);
           store<f32>(entry, y, 4);
           store<f32>(entry, rx, 8);
-          store<f32>(entry, load<f32>(at(arg(args, CA), i)), 12);
-          store<f32>(entry, load<f32>(at(arg(args, CR), i)), 16);
-          store<f32>(entry, load<f32>(at(arg(args, CG), i)), 20);
-          store<f32>(entry, load<f32>(at(arg(args, CB), i)), 24);
-          store<f32>(entry, load<f32>(at(arg(args, DEPTH), i)), 28);
+          store<f32>(entry, load<f32>(at(arg(args, Discs.CA), i)), 12);
+          store<f32>(entry, load<f32>(at(arg(args, Discs.CR), i)), 16);
+          store<f32>(entry, load<f32>(at(arg(args, Discs.CG), i)), 20);
+          store<f32>(entry, load<f32>(at(arg(args, Discs.CB), i)), 24);
+          store<f32>(entry, load<f32>(at(arg(args, Discs.DEPTH), i)), 28);
         }
         store<i32>(slot, n + 1);
       }
@@ -119,24 +88,24 @@ export function fillTiles(chunk: i32, args: usize, thread: i32): void {
 }
 
 function visitItems(chunk: i32, args: usize, counts: usize, list: usize): void {
-  const w = arg(args, WIDTH);
-  const h = arg(args, HEIGHT);
-  const tilesX = arg(args, TILES_X);
-  const triangles = arg(args, SHAPE) == TRIANGLES;
-  const items = <usize>arg(args, ITEMS);
-  const room = arg(args, ROOM);
+  const w = arg(args, Tiles.WIDTH);
+  const h = arg(args, Tiles.HEIGHT);
+  const tilesX = arg(args, Tiles.TILES_X);
+  const triangles = arg(args, Tiles.SHAPE) == Shape.TRIANGLES;
+  const items = <usize>arg(args, Tiles.ITEMS);
+  const room = arg(args, Tiles.ROOM);
   const first = chunk * room;
-  const last = first + load<i32>(at(arg(args, FILLED), chunk));
+  const last = first + load<i32>(at(arg(args, Tiles.FILLED), chunk));
   for (let i = first; i < last; i++) {
     let left: f32, right: f32, top: f32, bottom: f32;
     if (triangles) {
-      const a = items + <usize>i * TRIANGLE;
+      const a = items + <usize>i * Size.TRIANGLE_BYTES;
       left = min(load<f32>(a), min(load<f32>(a, CORNER), load<f32>(a, 2 * CORNER)));
       right = max(load<f32>(a), max(load<f32>(a, CORNER), load<f32>(a, 2 * CORNER)));
       top = min(load<f32>(a, 4), min(load<f32>(a, CORNER + 4), load<f32>(a, 2 * CORNER + 4)));
       bottom = max(load<f32>(a, 4), max(load<f32>(a, CORNER + 4), load<f32>(a, 2 * CORNER + 4)));
     } else {
-      const a = items + <usize>i * BAND;
+      const a = items + <usize>i * Size.BAND_BYTES;
       const ax = load<f32>(a);
       const ay = load<f32>(a, 4);
       const bx = load<f32>(a, END);
@@ -149,15 +118,15 @@ function visitItems(chunk: i32, args: usize, counts: usize, list: usize): void {
       bottom = max(ay, by) + ry;
     }
     if (!(right > 0 && bottom > 0 && left < <f32>w && top < <f32>h)) continue;
-    const x0 = clampTile(left, w, TILE_W);
-    const x1 = clampTile(right, w, TILE_W);
-    const y0 = clampTile(top, h, TILE_H);
-    const y1 = clampTile(bottom, h, TILE_H);
+    const x0 = clampTile(left, w, Size.TILE_W);
+    const x1 = clampTile(right, w, Size.TILE_W);
+    const y0 = clampTile(top, h, Size.TILE_H);
+    const y1 = clampTile(bottom, h, Size.TILE_H);
     for (let ty = y0; ty <= y1; ty++) {
       for (let tx = x0; tx <= x1; tx++) {
-        const slot = counts + (<usize>(ty * tilesX + tx) << 2);
+        const slot = counts + ((<usize>(ty * tilesX + tx)) << 2);
         const n = load<i32>(slot);
-        if (list) store<i32>(list + (<usize>n << 2), i);
+        if (list) store<i32>(list + ((<usize>n) << 2), i);
         store<i32>(slot, n + 1);
       }
     }
@@ -166,10 +135,10 @@ function visitItems(chunk: i32, args: usize, counts: usize, list: usize): void {
 
 /** Turns counts into places: tile by tile, in a tile chunk by chunk. Writes the total. */
 export function placeTiles(task: i32, args: usize, thread: i32): void {
-  const tiles = arg(args, TILES_X) * arg(args, TILES_Y);
-  const chunks = arg(args, CHUNKS);
-  const counts = arg(args, COUNTS);
-  const starts = arg(args, STARTS);
+  const tiles = arg(args, Tiles.TILES_X) * arg(args, Tiles.TILES_Y);
+  const chunks = arg(args, Tiles.CHUNKS);
+  const counts = arg(args, Tiles.COUNTS);
+  const starts = arg(args, Tiles.STARTS);
   let sum = 0;
   for (let tile = 0; tile < tiles; tile++) {
     store<i32>(at(starts, tile), sum);
@@ -181,16 +150,16 @@ export function placeTiles(task: i32, args: usize, thread: i32): void {
     }
   }
   store<i32>(at(starts, tiles), sum);
-  store<i32>(args + (<usize>TOTAL << 2), sum);
+  store<i32>(args + ((<usize>Tiles.TOTAL) << 2), sum);
 }
 
 /** How many particles are alive: age from 0 to below life. Gives its count to word `task`. */
 export function countAlive(chunk: i32, args: usize, thread: i32): void {
   const age = arg(args, 1);
   const life = arg(args, 2);
-  const last = min((chunk + 1) * CHUNK, arg(args, 0));
+  const last = min((chunk + 1) * Size.CHUNK, arg(args, 0));
   let n = 0;
-  for (let i = chunk * CHUNK; i < last; i++) {
+  for (let i = chunk * Size.CHUNK; i < last; i++) {
     const a = load<f32>(at(age, i));
     n += i32(a >= 0 && a < load<f32>(at(life, i)));
   }

@@ -15,25 +15,29 @@ const A = 12;
 const B = 13;
 const TEMP = 14;
 
-@inline function row(plane: i32, y: i32, stride: i32): usize {
-  return <usize>plane + (<usize>(y * stride) << 2);
+// @inline
+function row(plane: i32, y: i32, stride: i32): usize {
+  return <usize>plane + ((<usize>(y * stride)) << 2);
 }
 
-@inline function value(line: usize, x: i32): f32 {
-  return load<f32>(line + (<usize>x << 2));
+// @inline
+function value(line: usize, x: i32): f32 {
+  return load<f32>(line + ((<usize>x) << 2));
 }
 
 /**
  * The thread's own row, with room for a copy of the first value before it and of the last behind.
  */
-@inline function tempRow(args: usize, thread: i32): usize {
+// @inline
+function tempRow(args: usize, thread: i32): usize {
   const bytes = (<usize>arg(args, SS) + 16) << 2;
   return <usize>arg(args, TEMP) + <usize>thread * bytes + 16;
 }
 
-@inline function padEnds(temp: usize, width: i32): void {
+// @inline
+function padEnds(temp: usize, width: i32): void {
   store<f32>(temp - 4, load<f32>(temp));
-  const last = temp + (<usize>(width - 1) << 2);
+  const last = temp + ((<usize>(width - 1)) << 2);
   const end = load<f32>(last);
   for (let i: usize = 1; i <= 8; i++) store<f32>(last + (i << 2), end);
 }
@@ -55,14 +59,14 @@ export function halve(y: i32, args: usize, thread: i32): void {
     const r1 = row(plane, min(2 * y, sh - 1), ss);
     const r2 = row(plane, min(2 * y + 1, sh - 1), ss);
     const r3 = row(plane, min(2 * y + 2, sh - 1), ss);
-    for (let x: usize = 0; x < <usize>ss << 2; x += 16) {
+    for (let x: usize = 0; x < (<usize>ss) << 2; x += 16) {
       const outer = f32x4.add(v128.load(r0 + x), v128.load(r3 + x));
       const inner = f32x4.add(v128.load(r1 + x), v128.load(r2 + x));
       v128.store(temp + x, f32x4.add(f32x4.mul(outer, far), f32x4.mul(inner, near)));
     }
     padEnds(temp, arg(args, SW));
     const out = row(arg(args, T + c), y, ts);
-    for (let x: usize = 0; x < <usize>ts << 2; x += 16) {
+    for (let x: usize = 0; x < (<usize>ts) << 2; x += 16) {
       // Eight values before, at and after: even and odd ones apart.
       const at = temp + 2 * x;
       const low = v128.load(at);
@@ -80,7 +84,7 @@ export function halve(y: i32, args: usize, thread: i32): void {
   const r = row(arg(args, T), y, ts);
   const g = row(arg(args, T + 1), y, ts);
   const b = row(arg(args, T + 2), y, ts);
-  for (let x: usize = 0; x < <usize>ts << 2; x += 16) {
+  for (let x: usize = 0; x < (<usize>ts) << 2; x += 16) {
     const light = f32x4.pmax(f32x4.pmax(v128.load(r + x), v128.load(g + x)), v128.load(b + x));
     const above = f32x4.pmax(f32x4.sub(light, threshold), f32x4.splat(0));
     const keep = f32x4.div(above, f32x4.pmax(light, f32x4.splat(1e-6)));
@@ -106,13 +110,13 @@ export function addDoubled(y: i32, args: usize, thread: i32): void {
     const plane = arg(args, S + c);
     const near = row(plane, middle, ss);
     const far = row(plane, other, ss);
-    for (let x: usize = 0; x < <usize>ss << 2; x += 16) {
+    for (let x: usize = 0; x < (<usize>ss) << 2; x += 16) {
       const mixed = f32x4.add(f32x4.mul(v128.load(near + x), n), f32x4.mul(v128.load(far + x), o));
       v128.store(temp + x, f32x4.mul(mixed, gains));
     }
     padEnds(temp, arg(args, SW));
     const out = row(arg(args, T + c), y, arg(args, TS));
-    const bytes = <usize>arg(args, TS) << 2;
+    const bytes = (<usize>arg(args, TS)) << 2;
     for (let x: usize = 0; x < bytes; x += 16) {
       // Four pixels of the target lie over two of the source and one to each side.
       const at = temp + (x >> 1);
@@ -140,7 +144,7 @@ export function shrink(y: i32, args: usize, thread: i32): void {
         const line = row(arg(args, S + c), y * k + j, ss);
         for (let i = 0; i < k; i++) sum += value(line, x * k + i);
       }
-      store<f32>(out + (<usize>x << 2), sum * part);
+      store<f32>(out + ((<usize>x) << 2), sum * part);
     }
   }
 }
@@ -150,7 +154,7 @@ export function addPlanes(y: i32, args: usize, thread: i32): void {
   const keep = f32x4.splat(argF(args, A));
   const fresh = argF(args, A) == 0;
   const gain = f32x4.splat(argF(args, B));
-  const bytes = <usize>arg(args, SS) << 2;
+  const bytes = (<usize>arg(args, SS)) << 2;
   for (let c = 0; c < 3; c++) {
     const from = row(arg(args, S + c), y, arg(args, SS));
     const to = row(arg(args, T + c), y, arg(args, TS));

@@ -3,8 +3,9 @@
 
 import { arg } from './args';
 
-@inline function at(base: i32, index: i32): usize {
-  return <usize>base + (<usize>index << 2);
+// @inline
+function at(base: i32, index: i32): usize {
+  return <usize>base + ((<usize>index) << 2);
 }
 
 /**
@@ -17,7 +18,7 @@ export function sortCells(task: i32, args: usize, thread: i32): void {
   const order = arg(args, 2);
   const start = arg(args, 3);
   const cells = arg(args, 4);
-  memory.fill(at(start, 0), 0, <usize>(cells + 2) << 2);
+  memory.fill(at(start, 0), 0, (<usize>(cells + 2)) << 2);
   for (let i = 0; i < count; i++) {
     const place = at(start, load<i32>(at(cell, i)));
     store<i32>(place, load<i32>(place) + 1);

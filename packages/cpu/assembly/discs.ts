@@ -1,30 +1,17 @@
 // Discs into planes of linear light, one tile at a time, four pixels at a time.
 
-import {
-  arg,
-  argF,
-  EDGE,
-  HEIGHT,
-  LIST,
-  MODE,
-  NEAREST,
-  ORDER,
-  PLANE_B,
-  PLANE_G,
-  PLANE_R,
-  SOFT,
-  STRIDE,
-  WIDTH,
-} from './args';
-import { ENTRY, TILE_H, TILE_W } from './bins';
-import { ADD, blend, cover, LIGHTEN, MULTIPLY, NORMAL, OPAQUE, SCREEN, unhidden } from './blend';
+import { arg, argF } from './args';
+import { Discs, Mode, Size, Tiles } from './generated/words';
+import { edged } from './generated/shapes';
+import { blend, cover, unhidden } from './blend';
 import { farToNear } from './order';
 
 /**
  * `order` tells which entry comes when, where the mode is normal. w = t², t = edge (1 - d²/r²) from
  * 0 to 1: soft for edge 1, hard for more.
  */
-@inline function discs(
+// @inline
+function discs(
   mode: i32,
   hidden: bool,
   args: usize,
@@ -34,20 +21,20 @@ import { farToNear } from './order';
   x0: i32,
   y0: i32,
 ): void {
-  const x1 = min(x0 + TILE_W, arg(args, WIDTH));
-  const y1 = min(y0 + TILE_H, arg(args, HEIGHT));
-  const stride = arg(args, STRIDE);
-  const red = <usize>arg(args, PLANE_R);
-  const green = <usize>arg(args, PLANE_G);
-  const blue = <usize>arg(args, PLANE_B);
-  const nearest = <usize>arg(args, NEAREST);
-  const soft = f32x4.splat(argF(args, SOFT));
-  const edge = argF(args, EDGE);
-  const one = f32x4.splat(1);
-  const zero = f32x4.splat(0);
+  const x1 = min(x0 + Size.TILE_W, arg(args, Tiles.WIDTH));
+  const y1 = min(y0 + Size.TILE_H, arg(args, Tiles.HEIGHT));
+  const stride = arg(args, Tiles.STRIDE);
+  const red = <usize>arg(args, Tiles.PLANE);
+  const green = <usize>arg(args, Tiles.PLANE + 1);
+  const blue = <usize>arg(args, Tiles.PLANE + 2);
+  const nearest = <usize>arg(args, Tiles.NEAREST);
+  const soft = f32x4.splat(argF(args, Tiles.SOFT));
+  const edge = argF(args, Discs.EDGE);
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let i = 0; i < n; i++) {
-    const entry = list + <usize>(mode == NORMAL ? load<i32>(order + (<usize>i << 2)) : i) * ENTRY;
+    const entry =
+      list +
+      <usize>(mode == Mode.NORMAL ? load<i32>(order + ((<usize>i) << 2)) : i) * Size.DISC_BYTES;
     const x = load<f32>(entry);
     const y = load<f32>(entry, 4);
     const r = load<f32>(entry, 8);
@@ -79,14 +66,13 @@ import { farToNear } from './order';
         to = min(x1 - 1, <i32>(x + half));
       }
       const rest = f32x4.splat(left);
-      const line = <usize>(row * stride) << 2;
+      const line = (<usize>(row * stride)) << 2;
       for (let column = from; column <= to; column += 4) {
         const dx = f32x4.add(f32x4.splat(<f32>column - x), steps);
         const inside = f32x4.sub(rest, f32x4.mul(f32x4.mul(dx, dx), vi));
-        const t = f32x4.pmin(f32x4.mul(f32x4.pmax(inside, zero), hard), one);
-        let w = f32x4.mul(t, t);
-        const at = line + (<usize>column << 2);
-        if (mode == OPAQUE) {
+        let w = edged(inside, hard);
+        const at = line + ((<usize>column) << 2);
+        if (mode == Mode.OPAQUE) {
           const before = f32x4.lt(vz, v128.load(nearest + at));
           const mask = v128.and(before, f32x4.ge(w, f32x4.splat(0.5)));
           cover(red + at, mask, vr);
@@ -113,27 +99,27 @@ function drawHidden(
   x0: i32,
   y0: i32,
 ): void {
-  if (mode == ADD) discs(ADD, true, args, list, order, n, x0, y0);
-  else if (mode == SCREEN) discs(SCREEN, true, args, list, order, n, x0, y0);
-  else if (mode == NORMAL) discs(NORMAL, true, args, list, order, n, x0, y0);
-  else if (mode == MULTIPLY) discs(MULTIPLY, true, args, list, order, n, x0, y0);
-  else if (mode == LIGHTEN) discs(LIGHTEN, true, args, list, order, n, x0, y0);
-  else discs(OPAQUE, true, args, list, order, n, x0, y0);
+  if (mode == Mode.ADD) discs(Mode.ADD, true, args, list, order, n, x0, y0);
+  else if (mode == Mode.SCREEN) discs(Mode.SCREEN, true, args, list, order, n, x0, y0);
+  else if (mode == Mode.NORMAL) discs(Mode.NORMAL, true, args, list, order, n, x0, y0);
+  else if (mode == Mode.MULTIPLY) discs(Mode.MULTIPLY, true, args, list, order, n, x0, y0);
+  else if (mode == Mode.LIGHTEN) discs(Mode.LIGHTEN, true, args, list, order, n, x0, y0);
+  else discs(Mode.OPAQUE, true, args, list, order, n, x0, y0);
 }
 
 /** Draws the discs of one tile: `n` entries of its list from `begin` on. */
 export function drawDiscs(args: usize, begin: i32, n: i32, x0: i32, y0: i32, thread: i32): void {
-  const list = <usize>arg(args, LIST) + <usize>begin * ENTRY;
-  const mode = arg(args, MODE);
-  const order = <usize>arg(args, ORDER) + (<usize>begin << 2);
-  if (mode == NORMAL) {
-    for (let i = 0; i < n; i++) store<i32>(order + (<usize>i << 2), i);
-    farToNear(args, order, begin, n, list + 28, ENTRY, thread);
+  const list = <usize>arg(args, Tiles.LIST) + <usize>begin * Size.DISC_BYTES;
+  const mode = arg(args, Tiles.MODE);
+  const order = <usize>arg(args, Tiles.ORDER) + ((<usize>begin) << 2);
+  if (mode == Mode.NORMAL) {
+    for (let i = 0; i < n; i++) store<i32>(order + ((<usize>i) << 2), i);
+    farToNear(args, order, begin, n, list + 28, Size.DISC_BYTES, thread);
   }
-  if (arg(args, NEAREST)) drawHidden(mode, args, list, order, n, x0, y0);
-  else if (mode == ADD) discs(ADD, false, args, list, 0, n, x0, y0);
-  else if (mode == SCREEN) discs(SCREEN, false, args, list, 0, n, x0, y0);
-  else if (mode == NORMAL) discs(NORMAL, false, args, list, order, n, x0, y0);
-  else if (mode == MULTIPLY) discs(MULTIPLY, false, args, list, 0, n, x0, y0);
-  else discs(LIGHTEN, false, args, list, 0, n, x0, y0);
+  if (arg(args, Tiles.NEAREST)) drawHidden(mode, args, list, order, n, x0, y0);
+  else if (mode == Mode.ADD) discs(Mode.ADD, false, args, list, 0, n, x0, y0);
+  else if (mode == Mode.SCREEN) discs(Mode.SCREEN, false, args, list, 0, n, x0, y0);
+  else if (mode == Mode.NORMAL) discs(Mode.NORMAL, false, args, list, order, n, x0, y0);
+  else if (mode == Mode.MULTIPLY) discs(Mode.MULTIPLY, false, args, list, 0, n, x0, y0);
+  else discs(Mode.LIGHTEN, false, args, list, 0, n, x0, y0);
 }

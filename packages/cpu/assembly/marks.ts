@@ -1,59 +1,28 @@
 // Marks into planes of linear light: patterns and pictures, turned, stretched and out of focus.
 
-import {
-  arg,
-  argF,
-  BLADES,
-  BLUR,
-  CA,
-  CB,
-  CG,
-  CR,
-  DEPTH,
-  EDGES,
-  EX,
-  EY,
-  FRAMES,
-  HEIGHT,
-  LIST,
-  M0,
-  M1,
-  M2,
-  M3,
-  MODE,
-  NEAREST,
-  ORDER,
-  PATTERN,
-  PICK,
-  PICTURE,
-  PICTURE_H,
-  PICTURE_W,
-  PLANE_B,
-  PLANE_G,
-  PLANE_R,
-  SOFT,
-  STRIDE,
-  SX,
-  SY,
-  WIDTH,
-} from './args';
-import { TILE_H, TILE_W } from './bins';
-import { ADD, blend, cover, LIGHTEN, MULTIPLY, NORMAL, OPAQUE, SCREEN, unhidden } from './blend';
+import { arg, argF, own } from './args';
+import { Marks, Mode, Pattern, Size, Tiles } from './generated/words';
+import { blend, cover, unhidden } from './blend';
 import { farToNear } from './order';
-import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './patterns';
-
-@inline function own(args: usize, word: i32, i: i32): f32 {
-  return load<f32>(<usize>arg(args, word) + (<usize>i << 2));
-}
+import { aperture } from './aperture';
+import {
+  pattern_disc,
+  pattern_puff,
+  pattern_ring,
+  pattern_spark,
+  pattern_square,
+} from './generated/shapes';
 
 /** One pixel of a picture: red, green, blue, opacity, light multiplied by opacity; none outside. */
-@inline function texel(frame: usize, w: i32, h: i32, x: i32, y: i32): v128 {
+// @inline
+function texel(frame: usize, w: i32, h: i32, x: i32, y: i32): v128 {
   if (x < 0 || y < 0 || x >= w || y >= h) return f32x4.splat(0);
-  return v128.load(frame + (<usize>(y * w + x) << 4));
+  return v128.load(frame + ((<usize>(y * w + x)) << 4));
 }
 
 /** A picture at one place, straight between its pixels. */
-@inline function sample(frame: usize, w: i32, h: i32, u: f32, v: f32): v128 {
+// @inline
+function sample(frame: usize, w: i32, h: i32, u: f32, v: f32): v128 {
   const x = (u * 0.5 + 0.5) * <f32>w - 0.5;
   const y = (v * 0.5 + 0.5) * <f32>h - 0.5;
   const fx = Mathf.floor(x);
@@ -71,47 +40,59 @@ import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './
   return f32x4.add(top, f32x4.mul(f32x4.sub(low, top), ty));
 }
 
-@inline function marks(
-  mode: i32,
+// @inline
+function pattern(
   kind: i32,
-  args: usize,
-  order: usize,
-  n: i32,
-  x0: i32,
-  y0: i32,
-): void {
-  const x1 = min(x0 + TILE_W, arg(args, WIDTH));
-  const y1 = min(y0 + TILE_H, arg(args, HEIGHT));
-  const stride = arg(args, STRIDE);
-  const red = <usize>arg(args, PLANE_R);
-  const green = <usize>arg(args, PLANE_G);
-  const blue = <usize>arg(args, PLANE_B);
-  const nearest = <usize>arg(args, NEAREST);
-  const soft = f32x4.splat(argF(args, SOFT));
-  const w = arg(args, PICTURE_W);
-  const h = arg(args, PICTURE_H);
-  const frames = arg(args, FRAMES);
-  const lens = arg(args, BLADES) >= 0;
+  u: v128,
+  v: v128,
+  edge: v128,
+  param: v128,
+  inverse: v128,
+  pick: v128,
+): v128 {
+  if (kind == Pattern.DISC) return pattern_disc(u, v, edge, param, inverse, pick);
+  if (kind == Pattern.RING) return pattern_ring(u, v, edge, param, inverse, pick);
+  if (kind == Pattern.SQUARE) return pattern_square(u, v, edge, param, inverse, pick);
+  if (kind == Pattern.SPARK) return pattern_spark(u, v, edge, param, inverse, pick);
+  return pattern_puff(u, v, edge, param, inverse, pick);
+}
+
+// @inline
+function marks(mode: i32, kind: i32, args: usize, order: usize, n: i32, x0: i32, y0: i32): void {
+  const x1 = min(x0 + Size.TILE_W, arg(args, Tiles.WIDTH));
+  const y1 = min(y0 + Size.TILE_H, arg(args, Tiles.HEIGHT));
+  const stride = arg(args, Tiles.STRIDE);
+  const red = <usize>arg(args, Tiles.PLANE);
+  const green = <usize>arg(args, Tiles.PLANE + 1);
+  const blue = <usize>arg(args, Tiles.PLANE + 2);
+  const nearest = <usize>arg(args, Tiles.NEAREST);
+  const soft = f32x4.splat(argF(args, Tiles.SOFT));
+  const w = arg(args, Marks.PICTURE_W);
+  const h = arg(args, Marks.PICTURE_H);
+  const frames = arg(args, Marks.FRAMES);
+  const lens = arg(args, Marks.BLADES) >= 0;
+  const param = f32x4.splat(argF(args, Marks.PARAM));
+  const inverse = f32x4.splat(1 / argF(args, Marks.PARAM));
   const one = f32x4.splat(1);
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let k = 0; k < n; k++) {
-    const i = load<i32>(order + (<usize>k << 2));
-    const x = own(args, SX, i);
-    const y = own(args, SY, i);
-    const ex = own(args, EX, i);
-    const ey = own(args, EY, i);
-    const m0 = own(args, M0, i);
-    const m1 = own(args, M1, i);
-    const m2 = own(args, M2, i);
-    const m3 = own(args, M3, i);
-    const edge = f32x4.splat(own(args, EDGES, i));
-    const blur = lens ? own(args, BLUR, i) : 0;
-    const pick = <i32>own(args, PICK, i);
-    const vr = f32x4.splat(own(args, CR, i));
-    const vg = f32x4.splat(own(args, CG, i));
-    const vb = f32x4.splat(own(args, CB, i));
-    const va = f32x4.splat(own(args, CA, i));
-    const vz = f32x4.splat(own(args, DEPTH, i));
+    const i = load<i32>(order + ((<usize>k) << 2));
+    const x = own(args, Marks.SX, i);
+    const y = own(args, Marks.SY, i);
+    const ex = own(args, Marks.EX, i);
+    const ey = own(args, Marks.EY, i);
+    const m0 = own(args, Marks.M0, i);
+    const m1 = own(args, Marks.M1, i);
+    const m2 = own(args, Marks.M2, i);
+    const m3 = own(args, Marks.M3, i);
+    const edge = f32x4.splat(own(args, Marks.EDGE, i));
+    const blur = lens ? own(args, Marks.BLUR, i) : 0;
+    const pick = <i32>own(args, Marks.PICK, i);
+    const vr = f32x4.splat(own(args, Marks.CR, i));
+    const vg = f32x4.splat(own(args, Marks.CG, i));
+    const vb = f32x4.splat(own(args, Marks.CB, i));
+    const va = f32x4.splat(own(args, Marks.CA, i));
+    const vz = f32x4.splat(own(args, Marks.DEPTH, i));
     // Turns the mark's square back upright, for the opening of the lens stands upright.
     const length: f32 = sqrt<f32>(m0 * m0 + m1 * m1);
     const cos = f32x4.splat(m0 / length);
@@ -119,7 +100,7 @@ import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './
     const out = f32x4.splat(blur);
     const sharp = f32x4.splat(1 - blur);
     const round = f32x4.splat(min(<f32>8, max(<f32>1, 0.6 * min(ex, ey))));
-    const frame = <usize>arg(args, PICTURE) + ((<usize>(pick % max(frames, 1)) * w * h) << 4);
+    const frame = <usize>arg(args, Marks.PICTURE) + ((<usize>(pick % max(frames, 1)) * w * h) << 4);
     const from = max(x0, <i32>max(<f32>0, x - ex)) & ~3;
     const to = min(x1 - 1, <i32>(x + ex));
     const top = max(y0, <i32>max(<f32>0, y - ey));
@@ -128,7 +109,7 @@ import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './
       const dy = <f32>row + 0.5 - y;
       const uy = f32x4.splat(dy * m1);
       const vy = f32x4.splat(dy * m3);
-      const line = <usize>(row * stride) << 2;
+      const line = (<usize>(row * stride)) << 2;
       for (let column = from; column <= to; column += 4) {
         const dx = f32x4.add(f32x4.splat(<f32>column - x), steps);
         const u = f32x4.add(f32x4.mul(dx, f32x4.splat(m0)), uy);
@@ -137,7 +118,7 @@ import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './
         let cg = vg;
         let cb = vb;
         let weight: v128;
-        if (kind == PICTURES) {
+        if (kind == Pattern.PICTURES) {
           // Four places, then their channels apart.
           const a = sample(frame, w, h, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0));
           const b = sample(frame, w, h, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1));
@@ -154,7 +135,7 @@ import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './
           cg = f32x4.mul(cg, f32x4.mul(v128.shuffle<f32>(ab, cd, 2, 3, 6, 7), over));
           cb = f32x4.mul(cb, f32x4.mul(v128.shuffle<f32>(ab2, cd2, 0, 1, 4, 5), over));
         } else {
-          weight = pattern(kind, args, u, v, edge, pick);
+          weight = pattern(kind, u, v, edge, param, inverse, i32x4.splat(pick));
         }
         if (blur > 0) {
           const au = f32x4.sub(f32x4.mul(u, cos), f32x4.mul(v, sin));
@@ -162,8 +143,8 @@ import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './
           const lit = f32x4.mul(aperture(args, au, av, round), out);
           weight = f32x4.add(f32x4.mul(weight, sharp), lit);
         }
-        const at = line + (<usize>column << 2);
-        if (mode == OPAQUE) {
+        const at = line + ((<usize>column) << 2);
+        if (mode == Mode.OPAQUE) {
           const before = f32x4.lt(vz, v128.load(nearest + at));
           const mask = v128.and(before, f32x4.ge(weight, f32x4.splat(0.5)));
           cover(red + at, mask, cr);
@@ -181,34 +162,27 @@ import { aperture, DISC, pattern, PICTURES, PUFF, RING, SPARK, SQUARE } from './
   }
 }
 
-@inline function ofKind(
-  mode: i32,
-  kind: i32,
-  args: usize,
-  order: usize,
-  n: i32,
-  x: i32,
-  y: i32,
-): void {
-  if (kind == DISC) marks(mode, DISC, args, order, n, x, y);
-  else if (kind == RING) marks(mode, RING, args, order, n, x, y);
-  else if (kind == SQUARE) marks(mode, SQUARE, args, order, n, x, y);
-  else if (kind == SPARK) marks(mode, SPARK, args, order, n, x, y);
-  else if (kind == PUFF) marks(mode, PUFF, args, order, n, x, y);
-  else marks(mode, PICTURES, args, order, n, x, y);
+// @inline
+function ofKind(mode: i32, kind: i32, args: usize, order: usize, n: i32, x: i32, y: i32): void {
+  if (kind == Pattern.DISC) marks(mode, Pattern.DISC, args, order, n, x, y);
+  else if (kind == Pattern.RING) marks(mode, Pattern.RING, args, order, n, x, y);
+  else if (kind == Pattern.SQUARE) marks(mode, Pattern.SQUARE, args, order, n, x, y);
+  else if (kind == Pattern.SPARK) marks(mode, Pattern.SPARK, args, order, n, x, y);
+  else if (kind == Pattern.PUFF) marks(mode, Pattern.PUFF, args, order, n, x, y);
+  else marks(mode, Pattern.PICTURES, args, order, n, x, y);
 }
 
 /** Draws the marks of one tile: `n` numbers of its list from `begin` on. */
 export function drawMarks(args: usize, begin: i32, n: i32, x: i32, y: i32, thread: i32): void {
-  const list = <usize>arg(args, LIST) + (<usize>begin << 2);
-  const mode = arg(args, MODE);
-  const kind = arg(args, PATTERN);
-  if (mode == NORMAL) {
-    farToNear(args, list, begin, n, <usize>arg(args, DEPTH), 4, thread);
-    ofKind(NORMAL, kind, args, list, n, x, y);
-  } else if (mode == ADD) ofKind(ADD, kind, args, list, n, x, y);
-  else if (mode == SCREEN) ofKind(SCREEN, kind, args, list, n, x, y);
-  else if (mode == MULTIPLY) ofKind(MULTIPLY, kind, args, list, n, x, y);
-  else if (mode == LIGHTEN) ofKind(LIGHTEN, kind, args, list, n, x, y);
-  else ofKind(OPAQUE, kind, args, list, n, x, y);
+  const list = <usize>arg(args, Tiles.LIST) + ((<usize>begin) << 2);
+  const mode = arg(args, Tiles.MODE);
+  const kind = arg(args, Marks.PATTERN);
+  if (mode == Mode.NORMAL) {
+    farToNear(args, list, begin, n, <usize>arg(args, Marks.DEPTH), 4, thread);
+    ofKind(Mode.NORMAL, kind, args, list, n, x, y);
+  } else if (mode == Mode.ADD) ofKind(Mode.ADD, kind, args, list, n, x, y);
+  else if (mode == Mode.SCREEN) ofKind(Mode.SCREEN, kind, args, list, n, x, y);
+  else if (mode == Mode.MULTIPLY) ofKind(Mode.MULTIPLY, kind, args, list, n, x, y);
+  else if (mode == Mode.LIGHTEN) ofKind(Mode.LIGHTEN, kind, args, list, n, x, y);
+  else ofKind(Mode.OPAQUE, kind, args, list, n, x, y);
 }

@@ -1,82 +1,53 @@
 // Copies of a mesh as triangles: placed, lit at their corners, and brought to the screen.
 
-import { arg, argF } from './args';
-import { CORNER, TRIANGLE, TRIANGLE_DEPTH } from './triangles';
+import { arg, argF, own } from './args';
+import { Meshes, Size } from './generated/words';
+import { CORNER, TRIANGLE_DEPTH } from './triangles';
 
-// Arguments, in words.
-const COUNT = 0;
-const ITEMS = 1;
-const FILLED = 2;
-/** Particles in a chunk, and how many triangles a chunk has room for. */
-const PER = 3;
-const ROOM = 4;
-const WIDTH = 5;
-const HEIGHT = 6;
-/** Pixels per metre at one metre (perspective) or everywhere. */
-const ZOOM = 7;
-const PERSPECTIVE = 8;
-/** Corners of the mesh, nine to a triangle as x, y, z and the normal there. */
-const MESH = 9;
-const TRIANGLES = 10;
-const CULL = 11;
-/** Place of each copy from the eye (right, up, forward), its axes, light, opacity. */
-const PLACE = 12;
-const AXES = 15;
-const LIGHT = 24;
-const OPACITY = 27;
-/** Lights as eight words each: direction towards it, red, green, blue, kind. */
-const LIGHTS = 28;
-const LIGHT_COUNT = 29;
-const GLOSS = 30;
-const AMBIENT = 31;
 /** Metres before the eye at which things end. */
 const NEAR: f32 = 1e-3;
 
-@inline function own(args: usize, word: i32, i: i32): f32 {
-  return load<f32>(<usize>arg(args, word) + (<usize>i << 2));
-}
-
 /** Puts the triangles of one chunk of particles into its room. */
 export function fillMeshes(chunk: i32, args: usize, thread: i32): void {
-  const per = arg(args, PER);
-  const last = min((chunk + 1) * per, arg(args, COUNT));
-  const room = arg(args, ROOM);
-  const base = <usize>arg(args, ITEMS) + <usize>chunk * <usize>room * TRIANGLE;
+  const per = arg(args, Meshes.PER);
+  const last = min((chunk + 1) * per, arg(args, Meshes.COUNT));
+  const room = arg(args, Meshes.ROOM);
+  const base = <usize>arg(args, Meshes.ITEMS) + <usize>chunk * <usize>room * Size.TRIANGLE_BYTES;
   let n = 0;
   for (let i = chunk * per; i < last; i++) {
-    if (own(args, OPACITY, i) > 0) n = copy(args, i, base, n);
+    if (own(args, Meshes.CA, i) > 0) n = copy(args, i, base, n);
   }
-  store<i32>(<usize>arg(args, FILLED) + (<usize>chunk << 2), n);
+  store<i32>(<usize>arg(args, Meshes.FILLED) + ((<usize>chunk) << 2), n);
 }
 
 function copy(args: usize, i: i32, base: usize, first: i32): i32 {
-  const perspective = arg(args, PERSPECTIVE) != 0;
-  const cull = arg(args, CULL) != 0;
-  const zoom = argF(args, ZOOM);
-  const halfW: f32 = <f32>arg(args, WIDTH) * 0.5;
-  const halfH: f32 = <f32>arg(args, HEIGHT) * 0.5;
-  const px = own(args, PLACE, i);
-  const py = own(args, PLACE + 1, i);
-  const pz = own(args, PLACE + 2, i);
-  const ax = own(args, AXES, i);
-  const ay = own(args, AXES + 1, i);
-  const az = own(args, AXES + 2, i);
-  const bx = own(args, AXES + 3, i);
-  const by = own(args, AXES + 4, i);
-  const bz = own(args, AXES + 5, i);
-  const cx = own(args, AXES + 6, i);
-  const cy = own(args, AXES + 7, i);
-  const cz = own(args, AXES + 8, i);
+  const perspective = arg(args, Meshes.PERSPECTIVE) != 0;
+  const cull = arg(args, Meshes.CULL) != 0;
+  const zoom = argF(args, Meshes.ZOOM);
+  const halfW: f32 = <f32>arg(args, Meshes.WIDTH) * 0.5;
+  const halfH: f32 = <f32>arg(args, Meshes.HEIGHT) * 0.5;
+  const px = own(args, Meshes.MX, i);
+  const py = own(args, Meshes.MX + 1, i);
+  const pz = own(args, Meshes.MX + 2, i);
+  const ax = own(args, Meshes.XX, i);
+  const ay = own(args, Meshes.XX + 1, i);
+  const az = own(args, Meshes.XX + 2, i);
+  const bx = own(args, Meshes.XX + 3, i);
+  const by = own(args, Meshes.XX + 4, i);
+  const bz = own(args, Meshes.XX + 5, i);
+  const cx = own(args, Meshes.XX + 6, i);
+  const cy = own(args, Meshes.XX + 7, i);
+  const cz = own(args, Meshes.XX + 8, i);
   // A normal goes by the inverse of each axis's length.
   const la: f32 = 1 / max(ax * ax + ay * ay + az * az, <f32>1e-20);
   const lb: f32 = 1 / max(bx * bx + by * by + bz * bz, <f32>1e-20);
   const lc: f32 = 1 / max(cx * cx + cy * cy + cz * cz, <f32>1e-20);
-  const alpha = own(args, OPACITY, i);
-  const mesh = <usize>arg(args, MESH);
-  const triangles = arg(args, TRIANGLES);
+  const alpha = own(args, Meshes.CA, i);
+  const mesh = <usize>arg(args, Meshes.MESH);
+  const triangles = arg(args, Meshes.TRIANGLES);
   let n = first;
   for (let t = 0; t < triangles; t++) {
-    const item = base + <usize>n * TRIANGLE;
+    const item = base + <usize>n * Size.TRIANGLE_BYTES;
     const corners = mesh + <usize>t * 72;
     let near = false;
     for (let k: usize = 0; k < 3; k++) {
@@ -119,7 +90,16 @@ function copy(args: usize, i: i32, base: usize, first: i32): i32 {
         store<f32>(to, load<f32>(item, 12), 12);
         store<f32>(to, load<f32>(item, 16), 16);
         store<f32>(to, load<f32>(item, 20), 20);
-      } else light(args, i, to, na * ax + nb * bx + nc * cx, na * ay + nb * by + nc * cy, na * az + nb * bz + nc * cz, area < 0);
+      } else
+        light(
+          args,
+          i,
+          to,
+          na * ax + nb * bx + nc * cx,
+          na * ay + nb * by + nc * cy,
+          na * az + nb * bz + nc * cz,
+          area < 0,
+        );
       store<f32>(to, alpha, 24);
     }
     store<f32>(item + TRIANGLE_DEPTH, depth / 3);
@@ -132,7 +112,8 @@ function copy(args: usize, i: i32, base: usize, first: i32): i32 {
 const EVEN: f32 = 256;
 
 /** Whether the three corners of a triangle have one normal. */
-@inline function flat(corners: usize): bool {
+// @inline
+function flat(corners: usize): bool {
   return (
     load<f32>(corners, 12) == load<f32>(corners, 36) &&
     load<f32>(corners, 16) == load<f32>(corners, 40) &&
@@ -152,7 +133,7 @@ function light(args: usize, i: i32, to: usize, nx: f32, ny: f32, nz: f32, behind
   const x = load<f32>(to, 12);
   const y = load<f32>(to, 16);
   const z = load<f32>(to, 20);
-  const straight = arg(args, PERSPECTIVE) == 0;
+  const straight = arg(args, Meshes.PERSPECTIVE) == 0;
   const far: f32 = 1 / sqrt<f32>(max(x * x + y * y + z * z, <f32>1e-20));
   const vx: f32 = straight ? 0 : -x * far;
   const vy: f32 = straight ? 0 : -y * far;
@@ -162,16 +143,16 @@ function light(args: usize, i: i32, to: usize, nx: f32, ny: f32, nz: f32, behind
   const uy = ny * size;
   const uz = nz * size;
   const facing = max<f32>(0, ux * vx + uy * vy + uz * vz);
-  const gloss = argF(args, GLOSS);
-  let r = argF(args, AMBIENT);
-  let g = argF(args, AMBIENT + 1);
-  let b = argF(args, AMBIENT + 2);
+  const gloss = argF(args, Meshes.GLOSS);
+  let r = argF(args, Meshes.AMBIENT);
+  let g = argF(args, Meshes.AMBIENT + 1);
+  let b = argF(args, Meshes.AMBIENT + 2);
   let sr: f32 = 0;
   let sg: f32 = 0;
   let sb: f32 = 0;
-  const lamps = <usize>arg(args, LIGHTS);
-  for (let k = 0; k < arg(args, LIGHT_COUNT); k++) {
-    const lamp = lamps + (<usize>k << 5);
+  const lamps = <usize>arg(args, Meshes.LIGHTS);
+  for (let k = 0; k < arg(args, Meshes.LIGHT_COUNT); k++) {
+    const lamp = lamps + ((<usize>k) << 5);
     const lx = load<f32>(lamp);
     const ly = load<f32>(lamp, 4);
     const lz = load<f32>(lamp, 8);
@@ -186,7 +167,9 @@ function light(args: usize, i: i32, to: usize, nx: f32, ny: f32, nz: f32, behind
     const hx = lx + vx;
     const hy = ly + vy;
     const hz = lz + vz;
-    const h = max<f32>(0, ux * hx + uy * hy + uz * hz) / sqrt<f32>(max(hx * hx + hy * hy + hz * hz, <f32>1e-12));
+    const h =
+      max<f32>(0, ux * hx + uy * hy + uz * hz) /
+      sqrt<f32>(max(hx * hx + hy * hy + hz * hz, <f32>1e-12));
     const h2 = h * h;
     const h4 = h2 * h2;
     const shine = gloss * h4 * h4 * h4 * h4;
@@ -194,8 +177,8 @@ function light(args: usize, i: i32, to: usize, nx: f32, ny: f32, nz: f32, behind
     sg += lg * shine;
     sb += lb * shine;
   }
-  const alpha = own(args, OPACITY, i);
-  store<f32>(to, own(args, LIGHT, i) * r + sr * alpha, 12);
-  store<f32>(to, own(args, LIGHT + 1, i) * g + sg * alpha, 16);
-  store<f32>(to, own(args, LIGHT + 2, i) * b + sb * alpha, 20);
+  const alpha = own(args, Meshes.CA, i);
+  store<f32>(to, own(args, Meshes.CR, i) * r + sr * alpha, 12);
+  store<f32>(to, own(args, Meshes.CR + 1, i) * g + sg * alpha, 16);
+  store<f32>(to, own(args, Meshes.CR + 2, i) * b + sb * alpha, 20);
 }

@@ -1,21 +1,25 @@
 // Far to near within one tile's list. Equal distances keep the order of the list.
 
-import { arg, SCRATCH, SPARE } from './args';
+import { arg } from './args';
+import { Tiles } from './generated/words';
 
 const BITS: u32 = 11;
 const BINS: u32 = 1 << BITS;
 
 /** Falls with distance: depths are positive, so their bits sort as numbers do. */
-@inline function key(depths: usize, step: usize, index: i32): u32 {
+// @inline
+function key(depths: usize, step: usize, index: i32): u32 {
   return ~load<u32>(depths + <usize>index * step);
 }
 
-@inline function item(list: usize, i: i32): i32 {
-  return load<i32>(list + (<usize>i << 2));
+// @inline
+function item(list: usize, i: i32): i32 {
+  return load<i32>(list + ((<usize>i) << 2));
 }
 
-@inline function put(list: usize, i: i32, value: i32): void {
-  store<i32>(list + (<usize>i << 2), value);
+// @inline
+function put(list: usize, i: i32, value: i32): void {
+  store<i32>(list + ((<usize>i) << 2), value);
 }
 
 function insertion(order: usize, n: i32, depths: usize, step: usize): void {
@@ -75,8 +79,8 @@ export function farToNear(
   step: usize,
   thread: i32,
 ): void {
-  const spare = <usize>arg(args, SPARE) + (<usize>begin << 2);
-  const bins = <usize>arg(args, SCRATCH) + (<usize>thread << 13);
+  const spare = <usize>arg(args, Tiles.SPARE) + ((<usize>begin) << 2);
+  const bins = <usize>arg(args, Tiles.SCRATCH) + ((<usize>thread) << 13);
   if (n < 48) {
     insertion(order, n, depths, step);
     return;
@@ -84,5 +88,5 @@ export function farToNear(
   pass(order, spare, n, depths, step, 0, bins);
   pass(spare, order, n, depths, step, BITS, bins);
   pass(order, spare, n, depths, step, 2 * BITS, bins);
-  memory.copy(order, spare, <usize>n << 2);
+  memory.copy(order, spare, (<usize>n) << 2);
 }

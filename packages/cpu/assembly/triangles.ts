@@ -1,46 +1,20 @@
 // Triangles into planes of linear light. A corner has x, y in pixels, depth, light multiplied by
 // opacity, and opacity.
 
-import {
-  arg,
-  argF,
-  HEIGHT,
-  INVERSE,
-  ITEMS,
-  LIST,
-  MODE,
-  NEAREST,
-  ORDER,
-  PLANE_B,
-  PLANE_G,
-  PLANE_R,
-  SHAPE,
-  SOFT,
-  STRIDE,
-  TRIANGLES,
-  WIDTH,
-} from './args';
-import { TILE_H, TILE_W } from './bins';
-import { ADD, blend, cover, LIGHTEN, MULTIPLY, NORMAL, OPAQUE, SCREEN, unhidden } from './blend';
-import { BAND, BAND_DEPTH, fillBand } from './bands';
+import { arg, argF } from './args';
+import { Mode, Shape, Size, Tiles } from './generated/words';
+import { blend, cover, unhidden } from './blend';
+import { BAND_DEPTH, fillBand } from './bands';
 import { edgeAt, fromEnd, lower, sideOf, slopeOf, upper, within } from './edges';
 import { farToNear } from './order';
 
 /** Bytes of a corner, and of a triangle: three corners, then its mean depth. */
 export const CORNER: usize = 28;
-export const TRIANGLE: usize = 88;
 export const TRIANGLE_DEPTH: usize = 84;
 
 /** Fills one triangle within a tile. */
-@inline function fill(
-  mode: i32,
-  args: usize,
-  a: usize,
-  b: usize,
-  c: usize,
-  tx: i32,
-  ty: i32,
-): void {
+// @inline
+function fill(mode: i32, args: usize, a: usize, b: usize, c: usize, tx: i32, ty: i32): void {
   const ax = load<f32>(a);
   const ay = load<f32>(a, 4);
   const bx = load<f32>(b);
@@ -51,18 +25,24 @@ export const TRIANGLE_DEPTH: usize = 84;
   const area: f32 = (cx - ax) * (by - ay) - (cy - ay) * (bx - ax);
   if (!(abs<f32>(area) > 1e-6)) return;
   const x0 = max(tx, <i32>max(<f32>0, min(ax, min(bx, cx)) - 0.5)) & ~3;
-  const x1 = min(min(tx + TILE_W, arg(args, WIDTH)) - 1, <i32>max(<f32>-1, max(ax, max(bx, cx)) + 0.5));
+  const x1 = min(
+    min(tx + Size.TILE_W, arg(args, Tiles.WIDTH)) - 1,
+    <i32>max(<f32>-1, max(ax, max(bx, cx)) + 0.5),
+  );
   const y0 = max(ty, <i32>max(<f32>0, min(ay, min(by, cy)) - 0.5));
-  const y1 = min(min(ty + TILE_H, arg(args, HEIGHT)) - 1, <i32>max(<f32>-1, max(ay, max(by, cy)) + 0.5));
+  const y1 = min(
+    min(ty + Size.TILE_H, arg(args, Tiles.HEIGHT)) - 1,
+    <i32>max(<f32>-1, max(ay, max(by, cy)) + 0.5),
+  );
   if (x1 < x0 || y1 < y0) return;
-  const stride = arg(args, STRIDE);
-  const red = <usize>arg(args, PLANE_R);
-  const green = <usize>arg(args, PLANE_G);
-  const blue = <usize>arg(args, PLANE_B);
-  const nearest = <usize>arg(args, NEAREST);
-  const soft = f32x4.splat(argF(args, SOFT));
-  const inverse = arg(args, INVERSE) != 0;
-  const deep = mode == OPAQUE || nearest != 0;
+  const stride = arg(args, Tiles.STRIDE);
+  const red = <usize>arg(args, Tiles.PLANE);
+  const green = <usize>arg(args, Tiles.PLANE + 1);
+  const blue = <usize>arg(args, Tiles.PLANE + 2);
+  const nearest = <usize>arg(args, Tiles.NEAREST);
+  const soft = f32x4.splat(argF(args, Tiles.SOFT));
+  const inverse = arg(args, Tiles.INVERSE) != 0;
+  const deep = mode == Mode.OPAQUE || nearest != 0;
   const one = f32x4.splat(1);
   const zero = f32x4.splat(0);
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
@@ -94,7 +74,7 @@ export const TRIANGLE_DEPTH: usize = 84;
   const slopeCA = slopeOf(cx, cy, ax, ay);
   for (let row = y0; row <= y1; row++) {
     const py = <f32>row + 0.5;
-    const line = <usize>(row * stride) << 2;
+    const line = (<usize>(row * stride)) << 2;
     // The stretch of the row that can be inside, a pixel more to each side.
     let low = lower(<f32>x0, sideAB, py, ax, ay, slopeAB);
     let high = upper(<f32>x1, sideAB, py, ax, ay, slopeAB);
@@ -106,7 +86,7 @@ export const TRIANGLE_DEPTH: usize = 84;
     const rowAB = (py - oABy) * dABx;
     const rowBC = (py - oBCy) * dBCx;
     const rowCA = (py - oCAy) * dCAx;
-    const first = max(x0, <i32>low & ~3);
+    const first = max(x0, (<i32>low) & ~3);
     const last = min(x1, <i32>high);
     for (let column = first; column <= last; column += 4) {
       const px = f32x4.add(f32x4.splat(<f32>column), steps);
@@ -120,7 +100,7 @@ export const TRIANGLE_DEPTH: usize = 84;
       const wc = f32x4.abs(f32x4.mul(eab, part));
       const wa = f32x4.abs(f32x4.mul(ebc, part));
       const wb = f32x4.pmax(f32x4.sub(f32x4.sub(one, wa), wc), zero);
-      const at = line + (<usize>column << 2);
+      const at = line + ((<usize>column) << 2);
       let depth = zero;
       if (deep) {
         const straight = blended(a, b, c, 8, wa, wb, wc);
@@ -129,7 +109,7 @@ export const TRIANGLE_DEPTH: usize = 84;
       const cr = blended(a, b, c, 12, wa, wb, wc);
       const cg = blended(a, b, c, 16, wa, wb, wc);
       const cb = blended(a, b, c, 20, wa, wb, wc);
-      if (mode == OPAQUE) {
+      if (mode == Mode.OPAQUE) {
         mask = v128.and(mask, f32x4.lt(depth, v128.load(nearest + at)));
         cover(red + at, mask, cr);
         cover(green + at, mask, cg);
@@ -147,36 +127,46 @@ export const TRIANGLE_DEPTH: usize = 84;
   }
 }
 
-@inline function blended(a: usize, b: usize, c: usize, at: usize, wa: v128, wb: v128, wc: v128): v128 {
+// @inline
+function blended(a: usize, b: usize, c: usize, at: usize, wa: v128, wb: v128, wc: v128): v128 {
   const va = f32x4.mul(v128.load32_splat(a + at), wa);
   const vb = f32x4.mul(v128.load32_splat(b + at), wb);
   return f32x4.add(f32x4.add(va, vb), f32x4.mul(v128.load32_splat(c + at), wc));
 }
 
-@inline function items(mode: i32, args: usize, list: usize, n: i32, x: i32, y: i32): void {
-  const base = <usize>arg(args, ITEMS);
-  const triangles = arg(args, SHAPE) == TRIANGLES;
+// @inline
+function items(mode: i32, args: usize, list: usize, n: i32, x: i32, y: i32): void {
+  const base = <usize>arg(args, Tiles.ITEMS);
+  const triangles = arg(args, Tiles.SHAPE) == Shape.TRIANGLES;
   for (let k = 0; k < n; k++) {
-    const i = <usize>load<i32>(list + (<usize>k << 2));
+    const i = <usize>load<i32>(list + ((<usize>k) << 2));
     if (triangles) {
-      const item = base + i * TRIANGLE;
+      const item = base + i * Size.TRIANGLE_BYTES;
       fill(mode, args, item, item + CORNER, item + 2 * CORNER, x, y);
-    } else fillBand(mode, args, base + i * BAND, x, y);
+    } else fillBand(mode, args, base + i * Size.BAND_BYTES, x, y);
   }
 }
 
 /** Draws the triangles or bands of one tile: `n` numbers of its list from `begin` on. */
 export function drawTriangles(args: usize, begin: i32, n: i32, x: i32, y: i32, thread: i32): void {
-  const list = <usize>arg(args, LIST) + (<usize>begin << 2);
-  const mode = arg(args, MODE);
-  if (mode == NORMAL) {
-    const triangles = arg(args, SHAPE) == TRIANGLES;
-    const depths = <usize>arg(args, ITEMS) + (triangles ? TRIANGLE_DEPTH : BAND_DEPTH);
-    farToNear(args, list, begin, n, depths, triangles ? TRIANGLE : BAND, thread);
-    items(NORMAL, args, list, n, x, y);
-  } else if (mode == ADD) items(ADD, args, list, n, x, y);
-  else if (mode == SCREEN) items(SCREEN, args, list, n, x, y);
-  else if (mode == MULTIPLY) items(MULTIPLY, args, list, n, x, y);
-  else if (mode == LIGHTEN) items(LIGHTEN, args, list, n, x, y);
-  else items(OPAQUE, args, list, n, x, y);
+  const list = <usize>arg(args, Tiles.LIST) + ((<usize>begin) << 2);
+  const mode = arg(args, Tiles.MODE);
+  if (mode == Mode.NORMAL) {
+    const triangles = arg(args, Tiles.SHAPE) == Shape.TRIANGLES;
+    const depths = <usize>arg(args, Tiles.ITEMS) + (triangles ? TRIANGLE_DEPTH : BAND_DEPTH);
+    farToNear(
+      args,
+      list,
+      begin,
+      n,
+      depths,
+      triangles ? Size.TRIANGLE_BYTES : Size.BAND_BYTES,
+      thread,
+    );
+    items(Mode.NORMAL, args, list, n, x, y);
+  } else if (mode == Mode.ADD) items(Mode.ADD, args, list, n, x, y);
+  else if (mode == Mode.SCREEN) items(Mode.SCREEN, args, list, n, x, y);
+  else if (mode == Mode.MULTIPLY) items(Mode.MULTIPLY, args, list, n, x, y);
+  else if (mode == Mode.LIGHTEN) items(Mode.LIGHTEN, args, list, n, x, y);
+  else items(Mode.OPAQUE, args, list, n, x, y);
 }

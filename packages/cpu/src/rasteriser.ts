@@ -39,7 +39,7 @@ export class Rasteriser {
   }
 
   /** Writes words, and numbers of single precision over some of them; gives where they stand. */
-  args(values: readonly number[], floats: Readonly<Record<number, number>> = {}): number {
+  args(values: ArrayLike<number>, floats: Readonly<Record<number, number>> = {}): number {
     const address = this.arena.buffer('args', 4 * ARGS);
     const words = new Int32Array(this.pool.memory.buffer, address, ARGS);
     words.set(values);

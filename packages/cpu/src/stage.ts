@@ -2,6 +2,7 @@ import {
   drawBodies,
   EVEN_LIGHT,
   momentsOf,
+  outputsOf,
   PLANES,
   sceneInputs,
   type BodyDevice,
@@ -163,7 +164,7 @@ export class Stage implements BodyDevice<Canvas> {
   look: BodyDevice<Canvas>['look'] = (swarm, draw, run, inputs, extra) => {
     const started = performance.now();
     const { arena } = this.memories;
-    for (const name of draw.outputs) {
+    for (const name of outputsOf(draw)) {
       arena.buffer(bufferOf(swarm.id, name), 4 * run.stride * run.lists);
     }
     const address = this.memories.address(swarm);

@@ -1,11 +1,25 @@
-import { flatsOf, type CameraPose, type Draw, type DrawMode, type Lamps } from '@vast-swarm/core';
-import { bitonic, floatWord, listGroups } from './lists';
+import {
+  flatsOf,
+  itemsOf,
+  lampNumbers,
+  MODES,
+  outputsOf,
+  sortsByMean,
+  Words,
+  type CameraPose,
+  type Draw,
+  type DrawMode,
+  type Lamps,
+  type Layout,
+} from '@vast-swarm/core';
+import { bitonic, listGroups } from './lists';
 import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
 import { SORT } from './shaders';
 import { LINKING, LINK_LIMIT } from './shaders/linking';
 import { FACES, LINKS, MEANS, MESHES, TRAILS } from './shaders/solids';
 import { DISCS, MARKS } from './shaders/sprites';
 import type { SwarmMemory } from './swarmMemory';
+import { WORDS } from './words';
 import type { Pipelines, Work } from './work';
 
 const one = { operation: 'add', srcFactor: 'one' } as const;
@@ -19,18 +33,6 @@ const BLENDS: Record<DrawMode, GPUBlendState | undefined> = {
   lighten: { color: { operation: 'max', srcFactor: 'one', dstFactor: 'one' }, alpha: over },
   opaque: undefined,
 };
-const MODES: Record<DrawMode, number> = {
-  add: 0,
-  screen: 1,
-  normal: 2,
-  multiply: 3,
-  lighten: 4,
-  opaque: 5,
-};
-/** Where a draw's own words begin. */
-const OWN = 8;
-const WORDS = 160;
-
 /** What is drawn into. */
 export interface Canvas {
   width: number;
@@ -44,14 +46,21 @@ export interface Canvas {
   time: number;
 }
 
+type SharedWords = Words<keyof typeof WORDS.shared.at>;
+
 interface Items {
   shader: string;
   count: number;
   vertices: 3 | 6;
-  /** Words by number. */
-  own: Record<number, number>;
+  words: SharedWords;
   /** Finds the items' depths where nothing else tells them. */
   means?: string;
+}
+
+/** The words of a draw, with where its kernel's outputs stand. */
+function wordsOf<N extends string>(layout: Layout<N>, draw: Draw, memory: SwarmMemory): Words<N> {
+  const outputs = outputsOf(draw).map((name) => [name, memory.address(name)]);
+  return new Words(layout).whole(Object.fromEntries(outputs) as Record<N, number>);
 }
 
 /** Draws bodies into the target. */
@@ -64,46 +73,40 @@ export class Painter {
 
   /** Draws a body from the `count` entries of the buffers that its kernel filled. */
   paint(work: Work, draw: Draw, memory: SwarmMemory, count: number, canvas: Canvas): void {
-    for (const items of this.itemsOf(draw, memory, count, canvas)) {
+    for (const items of this.thingsOf(draw, memory, count, canvas)) {
       this.run(work, draw, memory, items, canvas);
     }
   }
 
-  private itemsOf(draw: Draw, memory: SwarmMemory, count: number, canvas: Canvas): Items[] {
-    const at = draw.outputs.map(memory.address);
-    const own: Record<number, number> = {};
-    at.forEach((a, i) => (own[OWN + i] = a));
+  private thingsOf(draw: Draw, memory: SwarmMemory, count: number, canvas: Canvas): Items[] {
     switch (draw.shape) {
-      case 'discs':
-        own[16] = floatWord(draw.edge);
-        return [{ shader: DISCS, count, vertices: 6, own }];
-      case 'marks':
-        return [
-          {
-            shader: MARKS,
-            count,
-            vertices: 6,
-            own: { ...own, ...markWords(draw, memory, canvas) },
-          },
-        ];
+      case 'discs': {
+        const words = wordsOf(WORDS.discs, draw, memory).real({ edge: draw.edge });
+        return [{ shader: DISCS, count, vertices: 6, words }];
+      }
+      case 'marks': {
+        const words = markWords(draw, memory, canvas);
+        return [{ shader: MARKS, count, vertices: 6, words }];
+      }
       case 'meshes': {
-        const words = { ...own, ...meshWords(draw, memory, canvas) };
-        const items = count * draw.triangles;
-        return [{ shader: MESHES, count: items, vertices: 3, own: words, means: MEANS.meshes }];
+        const words = meshWords(draw, memory, canvas);
+        const items = count * itemsOf(draw);
+        return [{ shader: MESHES, count: items, vertices: 3, words, means: MEANS.meshes }];
       }
       case 'trails': {
-        Object.assign(own, { 21: draw.rows, 22: (count + 3) & ~3, 23: count });
-        const items = count * (draw.rows - 1);
-        return [{ shader: TRAILS, count: items, vertices: 6, own, means: MEANS.trails }];
+        const words = wordsOf(WORDS.trails, draw, memory);
+        words.whole({ rows: draw.rows, lanes: (count + 3) & ~3 });
+        const items = count * itemsOf(draw);
+        return [{ shader: TRAILS, count: items, vertices: 6, words, means: MEANS.trails }];
       }
       case 'links': {
-        const words = { ...own, ...linkWords(draw, memory, canvas) };
+        const words = linkWords(draw, memory, canvas);
         const { most } = draw;
-        const lines = { shader: LINKS, vertices: 6, own: words, means: MEANS.links } as const;
-        const faces = { shader: FACES, vertices: 3, own: words, means: MEANS.faces } as const;
+        const lines = { shader: LINKS, vertices: 6, words, means: MEANS.links } as const;
+        const faces = { shader: FACES, vertices: 3, words, means: MEANS.faces } as const;
         const filled = draw.fill(canvas.time) > 0 && most > 1;
         return [
-          ...(filled ? [{ ...faces, count: count * most * most }] : []),
+          ...(filled ? [{ ...faces, count: count * itemsOf(draw) }] : []),
           { ...lines, count: count * most },
         ];
       }
@@ -115,18 +118,18 @@ export class Painter {
     const soft = draw.soft(canvas.time);
     const sorted = mode === 'normal';
     const opaque = mode === 'opaque';
-    const words = new Array<number>(WORDS).fill(0);
-    const shared = [
-      ...[canvas.width, canvas.height, sorted ? 1 : 0, floatWord(soft > 0 ? 1 / soft : 0)],
-      ...[canvas.solid ? 1 : 0, canvas.camera.perspective ? 1 : 0, MODES[mode], items.count],
-    ];
-    shared.forEach((w, i) => (words[i] = w));
-    for (const [i, w] of Object.entries(items.own)) words[Number(i)] = w;
+    const { width, height, solid, camera } = canvas;
+    items.words.real({ soft: soft > 0 ? 1 / soft : 0 }).whole({
+      ...{ width, height, items: items.count, mode: MODES.indexOf(mode) },
+      ...{ sorted: sorted ? 1 : 0, solid: solid ? 1 : 0, inverse: camera.perspective ? 1 : 0 },
+      means: sortsByMean(draw) ? memory.address('means') : 0,
+    });
+    const { words } = items.words;
     const order = this.order(
       `${memory.id}/${draw.id}/${items.shader.length}`,
       sorted ? items.count : 1,
     );
-    if (sorted) this.sort(work, memory, items, order, words);
+    if (sorted) this.sort(work, draw, memory, items, order);
     const state = { blend: BLENDS[mode], depth: opaque ? DEPTH_FORMAT : undefined };
     const pipeline = this.pipelines.render(
       items.shader,
@@ -144,19 +147,15 @@ export class Painter {
   /** Brings the items far to near into an order. */
   private sort(
     work: Work,
+    draw: Draw,
     memory: SwarmMemory,
-    items: Items,
+    { count, means, words }: Items,
     order: GPUBuffer,
-    words: number[],
   ): void {
-    const size = order.size / 4;
-    let depths = items.means ? memory.address('means') : 0;
-    if (items.means) {
-      words[33] = depths;
-      work.run(items.means, 'means', memory.buffer, words, listGroups(items.count));
-    } else depths = memory.address('depth');
-    bitonic(size, (k, j, groups) => {
-      work.run(SORT, 'exchange', memory.buffer, [depths, 0, items.count, k, j], groups, [
+    const depths = memory.address(sortsByMean(draw) ? 'means' : 'depth');
+    if (means) work.run(means, 'means', memory.buffer, words.words, listGroups(count));
+    bitonic(order.size / 4, (k, j, groups) => {
+      work.run(SORT, 'exchange', memory.buffer, [depths, 0, count, k, j], groups, [
         { buffer: order },
       ]);
     });
@@ -182,91 +181,71 @@ export class Painter {
 
   /** Which particles are linked; to be drawn by `paint`, as often as the swarm is repeated. */
   findLinks(work: Work, draw: Draw & { shape: 'links' }, memory: SwarmMemory, count: number): void {
-    const at = memory.address;
-    const words = [
-      ...[count, ...['px', 'py', 'pz', 'near.order', 'near.start'].map(at)],
-      ...[draw.grid.cells - 1, floatWord(1 / draw.radius), floatWord(draw.radius)],
-      ...[
-        draw.most,
-        draw.total,
-        ...['ranks', 'ends', 'pairs', 'kept'].map((n) => at(`links.${n}`)),
-      ],
-      ...[at('age'), at('life'), at('links.limit'), 0],
-    ];
+    const words = new Words(WORDS.links).whole({ items: count });
+    const { words: block } = placeLinks(words, draw, memory);
     const groups = listGroups(count);
-    work.run(LINKING, 'rankLinks', memory.buffer, words, groups);
-    work.run(LINKING, 'keepLinks', memory.buffer, words, groups);
+    work.run(LINKING, 'rankLinks', memory.buffer, block, groups);
+    work.run(LINKING, 'keepLinks', memory.buffer, block, groups);
     const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST;
     this.counts ??= this.pipelines.device.createBuffer({ size: 4 * 260, usage });
     const counts = { buffer: this.counts };
     work.clear(this.counts);
     for (const shift of [24, 16, 8, 0]) {
-      words[18] = shift;
-      work.run(LINK_LIMIT, 'histogram', memory.buffer, words, groups, [counts]);
-      work.run(LINK_LIMIT, 'choose', memory.buffer, words, [1, 1], [counts]);
+      words.whole({ shift });
+      work.run(LINK_LIMIT, 'histogram', memory.buffer, block, groups, [counts]);
+      work.run(LINK_LIMIT, 'choose', memory.buffer, block, [1, 1], [counts]);
     }
   }
 }
 
-function markWords(
-  { pattern, param, lens, pictures }: Draw & { shape: 'marks' },
-  memory: SwarmMemory,
-  { camera }: Canvas,
-): Record<number, number> {
+function markWords(draw: Draw & { shape: 'marks' }, memory: SwarmMemory, { camera }: Canvas) {
+  const { pattern, param, lens, pictures } = draw;
   const { blades, turn, ratio } = camera.lens;
-  const words: Record<number, number> = {
-    24: pattern,
-    25: floatWord(param),
-    26: lens ? blades : -1,
-    27: floatWord(Math.max(1, ratio)),
-    28: floatWord(Math.max(1, 1 / ratio)),
-  };
-  flatsOf(blades, turn).forEach((v, i) => (words[34 + i] = floatWord(v)));
+  const words = wordsOf(WORDS.marks, draw, memory)
+    .whole({ pattern, blades: lens ? blades : -1 })
+    .real({
+      ...{ param, aspect: Math.max(1, ratio), aspectU: Math.max(1, 1 / ratio) },
+      flats: flatsOf(blades, turn),
+    });
   if (pictures) {
-    const { width, height, frames } = pictures;
-    Object.assign(words, { 29: memory.address(pictures.block), 30: width, 31: height, 32: frames });
+    const { block, width, height, frames } = pictures;
+    words.whole({ picture: memory.address(block), pictureW: width, pictureH: height, frames });
   }
   return words;
 }
 
-function meshWords(
-  draw: Draw & { shape: 'meshes' },
-  memory: SwarmMemory,
-  { camera, lamps, height, time }: Canvas,
-): Record<number, number> {
-  const words: Record<number, number> = {
-    24: memory.address(draw.mesh),
-    25: draw.triangles,
-    26: draw.cull ? 1 : 0,
-    27: floatWord(camera.focal * height),
-    28: floatWord(draw.gloss(time)),
-    29: lamps.lamps.length,
-  };
-  lamps.ambient.forEach((v, i) => (words[30 + i] = floatWord(v)));
-  lamps.lamps.forEach(({ direction, colour, rim }, k) => {
-    [...direction, ...colour, rim ? 1 : 0].forEach(
-      (v, i) => (words[36 + 8 * k + i] = floatWord(v)),
-    );
-  });
-  return words;
+function meshWords(draw: Draw & { shape: 'meshes' }, memory: SwarmMemory, canvas: Canvas) {
+  const { camera, lamps, height, time } = canvas;
+  return wordsOf(WORDS.meshes, draw, memory)
+    .whole({
+      ...{ mesh: memory.address(draw.mesh), triangles: draw.triangles, cull: draw.cull ? 1 : 0 },
+      lightCount: lamps.lamps.length,
+    })
+    .real({
+      ...{ zoom: camera.focal * height, gloss: draw.gloss(time), ambient: lamps.ambient },
+      lamps: lamps.lamps.flatMap(lampNumbers),
+    });
 }
 
-function linkWords(
-  draw: Draw & { shape: 'links' },
+/** Where the search for links finds and leaves what it needs. */
+function placeLinks(
+  words: Words<keyof typeof WORDS.links.at>,
+  { radius, most, total, grid }: Draw & { shape: 'links' },
   memory: SwarmMemory,
-  { time }: Canvas,
-): Record<number, number> {
-  const at = memory.address;
-  return {
-    17: draw.most,
-    18: at('links.ends'),
-    19: at('links.pairs'),
-    20: at('links.kept'),
-    21: at('links.limit'),
-    22: at('px'),
-    23: at('py'),
-    24: at('pz'),
-    25: floatWord(draw.radius),
-    26: floatWord(draw.fill(time)),
-  };
+): typeof words {
+  const at = (...names: string[]): number[] => names.map(memory.address);
+  const [px, py, pz, age, life, order, start] = at(
+    ...['px', 'py', 'pz', 'age', 'life', 'near.order', 'near.start'],
+  );
+  const own = ['ranks', 'ends', 'pairs', 'kept', 'limit'].map((name) => `links.${name}`);
+  const [ranks, ends, pairRanks, kept, limit] = at(...own);
+  return words.real({ inverseSide: 1 / radius, radius }).whole({
+    ...{ px, py, pz, age, life, order, start, mask: grid.cells - 1, most, totalLinks: total },
+    ...{ ranks, ends, pairRanks, kept, limit },
+  });
+}
+
+function linkWords(draw: Draw & { shape: 'links' }, memory: SwarmMemory, { time }: Canvas) {
+  const words = wordsOf(WORDS.links, draw, memory).real({ fill: draw.fill(time) });
+  return placeLinks(words, draw, memory);
 }

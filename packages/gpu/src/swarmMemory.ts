@@ -1,9 +1,14 @@
 import {
   GRID_BUFFERS,
+  isDrawnTogether,
+  itemsOf,
+  outputsOf,
   placesOf,
   READINGS,
   ringName,
   ringOf,
+  rowsOf,
+  sortsByMean,
   STATE,
   storedAt,
   type Draw,
@@ -19,19 +24,15 @@ const STORAGE = (): number =>
 
 type Layout = [name: string, words: number][];
 
-/** Lanes that a body's outputs take: all repeats at once, or row after row of a trail. */
+/** Lanes that a body's outputs take: all repeats at once, or row after row. */
 function lanesOf(draw: Draw, capacity: number, copies: number): number {
-  if (draw.shape === 'trails') return capacity * draw.rows;
-  return draw.shape === 'links' ? capacity : capacity * copies;
+  return capacity * (isDrawnTogether(draw) ? copies : rowsOf(draw));
 }
 
 /** Things to be sorted that a body is made of, where they are not its particles. */
-function itemsOf(draw: Draw, capacity: number, copies: number): number {
-  if (draw.mode !== 'normal') return 0;
-  if (draw.shape === 'meshes') return capacity * copies * draw.triangles;
-  if (draw.shape === 'trails') return capacity * (draw.rows - 1);
-  if (draw.shape === 'links') return capacity * draw.most * (draw.most + 1);
-  return 0;
+function meansOf(draw: Draw, capacity: number, copies: number): number {
+  if (!sortsByMean(draw)) return 0;
+  return capacity * itemsOf(draw) * (isDrawnTogether(draw) ? copies : 1);
 }
 
 /** What the bodies need while they are drawn; they are drawn one after the other. */
@@ -41,8 +42,8 @@ function drawingLayout({ capacity, copies, draws }: SwarmPlan): Layout {
     sizes.set(name, Math.max(sizes.get(name) ?? 0, words));
   };
   for (const draw of draws) {
-    for (const name of draw.outputs) want(name, lanesOf(draw, capacity, copies.length));
-    const items = itemsOf(draw, capacity, copies.length);
+    for (const name of outputsOf(draw)) want(name, lanesOf(draw, capacity, copies.length));
+    const items = meansOf(draw, capacity, copies.length);
     if (items > 0) want('means', items);
     if (draw.shape !== 'links') continue;
     want('links.ranks', capacity);

@@ -1,8 +1,11 @@
 import { paramBlock, type FrameInputs, type GivenValues, type PlanKernel } from '@vast-swarm/core';
+import { QUADS } from './words';
 import { ROW, toWgsl, WORKGROUP } from '@vast-swarm/kernel';
 
 const ALIGN = 256;
 const BLOCK = 1 << 18;
+/** Bytes of parameters that our own shaders may ask for. */
+const LEAST = 16 * QUADS;
 
 export interface Binding {
   buffer: GPUBuffer;
@@ -67,16 +70,16 @@ export class Work {
     this.dispatch(this.pipelines.kernel(kernel), memory, block, shape);
   }
 
-  /** A shader of our own with eight quads of parameters and further bindings from 2 on. */
+  /** A shader of our own, with further bindings from 2 on. */
   run(
     shader: string,
     entry: string,
     memory: GPUBuffer,
-    words: readonly number[],
+    words: Int32Array | readonly number[],
     groups: [number, number],
     more: readonly GPUBindingResource[] = [],
   ): void {
-    this.dispatch(this.pipelines.compute(shader, entry), memory, words, groups, more, 128);
+    this.dispatch(this.pipelines.compute(shader, entry), memory, words, groups, more, LEAST);
   }
 
   private dispatch(
@@ -117,11 +120,11 @@ export class Work {
     view: GPUTextureView,
     clear: boolean,
     memory: GPUBuffer,
-    words: readonly number[],
+    words: Int32Array | readonly number[],
     vertices: number,
     { more = [], depth }: { more?: readonly GPUBindingResource[]; depth?: GPUTextureView } = {},
   ): void {
-    const group = this.bind(pipeline, memory, this.params(words, 128), more);
+    const group = this.bind(pipeline, memory, this.params(words, LEAST), more);
     this.endCompute();
     const pass = this.encoder.beginRenderPass({
       colorAttachments: [

@@ -246,6 +246,11 @@ export class Graph {
   /** The number of the lane: which particle, which pixel. */
   lane = (): Expr => this.node('lane', 'i32', [], 0, LANE);
 
+  /** What a function is given; see functionOf. */
+  param(type: Type, index: number): Expr {
+    return this.node('param', type, [], index, LANE);
+  }
+
   uniform(name: string, type: 'f32' | 'i32' = 'f32'): Expr {
     return this.node('uniform', type, [], slot(this.uniforms, name, type), INVARIANT);
   }
@@ -316,14 +321,8 @@ export class Graph {
     types: readonly Type[],
     build: (graph: Graph, ...params: Expr[]) => Expr[],
   ): (...args: Expr[]) => Expr[] {
-    let fn = this.functions.get(name);
-    if (!fn) {
-      const graph = new Graph();
-      const params = types.map((type, i) => graph.node('param', type, [], i, LANE));
-      fn = { name, graph, params, results: build(graph, ...params) };
-      this.functions.set(name, fn);
-    }
-    const made = fn;
+    const made = this.functions.get(name) ?? functionOf(name, types, build);
+    this.functions.set(name, made);
     return (...args) => {
       const call = this.node('call', 'f32', args, 0, this.innermost(args), made);
       return made.results.map((result, i) =>
@@ -355,6 +354,17 @@ export class Graph {
     const scope = deepest(args);
     return scope.depth === 0 ? LANE : scope;
   }
+}
+
+/** A function of its own, for a reader that writes functions. */
+export function functionOf(
+  name: string,
+  types: readonly Type[],
+  build: (graph: Graph, ...params: Expr[]) => Expr[],
+): Fn {
+  const graph = new Graph();
+  const params = types.map((type, i) => graph.param(type, i));
+  return { name, graph, params, results: build(graph, ...params) };
 }
 
 function slot(slots: Slot[], name: string, type: 'f32' | 'i32'): number {

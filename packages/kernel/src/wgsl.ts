@@ -41,6 +41,12 @@ ${body.lines.map((l) => `  ${l}`).join('\n')}
 
 const NAME: Record<Type, string> = { f32: 'f32', i32: 'i32', bool: 'bool' };
 
+/** Functions of one result as WGSL text, each with the ones that it calls, to be called `<name>_`. */
+export function wgslFunctions(functions: readonly Fn[]): string {
+  const all = new Set(functions.flatMap((fn) => [...schedule(fn.results).functions, fn]));
+  return [...all].map(wgslFunction).join('\n');
+}
+
 /** A named function as WGSL text; it gives a struct `<name>_out` with fields r0, r1, …. */
 function wgslFunction(fn: Fn): string {
   const plan = schedule(fn.results);

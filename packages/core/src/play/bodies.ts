@@ -2,6 +2,7 @@ import type { GivenValues } from '../language/names';
 import { bornAt, type Drawn, type Plan, type SwarmPlan } from '../plan/plan';
 import { copyUniforms } from '../plan/look/copies';
 import type { Draw } from '../plan/look/draws/draw';
+import { isDrawnTogether, outputsOf, rowsOf } from '../plan/look/draws/tables';
 import { historyBuffer } from '../plan/motion/history';
 import type { FrameInputs } from '../language/frame';
 import type { Past } from './knownHistory';
@@ -48,13 +49,12 @@ export function drawBodies<Canvas>(
     if (count === 0) continue;
     const inputs = { ...base, born };
     const { copies } = swarm;
-    const rows = draw.shape === 'trails' ? draw.rows : 1;
+    const rows = rowsOf(draw);
     const stride = (count + 3) & ~3;
-    // Trails and links are drawn repeat by repeat, the others all at once.
-    const single = draw.shape === 'trails' || draw.shape === 'links';
+    const single = !isDrawnTogether(draw);
     const lists = single ? rows : copies.length;
     const look = (list: number, row: number, extra: GivenValues): void => {
-      const offset = (name: string): number => (draw.outputs.includes(name) ? stride * list : 0);
+      const offset = (name: string): number => (outputsOf(draw).includes(name) ? stride * list : 0);
       const source = (name: string): string => historyBuffer(name, base.frame, row, rows);
       device.look(swarm, draw, { count, stride, lists, offset, source }, inputs, extra);
     };

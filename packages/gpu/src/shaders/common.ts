@@ -1,13 +1,13 @@
+import { shapeFunctions } from '@vast-swarm/core';
+import { wgslFunctions } from '@vast-swarm/kernel';
+import { QUADS } from '../words';
+
 /** What the shaders that draw have in common. */
 
-/**
- * Memory and parameter words. Words 0 to 7 of a draw are frame width and height, whether the order
- * is sorted, 1 / soft, whether there are opaque things, whether depth is by 1 / metres, whether it
- * is opaque itself, and the number of items; its own come after.
- */
+/** Memory, parameter words by their constants (../words.ts), and what bodies are drawn with. */
 export const DRAW_BINDINGS = /* wgsl */ `
 @group(0) @binding(0) var<storage, read> memory: array<u32>;
-@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 40>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, ${QUADS}>;
 @group(0) @binding(2) var<storage, read> order: array<u32>;
 @group(0) @binding(3) var nearest: texture_depth_2d;
 fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
@@ -16,29 +16,29 @@ fn value(i: i32) -> f32 { return bitcast<f32>(memory[i]); }
 /** The number that array of that word has for a particle. */
 fn own(name: i32, p: i32) -> f32 { return value(word(name) + p); }
 fn item(i: u32) -> i32 {
-  if (word(2) != 0) { return i32(order[i]); }
+  if (word(SORTED) != 0) { return i32(order[i]); }
   return i32(i);
 }
 /** Depth for the card, falling with distance and straight over the screen. */
 fn depthOf(metres: f32) -> f32 {
-  if (word(5) != 0) { return 1e-3 / max(metres, 1e-3); }
+  if (word(INVERSE) != 0) { return 1e-3 / max(metres, 1e-3); }
   return 1.0 - metres / 2e4;
 }
 fn metresOf(depth: f32) -> f32 {
-  if (word(5) != 0) { return 1e-3 / max(depth, 1e-12); }
+  if (word(INVERSE) != 0) { return 1e-3 / max(depth, 1e-12); }
   return (1.0 - depth) * 2e4;
 }
 fn screen(pixel: vec2<f32>, metres: f32) -> vec4<f32> {
-  let size = vec2<f32>(f32(word(0)), f32(word(1)));
+  let size = vec2<f32>(f32(word(WIDTH)), f32(word(HEIGHT)));
   return vec4<f32>(pixel.x / size.x * 2.0 - 1.0, 1.0 - pixel.y / size.y * 2.0, depthOf(metres), 1.0);
 }
 const NOWHERE = vec4<f32>(2.0, 2.0, 0.0, 1.0);
 /** What opaque things leave of a weight. */
 fn unhidden(weight: f32, at: vec4<f32>) -> f32 {
-  if (word(4) == 0) { return weight; }
+  if (word(SOLID) == 0) { return weight; }
   let before = metresOf(textureLoad(nearest, vec2<i32>(at.xy), 0)) - metresOf(at.z);
   if (!(before > 0.0)) { return 0.0; }
-  if (number(3) > 0.0) { return weight * min(before * number(3), 1.0); }
+  if (number(SOFT) > 0.0) { return weight * min(before * number(SOFT), 1.0); }
   return weight;
 }
 /** What the target gets from light (times opacity), opacity and weight; screen's own blending has a limit. */
@@ -49,18 +49,14 @@ fn laid(colour: vec3<f32>, alpha: f32, w: f32, mode: i32) -> vec4<f32> {
   if (mode == 3) { return vec4<f32>(vec3<f32>(1.0 - o) + s, 1.0); }
   return vec4<f32>(s, o);
 }
-/** t² with t = edge · inside, from 0 to 1. */
-fn edged(inside: f32, edge: f32) -> f32 {
-  let t = clamp(inside * edge, 0.0, 1.0);
-  return t * t;
-}
+${wgslFunctions(shapeFunctions())}
 `;
 
 /** Ends a draw: `shade(in)` gives light, opacity and weight; one entry for see-through and one for opaque. */
 export const fragments = (corner: string): string => /* wgsl */ `
 @fragment fn blended(in: ${corner}) -> @location(0) vec4<f32> {
   let c = shade(in);
-  return laid(c.light.rgb, c.light.a, unhidden(c.weight, in.at), word(6));
+  return laid(c.light.rgb, c.light.a, unhidden(c.weight, in.at), word(MODE));
 }
 @fragment fn opaque(in: ${corner}) -> @location(0) vec4<f32> {
   let c = shade(in);

@@ -1,20 +1,19 @@
-/**
- * Which particles are linked, as the CPU engine's links.ts finds it: words 0 slots, 1 to 3 places, 4
- * and 5 order and beginnings of the grid's cells, 6 mask, 7 1 / side, 8 radius, 9 most, 10 total, 11
- * ranks by slot, 12 other ends, 13 ranks of the pairs, 14 numbers kept, 15 age, 16 life, 17 where the
- * limit of ranks goes, 18 the byte of a rank that is looked at.
- */
+import { wgslConstants } from '@vast-swarm/core';
+import { QUADS, WORDS } from '../words';
+
+/** Which particles are linked, as the CPU engine's links.ts finds it. `items` are the slots. */
 export const LINKING = /* wgsl */ `
+${wgslConstants(WORDS.links)}
 @group(0) @binding(0) var<storage, read_write> memory: array<u32>;
-@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, ${QUADS}>;
 fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
 fn number(i: i32) -> f32 { return bitcast<f32>(word(i)); }
 fn own(name: i32, p: i32) -> f32 { return bitcast<f32>(memory[word(name) + p]); }
 var<private> ranks: array<u32, 64>;
 var<private> slots: array<i32, 64>;
-fn place(i: i32) -> vec3<f32> { return vec3<f32>(own(1, i), own(2, i), own(3, i)); }
+fn place(i: i32) -> vec3<f32> { return vec3<f32>(own(PX, i), own(PY, i), own(PZ, i)); }
 fn cellOf(p: vec3<f32>) -> vec3<i32> {
-  return vec3<i32>(clamp(floor(p * number(7)), vec3<f32>(-1e6), vec3<f32>(1e6)));
+  return vec3<i32>(clamp(floor(p * number(INVERSE_SIDE)), vec3<f32>(-1e6), vec3<f32>(1e6)));
 }
 fn mixed(x: u32) -> u32 {
   var h = x;
@@ -25,24 +24,24 @@ fn mixed(x: u32) -> u32 {
 fn rankOf(i: i32, j: i32) -> u32 {
   return mixed(mixed(u32(min(i, j))) ^ (u32(max(i, j)) * 0x9e3779b1u));
 }
-fn lives(i: i32) -> bool { let age = own(15, i); return age >= 0.0 && age < own(16, i); }
+fn lives(i: i32) -> bool { let age = own(AGE, i); return age >= 0.0 && age < own(LIFE, i); }
 fn gather(i: i32) -> i32 {
   let p = place(i);
   let middle = cellOf(p);
-  let most = word(9);
+  let most = word(MOST);
   var n = 0;
   for (var turn = 0; turn < 27; turn++) {
     let cell = middle + vec3<i32>(turn % 3, (turn / 3) % 3, turn / 9) - 1;
-    let hashed = ((cell.x * 73856093) ^ (cell.y * 19349663) ^ (cell.z * 83492791)) & word(6);
-    let begin = i32(memory[word(5) + hashed]);
-    let stop = min(i32(memory[word(5) + hashed + 1]), begin + 256);
+    let hashed = ((cell.x * 73856093) ^ (cell.y * 19349663) ^ (cell.z * 83492791)) & word(MASK);
+    let begin = i32(memory[word(START) + hashed]);
+    let stop = min(i32(memory[word(START) + hashed + 1]), begin + 256);
     for (var k = begin; k < stop; k++) {
-      let j = i32(memory[word(4) + k]);
+      let j = i32(memory[word(ORDER) + k]);
       if (j == i) { continue; }
       let q = place(j);
       if (any(cellOf(q) != cell)) { continue; }
       let d = q - p;
-      if (!(dot(d, d) < number(8) * number(8))) { continue; }
+      if (!(dot(d, d) < number(RADIUS) * number(RADIUS))) { continue; }
       let rank = rankOf(i, j);
       if (n >= most && rank >= ranks[most - 1]) { continue; }
       var at = n;
@@ -60,30 +59,30 @@ fn gather(i: i32) -> i32 {
 }
 @compute @workgroup_size(64) fn rankLinks(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
-  if (i >= word(0)) { return; }
+  if (i >= word(ITEMS)) { return; }
   var rank = 0u;
   if (lives(i)) {
     rank = 0xffffffffu;
-    if (gather(i) >= word(9)) { rank = ranks[word(9) - 1]; }
+    if (gather(i) >= word(MOST)) { rank = ranks[word(MOST) - 1]; }
   }
-  memory[word(11) + i] = rank;
+  memory[word(RANKS) + i] = rank;
 }
 @compute @workgroup_size(64) fn keepLinks(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
-  if (i >= word(0)) { return; }
+  if (i >= word(ITEMS)) { return; }
   var kept = 0;
   if (lives(i)) {
     let n = gather(i);
     for (var k = 0; k < n; k++) {
       let j = slots[k];
-      if (j < i || ranks[k] > memory[word(11) + j]) { continue; }
-      let at = i * word(9) + kept;
-      memory[word(12) + at] = u32(j);
-      memory[word(13) + at] = ranks[k];
+      if (j < i || ranks[k] > memory[word(RANKS) + j]) { continue; }
+      let at = i * word(MOST) + kept;
+      memory[word(ENDS) + at] = u32(j);
+      memory[word(PAIR_RANKS) + at] = ranks[k];
       kept += 1;
     }
   }
-  memory[word(14) + i] = u32(kept);
+  memory[word(KEPT) + i] = u32(kept);
 }
 `;
 
@@ -92,27 +91,28 @@ fn gather(i: i32) -> i32 {
  * byte, then one invocation reads the counts. Counters: 256 bins, the bits found, how many are left.
  */
 export const LINK_LIMIT = /* wgsl */ `
+${wgslConstants(WORDS.links)}
 @group(0) @binding(0) var<storage, read_write> memory: array<u32>;
-@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, ${QUADS}>;
 @group(0) @binding(2) var<storage, read_write> counts: array<atomic<u32>>;
 fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
 @compute @workgroup_size(64) fn histogram(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
-  if (i >= word(0)) { return; }
-  let shift = u32(word(18));
+  if (i >= word(ITEMS)) { return; }
+  let shift = u32(word(SHIFT));
   let found = atomicLoad(&counts[256]);
-  let n = i32(memory[word(14) + i]);
+  let n = i32(memory[word(KEPT) + i]);
   for (var k = 0; k < n; k++) {
-    let rank = memory[word(13) + i * word(9) + k];
+    let rank = memory[word(PAIR_RANKS) + i * word(MOST) + k];
     if (shift == 24u || (rank >> min(shift + 8u, 31u)) == found) {
       atomicAdd(&counts[(rank >> shift) & 255u], 1u);
     }
   }
 }
 @compute @workgroup_size(1) fn choose() {
-  let first = word(18) == 24;
+  let first = word(SHIFT) == 24;
   var left = atomicLoad(&counts[257]);
-  if (first) { left = u32(word(10)); }
+  if (first) { left = u32(word(TOTAL_LINKS)); }
   var bin = 0u;
   while (bin < 255u && atomicLoad(&counts[bin]) <= left) {
     left -= atomicLoad(&counts[bin]);
@@ -125,8 +125,8 @@ fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
   atomicStore(&counts[256], found);
   atomicStore(&counts[257], left);
   for (var k = 0u; k < 256u; k++) { atomicStore(&counts[k], 0u); }
-  if (word(18) == 0) {
-    memory[word(17)] = select(found, 0xffffffffu, atomicLoad(&counts[258]) == 1u);
+  if (word(SHIFT) == 0) {
+    memory[word(LIMIT)] = select(found, 0xffffffffu, atomicLoad(&counts[258]) == 1u);
   }
 }
 `;

@@ -1,36 +1,34 @@
+import { wgslConstants } from '@vast-swarm/core';
+import { QUADS, WORDS } from '../words';
 import { DRAW_BINDINGS, fragments, SHADED } from './common';
 
-/**
- * Copies of a mesh, placed and lit as in the CPU engine's meshes.ts: words 8 to 23 arrays as MESH, 24
- * corners, 25 triangles, 26 whether what faces away is left out, 27 pixels per metre, 28 gloss, 29
- * lamps, 30 to 32 ambient light, 36 on lamps, eight words each. The mean depth of item i for sorting
- * comes from \`means\`: word 7 items, 33 where they go.
- */
+/** Copies of a mesh, placed and lit as in the CPU engine's meshes.ts. */
 const MESH_BODY = /* wgsl */ `
 fn triple(name: i32, p: i32) -> vec3<f32> {
   return vec3<f32>(own(name, p), own(name + 1, p), own(name + 2, p));
 }
 fn placed(p: i32, start: i32) -> vec3<f32> {
-  return triple(8, p) + value(start) * triple(11, p) + value(start + 1) * triple(14, p) + value(start + 2) * triple(17, p);
+  return triple(MX, p) + value(start) * triple(XX, p) + value(start + 1) * triple(YX, p) + value(start + 2) * triple(ZX, p);
 }
 `;
 
 export const MESHES = /* wgsl */ `
+${wgslConstants(WORDS.meshes)}
 ${DRAW_BINDINGS}${SHADED}${MESH_BODY}
 struct Corner { @builtin(position) at: vec4<f32>, @location(0) light: vec4<f32> }
 fn onScreen(c: vec3<f32>) -> vec2<f32> {
-  let scale = select(number(27), number(27) / c.z, word(5) != 0);
-  return vec2<f32>(0.5 * f32(word(0)) + c.x * scale, 0.5 * f32(word(1)) - c.y * scale);
+  let scale = select(number(ZOOM), number(ZOOM) / c.z, word(INVERSE) != 0);
+  return vec2<f32>(0.5 * f32(word(WIDTH)) + c.x * scale, 0.5 * f32(word(HEIGHT)) - c.y * scale);
 }
 fn safe(v: vec3<f32>) -> vec3<f32> { return v / sqrt(max(dot(v, v), 1e-20)); }
 @vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
   var out: Corner;
   out.at = NOWHERE;
   let i = item(vertex / 3u);
-  let p = i / word(25);
-  let alpha = own(23, p);
+  let p = i / word(TRIANGLES);
+  let alpha = own(CA, p);
   if (!(alpha > 0.0)) { return out; }
-  let corners = word(24) + 18 * (i % word(25));
+  let corners = word(MESH) + 18 * (i % word(TRIANGLES));
   let a = placed(p, corners);
   let b = placed(p, corners + 6);
   let c = placed(p, corners + 12);
@@ -38,21 +36,21 @@ fn safe(v: vec3<f32>) -> vec3<f32> { return v / sqrt(max(dot(v, v), 1e-20)); }
   let ab = onScreen(b) - onScreen(a);
   let ac = onScreen(c) - onScreen(a);
   let area = ac.x * ab.y - ac.y * ab.x;
-  if (word(26) != 0 && !(area > 0.0)) { return out; }
+  if (word(CULL) != 0 && !(area > 0.0)) { return out; }
   let start = corners + 6 * i32(vertex % 3u);
   let place = placed(p, start);
-  let x = triple(11, p);
-  let y = triple(14, p);
-  let z = triple(17, p);
+  let x = triple(XX, p);
+  let y = triple(YX, p);
+  let z = triple(ZX, p);
   let m = vec3<f32>(value(start + 3), value(start + 4), value(start + 5))
     / max(vec3<f32>(dot(x, x), dot(y, y), dot(z, z)), vec3<f32>(1e-20));
   let normal = safe(m.x * x + m.y * y + m.z * z) * select(1.0, -1.0, area < 0.0);
-  let view = select(vec3<f32>(0.0, 0.0, -1.0), safe(-place), word(5) != 0);
+  let view = select(vec3<f32>(0.0, 0.0, -1.0), safe(-place), word(INVERSE) != 0);
   let facing = max(0.0, dot(normal, view));
-  var lit = vec3<f32>(number(30), number(31), number(32));
+  var lit = vec3<f32>(number(AMBIENT), number(AMBIENT + 1), number(AMBIENT + 2));
   var shine = vec3<f32>(0.0);
-  for (var k = 0; k < word(29); k++) {
-    let lamp = 36 + 8 * k;
+  for (var k = 0; k < word(LIGHT_COUNT); k++) {
+    let lamp = LAMPS + 8 * k;
     let way = vec3<f32>(number(lamp), number(lamp + 1), number(lamp + 2));
     let light = vec3<f32>(number(lamp + 3), number(lamp + 4), number(lamp + 5));
     var fall = max(0.0, dot(normal, way));
@@ -61,10 +59,10 @@ fn safe(v: vec3<f32>) -> vec3<f32> { return v / sqrt(max(dot(v, v), 1e-20)); }
     let middle = way + view;
     let h = max(0.0, dot(normal, middle)) / sqrt(max(dot(middle, middle), 1e-12));
     let h4 = h * h * h * h;
-    shine += light * (number(28) * h4 * h4 * h4 * h4);
+    shine += light * (number(GLOSS) * h4 * h4 * h4 * h4);
   }
   out.at = screen(onScreen(place), place.z);
-  out.light = vec4<f32>(triple(20, p) * lit + shine * alpha, alpha);
+  out.light = vec4<f32>(triple(CR, p) * lit + shine * alpha, alpha);
   return out;
 }
 fn shade(in: Corner) -> Shaded { return Shaded(in.light, 1.0); }
@@ -81,95 +79,94 @@ struct Corner {
 fn shade(in: Corner) -> Shaded {
   let square = in.across * in.across;
   let light = in.light.rgb * (in.lit.x + in.lit.y * in.across + in.lit.z * square);
-  return Shaded(vec4<f32>(light, in.light.a), edged(1.0 - square, in.lit.w));
+  return Shaded(vec4<f32>(light, in.light.a), edged(1.0 - square, in.lit.w).r0);
 }
 /** Of six vertices: which end, and which side. */
 fn endOf(vertex: u32) -> bool { let k = vertex % 6u; return k == 2u || k == 3u || k == 5u; }
 fn sideOf(vertex: u32) -> f32 { let k = vertex % 6u; return select(-1.0, 1.0, k == 1u || k == 4u || k == 5u); }
 `;
 
-/**
- * Trails: words 8 to 20 arrays as TRAIL, 21 places of a trail, 22 lanes from a row to the next, 23
- * particles.
- */
+/** Trails as bands between the places where particles were. */
 export const TRAILS = /* wgsl */ `
+${wgslConstants(WORDS.trails)}
 ${DRAW_BINDINGS}${SHADED}${BAND_BODY}
 @vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
   var out: Corner;
   out.at = NOWHERE;
   let i = item(vertex / 6u);
-  let rows = word(21) - 1;
-  let a = (i % rows) * word(22) + i / rows;
-  let b = a + word(22);
-  let aa = own(15, a);
-  let ab = own(15, b);
+  let rows = word(ROWS) - 1;
+  let a = (i % rows) * word(LANES) + i / rows;
+  let b = a + word(LANES);
+  let aa = own(TA, a);
+  let ab = own(TA, b);
   if (!(aa >= 0.0 && ab >= 0.0 && aa + ab > 0.0)) { return out; }
   let e = select(a, b, endOf(vertex));
   let side = sideOf(vertex);
-  let way = vec2<f32>(own(10, e), own(11, e));
-  out.at = screen(vec2<f32>(own(8, e), own(9, e)) + side * way, own(16, e));
-  out.light = vec4<f32>(own(12, e), own(13, e), own(14, e), own(15, e));
+  let way = vec2<f32>(own(TNX, e), own(TNY, e));
+  out.at = screen(vec2<f32>(own(TX, e), own(TY, e)) + side * way, own(TZ, e));
+  out.light = vec4<f32>(own(TR, e), own(TG, e), own(TB, e), own(TA, e));
   out.across = side;
   out.lit = 0.5 * vec4<f32>(
-    own(17, a) + own(17, b), own(18, a) + own(18, b), own(19, a) + own(19, b), own(20, a) + own(20, b));
+    own(TS0, a) + own(TS0, b), own(TS1, a) + own(TS1, b), own(TS2, a) + own(TS2, b), own(TE, a) + own(TE, b));
   return out;
 }
 ${fragments('Corner')}`;
 
-/** What both drawings of links share: words 8 to 16 arrays as LINK, 17 most, 18 ends, 19 ranks, 20
- * numbers kept, 21 limit, 22 to 24 places, 25 radius, 26 fill, 27 particles. */
+/** What both drawings of links share. */
 const LINK_BODY = /* wgsl */ `
 fn far(i: i32, j: i32) -> f32 {
-  let d = vec3<f32>(own(22, i) - own(22, j), own(23, i) - own(23, j), own(24, i) - own(24, j));
-  return max(0.0, 1.0 - length(d) / number(25));
+  let d = vec3<f32>(own(PX, i) - own(PX, j), own(PY, i) - own(PY, j), own(PZ, i) - own(PZ, j));
+  return max(0.0, 1.0 - length(d) / number(RADIUS));
 }
 /** The k-th link of a particle, or -1. */
 fn linkOf(i: i32, k: i32) -> i32 {
-  if (k >= i32(memory[word(20) + i])) { return -1; }
-  let at = i * word(17) + k;
-  if (memory[word(19) + at] >= memory[word(21)]) { return -1; }
-  return i32(memory[word(18) + at]);
+  if (k >= i32(memory[word(KEPT) + i])) { return -1; }
+  let at = i * word(MOST) + k;
+  if (memory[word(PAIR_RANKS) + at] >= memory[word(LIMIT)]) { return -1; }
+  return i32(memory[word(ENDS) + at]);
 }
 `;
 
 export const LINKS = /* wgsl */ `
+${wgslConstants(WORDS.links)}
 ${DRAW_BINDINGS}${SHADED}${BAND_BODY}${LINK_BODY}
 @vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
   var out: Corner;
   out.at = NOWHERE;
   let n = item(vertex / 6u);
-  let i = n / word(17);
-  let j = linkOf(i, n % word(17));
+  let i = n / word(MOST);
+  let j = linkOf(i, n % word(MOST));
   if (j < 0) { return out; }
-  if (!(own(14, i) >= 0.0 && own(14, j) >= 0.0)) { return out; }
-  let start = vec2<f32>(own(8, i), own(9, i));
-  let way = vec2<f32>(own(8, j), own(9, j)) - start;
+  if (!(own(LA, i) >= 0.0 && own(LA, j) >= 0.0)) { return out; }
+  let start = vec2<f32>(own(LX, i), own(LY, i));
+  let way = vec2<f32>(own(LX, j), own(LY, j)) - start;
   let length_ = length(way);
   if (!(length_ > 1e-3)) { return out; }
   let part = far(i, j);
   let e = select(i, j, endOf(vertex));
   let side = sideOf(vertex);
-  let aside = vec2<f32>(-way.y, way.x) / length_ * own(10, e);
-  out.at = screen(vec2<f32>(own(8, e), own(9, e)) + side * aside, own(15, e));
-  out.light = part * vec4<f32>(own(11, e), own(12, e), own(13, e), own(14, e));
+  let aside = vec2<f32>(-way.y, way.x) / length_ * own(LW, e);
+  out.at = screen(vec2<f32>(own(LX, e), own(LY, e)) + side * aside, own(LZ, e));
+  out.light = part * vec4<f32>(own(LR, e), own(LG, e), own(LB, e), own(LA, e));
   out.across = side;
-  out.lit = vec4<f32>(1.0, 0.0, 0.0, own(16, i));
+  out.lit = vec4<f32>(1.0, 0.0, 0.0, own(LE, i));
   return out;
 }
 ${fragments('Corner')}`;
 
 /** Filled triangles between links: each item is a particle and a pair of its links. */
 export const FACES = /* wgsl */ `
+${wgslConstants(WORDS.links)}
 ${DRAW_BINDINGS}${SHADED}${LINK_BODY}
 struct Corner { @builtin(position) at: vec4<f32>, @location(0) light: vec4<f32> }
 fn linked(i: i32, j: i32) -> bool {
-  for (var k = 0; k < word(17); k++) { if (linkOf(i, k) == j) { return true; } }
+  for (var k = 0; k < word(MOST); k++) { if (linkOf(i, k) == j) { return true; } }
   return false;
 }
 @vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
   var out: Corner;
   out.at = NOWHERE;
-  let most = word(17);
+  let most = word(MOST);
   let n = item(vertex / 3u);
   let i = n / (most * most);
   let a = linkOf(i, (n / most) % most);
@@ -178,13 +175,13 @@ fn linked(i: i32, j: i32) -> bool {
   let j = min(a, b);
   let k = max(a, b);
   if (!linked(j, k)) { return out; }
-  if (!(own(14, i) >= 0.0 && own(14, j) >= 0.0 && own(14, k) >= 0.0)) { return out; }
-  let part = number(26) * min(far(i, j), min(far(i, k), far(j, k)));
+  if (!(own(LA, i) >= 0.0 && own(LA, j) >= 0.0 && own(LA, k) >= 0.0)) { return out; }
+  let part = number(FILL) * min(far(i, j), min(far(i, k), far(j, k)));
   var e = i;
   if (vertex % 3u == 1u) { e = j; }
   if (vertex % 3u == 2u) { e = k; }
-  out.at = screen(vec2<f32>(own(8, e), own(9, e)), own(15, e));
-  out.light = part * vec4<f32>(own(11, e), own(12, e), own(13, e), own(14, e));
+  out.at = screen(vec2<f32>(own(LX, e), own(LY, e)), own(LZ, e));
+  out.light = part * vec4<f32>(own(LR, e), own(LG, e), own(LB, e), own(LA, e));
   return out;
 }
 fn shade(in: Corner) -> Shaded { return Shaded(in.light, 1.0); }
@@ -192,53 +189,53 @@ ${fragments('Corner')}`;
 
 const MEANS_HEAD = /* wgsl */ `
 @group(0) @binding(0) var<storage, read_write> memory: array<u32>;
-@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 40>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, ${QUADS}>;
 fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
 fn number(i: i32) -> f32 { return bitcast<f32>(word(i)); }
 fn value(i: i32) -> f32 { return bitcast<f32>(memory[i]); }
 fn own(name: i32, p: i32) -> f32 { return value(word(name) + p); }
-fn put(i: i32, v: f32) { memory[word(33) + i] = bitcast<u32>(v); }
+fn put(i: i32, v: f32) { memory[word(MEANS) + i] = bitcast<u32>(v); }
 `;
 
 const MEANS_ENTRY = /* wgsl */ `
 @compute @workgroup_size(64) fn means(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
-  if (i < word(7)) { put(i, mean(i)); }
+  if (i < word(ITEMS)) { put(i, mean(i)); }
 }
 `;
 
 /** The mean depth of each item, in metres, for the sort: of the shape that is drawn. */
 export const MEANS = {
-  meshes: /* wgsl */ `${MEANS_HEAD}${MESH_BODY}
+  meshes: /* wgsl */ `${wgslConstants(WORDS.meshes)}${MEANS_HEAD}${MESH_BODY}
 fn mean(i: i32) -> f32 {
-  let corners = word(24) + 18 * (i % word(25));
-  let p = i / word(25);
+  let corners = word(MESH) + 18 * (i % word(TRIANGLES));
+  let p = i / word(TRIANGLES);
   return (placed(p, corners).z + placed(p, corners + 6).z + placed(p, corners + 12).z) / 3.0;
 }
 ${MEANS_ENTRY}`,
-  trails: /* wgsl */ `${MEANS_HEAD}
+  trails: /* wgsl */ `${wgslConstants(WORDS.trails)}${MEANS_HEAD}
 fn mean(i: i32) -> f32 {
-  let rows = word(21) - 1;
-  let a = (i % rows) * word(22) + i / rows;
-  return 0.5 * (own(16, a) + own(16, a + word(22)));
+  let rows = word(ROWS) - 1;
+  let a = (i % rows) * word(LANES) + i / rows;
+  return 0.5 * (own(TZ, a) + own(TZ, a + word(LANES)));
 }
 ${MEANS_ENTRY}`,
-  links: /* wgsl */ `${MEANS_HEAD}${LINK_BODY}
+  links: /* wgsl */ `${wgslConstants(WORDS.links)}${MEANS_HEAD}${LINK_BODY}
 fn mean(n: i32) -> f32 {
-  let i = n / word(17);
-  let j = linkOf(i, n % word(17));
+  let i = n / word(MOST);
+  let j = linkOf(i, n % word(MOST));
   if (j < 0) { return 0.0; }
-  return 0.5 * (own(15, i) + own(15, j));
+  return 0.5 * (own(LZ, i) + own(LZ, j));
 }
 ${MEANS_ENTRY}`,
-  faces: /* wgsl */ `${MEANS_HEAD}${LINK_BODY}
+  faces: /* wgsl */ `${wgslConstants(WORDS.links)}${MEANS_HEAD}${LINK_BODY}
 fn mean(n: i32) -> f32 {
-  let most = word(17);
+  let most = word(MOST);
   let i = n / (most * most);
   let j = linkOf(i, (n / most) % most);
   let k = linkOf(i, n % most);
   if (j < 0 || k < 0) { return 0.0; }
-  return (own(15, i) + own(15, j) + own(15, k)) / 3.0;
+  return (own(LZ, i) + own(LZ, j) + own(LZ, k)) / 3.0;
 }
 ${MEANS_ENTRY}`,
 };

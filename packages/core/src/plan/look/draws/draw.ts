@@ -13,8 +13,6 @@ interface Common {
    * the swarm is repeated the engine runs it once for each repeat.
    */
   kernel: PlanKernel;
-  /** The buffers that the kernel fills, one number a particle. */
-  outputs: readonly string[];
   /** Metres before opaque things within which it fades, at a time in seconds. */
   soft: (time: number) => number;
 }
@@ -71,39 +69,6 @@ export interface Pictures {
   /** Their mean opacity. */
   coverage: number;
 }
-
-/**
- * Discs: place and radius in pixels (radius 0: not drawn), light already multiplied by opacity,
- * opacity, and distance along the view in metres.
- */
-export const DISC = ['sx', 'sy', 'sr', 'cr', 'cg', 'cb', 'ca', 'depth'] as const;
-
-/**
- * Marks: place and half its bounds in pixels (0: not drawn), light, opacity, distance; the four
- * numbers that bring pixels into its own square; hardness of its edge, how much of it is out of
- * focus, which one of its pictures or puffs.
- */
-export const MARK = [
-  ...['sx', 'sy', 'ex', 'ey', 'cr', 'cg', 'cb', 'ca', 'depth'],
-  ...['m0', 'm1', 'm2', 'm3', 'edge', 'blur', 'pick'],
-] as const;
-
-/** Meshes: place from the eye (right, up, forward), three axes in metres, light, opacity. */
-export const MESH = [
-  ...['mx', 'my', 'mz', 'xx', 'xy', 'xz', 'yx', 'yy', 'yz', 'zx', 'zy', 'zz'],
-  ...['cr', 'cg', 'cb', 'ca'],
-] as const;
-
-/**
- * Trails, a row for each frame back: place in pixels, half the width as a way in pixels, light,
- * opacity (below 0: no place), distance, three numbers of shading across, hardness of the edge.
- */
-export const TRAIL = [
-  ...['tx', 'ty', 'tnx', 'tny', 'tr', 'tg', 'tb', 'ta', 'tz', 'ts0', 'ts1', 'ts2', 'te'],
-] as const;
-
-/** Links: place in pixels, half the width, light, opacity (below 0: none), distance, edge. */
-export const LINK = ['lx', 'ly', 'lw', 'lr', 'lg', 'lb', 'la', 'lz', 'le'] as const;
 
 /** Things are drawn no smaller than this radius in pixels; smaller ones are dimmed instead. */
 export const SMALLEST = 1.4;

@@ -10,7 +10,7 @@ import { casterOf, shadowDraw } from '../shadows';
 import { shown } from '../appearance';
 import { View } from '../../../language/view';
 import { discDraw } from './discs';
-import { DISC, LINK, MARK, MESH, TRAIL, type Draw } from './draw';
+import type { Draw } from './draw';
 import { linkDraw } from './links';
 import { markDraw } from './marks';
 import { meshDraw } from './meshes';
@@ -53,7 +53,7 @@ export function shadowsOf(
     const draw = shadowDraw({ ...context, see: white }, caster);
     if (!draw) return [];
     const common = { id: `${body.id}.shadow`, mode: 'lighten', kernel: builder } as const;
-    return { ...common, ...draw, soft: () => 0, gloss: () => 0, outputs: MESH };
+    return { ...common, ...draw, soft: () => 0, gloss: () => 0 };
   });
 }
 
@@ -78,24 +78,24 @@ export function drawsOf(
     switch (shape.draws) {
       case 'disc':
         // Out of focus it takes the shape of the lens's opening, as marks do.
-        if (view.defocuses) return { ...common, ...markDraw(context, 'disc'), outputs: MARK };
-        return { ...common, ...discDraw(context), outputs: DISC };
+        if (view.defocuses) return { ...common, ...markDraw(context, 'disc') };
+        return { ...common, ...discDraw(context) };
       case 'mark': {
         const draw = markDraw(context, shape.pattern, shape.param);
         if (shape.pattern === 'pictures' && !draw.pictures) return [];
-        return { ...common, ...draw, outputs: MARK };
+        return { ...common, ...draw };
       }
       case 'mesh': {
         const draw = meshDraw(context);
-        return draw ? { ...common, ...draw, outputs: MESH } : [];
+        return draw ? { ...common, ...draw } : [];
       }
       case 'trail': {
         const draw = trailDraw(context);
-        return draw ? { ...common, ...draw, outputs: TRAIL } : [];
+        return draw ? { ...common, ...draw } : [];
       }
       case 'links': {
         const draw = linkDraw(context);
-        return draw ? { ...common, ...draw, outputs: LINK } : [];
+        return draw ? { ...common, ...draw } : [];
       }
     }
   });

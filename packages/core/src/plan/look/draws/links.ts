@@ -4,7 +4,8 @@ import { valuesOf } from '../../../language/dials';
 import { edgeOf } from '../../../catalogue/bodies/common';
 import { densityOf } from '../density';
 import { gridPlan } from '../../motion/neighbourGrid';
-import { LINK, SMALLEST, type Draw } from './draw';
+import { SMALLEST, type Draw } from './draw';
+import { DRAW_TABLES } from './tables';
 import type { DrawContext } from './context';
 
 type LinkDraw = Draw & { shape: 'links' };
@@ -36,7 +37,7 @@ export function linkDraw({
     ...[x, y, half, ...see.colour.scale(covers).parts],
     ...[seen.select(covers, g.float(-1)), place.z, hard],
   ];
-  LINK.forEach((name, i) => g.store(name, values[i]!));
+  DRAW_TABLES.links.outputs.forEach((name, i) => g.store(name, values[i]!));
   const reach = radius * density.reach;
   return {
     shape: 'links',

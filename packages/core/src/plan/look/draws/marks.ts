@@ -7,7 +7,8 @@ import { edgeOf } from '../../../catalogue/bodies/common';
 import { patternArea, PATTERNS, PUFF_MEAN, type Pattern } from '../../../catalogue/bodies/patterns';
 import type { CameraPose } from '../../../language/frame';
 import { turner } from '../../../language/placement';
-import { MARK, SMALLEST, type Draw, type Pictures } from './draw';
+import { SMALLEST, type Draw, type Pictures } from './draw';
+import { DRAW_TABLES } from './tables';
 import type { DrawContext } from './context';
 import { picturesOf } from './pictures';
 
@@ -66,7 +67,7 @@ export function markDraw(
     ...[b[1].mul(inverse), b[0].neg().mul(inverse), a[1].neg().mul(inverse), a[0].mul(inverse)],
     ...[hard, blur, pickOf(context, pictures)],
   ];
-  MARK.forEach((name, i) => g.store(name, values[i]!));
+  DRAW_TABLES.marks.outputs.forEach((name, i) => g.store(name, values[i]!));
   return { shape: 'marks', pattern: PATTERNS.indexOf(pattern), param, lens, pictures };
 }
 

@@ -7,7 +7,8 @@ import { boundsOf } from '../../../stock/points';
 import { memo } from '../../../stock/memo';
 import type { Mesh } from '../../../stock/types';
 import { turner } from '../../../language/placement';
-import { MESH, type Draw } from './draw';
+import { type Draw } from './draw';
+import { DRAW_TABLES } from './tables';
 import type { DrawContext } from './context';
 
 /** Most triangles of one swarm's mesh copies, as the rasteriser has room for. */
@@ -83,7 +84,7 @@ export function meshDraw(
     ...see.colour.scale(opaque ? g.float(1) : covers).parts,
     seen.select(opaque ? g.float(1) : covers, g.float(0)),
   ];
-  MESH.forEach((output, i) => g.store(output, outputs[i]!));
+  DRAW_TABLES.meshes.outputs.forEach((output, i) => g.store(output, outputs[i]!));
   return {
     shape: 'meshes',
     mesh: block,

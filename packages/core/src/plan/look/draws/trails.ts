@@ -10,7 +10,8 @@ import { edgeOf } from '../../../catalogue/bodies/common';
 import { historyRows } from '../../motion/history';
 import type { Lamps } from '../../../language/frame';
 import { standing } from '../appearance';
-import { SMALLEST, TRAIL, type Draw } from './draw';
+import { SMALLEST, type Draw } from './draw';
+import { DRAW_TABLES } from './tables';
 import type { DrawContext } from './context';
 
 /** Ages are sums: one this small a part of a frame may be that of the place before birth. */
@@ -93,7 +94,7 @@ export function trailDraw(
     ...[x, y, ...offset, ...light.parts],
     ...[there.select(covers, g.float(-1)), here.z, ...lit, hard],
   ];
-  TRAIL.forEach((name, i) => g.store(name, values[i]!));
+  DRAW_TABLES.trails.outputs.forEach((name, i) => g.store(name, values[i]!));
   return { shape: 'trails', rows };
 }
 

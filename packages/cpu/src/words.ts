@@ -1,0 +1,53 @@
+import { DRAW_TABLES, layout, MODES, PATTERNS } from '@vast-swarm/core';
+
+/**
+ * Words of the rasteriser's arguments, and sizes that it and its callers agree on. What stands here and
+ * in the core's draw tables becomes assembly/generated/words.ts (scripts/build-wasm.mjs).
+ */
+
+/** Of everything that is sorted into tiles: the frame, its tiles, what is drawn and how. */
+const TILES = {
+  ...{ count: 1, width: 1, height: 1, stride: 1, plane: 3, mode: 1, shape: 1 },
+  // Lists of the tiles: how many there are by chunk, where they begin, what is in them, in which order.
+  ...{ tilesX: 1, tilesY: 1, chunks: 1, counts: 1, starts: 1, list: 1, order: 1, spare: 1 },
+  ...{ scratch: 1, total: 1 },
+  // Metres to the nearest opaque thing by pixel (0: there is none), and 1 / metres within which light
+  // fades before it (0: it ends at once).
+  ...{ nearest: 1, soft: 1 },
+  // 1: depths of triangles are straight as 1 / metres over the screen (perspective), 0: as metres.
+  inverse: 1,
+  // Triangles and bands: where they stand, how many a chunk has room for, how many it holds.
+  ...{ items: 1, room: 1, filled: 1 },
+} as const;
+
+/** Of what fills rooms with triangles and bands: particles, and how many in a chunk. */
+const FILL = {
+  ...{ count: 1, items: 1, filled: 1, per: 1, room: 1, width: 1, height: 1, perspective: 1 },
+  scratch: 1,
+} as const;
+
+const { discs, marks, meshes, trails, links } = DRAW_TABLES;
+
+export const WORDS = {
+  tiles: layout(TILES),
+  discs: layout(TILES, discs.outputs, { edge: 1 }),
+  marks: layout(TILES, marks.outputs, marks.words),
+  meshes: layout(FILL, meshes.outputs, meshes.words),
+  trails: layout(FILL, trails.outputs, trails.words),
+  links: layout(FILL, links.outputs, links.words),
+};
+
+/** What is in the lists of tiles. */
+export const SHAPES = ['discs', 'marks', 'triangles', 'bands'] as const;
+
+export const SIZES = {
+  // A tile in pixels; the width is a multiple of 4.
+  ...{ tileW: 64, tileH: 32 },
+  // Things in a chunk of the sort into tiles, and bytes of scratch for each thread.
+  ...{ chunk: 8192, scratchBytes: 8192 },
+  // Bytes of a disc in a list, of a triangle and of a band.
+  ...{ discBytes: 32, triangleBytes: 88, bandBytes: 96 },
+} as const;
+
+/** Numbers that stand for names. */
+export const NUMBERS = { mode: MODES, shape: SHAPES, pattern: PATTERNS };

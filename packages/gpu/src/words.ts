@@ -1,0 +1,35 @@
+import { DRAW_TABLES, layout, MOST_LAMPS } from '@vast-swarm/core';
+
+/**
+ * Of every draw: the frame, whether the order is sorted, 1 / metres of fading before opaque things,
+ * whether there are any, whether depth goes by 1 / metres, the draw mode, how many things there are, and
+ * where their mean depths go.
+ */
+const SHARED = [
+  'width',
+  'height',
+  'sorted',
+  'soft',
+  'solid',
+  'inverse',
+  'mode',
+  'items',
+  'means',
+] as const;
+
+const { discs, marks, meshes, trails, links } = DRAW_TABLES;
+
+/** Words of a draw's parameters; shaders get them as constants. */
+export const WORDS = {
+  shared: layout(SHARED),
+  discs: layout(SHARED, discs.outputs, { edge: 1 }),
+  marks: layout(SHARED, marks.outputs, marks.words),
+  // Lamps stand among the words.
+  meshes: layout(SHARED, meshes.outputs, meshes.words, { lamps: 8 * MOST_LAMPS }),
+  trails: layout(SHARED, trails.outputs, trails.words),
+  // Where the limit of ranks goes, and the byte of a rank that is looked at.
+  links: layout(SHARED, links.outputs, links.words, ['limit', 'shift']),
+};
+
+/** Quads of words that a draw's parameters have room for. */
+export const QUADS = 40;
