@@ -1,6 +1,10 @@
 import {
   catalogue,
   compilePiece,
+  LiveTake,
+  makeChoice,
+  makePart,
+  makeSwarm,
   PlanCache,
   type DialSpec,
   type DialValue,
@@ -12,6 +16,7 @@ import {
   type PlanKernel,
 } from '../src';
 import { pieceOfEveryKind } from '../../../tests/support/pieces';
+import { wornPiece } from '../../../tests/support/wornWays';
 
 /**
  * A compile takes over from the one before what its keys say is the same. Here every dial of every kind is
@@ -122,6 +127,84 @@ test.each(pieces)('turning any dial of %s compiles as from nothing', (_, piece, 
     // And back again, out of what the last compile left.
     expect(textOf(compilePiece(piece, { cache }))).toBe(before);
   }
+});
+
+/** Two swarms, one born from the other, drawn as solids out of focus, over a field, with a signal. */
+function wholePiece(): Piece {
+  return wornPiece((p) => {
+    const child = { ...structuredClone(makeSwarm('swarm', p.swarms)), id: 'wake', name: 'Wake' };
+    child.emitter.dials.swarm = 'motes';
+    const layers = [{ by: 'swarm' as const, swarm: 'sparks', over: 'normal' as const, amount: 1 }];
+    child.dials.colour = { feed: 'layers', as: 'colours', layers, stops: [] };
+    p.swarms.push(child);
+    const mesh = makePart('bodies', 'mesh', []);
+    mesh.dials.mode = 'opaque';
+    p.swarms[1]!.bodies = [mesh];
+    p.signals = [makePart('signals', 'wave', [])];
+    p.lights = [makePart('lights', 'key', [])];
+    p.finish = [makePart('finish', 'bloom', []), makePart('finish', 'vignette', [])];
+    Object.assign(p.camera.dials, { aperture: 0.3 });
+    p.swarms[0]!.dials.size = { feed: 'signal', signal: 'wave', from: 0.1, to: 0.2 };
+  });
+}
+
+const AROUND: [string, (piece: Piece) => void][] = [
+  ['the seed', (p) => (p.seed += 1)],
+  ['the rate', (p) => (p.frame.rate = 25)],
+  ['the length', (p) => (p.frame.length = 300)],
+  ['the size', (p) => (p.frame.width = 200)],
+  ['the pre-roll', (p) => (p.frame.preroll = 5)],
+  ['density', (p) => (p.density = 1.5)],
+  ['influence', (p) => (p.influence.ways!.motes = 0.5)],
+  ['a force off', (p) => (p.forces[0]!.on = false)],
+  ['a swarm off', (p) => (p.swarms[0]!.on = false)],
+  ['the other swarm', (p) => (p.swarms[1]!.dials.light = 3)],
+  ['the order of swarms', (p) => p.swarms.reverse()],
+  ['the parent', (p) => (p.swarms[0]!.dials.rate = 50)],
+  ['a limit', (p) => (p.swarms[0]!.dials.limit = 40)],
+  ['the camera', (p) => (p.camera = makeChoice('cameras', 'orthographic'))],
+  ['the lens', (p) => (p.camera.dials.aperture = 0)],
+  ['the shutter', (p) => (p.camera.dials.shutter = 180)],
+  ['a signal', (p) => (p.signals[0]!.dials.period = 3)],
+  ['a signal off', (p) => (p.signals[0]!.on = false)],
+  ['the lights', (p) => (p.lights = [])],
+  ['a treatment', (p) => p.finish.pop()],
+  ['the stock', (p) => (p.stock = [])],
+  [
+    'copies',
+    (p) => (p.swarms[0]!.copies = [{ count: 2, offset: [1, 0, 0], turn: [0, 0, 0], scale: 1 }]),
+  ],
+];
+
+test.each(AROUND)('with %s another it compiles as from nothing', (_, change) => {
+  const cache = new PlanCache();
+  const before = textOf(compilePiece(wholePiece(), { cache }));
+  const changed = wholePiece();
+  change(changed);
+  expect(changed).not.toEqual(wholePiece());
+  expect(textOf(compilePiece(changed, { cache }))).toBe(textOf(compilePiece(changed)));
+  expect(textOf(compilePiece(wholePiece(), { cache }))).toBe(before);
+});
+
+test('a bake of the parent reaches the child, and what is driven live is followed', () => {
+  const cache = new PlanCache();
+  const piece = wholePiece();
+  const [plan] = [compilePiece(piece, { cache })];
+  const { capacity, state } = plan.swarms.find((s) => s.id === 'motes')!;
+  const about = { name: 'stored', first: 0, last: 9, capacity, state };
+  const bakes = new Map([['motes', { ...about, born: () => 7, read: () => [] }]]);
+  const slots = (p: Plan): unknown => {
+    const { birth } = p.swarms.find((s) => s.parent === 'motes')!;
+    return Object.values(birth.uniforms).map((u) => (typeof u === 'function' ? u(frame) : u));
+  };
+  const fresh = slots(compilePiece(piece, { bakes }));
+  expect(fresh).not.toEqual(slots(plan));
+  expect(slots(compilePiece(piece, { cache, bakes }))).toEqual(fresh);
+  piece.signals = [{ ...makePart('signals', 'byHand', []), id: 'wave' }];
+  compilePiece(piece, { cache });
+  const live = new Map([['wave', new LiveTake({ rate: 30, first: 0, values: [1] }, 30, 0)]]);
+  const followed = textOf(compilePiece(piece, { live }));
+  expect(textOf(compilePiece(piece, { cache, live }))).toBe(followed);
 });
 
 test('the text tells compiles apart', () => {

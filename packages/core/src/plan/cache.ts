@@ -1,12 +1,25 @@
+/**
+ * A part of the compile. It says itself what it depends on, beside how it is made: where that is the
+ * same as in the compile before, so is what it made.
+ */
+export interface PlanPart<From, T> {
+  /** Tells it from other parts. */
+  name: string;
+  /** All that `make` reads of what it is given, as plain values; test/compileCache.test.ts holds it to that. */
+  dependsOn: (from: From) => unknown;
+  make: (from: From) => T;
+}
+
 /** Keeps what was made from equal inputs one compile ago, so that a turned dial makes little anew. */
 export class PlanCache {
   private before = new Map<string, unknown>();
   private now = new Map<string, unknown>();
 
-  /** What `make` gives for `key`: the same object as last time where the key is the same. */
-  keep<T>(key: string, make: () => T): T {
+  /** What the part makes: the same object as last time where what it depends on is the same. */
+  keep<From, T>(part: PlanPart<From, T>, from: From): T {
+    const key = `${part.name} ${JSON.stringify(part.dependsOn(from))}`;
     const known = (this.now.get(key) ?? this.before.get(key)) as T | undefined;
-    const value = known ?? make();
+    const value = known ?? part.make(from);
     this.now.set(key, value);
     return value;
   }

@@ -1,21 +1,19 @@
 import type { BlockTrack } from '../language/track';
 import { cameraDials } from '../catalogue/cameras/lens';
 import { valuesOf } from '../language/dials';
-import { layersOf } from '../feeds/feeds';
 import { inEffect } from '../piece/follow';
 import type { Piece, Swarm } from '../piece/types';
 import type { Bake } from './bake';
 import type { LiveTake } from '../feeds/take';
-import { serialOf } from '../stock/memo';
 import type { StockFiles } from '../stock/entry';
 import { PlanCache } from './cache';
 import { cameraAt } from './look/cameraAt';
 import type { CameraPose } from '../language/frame';
-import { compileSwarm } from './compileSwarm';
-import { fieldPlans } from './fields/fieldPlan';
-import { backdropKernel } from './finish/backdrop';
-import { solidLensKernel } from './finish/solidLens';
-import { finishPlan } from './finish/steps';
+import { swarmPart } from './compileSwarm';
+import { fieldsPart } from './fields/fieldPlan';
+import { backdropPart } from './finish/backdrop';
+import { solidLensPart } from './finish/solidLens';
+import { finishPart } from './finish/steps';
 import { lampsAt } from './look/lamps';
 import { missingStock } from './missingStock';
 import { motionKeys, parentOf } from './motion/motionKey';
@@ -51,38 +49,13 @@ export function compilePiece(
   const scene = new Scene(piece, files, live);
   const notices: Notice[] = missingStock(piece, files);
   const keys = motionKeys(piece, files);
-  const { seed, frame } = piece;
-  // A live take changes while what reads it stays the same.
-  const signals = [piece.signals, [...live].map(([id, take]) => [id, serialOf(take)])];
   const plans = new Map<string, SwarmPlan>();
-  const { kind, dials } = piece.camera;
-  // What the kernels of drawing are made for.
-  const stocked = piece.stock.map(({ source }) => 'hash' in source && files.has(source.hash));
-  const stock = [piece.stock, stocked];
-  const lens = [kind, dials.aperture === 0, dials.shutter === 0];
-  const style = [...lens, piece.density, piece.lights, stock];
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes.get(swarm.id) ?? null;
-    // A layer of its colour may be another swarm's.
-    const layers = [swarm, ...swarm.bodies].flatMap(({ dials }) =>
-      Object.values(dials).flatMap(layersOf),
-    );
-    const others = layers.some((l) => l.by === 'swarm') ? piece.swarms : null;
-    const key = JSON.stringify([
-      swarm,
-      others,
-      frame,
-      keys.get(swarm.id),
-      signals,
-      left,
-      bake?.name,
-      style,
-    ]);
-    const compiled = cache.keep(`${key}${parent?.id ?? ''}${String(parent?.capacity)}`, () =>
-      compileSwarm(scene, swarm, left, { parent, bake, motionKey: keys.get(swarm.id)! }),
-    );
+    const motionKey = keys.get(swarm.id)!;
+    const compiled = cache.keep(swarmPart, { scene, swarm, left, parent, bake, motionKey });
     left -= compiled.plan.capacity;
     notices.push(...compiled.notices);
     plans.set(swarm.id, compiled.plan);
@@ -98,17 +71,11 @@ export function compilePiece(
       all.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
     return { opaque: of(true), blended: of(false) };
   };
-  const backdropKey = JSON.stringify(['backdrop', seed, piece.backdrop, signals]);
-  const backdrop = cache.keep(backdropKey, () => backdropKernel(scene));
-  const shape = frame.width / frame.height;
-  const finishKey = JSON.stringify([seed, piece.finish, signals, stock, shape]);
-  const finish = cache.keep(`finish ${finishKey}`, () => finishPlan(scene));
-  const sizes = swarms.map((s) => [s.id, s.capacity, s.bake === null]);
-  const fieldsKey = JSON.stringify([piece.forces, piece.influence, sizes, frame.rate, signals]);
-  const fields = cache.keep(`fields ${fieldsKey}`, () => fieldPlans(scene, swarms));
+  const backdrop = cache.keep(backdropPart, scene);
+  const finish = cache.keep(finishPart, scene);
+  const fields = cache.keep(fieldsPart, { scene, swarms });
   const solid = swarms.some((s) => s.draws.some((d) => d.mode === 'opaque'));
-  const solidLens =
-    solid && dials.aperture !== 0 ? cache.keep(`lens ${kind}`, () => solidLensKernel(scene)) : null;
+  const solidLens = solid && scene.lens.defocuses ? cache.keep(solidLensPart, scene) : null;
   cache.turn();
   const layered = new Set(finish.steps.flatMap((s) => ('layer' in s && s.layer ? [s.layer] : [])));
   const seen = (s: SwarmPlan): boolean => s.state.includes(SEEN[0]!);
@@ -125,7 +92,7 @@ export function compilePiece(
     solidLens,
     lamps: (time, pose) => lampsAt(scene, pose, time),
     shutter: (time) => {
-      const { shutter, samples } = valuesOf(cameraDials, dials);
+      const { shutter, samples } = valuesOf(cameraDials, piece.camera.dials);
       const frames = scene.number(shutter, time) / 360;
       return { frames, samples: frames > 0 ? samples : 1 };
     },

@@ -1,4 +1,4 @@
-import { rangeOf } from '../feeds/feeds';
+import { layersOf, rangeOf } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
 import { signalsIn } from '../piece/walk';
 import { birthKernel } from './motion/birthKernel';
@@ -13,6 +13,7 @@ import { parentOf } from './motion/motionKey';
 import { gridPlan } from './motion/neighbourGrid';
 import { bornAt, MOST_DRAWN, MOST_PARTICLES, timeOf, type Notice, type SwarmPlan } from './plan';
 import { readingsKernel } from './look/fileReadings';
+import type { PlanPart } from './cache';
 import type { Scene } from './scene';
 import { isCarried, SEEN } from './motion/seenVelocity';
 import { STATE } from '../language/particle';
@@ -22,17 +23,35 @@ interface Compiled {
   notices: Notice[];
 }
 
-/**
- * A swarm made ready for an engine.
- *
- * @param left particles that the machine's limit leaves for it
- */
-export function compileSwarm(
-  scene: Scene,
-  swarm: Swarm,
-  left: number,
-  { parent, bake, motionKey }: Pick<SwarmPlan, 'bake' | 'motionKey'> & { parent: SwarmPlan | null },
-): Compiled {
+/** What a swarm is compiled from. */
+interface SwarmSource extends Pick<SwarmPlan, 'bake' | 'motionKey'> {
+  scene: Scene;
+  swarm: Swarm;
+  /** Particles that the machine's limit leaves for it. */
+  left: number;
+  parent: SwarmPlan | null;
+}
+
+/** A swarm made ready for an engine. */
+export const swarmPart: PlanPart<SwarmSource, Compiled> = {
+  name: 'swarm',
+  dependsOn({ scene, swarm, left, parent, bake, motionKey }) {
+    const { piece, signalled, stocked, lens } = scene;
+    // A layer of its colour may be another swarm's.
+    const layers = [swarm, ...swarm.bodies].flatMap(({ dials }) =>
+      Object.values(dials).flatMap(layersOf),
+    );
+    const others = layers.some((l) => l.by === 'swarm') ? piece.swarms : null;
+    // What the kernels of drawing are made for.
+    const { kind, dials } = piece.camera;
+    const style = [kind, lens, dials.shutter === 0, piece.density, piece.lights];
+    const born = [motionKey, left, bake?.name, parent?.id, parent?.capacity, parent?.motionKey];
+    return [swarm, others, piece.frame, signalled, stocked, style, born];
+  },
+  make: compileSwarm,
+};
+
+function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSource): Compiled {
   const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
   const births = new BirthSchedule(swarm.dials, begin, scene);

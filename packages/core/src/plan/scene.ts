@@ -8,6 +8,7 @@ import { parseFormula } from '../formula/parse';
 import { kindOf } from '../catalogue';
 import type { Part, Piece } from '../piece/types';
 import type { LiveTake } from '../feeds/take';
+import { serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import type { StockData } from '../stock/types';
 
@@ -46,6 +47,20 @@ export class Scene implements World {
 
   get seed(): number {
     return this.piece.seed;
+  }
+
+  /** What signals depend on. A live take changes while what reads it stays the same. */
+  get signalled(): unknown {
+    const live = [...this.live].map(([id, take]) => [id, serialOf(take)]);
+    return [this.piece.signals, live];
+  }
+
+  /** What things of the stock depend on: which they are, and whether their files are at hand. */
+  get stocked(): unknown {
+    const here = this.piece.stock.map(
+      ({ source }) => 'hash' in source && this.files.has(source.hash),
+    );
+    return [this.piece.stock, here];
   }
 
   get density(): number {

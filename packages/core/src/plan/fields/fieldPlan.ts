@@ -9,6 +9,7 @@ import { influenceOf } from '../../piece/influence';
 import type { Part, Piece } from '../../piece/types';
 import type { CellSort } from '../motion/neighbourGrid';
 import { partReader } from '../readers';
+import type { PlanPart } from '../cache';
 import type { Scene, SceneBuilder } from '../scene';
 import { boxOf, cellCountOf, cellIn, keptBuffer, leftBuffer, type FieldBox } from './fieldCells';
 
@@ -57,8 +58,18 @@ interface Giver {
   bake: unknown;
 }
 
+export const fieldsPart: PlanPart<{ scene: Scene; swarms: readonly Giver[] }, FieldPlan[]> = {
+  name: 'fields',
+  dependsOn: ({ scene: { piece, signalled }, swarms }) => [
+    ...[piece.seed, piece.frame.rate, piece.forces, piece.influence, signalled],
+    piece.swarms.map((s) => [s.id, s.on]),
+    swarms.map((s) => [s.id, s.capacity, s.bake === null]),
+  ],
+  make: fieldPlans,
+};
+
 /** The fields that are read by something that is simulated; what nobody reads is not worked out. */
-export function fieldPlans(scene: Scene, swarms: readonly Giver[]): FieldPlan[] {
+function fieldPlans({ scene, swarms }: { scene: Scene; swarms: readonly Giver[] }): FieldPlan[] {
   const { piece } = scene;
   return piece.forces.flatMap((force) => {
     const kind = fieldOf(force);

@@ -2,6 +2,7 @@ import { FRAME } from '../../language/names';
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
+import type { PlanPart } from '../cache';
 import type { Scene } from '../scene';
 import { View } from '../../language/view';
 import { frameSurface, own, pixelOf } from '../../language/pixel';
@@ -14,12 +15,18 @@ const GOLDEN = Math.PI * (3 - Math.sqrt(5));
 /** Farthest that light of solid things is spread, as a part of the frame's height. */
 const FARTHEST = 0.03;
 
+export const solidLensPart: PlanPart<Scene, PlanKernel> = {
+  name: 'lens',
+  dependsOn: ({ lens }) => lens,
+  make: solidLensKernel,
+};
+
 /**
  * Out of focus for opaque things: each pixel gathers the light of those around it whose own circle
  * of confusion reaches it; what lies behind spreads no farther than what is there. Reads `r`, `g`,
  * `b` and `near` (metres), writes `to.r`, `to.g`, `to.b`.
  */
-export function solidLensKernel(scene: Scene): PlanKernel {
+function solidLensKernel(scene: Scene): PlanKernel {
   const builder = new KernelBuilder(scene);
   const g = builder.graph;
   const view = new View(builder);

@@ -11,6 +11,7 @@ import { finishDials } from '../../catalogue/finish/common';
 import { treatmentReader } from '../readers';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
+import type { PlanPart } from '../cache';
 import type { Scene } from '../scene';
 import { encode } from './encode';
 import { maskAt } from './maskCoverage';
@@ -71,8 +72,17 @@ const PAST = PLANES.map((p) => `past.${p}`);
 const LAYER = PLANES.map((p) => `layer.${p}`);
 const TO = PLANES.map((p) => `to.${p}`);
 
+export const finishPart: PlanPart<Scene, FinishPlan> = {
+  name: 'finish',
+  dependsOn: ({ piece, signalled, stocked }) => [
+    ...[piece.seed, piece.frame.rate, piece.finish, signalled, stocked],
+    piece.frame.width / piece.frame.height,
+  ],
+  make: finishPlan,
+};
+
 /** The finish chain: neighbours that look at single pixels share one kernel. */
-export function finishPlan(scene: Scene): FinishPlan {
+function finishPlan(scene: Scene): FinishPlan {
   const data = new KernelData();
   const steps: FinishStep[] = [];
   let pending: Part[] = [];
