@@ -228,7 +228,9 @@ test('a dead thread, and a dead worker, are replaced and the frame comes back', 
   const latest = (act: 'crash' | 'die'): Promise<void> =>
     app.page.evaluate((what) => {
       const worker = (window as unknown as { made: Worker[] }).made.at(-1)!;
-      if (what === 'crash') worker.postMessage({ type: 'crash' });
+      // As the interface asks for it, see workers/openWorker.ts.
+      const crash = { id: 'crash', type: 'APPLY', path: ['crash'], argumentList: [] };
+      if (what === 'crash') worker.postMessage(crash);
       else worker.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }));
     }, act);
   await openSmall();

@@ -1,5 +1,5 @@
 import type { EngineClient } from '../engine/client';
-import type { BakeFile, FromEngine } from '../engine/messages';
+import type { BakeFile, EngineEvent } from '../engine/messages';
 import { bakeActions } from '../store/bakeSlice';
 import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';
@@ -47,7 +47,7 @@ export async function removeBake(engine: EngineClient, swarm: string): Promise<v
 /** What the engine says of a bake. */
 export async function bakeMessage(
   piece: string,
-  message: FromEngine & { type: 'baking' | 'baked' | 'bakeStopped' },
+  message: EngineEvent & { type: 'baking' | 'baked' | 'bakeStopped' },
 ): Promise<void> {
   const { swarm } = message;
   if (message.type === 'baking') {

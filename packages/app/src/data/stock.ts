@@ -1,5 +1,7 @@
 import { STOCK_FILES, type StockData, type StockEntry } from '@vast-swarm/core';
-import type { FromStock, ToStock } from '../stock/stockWorker';
+import { proxy, transfer } from 'comlink';
+import type { ReadFile, StockWorker } from '../stock/stockWorker';
+import { openWorker, WorkerDied } from '../workers/openWorker';
 import { library, type StoredStock } from './db';
 
 export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
@@ -9,33 +11,21 @@ export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
 /** Larger files would not fit into the browser's memory together with what is read from them. */
 const MOST_BYTES = 512 * 2 ** 20;
 
-type Read = FromStock & { type: 'read' };
-
 /** Reads a file in a worker of its own, so that the picture goes on meanwhile. */
 async function readInWorker(
   name: string,
   bytes: ArrayBuffer,
   progress: (part: number) => void,
-): Promise<Read> {
-  const worker = new Worker(new URL('../stock/stockWorker.ts', import.meta.url), {
-    type: 'module',
-  });
+): Promise<ReadFile> {
+  const made = new Worker(new URL('../stock/stockWorker.ts', import.meta.url), { type: 'module' });
+  const worker = openWorker<StockWorker>(made);
   try {
-    return await new Promise<Read>((resolve, reject) => {
-      worker.onmessage = ({ data }: MessageEvent<FromStock>) => {
-        if (data.type === 'progress') progress(data.part);
-        else if (data.type === 'read') resolve(data);
-        else reject(new Error(data.message));
-      };
-      worker.onerror = (event) => {
-        event.preventDefault();
-        reject(new Error(`${name}: reading it failed (${event.message}).`));
-      };
-      const message: ToStock = { name, bytes };
-      worker.postMessage(message, [bytes]);
-    });
+    return await worker.ask(worker.call.read(name, transfer(bytes, [bytes]), proxy(progress)));
+  } catch (error) {
+    if (!(error instanceof WorkerDied)) throw error;
+    throw new Error(`${name}: reading it failed (${error.message}).`, { cause: error });
   } finally {
-    worker.terminate();
+    worker.close();
   }
 }
 

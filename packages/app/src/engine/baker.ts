@@ -1,7 +1,7 @@
 import type { Plan, Playback } from '@vast-swarm/core';
 import { BakeWriter, OpenBake, removeBakeFile } from './bakes';
 import type { LiveEngine } from '@vast-swarm/core';
-import type { BakeFile, FromEngine } from './messages';
+import type { BakeFile, EngineEvent } from './messages';
 
 interface Baking {
   swarm: string;
@@ -20,7 +20,7 @@ export class Baker {
   constructor(
     private readonly engine: LiveEngine,
     private readonly playback: Playback,
-    private readonly send: (message: FromEngine) => void,
+    private readonly send: (message: EngineEvent) => void,
     /** A bake is whole, or was given up. */
     private readonly ended: () => void,
   ) {}

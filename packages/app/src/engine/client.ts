@@ -1,12 +1,15 @@
+import { proxy, transfer } from 'comlink';
 import type { Census, Piece, StockData, Take } from '@vast-swarm/core';
+import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type {
   BakeFile,
   EngineChoice,
+  EngineEvent,
+  EngineWorker,
   FollowReport,
   FrameReport,
-  FromEngine,
   PreviewChoice,
-  ToEngine,
+  Spot,
 } from './messages';
 
 type Listener = () => void;
@@ -14,12 +17,11 @@ type Listener = () => void;
 export interface EngineEvents {
   notices: (notices: { part: string; message: string }[]) => void;
   trouble: (message: string) => void;
-  thumb: (blob: Blob) => void;
   building: (name: string, part: number) => void;
   /** A signal was moved by hand, and let go. */
   took: (signal: string, take: Take) => void;
   /** About bakes; see messages.ts. */
-  baking: (message: FromEngine & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
+  baking: (message: EngineEvent & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -31,13 +33,12 @@ export class EngineClient {
   followed: FollowReport | null = null;
   private files: ReadonlyMap<string, StockData> = new Map();
   private bakes: readonly BakeFile[] = [];
-  private readonly asked = new Map<string, (census: Census) => void>();
-  private worker: Worker | null = null;
+  private worker: OpenWorker<EngineWorker> | null = null;
   private readonly listeners = new Set<Listener>();
   private piece: Piece | null = null;
   private playing = false;
   private target: number | null = null;
-  private preview: ToEngine & { type: 'preview' } = { type: 'preview', choice: 'auto', room: 540 };
+  private preview: [choice: PreviewChoice, room: number] = ['auto', 540];
   private deaths = 0;
 
   constructor(
@@ -53,31 +54,44 @@ export class EngineClient {
     canvas.setAttribute('aria-hidden', 'true');
     holder.replaceChildren(canvas);
     const offscreen = canvas.transferControlToOffscreen();
-    const worker = new Worker(new URL('./engineWorker.ts', import.meta.url), { type: 'module' });
-    this.worker?.terminate();
+    const made = new Worker(new URL('./engineWorker.ts', import.meta.url), { type: 'module' });
+    this.worker?.close();
+    const worker = openWorker<EngineWorker>(made, (message) => {
+      if (worker === this.worker) this.buried(message);
+    });
     this.worker = worker;
-    worker.onmessage = ({ data }: MessageEvent<FromEngine>) => {
-      this.receive(data);
-    };
-    worker.onerror = (event) => {
-      event.preventDefault();
-      this.deaths += 1;
-      const often = this.deaths > 3;
-      this.events.trouble?.(
-        `The engine stopped (${event.message}). ${often ? 'It keeps stopping; undo the last change or reload.' : 'It was started again.'}`,
-      );
-      if (!often) this.events.died?.();
-    };
-    worker.postMessage({ type: 'start', canvas: offscreen, engine: this.choice }, [offscreen]);
-    this.send(this.preview);
-    if (this.files.size > 0) this.send({ type: 'stock', files: this.files });
-    if (this.bakes.length > 0) this.send({ type: 'bakes', bakes: this.bakes });
-    if (this.piece) this.send({ type: 'piece', piece: this.piece });
-    if (this.report) this.send({ type: 'seek', frame: Math.max(0, this.report.frame) });
-    if (this.playing) this.send({ type: 'play' });
+    const tell = proxy((event: EngineEvent) => {
+      if (worker === this.worker) this.receive(event);
+    });
+    const started = worker.call.start(transfer(offscreen, [offscreen]), this.choice, tell);
+    started.catch((error: unknown) => {
+      if (worker === this.worker) this.buried(error instanceof Error ? error.message : '');
+    });
+    this.tellAll();
   }
 
-  private receive(message: FromEngine): void {
+  /** What a fresh worker has to know. */
+  private tellAll(): void {
+    this.send((to) => to.preview(...this.preview));
+    if (this.files.size > 0) this.send((to) => to.setStock(this.files));
+    if (this.bakes.length > 0) this.send((to) => to.setBakes(this.bakes));
+    const { piece, report } = this;
+    if (piece) this.send((to) => to.setPiece(piece));
+    if (report) this.send((to) => to.seek(Math.max(0, report.frame)));
+    if (this.playing) this.send((to) => to.play(true));
+  }
+
+  /** The worker has died. */
+  private buried(message: string): void {
+    this.deaths += 1;
+    const often = this.deaths > 3;
+    this.events.trouble?.(
+      `The engine stopped (${message}). ${often ? 'It keeps stopping; undo the last change or reload.' : 'It was started again.'}`,
+    );
+    if (!often) this.events.died?.();
+  }
+
+  private receive(message: EngineEvent): void {
     switch (message.type) {
       case 'frame':
         this.report = message.report;
@@ -91,13 +105,6 @@ export class EngineClient {
         return;
       case 'trouble':
         this.events.trouble?.(message.message);
-        return;
-      case 'thumb':
-        this.events.thumb?.(message.blob);
-        return;
-      case 'census':
-        this.asked.get(message.swarm)?.(message.census);
-        this.asked.delete(message.swarm);
         return;
       case 'followed':
         this.followed = message.report;
@@ -116,57 +123,60 @@ export class EngineClient {
     }
   }
 
-  private send(message: ToEngine): void {
-    this.worker?.postMessage(message);
+  /** Asks for something whose end nobody waits for. What goes wrong in it is told. */
+  private send(ask: (to: OpenWorker<EngineWorker>['call']) => Promise<void>): void {
+    if (!this.worker) return;
+    ask(this.worker.call).catch((error: unknown) => {
+      this.events.trouble?.(error instanceof Error ? error.message : String(error));
+    });
   }
 
   setPiece(piece: Piece): void {
     this.piece = piece;
-    this.send({ type: 'piece', piece });
+    this.send((to) => to.setPiece(piece));
   }
 
   /** What the piece's stock holds from files; before or after the piece itself. */
   setStock(files: ReadonlyMap<string, StockData>): void {
     this.files = files;
-    this.send({ type: 'stock', files });
+    this.send((to) => to.setStock(files));
   }
 
   /** Stored motion that is to be played instead of simulated. */
   setBakes(bakes: readonly BakeFile[]): void {
     this.bakes = bakes;
-    this.send({ type: 'bakes', bakes });
+    this.send((to) => to.setBakes(bakes));
   }
 
   bake(swarm: string, file: string): void {
-    this.send({ type: 'bake', swarm, file });
+    this.send((to) => to.bake(swarm, file));
   }
 
   stopBake(): void {
-    this.send({ type: 'stopBake' });
+    this.send((to) => to.stopBake());
   }
 
   /** How many particles of a swarm are seen now. */
   census(swarm: string): Promise<Census> {
-    return new Promise((resolve) => {
-      this.asked.set(swarm, resolve);
-      this.send({ type: 'census', swarm });
-    });
+    const { worker } = this;
+    if (!worker) return Promise.reject(new Error('The engine is not there.'));
+    return worker.ask(worker.call.census(swarm));
   }
 
   /** Follows the particle nearest to a place in the picture, of a swarm or of any; null: none. */
-  follow(at: (ToEngine & { type: 'follow' })['at']): void {
+  follow(at: Spot | null): void {
     if (!at) this.followed = null;
-    this.send({ type: 'follow', at });
+    this.send((to) => to.follow(at));
   }
 
   /** Moves a signal by hand while the piece plays; null lets it go. */
   drive(signal: string, value: number | null): void {
-    this.send({ type: 'drive', signal, value });
+    this.send((to) => to.drive(signal, value));
   }
 
   play(playing: boolean): void {
     this.playing = playing;
-    this.send({ type: playing ? 'play' : 'pause' });
+    this.send((to) => to.play(playing));
   }
 
   /** Where the artist is in time: where the last seek goes, else the frame that is shown. */
@@ -176,16 +186,18 @@ export class EngineClient {
 
   seek(frame: number): void {
     this.target = frame;
-    this.send({ type: 'seek', frame });
+    this.send((to) => to.seek(frame));
   }
 
   setPreview(choice: PreviewChoice, room: number): void {
-    this.preview = { type: 'preview', choice, room };
-    this.send(this.preview);
+    this.preview = [choice, room];
+    this.send((to) => to.preview(choice, room));
   }
 
-  requestThumb(): void {
-    this.send({ type: 'thumb' });
+  /** A small picture of what is shown; null while there is none. */
+  async thumb(): Promise<Blob | null> {
+    const { worker } = this;
+    return worker ? worker.ask(worker.call.thumb()) : null;
   }
 
   subscribe = (listener: Listener): (() => void) => {
@@ -194,7 +206,7 @@ export class EngineClient {
   };
 
   close(): void {
-    this.worker?.terminate();
+    this.worker?.close();
     this.worker = null;
   }
 }

@@ -1,98 +1,47 @@
+import { expose } from 'comlink';
 import type { LiveEngine } from '@vast-swarm/core';
 import { chooseEngine } from './live';
-import type { EngineChoice, FromEngine, ToEngine } from './messages';
+import type { EngineWorker } from './messages';
 import { Session } from './session';
 
 /** The worker that simulates and draws: the interface thread never does. */
 
-let session: Session | null = null;
 let live: LiveEngine | null = null;
 let canvas: OffscreenCanvas | null = null;
-/** Messages that came before the engine was there. */
-const early: ToEngine[] = [];
+let begin: (session: Session) => void;
+/** What is called before the engine is there waits for it, in order. */
+const session = new Promise<Session>((resolve) => (begin = resolve));
 
-const send = (message: FromEngine): void => {
-  postMessage(message);
+const worker: EngineWorker = {
+  async start(on, choice, tell) {
+    canvas = on;
+    live = await chooseEngine(choice, on);
+    begin(new Session(live, tell));
+  },
+  setPiece: async (piece) => (await session).setPiece(piece),
+  setStock: async (files) => (await session).setStock(files),
+  setBakes: async (files) => (await session).setBakes(files),
+  bake: async (swarm, file) => (await session).bake(swarm, file),
+  stopBake: async () => (await session).stopBake(),
+  census: async (swarm) => (await session).census(swarm),
+  follow: async (at) => (await session).follow(at),
+  drive: async (signal, value) => (await session).drive(signal, value),
+  play: async (playing) => (await session).play(playing),
+  seek: async (frame) => (await session).seek(frame),
+  preview: async (choice, room) => (await session).preview(choice, room),
+  thumb,
+  crash: () => {
+    live?.crash();
+    return Promise.resolve();
+  },
 };
-
-self.onmessage = ({ data }: MessageEvent<ToEngine>) => {
-  if (data.type === 'start') void start(data.canvas, data.engine);
-  else if (session) handle(session, data);
-  else early.push(data);
-};
-
-async function start(on: OffscreenCanvas, choice: EngineChoice): Promise<void> {
-  canvas = on;
-  try {
-    await open(on, choice);
-  } catch (error) {
-    // Thrown anew outside the promise, so that it reaches the interface as the worker's error.
-    setTimeout(() => {
-      throw error;
-    });
-  }
-}
-
-async function open(on: OffscreenCanvas, choice: EngineChoice): Promise<void> {
-  const engine = await chooseEngine(choice, on);
-  live = engine;
-  session = new Session(engine, send);
-  for (const message of early) handle(session, message);
-}
-
-function handle(to: Session, message: ToEngine): void {
-  switch (message.type) {
-    case 'piece':
-      to.setPiece(message.piece);
-      return;
-    case 'stock':
-      to.setStock(message.files);
-      return;
-    case 'bakes':
-      void to.setBakes(message.bakes);
-      return;
-    case 'bake':
-      to.bake(message.swarm, message.file);
-      return;
-    case 'stopBake':
-      to.stopBake();
-      return;
-    case 'census':
-      void to.census(message.swarm);
-      return;
-    case 'follow':
-      to.follow(message.at);
-      return;
-    case 'drive':
-      to.drive(message.signal, message.value);
-      return;
-    case 'play':
-    case 'pause':
-      to.play(message.type === 'play');
-      return;
-    case 'seek':
-      to.seek(message.frame);
-      return;
-    case 'preview':
-      to.preview(message.choice, message.room);
-      return;
-    case 'thumb':
-      void thumb();
-      return;
-    case 'crash':
-      live!.crash();
-      return;
-    case 'start':
-      return;
-  }
-}
+expose(worker);
 
 /** A small picture of what is on the canvas. */
-async function thumb(): Promise<void> {
-  if (!canvas || canvas.width < 2) return;
+async function thumb(): Promise<Blob | null> {
+  if (!canvas || canvas.width < 2) return null;
   const small = new OffscreenCanvas(480, Math.round((480 * canvas.height) / canvas.width));
   const context = small.getContext('2d')!;
   context.drawImage(canvas, 0, 0, small.width, small.height);
-  const blob = await small.convertToBlob({ type: 'image/jpeg', quality: 0.88 });
-  send({ type: 'thumb', blob });
+  return small.convertToBlob({ type: 'image/jpeg', quality: 0.88 });
 }

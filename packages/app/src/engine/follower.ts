@@ -1,6 +1,6 @@
 import { project, type CameraPose, type Piece } from '@vast-swarm/core';
 import type { LiveEngine } from '@vast-swarm/core';
-import type { FollowReport } from './messages';
+import type { FollowReport, Spot } from './messages';
 
 /** Keeps to one particle and tells what it does. */
 export class Follower {
@@ -17,11 +17,7 @@ export class Follower {
   }
 
   /** Takes the particle that is drawn nearest to a place, in parts of the frame's size. */
-  async pick(
-    piece: Piece,
-    camera: CameraPose,
-    at: { x: number; y: number; swarm: string | null },
-  ): Promise<void> {
+  async pick(piece: Piece, camera: CameraPose, at: Spot): Promise<void> {
     const { width, height } = piece.frame;
     let [best, found] = [0.04 * height, null as typeof this.followed];
     for (const { id: swarm, on } of piece.swarms) {

@@ -7,29 +7,43 @@ export type EngineChoice = 'auto' | EngineKind;
 export const LINES = [1080, 720, 540, 432, 360, 270, 216] as const;
 export type PreviewChoice = 'auto' | (typeof LINES)[number];
 
-export type ToEngine =
-  | { type: 'start'; canvas: OffscreenCanvas; engine: EngineChoice }
-  | { type: 'piece'; piece: Piece }
+/** Where a particle is looked for: parts of the picture's size, of one swarm or of any. */
+export interface Spot {
+  x: number;
+  y: number;
+  swarm: string | null;
+}
+
+/** What the interface asks of the engine's worker; all but the first wait until the engine is there. */
+export interface EngineWorker {
+  /** @param tell is told what happens, see EngineEvent */
+  start: (
+    canvas: OffscreenCanvas,
+    engine: EngineChoice,
+    tell: (event: EngineEvent) => void,
+  ) => Promise<void>;
+  setPiece: (piece: Piece) => Promise<void>;
   /** What the stock holds from files, by hash. */
-  | { type: 'stock'; files: ReadonlyMap<string, StockData> }
-  | { type: 'bakes'; bakes: readonly BakeFile[] }
+  setStock: (files: ReadonlyMap<string, StockData>) => Promise<void>;
+  setBakes: (bakes: readonly BakeFile[]) => Promise<void>;
   /** Stores the motion of a swarm, from the first frame to the last. */
-  | { type: 'bake'; swarm: string; file: string }
-  | { type: 'stopBake' }
-  /** Asks how many particles of a swarm are seen, and why not more. */
-  | { type: 'census'; swarm: string }
-  /** Follows the particle nearest to a place in the picture (parts of its size), or none. */
-  | { type: 'follow'; at: { x: number; y: number; swarm: string | null } | null }
+  bake: (swarm: string, file: string) => Promise<void>;
+  stopBake: () => Promise<void>;
+  /** How many particles of a swarm are seen, and why not more. */
+  census: (swarm: string) => Promise<Census>;
+  /** Follows the particle nearest to a place in the picture, or none. */
+  follow: (at: Spot | null) => Promise<void>;
   /** Moves a signal by hand; null lets it go. */
-  | { type: 'drive'; signal: string; value: number | null }
-  | { type: 'play' }
-  | { type: 'pause' }
-  | { type: 'seek'; frame: number }
-  /** `room`: lines that the picture has on the screen. */
-  | { type: 'preview'; choice: PreviewChoice; room: number }
-  | { type: 'thumb' }
-  /** Stops a part of the engine as a crash would; only tests send it. */
-  | { type: 'crash' };
+  drive: (signal: string, value: number | null) => Promise<void>;
+  play: (playing: boolean) => Promise<void>;
+  seek: (frame: number) => Promise<void>;
+  /** @param room lines that the picture has on the screen */
+  preview: (choice: PreviewChoice, room: number) => Promise<void>;
+  /** A small picture of what is on the canvas; null while there is none. */
+  thumb: () => Promise<Blob | null>;
+  /** Stops a part of the engine as a crash would; only tests ask for it. */
+  crash: () => Promise<void>;
+}
 
 /** A swarm's stored motion, as the engine plays it. */
 export interface BakeFile {
@@ -80,12 +94,10 @@ export interface FrameReport {
   memoryBytes: number;
 }
 
-export type FromEngine =
+export type EngineEvent =
   | { type: 'frame'; report: FrameReport }
   | { type: 'notices'; notices: Notice[] }
   | { type: 'trouble'; message: string }
-  | { type: 'thumb'; blob: Blob }
-  | { type: 'census'; swarm: string; census: Census }
   | { type: 'followed'; report: FollowReport | null }
   /** A distance field is being built for a part: the part of it that is done, 1 at the end. */
   | { type: 'building'; name: string; part: number }

@@ -4,6 +4,7 @@ import {
   PlanCache,
   Playback,
   type CameraPose,
+  type Census,
   type Piece,
   type Plan,
   type StockFiles,
@@ -13,7 +14,7 @@ import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hands } from './hands';
 import type { LiveEngine } from '@vast-swarm/core';
-import type { BakeFile, FromEngine, PreviewChoice, ToEngine } from './messages';
+import type { BakeFile, EngineEvent, PreviewChoice, Spot } from './messages';
 import { pause } from './pause';
 import { PreviewSize } from './previewSize';
 
@@ -49,7 +50,7 @@ export class Session {
 
   constructor(
     private readonly engine: LiveEngine,
-    private readonly send: (message: FromEngine) => void,
+    private readonly send: (message: EngineEvent) => void,
   ) {
     this.playback = new Playback(engine, SNAPSHOT_BYTES);
     this.baker = new Baker(engine, this.playback, send, () => {
@@ -85,19 +86,15 @@ export class Session {
     return camera((this.engine.frame + 1) / frame.rate);
   }
 
-  async census(swarm: string): Promise<void> {
-    const plan = this.plan?.swarms.find((s) => s.id === swarm);
-    if (!this.piece || !plan) {
-      const none = { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
-      this.send({ type: 'census', swarm, census: none });
-      return;
+  async census(swarm: string): Promise<Census> {
+    if (!this.piece || !this.plan?.swarms.some((s) => s.id === swarm)) {
+      return { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
     }
     const particles = await this.engine.particles(swarm);
-    const found = census(this.engine.born(swarm), particles, this.camera(), this.piece.frame);
-    this.send({ type: 'census', swarm, census: found });
+    return census(this.engine.born(swarm), particles, this.camera(), this.piece.frame);
   }
 
-  follow(at: (ToEngine & { type: 'follow' })['at']): void {
+  follow(at: Spot | null): void {
     this.follower.stop();
     if (!at || !this.piece || !this.plan) return;
     void this.follower.pick(this.piece, this.camera(), at).then(() => {

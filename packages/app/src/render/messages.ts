@@ -16,11 +16,20 @@ export interface Job {
   folder?: FileSystemDirectoryHandle;
 }
 
-export type ToRender = { type: 'start'; job: Job } | { type: 'cancel' };
+export interface RenderEvents {
+  /** `warming`: frames that are still to be simulated before the first one is drawn. */
+  progress: (done: number, total: number, warming: number) => void;
+  /** The latest frame, small. */
+  look: (bitmap: ImageBitmap) => void;
+}
 
-export type FromRender =
-  | { type: 'progress'; done: number; total: number; warming: number }
-  | { type: 'look'; bitmap: ImageBitmap }
-  | { type: 'done'; blob: Blob | null }
-  | { type: 'cancelled'; done: number }
-  | { type: 'failed'; message: string; done: number };
+/** How a render has ended, with how many frames were done. */
+export type RenderEnd =
+  | { phase: 'done'; blob: Blob | null }
+  | { phase: 'cancelled'; done: number }
+  | { phase: 'failed'; message: string; done: number };
+
+export interface RenderWorker {
+  render: (job: Job, events: RenderEvents) => Promise<RenderEnd>;
+  cancel: () => void;
+}

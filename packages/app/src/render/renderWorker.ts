@@ -1,6 +1,7 @@
 import { compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
-import type { FromRender, Job, ToRender } from './messages';
+import { expose, transfer } from 'comlink';
+import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
 import { openSink, type Sink } from './sinks';
 
 /** Renders with the CPU engine: the same pixels as the command line and any other machine. */
@@ -11,14 +12,13 @@ const LOOK_WIDTH = 640;
 
 let cancelled = false;
 
-const send = (message: FromRender, transfer: Transferable[] = []): void => {
-  postMessage(message, { transfer });
+const worker: RenderWorker = {
+  render,
+  cancel: () => {
+    cancelled = true;
+  },
 };
-
-self.onmessage = ({ data }: MessageEvent<ToRender>) => {
-  if (data.type === 'cancel') cancelled = true;
-  else void render(data.job);
-};
+expose(worker);
 
 /** Lets a cancel come in. */
 function breathe(): Promise<void> {
@@ -27,7 +27,7 @@ function breathe(): Promise<void> {
   });
 }
 
-async function render(job: Job): Promise<void> {
+async function render(job: Job, events: RenderEvents): Promise<RenderEnd> {
   const { piece, files, first, last, width, height, oversample } = job;
   let done = 0;
   let sink: Sink | null = null;
@@ -56,22 +56,22 @@ async function render(job: Job): Promise<void> {
             resizeWidth: Math.min(width, LOOK_WIDTH),
             resizeQuality: 'high',
           });
-          send({ type: 'look', bitmap }, [bitmap]);
+          events.look(transfer(bitmap, [bitmap]));
         }
       }
       const warming = Math.max(0, first - 1 - engine.frame);
-      send({ type: 'progress', done, total, warming });
+      events.progress(done, total, warming);
       await breathe();
       if (cancelled) {
         await sink.cancel();
-        send({ type: 'cancelled', done });
-        return;
+        return { phase: 'cancelled', done };
       }
     }
-    send({ type: 'done', blob: await sink.finish() });
+    return { phase: 'done', blob: await sink.finish() };
   } catch (error) {
     await sink?.cancel().catch(() => undefined);
-    send({ type: 'failed', message: error instanceof Error ? error.message : String(error), done });
+    const message = error instanceof Error ? error.message : String(error);
+    return { phase: 'failed', message, done };
   } finally {
     engine?.close();
   }

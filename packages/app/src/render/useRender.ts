@@ -1,5 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
-import type { FromRender, Job, ToRender } from './messages';
+import { proxy } from 'comlink';
+import { openWorker, type OpenWorker } from '../workers/openWorker';
+import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
 
 export type RenderState =
   | { phase: 'idle' }
@@ -20,10 +22,10 @@ interface Rendering {
 export function useRender(): Rendering {
   const [state, setState] = useState<RenderState>({ phase: 'idle' });
   const [look, setLook] = useState<ImageBitmap | null>(null);
-  const worker = useRef<Worker | null>(null);
+  const worker = useRef<OpenWorker<RenderWorker> | null>(null);
 
   const end = (): void => {
-    worker.current?.terminate();
+    worker.current?.close();
     worker.current = null;
   };
   useEffect(() => end, []);
@@ -31,40 +33,39 @@ export function useRender(): Rendering {
   const start = (job: Job): void => {
     end();
     const started = performance.now();
+    const seconds = (): number => (performance.now() - started) / 1000;
     const total = job.last - job.first + 1;
     setState({ phase: 'running', done: 0, total, warming: job.first, seconds: 0 });
     const made = new Worker(new URL('./renderWorker.ts', import.meta.url), { type: 'module' });
-    worker.current = made;
-    made.onmessage = ({ data }: MessageEvent<FromRender>) => {
-      if (data.type === 'look') setLook(data.bitmap);
-      else if (data.type === 'progress') {
-        const { done, warming } = data;
-        const seconds = (performance.now() - started) / 1000;
-        setState({ phase: 'running', done, total: data.total, warming, seconds });
-      } else {
-        end();
-        if (data.type === 'done') {
-          const seconds = (performance.now() - started) / 1000;
-          setState({ phase: 'done', blob: data.blob, frames: total, seconds, job });
-        } else if (data.type === 'cancelled') setState({ phase: 'cancelled', done: data.done });
-        else setState({ phase: 'failed', message: data.message, done: data.done });
-      }
+    const own = openWorker<RenderWorker>(made);
+    worker.current = own;
+    let done = 0;
+    const events: RenderEvents = {
+      progress: (now, all, warming) => {
+        done = now;
+        setState({ phase: 'running', done, total: all, warming, seconds: seconds() });
+      },
+      look: setLook,
     };
-    made.onerror = (event) => {
-      event.preventDefault();
+    const finished = (ended: RenderState): void => {
+      if (worker.current !== own) return;
       end();
-      setState((s) => ({
-        phase: 'failed',
-        message: `The render stopped: ${event.message}`,
-        done: s.phase === 'running' ? s.done : 0,
-      }));
+      setState(ended);
     };
-    const message: ToRender = { type: 'start', job };
-    made.postMessage(message);
+    const rendered: Promise<RenderEnd> = own.call.render(job, proxy(events));
+    own.ask(rendered).then(
+      (ended) => {
+        const more = { frames: total, seconds: seconds(), job };
+        finished(ended.phase === 'done' ? { ...ended, ...more } : ended);
+      },
+      (error: unknown) => {
+        const why = error instanceof Error ? error.message : String(error);
+        finished({ phase: 'failed', message: `The render stopped: ${why}`, done });
+      },
+    );
   };
   const cancel = (): void => {
-    const message: ToRender = { type: 'cancel' };
-    worker.current?.postMessage(message);
+    void worker.current?.call.cancel();
   };
   return { state, look, start, cancel };
 }

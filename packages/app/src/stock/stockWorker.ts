@@ -1,21 +1,23 @@
 import { checkPictureSize } from '@vast-swarm/core/stock/read/picture';
 import { readStock, type StockData } from '@vast-swarm/core';
+import { expose } from 'comlink';
 import { encode } from 'fast-png';
 import { aboutStock } from './about';
 
-export interface ToStock {
-  name: string;
-  bytes: ArrayBuffer;
+/** A file as it was read, and how it is kept. */
+export interface ReadFile {
+  file: string;
+  bytes: Uint8Array;
+  data: StockData;
+  hash: string;
+  /** In words, for the stock view. */
+  about: string;
 }
 
-export type FromStock =
-  | { type: 'progress'; part: number }
-  | { type: 'read'; file: string; bytes: Uint8Array; data: StockData; hash: string; about: string }
-  | { type: 'failed'; message: string };
-
-const send = (message: FromStock): void => {
-  postMessage(message);
-};
+export interface StockWorker {
+  /** @throws Error in words for the artist where the file cannot be taken */
+  read: (name: string, bytes: ArrayBuffer, progress: (part: number) => void) => Promise<ReadFile>;
+}
 
 /** Pictures of other kinds are kept as PNG, so that every machine reads the same pixels. */
 async function asPng(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<[string, Uint8Array]> {
@@ -37,23 +39,11 @@ async function hashOf(bytes: Uint8Array): Promise<string> {
   return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
-async function take({ name, bytes }: ToStock): Promise<void> {
-  try {
+const worker: StockWorker = {
+  async read(name, bytes, progress) {
     const [file, kept] = await asPng(name, new Uint8Array(bytes));
-    const data = await readStock(file, kept, (part) => {
-      send({ type: 'progress', part });
-    });
-    send({
-      type: 'read',
-      file,
-      bytes: kept,
-      data,
-      hash: await hashOf(kept),
-      about: aboutStock(data),
-    });
-  } catch (error) {
-    send({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
-  }
-}
-
-self.onmessage = ({ data }: MessageEvent<ToStock>) => void take(data);
+    const data = await readStock(file, kept, progress);
+    return { file, bytes: kept, data, hash: await hashOf(kept), about: aboutStock(data) };
+  },
+};
+expose(worker);

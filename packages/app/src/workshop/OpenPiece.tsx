@@ -50,7 +50,6 @@ export function OpenPiece({ id }: { id: string }) {
         trouble: (message) => {
           dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
         },
-        thumb: (blob) => void saveThumb(id, blob).catch(() => undefined),
         building: (name, part) => {
           if (part >= 1) dispatch(dismissed('building'));
           else {
@@ -92,7 +91,10 @@ export function OpenPiece({ id }: { id: string }) {
       engine.setPiece(piece);
     });
     const timer = setInterval(() => {
-      engine.requestThumb();
+      void engine
+        .thumb()
+        .then((blob) => blob && saveThumb(id, blob))
+        .catch(() => undefined);
     }, THUMB_EVERY);
     return () => {
       stop();
