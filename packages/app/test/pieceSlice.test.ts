@@ -1,0 +1,147 @@
+import { makePart, type Piece } from '@vast-swarm/core';
+import { wornPiece } from '../../../tests/support/wornWays';
+import { pieceActions, pieceReducer, type PieceState } from '../src/store/pieceSlice';
+
+const { opened, set, settled, undone, redone } = pieceActions;
+type Action = Parameters<typeof pieceReducer>[1];
+
+function start(change: (piece: Piece) => void = () => undefined): PieceState {
+  const piece = wornPiece((p) => {
+    p.signals = [makePart('signals', 'wave', [])];
+    p.swarms[0]!.dials.size = { feed: 'signal', signal: 'wave', from: 0.1, to: 0.4 };
+    change(p);
+  });
+  return pieceReducer(undefined, opened({ id: 'a', piece }));
+}
+
+const run = (state: PieceState, ...actions: Action[]): PieceState =>
+  actions.reduce((s, action) => pieceReducer(s, action), state);
+
+const rate = (value: number, merge?: string): Action =>
+  set({ path: ['swarms', 0, 'dials', 'rate'], value, label: 'Rate', merge });
+
+const EDITS: [string, Action[]][] = [
+  ['a dial', [rate(7)]],
+  ['a part added', [pieceActions.added({ list: 'forces', kind: 'gravity' })]],
+  ['a swarm added', [pieceActions.added({ list: 'swarms', kind: 'disc' })]],
+  ['a force removed', [pieceActions.removed({ list: 'forces', id: 'ways' })]],
+  ['a swarm removed', [pieceActions.removed({ list: 'swarms', id: 'motes' })]],
+  ['a signal removed', [pieceActions.removed({ list: 'signals', id: 'wave' })]],
+  ['a swarm doubled', [pieceActions.duplicated({ list: 'swarms', id: 'sparks' })]],
+  ['a follower', [pieceActions.duplicated({ list: 'swarms', id: 'motes', following: true })]],
+  ['another order', [pieceActions.moved({ list: 'swarms', from: 0, to: 1 })]],
+  [
+    'another kind',
+    [pieceActions.kindChanged({ path: ['swarms', 0, 'emitter'], shelf: 'emitters', kind: 'box' })],
+  ],
+  ['shown alone', [pieceActions.alone({ list: 'swarms', id: 'motes' })]],
+  [
+    'a new wave',
+    [pieceActions.signalled({ path: ['swarms', 1, 'dials', 'size'], from: 0, to: 1 })],
+  ],
+  ['a take', [pieceActions.added({ list: 'signals', kind: 'byHand' })]],
+];
+
+test.each(EDITS)('%s can be undone to the very piece, and redone', (_, actions) => {
+  const before = start();
+  const after = run(before, ...actions);
+  expect(after.piece).not.toEqual(before.piece);
+  let back = after;
+  while (back.past.length > 0) back = run(back, undone());
+  expect(back.piece).toEqual(before.piece);
+  let again = back;
+  while (again.future.length > 0) again = run(again, redone());
+  expect(again.piece).toEqual(after.piece);
+});
+
+test('all edits in a row, taken back one by one, pass through every piece there was', () => {
+  let state = start();
+  const pieces = [state.piece];
+  // What is removed last cannot be missed by those before.
+  const gone = (name: string): boolean => name.includes('removed');
+  const inOrder = [...EDITS].sort(([a], [b]) => Number(gone(a)) - Number(gone(b)));
+  for (const action of inOrder.flatMap(([, actions]) => actions)) {
+    state = run(state, action);
+    if (state.past.length === pieces.length) pieces.push(state.piece);
+  }
+  expect(pieces.length).toBeGreaterThan(9);
+  for (const piece of pieces.reverse()) {
+    expect(state.piece).toEqual(piece);
+    state = run(state, undone());
+  }
+});
+
+test('a drag is one step until it settles, and another dial is a step of its own', () => {
+  let state = run(start(), rate(1, 'r'), rate(2, 'r'), rate(3, 'r'));
+  expect(state.past).toHaveLength(1);
+  state = run(state, settled(), rate(4, 'r'));
+  expect(state.past).toHaveLength(2);
+  state = run(state, undone());
+  expect(state.piece!.swarms[0]!.dials.rate).toBe(3);
+  state = run(state, rate(5, 'r'));
+  expect(state.future).toEqual([]);
+  expect(run(state, rate(5, 'r')).past).toBe(state.past);
+});
+
+test('what names a part that goes is cleared with it', () => {
+  const withoutSwarm = run(start(), pieceActions.removed({ list: 'swarms', id: 'motes' }));
+  expect(withoutSwarm.piece!.forces[0]!.dials.swarm).toBe('');
+  expect(withoutSwarm.piece!.influence).toEqual({ ways: {}, turn: { sparks: 0 } });
+  const withoutForce = run(start(), pieceActions.removed({ list: 'forces', id: 'turn' }));
+  expect(withoutForce.piece!.influence).toEqual({ ways: { motes: 0 } });
+  const withoutSignal = run(start(), pieceActions.removed({ list: 'signals', id: 'wave' }));
+  expect(withoutSignal.piece!.swarms[0]!.dials.size).toBe(0.4);
+});
+
+test('a copy is felt as the first is, and is selected', () => {
+  const state = run(start(), pieceActions.duplicated({ list: 'swarms', id: 'motes' }));
+  const [, copy] = state.piece!.swarms;
+  expect(state.selection).toEqual({ list: 'swarms', id: copy!.id });
+  expect(copy!.id).not.toBe('motes');
+  expect(state.piece!.influence.ways![copy!.id]).toBe(0);
+});
+
+test('a follower has what its leader has until it is changed, and keeps it when the leader goes', () => {
+  let state = run(
+    start(),
+    pieceActions.duplicated({ list: 'swarms', id: 'motes', following: true }),
+    set({ path: ['swarms', 1, 'dials', 'light'], value: 9, label: 'Light' }),
+    rate(123),
+  );
+  expect(state.piece!.swarms[1]!.own).toEqual(['light']);
+  state = run(state, pieceActions.removed({ list: 'swarms', id: 'motes' }));
+  const [left] = state.piece!.swarms;
+  expect(left!.follows).toBeUndefined();
+  expect([left!.dials.rate, left!.dials.light]).toEqual([123, 9]);
+});
+
+test('a kind changed for another keeps the dials that both have', () => {
+  const box: Action = pieceActions.kindChanged({
+    ...{ path: ['swarms', 0, 'emitter'], shelf: 'emitters', kind: 'box' },
+  });
+  const centre: Action = set({
+    ...{ path: ['swarms', 0, 'emitter', 'dials', 'centre'], value: [1, 2, 3], label: 'Middle' },
+  });
+  const { emitter } = run(start(), centre, box).piece!.swarms[0]!;
+  expect(emitter.kind).toBe('box');
+  expect(emitter.dials.centre).toEqual([1, 2, 3]);
+});
+
+test('a piece that is closed and opened as it was has its steps still; a changed one has none', () => {
+  const state = run(start(), rate(7), pieceActions.closed());
+  const piece = state.left!.piece!;
+  expect(state.piece).toBeNull();
+  const reopened = run(state, opened({ id: 'a', piece }));
+  expect(run(reopened, undone()).piece).toEqual(start().piece);
+  const other = { ...piece, seed: 99 };
+  expect(run(state, opened({ id: 'a', piece: other })).past).toEqual([]);
+});
+
+test('a take is kept with its signal, and nothing else is touched', () => {
+  const recording = start((p) => p.signals.push(makePart('signals', 'byHand', p.signals)));
+  const take = { rate: 30, first: 2, values: [0.5, 0.75] };
+  const state = run(recording, pieceActions.took({ signal: 'byHand', take }));
+  expect(state.piece!.signals[1]!.dials.take).toEqual(take);
+  expect(state.piece!.signals[0]).toBe(recording.piece!.signals[0]);
+  expect(run(recording, pieceActions.took({ signal: 'wave', take })).piece).toBe(recording.piece);
+});

@@ -1,0 +1,197 @@
+import { compilePiece, makePart, type LiveEngine, type Piece } from '@vast-swarm/core';
+import { CpuEngine, MemoryFull } from '@vast-swarm/cpu';
+import { bytesHash } from '../../../tests/support/frameHash';
+import { smallPiece } from '../../../tests/support/pieces';
+import type { EngineEvent, FrameReport } from '../src/engine/messages';
+import { Session } from '../src/engine/session';
+
+/** What the motes are that have been born, whatever room there is for more. */
+function stateOf(engine: CpuEngine): string {
+  const born = engine.born('motes');
+  return ['px', 'vy', 'age']
+    .map((n) => {
+      const all = engine.state('motes', n);
+      return bytesHash(Float32Array.from({ length: born }, (_, id) => all[id % all.length]!));
+    })
+    .join();
+}
+
+/** A session on an engine that draws nowhere, with what it told. */
+class Stage {
+  readonly events: EngineEvent[] = [];
+  readonly session: Session;
+  private readonly waiting: { test: (r: FrameReport) => boolean; found: () => void }[] = [];
+
+  constructor(readonly engine: CpuEngine) {
+    const live: LiveEngine = Object.assign(engine, {
+      kind: 'cpu' as const,
+      threads: 1,
+      show: () => Promise.resolve(),
+      aliveBy: () => Object.fromEntries(engine.alive()),
+      crash: () => undefined,
+    });
+    this.session = new Session(live, (event) => {
+      this.events.push(event);
+      if (event.type !== 'frame') return;
+      for (const w of this.waiting) if (w.test(event.report)) w.found();
+    });
+  }
+
+  get frames(): FrameReport[] {
+    return this.events.flatMap((e) => (e.type === 'frame' ? [e.report] : []));
+  }
+
+  /** Resolves with the next frame that is told and passes. */
+  until(test: (report: FrameReport) => boolean): Promise<void> {
+    return new Promise((found) => this.waiting.push({ test, found }));
+  }
+
+  /** A piece, open and standing at its first frame. */
+  async open(piece: Piece): Promise<void> {
+    const there = this.until((r) => r.frame === 0 && r.settling === 0);
+    this.session.setPiece(piece);
+    await there;
+  }
+
+  state(): string {
+    return stateOf(this.engine);
+  }
+}
+
+let engine: CpuEngine;
+beforeEach(async () => {
+  engine = await CpuEngine.create({ threads: 1 });
+});
+afterEach(() => engine.close());
+
+let reference: CpuEngine;
+beforeAll(async () => {
+  reference = await CpuEngine.create({ threads: 1 });
+});
+afterAll(() => reference.close());
+
+/** The state that a piece defines for a frame. */
+function defined(piece: Piece, frame: number): string {
+  reference.setPlan(compilePiece(piece));
+  reference.reset();
+  while (reference.frame < frame) reference.step();
+  return stateOf(reference);
+}
+
+test('a seek ends at its frame, with the state that the piece defines there', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece());
+  for (const frame of [40, 7, 55]) {
+    const there = stage.until((r) => r.frame === frame && r.settling === 0);
+    stage.session.seek(frame);
+    await there;
+    expect(stage.frames.at(-1)!.exact).toBe(true);
+    expect(stage.state()).toBe(defined(smallPiece(), frame));
+  }
+});
+
+test('playing shows every frame, and begins anew behind the last', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece((p) => Object.assign(p.frame, { length: 8, rate: 120 })));
+  const told = stage.frames.length;
+  let passes = 0;
+  const twice = stage.until((r) => r.frame === 7 && ++passes === 2);
+  stage.session.play(true);
+  await twice;
+  stage.session.play(false);
+  const played = stage.frames.slice(told).map((r) => r.frame);
+  const first = played.indexOf(1);
+  expect(played.slice(first, first + 15)).toEqual([1, 2, 3, 4, 5, 6, 7, 0, 1, 2, 3, 4, 5, 6, 7]);
+});
+
+test('a dial turned while it plays carries on, and is made right when it stands still', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece());
+  const on = stage.until((r) => r.frame === 20);
+  stage.session.play(true);
+  await on;
+  const stirred = smallPiece((p) => (p.forces[0]!.dials.scale = 3));
+  const carried = stage.until((r) => !r.exact);
+  stage.session.setPiece(stirred);
+  await carried;
+  const right = stage.until((r) => r.exact && r.settling === 0);
+  stage.session.play(false);
+  stage.session.setPiece(smallPiece((p) => (p.forces[0]!.dials.scale = 4)));
+  await right;
+  const { frame } = stage.frames.at(-1)!;
+  expect(frame).toBeGreaterThan(19);
+  expect(stage.state()).toBe(
+    defined(
+      smallPiece((p) => (p.forces[0]!.dials.scale = 4)),
+      frame,
+    ),
+  );
+});
+
+test('of edits that come faster than they compile the last one counts', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece());
+  const pieces = [1, 2, 3, 4].map((n) => smallPiece((p) => (p.swarms[0]!.dials.rate = 100 * n)));
+  for (const piece of pieces) stage.session.setPiece(piece);
+  const there = stage.until((r) => r.frame === 30 && r.settling === 0);
+  stage.session.seek(30);
+  await there;
+  expect(stage.state()).toBe(defined(pieces[3]!, 30));
+});
+
+test('after a failure the engine is started again and the frame resumed', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece());
+  const step = jest.spyOn(engine, 'step').mockImplementationOnce(() => {
+    throw new Error('A thread stopped answering.');
+  });
+  const recover = jest.spyOn(engine, 'recover').mockResolvedValueOnce();
+  const there = stage.until((r) => r.frame === 25 && r.settling === 0);
+  stage.session.seek(25);
+  await there;
+  expect(recover).toHaveBeenCalledTimes(1);
+  step.mockRestore();
+  expect(stage.events.flatMap((e) => (e.type === 'trouble' ? [e.message] : []))).toEqual([
+    'A thread stopped answering. It was started again, and the frame resumed.',
+  ]);
+  expect(stage.state()).toBe(defined(smallPiece(), 25));
+});
+
+test('full memory is told and stops the piece; the next edit goes on', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece());
+  const full = jest.spyOn(engine, 'setPlan').mockImplementationOnce(() => {
+    throw new MemoryFull('The memory is full.');
+  });
+  stage.session.setPiece(smallPiece((p) => (p.swarms[0]!.dials.rate = 9)));
+  const there = stage.until((r) => r.frame === 12 && r.settling === 0);
+  await new Promise((resolve) => setImmediate(resolve));
+  stage.session.setPiece(smallPiece());
+  stage.session.seek(12);
+  await there;
+  full.mockRestore();
+  expect(stage.events).toContainEqual({ type: 'trouble', message: 'The memory is full.' });
+  expect(stage.state()).toBe(defined(smallPiece(), 12));
+});
+
+test('a signal that is driven is recorded, and told when it is let go', async () => {
+  const stage = new Stage(engine);
+  const piece = smallPiece((p) => {
+    p.frame.rate = 120;
+    p.signals = [makePart('signals', 'byHand', [])];
+    p.swarms[0]!.dials.rate = { feed: 'signal', signal: 'byHand', from: 100, to: 2000 };
+  });
+  await stage.open(piece);
+  stage.session.drive('byHand', 0.75);
+  const later = stage.until((r) => r.frame === 20);
+  stage.session.play(true);
+  await later;
+  const [behind, { frame }] = [stage.state(), stage.frames.at(-1)!];
+  stage.session.drive('byHand', null);
+  stage.session.play(false);
+  const took = stage.events.find((e) => e.type === 'took')!;
+  expect(took.signal).toBe('byHand');
+  expect(new Set(took.take.values)).toEqual(new Set([0.75]));
+  piece.signals[0]!.dials.take = took.take;
+  expect(defined(piece, frame)).toBe(behind);
+});
