@@ -1,26 +1,96 @@
 // Prints one JSON object a line: name, value, unit, and the baseline measured in the same run.
-// With a word behind it, `npm run bench -- trails`, only figures with that word in their names.
+// With a word behind it, `npm run bench -- trails`, only figures with that word in their names. With a
+// commit, `npm run bench -- --against HEAD~1 [word]`, that commit's figures of the engine are measured in
+// turn with these, and stand as `before`; those that are worse by more than 5 % come once more at the end.
 import { build } from 'esbuild';
 import { spawnSync } from 'node:child_process';
-import { mkdir, readFile } from 'node:fs/promises';
+import { mkdir, readFile, rm, symlink } from 'node:fs/promises';
 
-const here = new URL('.', import.meta.url).pathname;
-const out = new URL('../../.cache/bench/', import.meta.url).pathname;
-await mkdir(out, { recursive: true });
+const root = new URL('../../', import.meta.url).pathname;
 const external = [
   ...['zod', 'jsonc-parser', 'fast-png', 'playwright-core', 'esbuild', 'jsep', 'svgpath'],
-  ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*'],
+  ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*', 'papaparse', 'culori'],
 ];
-const word = process.argv[2] ?? '';
-for (const name of ['engine', 'motion', 'look', 'browser']) {
-  const source = await readFile(`${here}${name}.ts`, 'utf8');
-  if (word && !source.toLowerCase().includes(word.toLowerCase())) continue;
-  const outfile = `${out}${name}.mjs`;
-  const common = { bundle: true, format: 'esm', target: 'es2022', platform: 'node' };
-  await build({ ...common, entryPoints: [`${here}${name}.ts`], outfile, external });
-  const { status } = spawnSync(process.execPath, [outfile], {
-    stdio: 'inherit',
-    env: { ...process.env, BENCH_WORD: word },
+const args = process.argv.slice(2);
+const against = args[0] === '--against' ? args.splice(0, 2)[1] : null;
+const word = args[0] ?? '';
+
+/** Bundles a script of the bench as it stands in a checkout; null where the word is not in it. */
+async function bundled(folder, name) {
+  const source = await readFile(`${folder}scripts/bench/${name}.ts`, 'utf8');
+  if (word && !source.toLowerCase().includes(word.toLowerCase())) return null;
+  const outfile = `${folder}.cache/bench/${name}.mjs`;
+  const packages = ['kernel', 'core', 'cpu', 'gpu'];
+  await build({
+    ...{ bundle: true, format: 'esm', target: 'es2022', platform: 'node', outfile, external },
+    entryPoints: [`${folder}scripts/bench/${name}.ts`],
+    alias: Object.fromEntries(
+      packages.map((p) => [`@vast-swarm/${p}`, `${folder}packages/${p}/src`]),
+    ),
   });
-  if (status) process.exit(status);
+  return outfile;
 }
+
+function run(outfile, folder, stdio) {
+  const env = { ...process.env, BENCH_WORD: word };
+  const { status, stdout } = spawnSync(process.execPath, [outfile], { stdio, env, cwd: folder });
+  if (status) process.exit(status);
+  return stdout ? stdout.toString().trim().split('\n').filter(Boolean).map(JSON.parse) : [];
+}
+
+function command(line, cwd) {
+  const { status, stderr } = spawnSync('bash', ['-c', line], { cwd });
+  if (status !== 0) throw new Error(`bench: '${line}' failed\n${stderr}`);
+}
+
+/** A checkout of another commit, built, beside this one. */
+async function checkout(commit) {
+  const folder = `${root}.cache/against/`;
+  command(`git worktree prune && rm -rf ${folder} && git worktree prune`, root);
+  command(`git worktree add --detach ${folder} ${commit}`, root);
+  await symlink(`${root}node_modules`, `${folder}node_modules`);
+  command('node scripts/build-wasm.mjs', folder);
+  return folder;
+}
+
+/** The better of two measurements of each figure. */
+function better(lines, more) {
+  return lines.map((line) => {
+    const other = more.find((l) => l.name === line.name) ?? line;
+    const first = line.unit === 'fps' ? line.value >= other.value : line.value <= other.value;
+    return first ? line : other;
+  });
+}
+
+/** Both checkouts in turn, twice, so that a busy minute of the machine falls on both. */
+async function compare(commit) {
+  const other = await checkout(commit);
+  const worse = [];
+  for (const name of ['engine', 'motion', 'look']) {
+    const files = [await bundled(other, name), await bundled(root, name)];
+    if (!files[0] || !files[1]) continue;
+    const measure = (i) => run(files[i], i ? root : other, ['ignore', 'pipe', 'inherit']);
+    const first = [measure(0), measure(1)];
+    const [before, now] = [better(first[0], measure(0)), better(first[1], measure(1))];
+    for (const { name: figure, value, unit } of now) {
+      const old = before.find((l) => l.name === figure);
+      if (!old) continue;
+      const ratio = Number((old.value / value).toPrecision(3));
+      const line = JSON.stringify({ name: figure, value, unit, before: old.value, ratio });
+      console.log(line);
+      if (ratio < 0.95) worse.push(line);
+    }
+  }
+  if (worse.length > 0) console.log(['worse by more than 5 %:', ...worse].join('\n'));
+  command(`git worktree remove --force ${other}`, root);
+}
+
+await mkdir(`${root}.cache/bench`, { recursive: true });
+if (against) await compare(against);
+else {
+  for (const name of ['engine', 'motion', 'look', 'browser']) {
+    const outfile = await bundled(root, name);
+    if (outfile) run(outfile, root, 'inherit');
+  }
+}
+await rm(`${root}.cache/bench`, { recursive: true });

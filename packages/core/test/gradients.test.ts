@@ -26,6 +26,8 @@ test('gradients of other programs are read', () => {
     { at: 0, colour: '#ff8000' },
     { at: 1, colour: '#00aaff' },
   ]);
+  const named = svg.replace('#0af', 'Teal').replace('rgb(255, 128, 0)', 'hsl(30 100% 50% / 0.5)');
+  expect(readGradient('a.svg', named).map((s) => s.colour)).toEqual(['#ff8000', '#008080']);
   const cpt =
     '# COLOR_MODEL = RGB\n-10 0 0 128 0 0 255 255\n0 0 255 255 30 255/0/0\nB 0 0 0\nF 255 255 255\n';
   expect(() => gradientOfCpt(cpt.replace('30 255', '30 300'))).toThrow('Line 3: colours go');

@@ -102,6 +102,16 @@ test('a picture of 16 384 pixels a side is refused by its head, before it is unp
 test('points as text: by order, by names, with colours of 0 to 255', async () => {
   const xyz = (await readStock('a.xyz', bytes('0 0 0\n# note\n1 2 3\n'))) as Cloud;
   expect([...xyz.positions]).toEqual([0, 0, 0, 1, 2, 3]);
+  // As spreadsheets and other languages write them: quoted, by semicolons, by tabs, far apart.
+  for (const [name, text] of [
+    ['a.csv', '"x","y","z"\r\n"1","2","3"\r\n'],
+    ['b.csv', 'z;x;y\n3;1;2\n'],
+    ['c.xyz', 'x\ty\tz\n\n1\t2\t3\n'],
+    ['d.xyz', '   1.0    2   3.0e0  \n// done\n'],
+  ] as const) {
+    const { positions } = (await readStock(name, bytes(text))) as Cloud;
+    expect([name, ...positions]).toEqual([name, 1, 2, 3]);
+  }
   const csv = (await readStock(
     'a.csv',
     bytes('id,z,y,x,red,green,blue\n1,3,2,1,255,0,0\n'),

@@ -1,5 +1,6 @@
 import { compilePiece } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
+import { bestOf } from '../report';
 import { CONTESTS, type Contest } from './contests';
 import { rendered } from './render';
 
@@ -14,12 +15,11 @@ async function ours({ ours: piece, size, after, finish }: Contest): Promise<numb
   engine.setPlan(compilePiece(piece));
   do engine.step();
   while (engine.frame < after);
-  let least = Infinity;
-  for (let i = 0; i < RUNS; i++) {
+  const least = bestOf(RUNS, () => {
     engine.draw(size.width, size.height);
     const { look, draw, finish: done } = engine.times;
-    least = Math.min(least, finish ? done : look + draw);
-  }
+    return finish ? done : look + draw;
+  });
   engine.close();
   return least;
 }

@@ -3,6 +3,7 @@ import { EffectComposer } from 'three/addons/postprocessing/EffectComposer.js';
 import { OutputPass } from 'three/addons/postprocessing/OutputPass.js';
 import type { Pass } from 'three/addons/postprocessing/Pass.js';
 import { RenderPass } from 'three/addons/postprocessing/RenderPass.js';
+import { best } from '../report';
 
 export interface Size {
   width: number;
@@ -31,15 +32,12 @@ export function rendered(scene: THREE.Scene, { width, height }: Size, passes?: P
   }
   const gl = renderer.getContext();
   const pixel = new Uint8Array(4);
-  let least = Infinity;
-  for (let i = 0; i < FRAMES; i++) {
-    const start = performance.now();
+  const least = best(FRAMES, () => {
     if (passes) composer.render();
     else renderer.render(scene, camera);
     // Reading a pixel waits until it is drawn.
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, pixel);
-    least = Math.min(least, performance.now() - start);
-  }
+  });
   renderer.dispose();
   return least;
 }

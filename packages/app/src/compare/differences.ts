@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import { dialsOf, type DialValue, type Piece } from '@vast-swarm/core';
 
 /** A dial, or a whole part, in which two versions differ. */
@@ -81,7 +82,7 @@ export function differences(here: Piece, there: Piece): Difference[] {
   const [own, other] = [dialMap(here), dialMap(there)];
   for (const [key, { title, value, path }] of own) {
     const match = other.get(key);
-    if (!match || JSON.stringify(match.value) === JSON.stringify(value)) continue;
+    if (!match || equal(match.value, value)) continue;
     const change = { path, value: match.value };
     found.push({ key, title, here: short(value), there: short(match.value), change });
   }
@@ -100,7 +101,7 @@ export function differences(here: Piece, there: Piece): Difference[] {
     }
   }
   for (const key of ['frame', 'seed', 'density'] as const) {
-    if (JSON.stringify(here[key]) === JSON.stringify(there[key])) continue;
+    if (equal(here[key], there[key])) continue;
     const change = { path: [key], value: there[key] };
     found.push({ key, title: key, here: short(here[key]), there: short(there[key]), change });
   }

@@ -8,17 +8,14 @@ import { library, type StoredPiece } from '../data/db';
 import { readPieceFile } from '../data/files';
 import { addPiece, seedDemo } from '../data/pieces';
 import { noticed } from '../store/noticeSlice';
-import { useAppDispatch } from '../store/store';
+import { store, useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { PieceCard } from './PieceCard';
 
-/** All pieces: the demo show, and the artist's own. */
-export function Home() {
+/** All pieces as they are stored, newest first; null until they are known. */
+function usePieces(): StoredPiece[] | null {
   const [pieces, setPieces] = useState<StoredPiece[] | null>(null);
-  const chooser = useRef<HTMLInputElement>(null);
-  const navigate = useNavigate();
   const dispatch = useAppDispatch();
-
   useEffect(() => {
     const trouble = (error: unknown): void => {
       const why = error instanceof Error ? error.message : String(error);
@@ -41,37 +38,29 @@ export function Home() {
       watch?.unsubscribe();
     };
   }, [dispatch]);
+  return pieces;
+}
 
-  const create = async (): Promise<void> => {
-    const names = new Set(pieces?.map((p) => p.piece.name));
-    let n = 1;
-    while (names.has(`New piece ${String(n)}`)) n += 1;
-    await navigate(`/piece/${await addPiece(makePiece(`New piece ${String(n)}`))}`);
-  };
-  const take = async (files: Iterable<File>): Promise<void> => {
-    for (const file of files) {
-      try {
-        const piece = await readPieceFile(file);
-        await addPiece(piece);
-        dispatch(
-          noticed({
-            key: `import ${file.name}`,
-            kind: 'note',
-            message: `${piece.name} was imported from ${file.name}.`,
-          }),
-        );
-      } catch (error) {
-        const why = error instanceof Error ? error.message : String(error);
-        dispatch(
-          noticed({
-            key: `import ${file.name}`,
-            kind: 'wrong',
-            message: `${file.name} was not imported.\n${why}`,
-          }),
-        );
-      }
+/** Takes piece files in, one after the other, and tells what became of each. */
+async function takeIn(files: Iterable<File>): Promise<void> {
+  for (const file of files) {
+    const key = `import ${file.name}`;
+    try {
+      const piece = await readPieceFile(file);
+      await addPiece(piece);
+      const message = `${piece.name} was imported from ${file.name}.`;
+      store.dispatch(noticed({ key, kind: 'note', message }));
+    } catch (error) {
+      const why = error instanceof Error ? error.message : String(error);
+      const message = `${file.name} was not imported.\n${why}`;
+      store.dispatch(noticed({ key, kind: 'wrong', message }));
     }
-  };
+  }
+}
+
+/** All pieces: the demo show, and the artist's own. */
+export function Home() {
+  const pieces = usePieces();
   const own = pieces?.filter((p) => !p.demo) ?? [];
   const demo = pieces?.filter((p) => p.demo) ?? [];
   return (
@@ -83,47 +72,11 @@ export function Home() {
       }}
       onDrop={(event: DragEvent) => {
         event.preventDefault();
-        void take(event.dataTransfer.files);
+        void takeIn(event.dataTransfer.files);
       }}
     >
       <Box sx={{ maxWidth: 1180, mx: 'auto', px: 4, pb: 6 }}>
-        <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, pt: 4, pb: 3 }}>
-          <Box sx={{ flex: 1 }}>
-            <Typography variant="h1">Vast Swarm</Typography>
-            <Typography color="text.secondary">
-              Particle visuals, from a handful of dials to the wall of a warehouse.
-            </Typography>
-          </Box>
-          <Button component={Link} to="/stock" color="inherit">
-            Stock
-          </Button>
-          <Button component={Link} to="/guide" color="inherit">
-            Guide
-          </Button>
-          <Button
-            variant="outlined"
-            color="inherit"
-            startIcon={<FolderOpen size={16} />}
-            onClick={() => chooser.current?.click()}
-          >
-            Import
-          </Button>
-          <Button variant="contained" startIcon={<Plus size={16} />} onClick={() => void create()}>
-            New piece
-          </Button>
-          <input
-            ref={chooser}
-            type="file"
-            accept=".json,.zip,application/json"
-            multiple
-            hidden
-            aria-label="Piece files"
-            onChange={(event) => {
-              void take([...(event.target.files ?? [])]);
-              event.target.value = '';
-            }}
-          />
-        </Stack>
+        <Head names={new Set(pieces?.map((p) => p.piece.name))} />
         {demo.length > 0 && (
           <Shelf
             title={DEMO_SHOW.name}
@@ -136,12 +89,8 @@ export function Home() {
             {own.length === 0 && (
               <Box
                 sx={{
-                  gridColumn: '1 / -1',
-                  border: `1px dashed ${COLOURS.line}`,
-                  borderRadius: 1,
-                  p: 4,
-                  color: COLOURS.faint,
-                  textAlign: 'center',
+                  ...{ gridColumn: '1 / -1', border: `1px dashed ${COLOURS.line}` },
+                  ...{ borderRadius: 1, p: 4, color: COLOURS.faint, textAlign: 'center' },
                 }}
               >
                 Nothing here yet. Begin with a new piece, duplicate one of the show, or drop a piece
@@ -152,6 +101,56 @@ export function Home() {
         )}
       </Box>
     </Box>
+  );
+}
+
+/** @param names of the pieces that there are: a new one gets another */
+function Head({ names }: { names: ReadonlySet<string> }) {
+  const navigate = useNavigate();
+  const chooser = useRef<HTMLInputElement>(null);
+  const create = async (): Promise<void> => {
+    let n = 1;
+    while (names.has(`New piece ${String(n)}`)) n += 1;
+    await navigate(`/piece/${await addPiece(makePiece(`New piece ${String(n)}`))}`);
+  };
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, pt: 4, pb: 3 }}>
+      <Box sx={{ flex: 1 }}>
+        <Typography variant="h1">Vast Swarm</Typography>
+        <Typography color="text.secondary">
+          Particle visuals, from a handful of dials to the wall of a warehouse.
+        </Typography>
+      </Box>
+      <Button component={Link} to="/stock" color="inherit">
+        Stock
+      </Button>
+      <Button component={Link} to="/guide" color="inherit">
+        Guide
+      </Button>
+      <Button
+        variant="outlined"
+        color="inherit"
+        startIcon={<FolderOpen size={16} />}
+        onClick={() => chooser.current?.click()}
+      >
+        Import
+      </Button>
+      <Button variant="contained" startIcon={<Plus size={16} />} onClick={() => void create()}>
+        New piece
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".json,.zip,application/json"
+        multiple
+        hidden
+        aria-label="Piece files"
+        onChange={(event) => {
+          void takeIn([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+    </Stack>
   );
 }
 

@@ -83,6 +83,24 @@ export default function RenderView() {
   );
 }
 
+/** A folder that the artist chooses; null where the chooser is closed again. */
+async function chosenFolder(): Promise<FileSystemDirectoryHandle | null> {
+  const picker = window as unknown as {
+    showDirectoryPicker: (o: object) => Promise<FileSystemDirectoryHandle>;
+  };
+  return picker.showDirectoryPicker({ mode: 'readwrite' }).catch(() => null);
+}
+
+async function jobOf(piece: Piece, settings: Settings): Promise<Job | null> {
+  const job: Job = { piece, files: new Map(), ...settings };
+  if (settings.format === 'folder') {
+    const folder = await chosenFolder();
+    if (!folder) return null;
+    job.folder = folder;
+  }
+  return { ...job, files: await filesOf(piece.stock) };
+}
+
 function RenderForm({ piece }: { piece: Piece }) {
   const [settings, setSettings] = useState<Settings>({
     width: piece.frame.width,
@@ -95,43 +113,6 @@ function RenderForm({ piece }: { piece: Piece }) {
   const { state, look, start, cancel } = useRender();
   const wrong = problems(settings, piece);
   const running = state.phase === 'running';
-  const put = (part: Partial<Settings>): void => {
-    setSettings((s) => ({ ...s, ...part }));
-  };
-  const begin = async (): Promise<void> => {
-    const job: Job = { piece, files: new Map(), ...settings };
-    if (settings.format === 'folder') {
-      try {
-        const picker = window as unknown as {
-          showDirectoryPicker: (o: object) => Promise<FileSystemDirectoryHandle>;
-        };
-        job.folder = await picker.showDirectoryPicker({ mode: 'readwrite' });
-      } catch {
-        return; // The artist closed the chooser.
-      }
-    }
-    job.files = await filesOf(piece.stock);
-    start(job);
-  };
-  const numberField = (key: 'width' | 'height' | 'first' | 'last', label: string) => (
-    <TextField
-      label={label}
-      type="number"
-      size="small"
-      value={settings[key]}
-      disabled={running}
-      error={wrong[key] !== undefined}
-      helperText={wrong[key] ?? ' '}
-      onChange={(e) => {
-        put({ [key]: Number(e.target.value) });
-      }}
-      sx={{ flex: 1 }}
-    />
-  );
-  const scaled = (k: number): void => {
-    const even = (v: number): number => Math.max(16, 2 * Math.round((v * k) / 2));
-    put({ width: even(piece.frame.width), height: even(piece.frame.height) });
-  };
   const frames = settings.last - settings.first + 1;
   return (
     <>
@@ -144,77 +125,15 @@ function RenderForm({ piece }: { piece: Piece }) {
           sx={{ gap: 0.75 }}
           onSubmit={(e) => {
             e.preventDefault();
-            void begin();
+            void jobOf(piece, settings).then((job) => job && start(job));
           }}
         >
-          <TextField
-            select
-            label="As"
-            size="small"
-            value={settings.format}
-            disabled={running}
-            helperText=" "
-            onChange={(e) => {
-              put({ format: e.target.value as Format });
+          <Fields
+            {...{ piece, settings, wrong, running }}
+            put={(part) => {
+              setSettings((s) => ({ ...s, ...part }));
             }}
-          >
-            {FORMATS.map((f) => (
-              <MenuItem
-                key={f.value}
-                value={f.value}
-                disabled={f.value === 'folder' && !CAN_WRITE_FOLDERS}
-              >
-                {f.title}
-                {f.value === 'folder' && !CAN_WRITE_FOLDERS ? ' (not in this browser)' : ''}
-              </MenuItem>
-            ))}
-          </TextField>
-          <Stack direction="row" sx={{ gap: 1 }}>
-            {numberField('width', 'Width')}
-            {numberField('height', 'Height')}
-          </Stack>
-          <Stack direction="row" sx={{ gap: 0.5, mt: -1.5, mb: 1 }}>
-            {[
-              ['Full size', 1],
-              ['Two thirds', 2 / 3],
-              ['Half', 0.5],
-              ['A quarter', 0.25],
-              ['Double', 2],
-            ].map(([title, k]) => (
-              <Button
-                key={title}
-                color="inherit"
-                disabled={running}
-                sx={{ color: COLOURS.faint, minWidth: 0 }}
-                onClick={() => {
-                  scaled(k as number);
-                }}
-              >
-                {title}
-              </Button>
-            ))}
-          </Stack>
-          <Stack direction="row" sx={{ gap: 1 }}>
-            {numberField('first', 'From frame')}
-            {numberField('last', 'To frame')}
-          </Stack>
-          <TextField
-            select
-            label="Oversampling"
-            size="small"
-            value={settings.oversample}
-            disabled={running}
-            helperText="Drawn this many times larger each way and averaged"
-            onChange={(e) => {
-              put({ oversample: Number(e.target.value) });
-            }}
-          >
-            {[1, 2, 3, 4].map((k) => (
-              <MenuItem key={k} value={k}>
-                {k === 1 ? '1, none' : String(k)}
-              </MenuItem>
-            ))}
-          </TextField>
+          />
           <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
             <Button
               type="submit"
@@ -242,5 +161,117 @@ function RenderForm({ piece }: { piece: Piece }) {
         />
       </Box>
     </>
+  );
+}
+
+interface FieldsProps {
+  piece: Piece;
+  settings: Settings;
+  wrong: Partial<Record<keyof Settings, string>>;
+  running: boolean;
+  put: (part: Partial<Settings>) => void;
+}
+
+/** What a render is asked for. */
+function Fields({ piece, settings, wrong, running, put }: FieldsProps) {
+  const numberField = (key: 'width' | 'height' | 'first' | 'last', label: string) => (
+    <TextField
+      label={label}
+      type="number"
+      size="small"
+      value={settings[key]}
+      disabled={running}
+      error={wrong[key] !== undefined}
+      helperText={wrong[key] ?? ' '}
+      onChange={(e) => {
+        put({ [key]: Number(e.target.value) });
+      }}
+      sx={{ flex: 1 }}
+    />
+  );
+  return (
+    <>
+      <TextField
+        select
+        label="As"
+        size="small"
+        value={settings.format}
+        disabled={running}
+        helperText=" "
+        onChange={(e) => {
+          put({ format: e.target.value as Format });
+        }}
+      >
+        {FORMATS.map(({ value, title }) => {
+          const missing = value === 'folder' && !CAN_WRITE_FOLDERS;
+          return (
+            <MenuItem key={value} value={value} disabled={missing}>
+              {title}
+              {missing ? ' (not in this browser)' : ''}
+            </MenuItem>
+          );
+        })}
+      </TextField>
+      <Stack direction="row" sx={{ gap: 1 }}>
+        {numberField('width', 'Width')}
+        {numberField('height', 'Height')}
+      </Stack>
+      <Sizes frame={piece.frame} running={running} put={put} />
+      <Stack direction="row" sx={{ gap: 1 }}>
+        {numberField('first', 'From frame')}
+        {numberField('last', 'To frame')}
+      </Stack>
+      <TextField
+        select
+        label="Oversampling"
+        size="small"
+        value={settings.oversample}
+        disabled={running}
+        helperText="Drawn this many times larger each way and averaged"
+        onChange={(e) => {
+          put({ oversample: Number(e.target.value) });
+        }}
+      >
+        {[1, 2, 3, 4].map((k) => (
+          <MenuItem key={k} value={k}>
+            {k === 1 ? '1, none' : String(k)}
+          </MenuItem>
+        ))}
+      </TextField>
+    </>
+  );
+}
+
+const SIZES: readonly [string, number][] = [
+  ['Full size', 1],
+  ['Two thirds', 2 / 3],
+  ['Half', 0.5],
+  ['A quarter', 0.25],
+  ['Double', 2],
+];
+
+/** Sizes by the piece's own; always even, as videos want them. */
+function Sizes({
+  frame,
+  running,
+  put,
+}: Pick<FieldsProps, 'running' | 'put'> & { frame: Piece['frame'] }) {
+  const even = (v: number): number => Math.max(16, 2 * Math.round(v / 2));
+  return (
+    <Stack direction="row" sx={{ gap: 0.5, mt: -1.5, mb: 1 }}>
+      {SIZES.map(([title, k]) => (
+        <Button
+          key={title}
+          color="inherit"
+          disabled={running}
+          sx={{ color: COLOURS.faint, minWidth: 0 }}
+          onClick={() => {
+            put({ width: even(frame.width * k), height: even(frame.height * k) });
+          }}
+        >
+          {title}
+        </Button>
+      ))}
+    </Stack>
   );
 }

@@ -1,4 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import equal from 'fast-deep-equal';
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
 import {
   firstSwarm,
@@ -98,8 +99,7 @@ const slice = createSlice({
         ? { list: 'swarms', id: first.id }
         : { list: 'frame', id: '' };
       const { left } = state;
-      const same =
-        left?.id === payload.id && JSON.stringify(left.piece) === JSON.stringify(payload.piece);
+      const same = left?.id === payload.id && equal(left.piece, payload.piece);
       const steps = same ? { past: left.past, future: left.future } : {};
       return { ...initialState, ...payload, ...steps, selection };
     },

@@ -5,11 +5,11 @@ import type { Piece } from '@vast-swarm/core';
 import { bakeMessage, loadBakes } from '../data/bakes';
 import { saveThumb } from '../data/pieces';
 import { filesOf } from '../data/stock';
-import { EngineClient } from '../engine/client';
+import { EngineClient, type EngineEvents } from '../engine/client';
 import { EngineContext } from '../engine/EngineContext';
 import type { EngineChoice, PreviewChoice } from '../engine/messages';
 import { dismissed, noticed } from '../store/noticeSlice';
-import { store, useAppDispatch } from '../store/store';
+import { store } from '../store/store';
 import { pieceActions } from '../store/pieceSlice';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
@@ -28,68 +28,70 @@ function engineChoice(text: string | null): EngineChoice {
   return text === 'cpu' || text === 'gpu' ? text : 'auto';
 }
 
-/** The workshop with a piece in it: owns the engine's worker. */
-export function OpenPiece({ id }: { id: string }) {
-  const dispatch = useAppDispatch();
-  const [search] = useSearchParams();
-  const [generation, setGeneration] = useState(0);
-  const [playing, setPlaying] = useState(true);
-  const [preview, setPreview] = useState<PreviewChoice>('auto');
-  const [sheetWidth, setSheetWidth] = useState(430);
-  const [engine] = useState(
-    () =>
-      new EngineClient(engineChoice(search.get('engine')), {
-        notices: (notices) => {
-          dispatch(toolActions.noticesTold(notices));
-          if (notices.length === 0) dispatch(dismissed('plan'));
-          else {
-            const message = notices.map((n) => n.message).join('\n');
-            dispatch(noticed({ key: 'plan', kind: 'note', message }));
-          }
-        },
-        trouble: (message) => {
-          dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
-        },
-        building: (name, part) => {
-          if (part >= 1) dispatch(dismissed('building'));
-          else {
-            const message = `Measuring the mesh of ${name}: ${String(Math.round(part * 100))} %`;
-            dispatch(noticed({ key: 'building', kind: 'note', message }));
-          }
-        },
-        took: (signal, take) => dispatch(pieceActions.took({ signal, take })),
-        baking: (message) => void bakeMessage(id, message),
-        died: () => {
-          setGeneration((n) => n + 1);
-        },
-      }),
-  );
+/** What the engine tells, as the interface shows it. */
+function eventsOf(id: string, died: () => void): Partial<EngineEvents> {
+  const { dispatch } = store;
+  return {
+    notices: (notices) => {
+      dispatch(toolActions.noticesTold(notices));
+      if (notices.length === 0) dispatch(dismissed('plan'));
+      else {
+        const message = notices.map((n) => n.message).join('\n');
+        dispatch(noticed({ key: 'plan', kind: 'note', message }));
+      }
+    },
+    trouble: (message) => {
+      dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
+    },
+    building: (name, part) => {
+      if (part >= 1) dispatch(dismissed('building'));
+      else {
+        const message = `Measuring the mesh of ${name}: ${String(Math.round(part * 100))} %`;
+        dispatch(noticed({ key: 'building', kind: 'note', message }));
+      }
+    },
+    took: (signal, take) => dispatch(pieceActions.took({ signal, take })),
+    baking: (message) => void bakeMessage(id, message),
+    died,
+  };
+}
 
-  useEffect(() => {
-    let shown = store.getState().piece.piece;
-    let stock: Piece['stock'] | null = null;
-    /** Reads the files that the piece's stock names; what comes late is drawn late. */
-    const feed = (piece: Piece): void => {
-      if (piece.stock === stock) return;
+/** Tells the engine of every change of the piece, and of the files that its stock names. */
+function feedEngine(engine: EngineClient): () => void {
+  let stock: Piece['stock'] | null = null;
+  let shown: Piece | null = null;
+  const feed = (): void => {
+    const { piece } = store.getState().piece;
+    if (!piece || piece === shown) return;
+    shown = piece;
+    if (piece.stock !== stock) {
       stock = piece.stock;
-      if (piece.stock.some((s) => 'hash' in s.source)) {
-        void filesOf(piece.stock).then((files) => {
+      // What comes late is drawn late.
+      if (stock.some((s) => 'hash' in s.source)) {
+        void filesOf(stock).then((files) => {
           engine.setStock(files);
         });
       }
-    };
-    if (shown) {
-      feed(shown);
-      engine.setPiece(shown);
     }
-    void loadBakes(id, engine);
-    const stop = store.subscribe(() => {
-      const { piece } = store.getState().piece;
-      if (!piece || piece === shown) return;
-      shown = piece;
-      feed(piece);
-      engine.setPiece(piece);
+    engine.setPiece(piece);
+  };
+  feed();
+  return store.subscribe(feed);
+}
+
+/** The engine of a piece while it is open, and a count of the canvases that it has wanted. */
+function useEngineOf(id: string): { engine: EngineClient; generation: number } {
+  const [search] = useSearchParams();
+  const [generation, setGeneration] = useState(0);
+  const [engine] = useState(() => {
+    const events = eventsOf(id, () => {
+      setGeneration((n) => n + 1);
     });
+    return new EngineClient(engineChoice(search.get('engine')), events);
+  });
+  useEffect(() => {
+    const stop = feedEngine(engine);
+    void loadBakes(id, engine);
     const timer = setInterval(() => {
       void engine
         .thumb()
@@ -100,18 +102,24 @@ export function OpenPiece({ id }: { id: string }) {
       stop();
       clearInterval(timer);
       engine.close();
-      dispatch(dismissed('plan'));
-      dispatch(dismissed('building'));
-      dispatch(toolActions.toolsReset());
+      store.dispatch(dismissed('plan'));
+      store.dispatch(dismissed('building'));
+      store.dispatch(toolActions.toolsReset());
     };
-  }, [engine, dispatch, id]);
+  }, [engine, id]);
+  return { engine, generation };
+}
 
+/** The workshop with a piece in it: owns the engine's worker. */
+export function OpenPiece({ id }: { id: string }) {
+  const { engine, generation } = useEngineOf(id);
+  const [playing, setPlaying] = useState(true);
+  const [preview, setPreview] = useState<PreviewChoice>('auto');
+  const [sheetWidth, setSheetWidth] = useState(430);
   useEffect(() => {
     engine.play(playing);
   }, [engine, playing]);
-
   useShortcuts(engine, playing, setPlaying);
-
   return (
     <EngineContext value={engine}>
       <Bar id={id} playing={playing} onPlay={setPlaying} preview={preview} onPreview={setPreview} />
@@ -119,11 +127,8 @@ export function OpenPiece({ id }: { id: string }) {
       <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
         <Box
           sx={{
-            flex: 1,
-            minWidth: 0,
-            display: 'flex',
-            flexDirection: 'column',
-            bgcolor: '#060b0c',
+            ...{ flex: 1, minWidth: 0, bgcolor: '#060b0c' },
+            ...{ display: 'flex', flexDirection: 'column' },
           }}
         >
           <Picture preview={preview} generation={generation} />

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { tinykeys } from 'tinykeys';
 import type { Vector } from '@vast-swarm/core';
 import type { EngineClient } from '../engine/client';
 import { pieceActions } from '../store/pieceSlice';
@@ -44,48 +45,68 @@ function frameSelection(): void {
   store.dispatch(pieceActions.set({ path: ['camera'], value, label: 'Frame the selection' }));
 }
 
+/** What has keys of its own: they are left to it. */
+const TYPING = 'input, textarea, [contenteditable]';
+const OWN_KEYS = '[role=slider], [role=menu], [role=listbox], [role=separator]';
+const BUTTONS = 'button, a, [role=tab], [role=combobox]';
+
+type Keys = (event: KeyboardEvent) => void;
+
+/** Does something unless what has the focus wants the key itself. */
+function unless(taken: (target: HTMLElement) => boolean, act: () => void): Keys {
+  return (event) => {
+    if (taken(event.target as HTMLElement)) return;
+    act();
+    event.preventDefault();
+  };
+}
+
+const typing = (target: HTMLElement): boolean => target.matches(TYPING);
+const taken = (target: HTMLElement): boolean => typing(target) || !!target.closest(OWN_KEYS);
+const pressed = (target: HTMLElement): boolean => taken(target) || target.matches(BUTTONS);
+
+/** Lets go of all that is held: the followed particle, a tool. */
+function letGo(engine: EngineClient): void {
+  engine.follow(null);
+  store.dispatch(toolActions.followingSet(false));
+  store.dispatch(toolActions.toolChosen(null));
+}
+
 export function useShortcuts(
   engine: EngineClient,
   playing: boolean,
   setPlaying: (playing: boolean) => void,
 ): void {
   useEffect(() => {
-    const keys = (event: KeyboardEvent): void => {
-      const target = event.target as HTMLElement;
-      const undo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
-      const typing = target.matches('input, textarea, [contenteditable]');
-      if (undo && !typing) {
-        store.dispatch(event.shiftKey ? pieceActions.redone() : pieceActions.undone());
-        event.preventDefault();
-        return;
-      }
-      // Keys that a control of its own wants are left to it.
-      const taken =
-        typing || target.closest('[role=slider], [role=menu], [role=listbox], [role=separator]');
+    const last = (): number => (store.getState().piece.piece?.frame.length ?? 1) - 1;
+    const by = (frames: number) => (): void => {
+      engine.seek(Math.min(last(), Math.max(0, engine.place + frames)));
+    };
+    const dispatch = (make: () => Parameters<typeof store.dispatch>[0]) => (): void => {
+      store.dispatch(make());
+    };
+    return tinykeys(window, {
+      '$mod+z': unless(typing, dispatch(pieceActions.undone)),
+      '$mod+Shift+z': unless(typing, dispatch(pieceActions.redone)),
+      Space: unless(pressed, () => {
+        setPlaying(!playing);
+      }),
+      ArrowLeft: unless(pressed, by(-1)),
+      ArrowRight: unless(pressed, by(1)),
+      'Shift+ArrowLeft': unless(pressed, by(-10)),
+      'Shift+ArrowRight': unless(pressed, by(10)),
+      Home: unless(taken, () => {
+        engine.seek(0);
+      }),
+      End: unless(taken, () => {
+        engine.seek(last());
+      }),
       // What no control wants goes through from anywhere but a text.
-      const free = !typing && ['f', 'h', 'Escape'].includes(event.key);
-      if ((taken && !free) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const last = (store.getState().piece.piece?.frame.length ?? 1) - 1;
-      const now = engine.place;
-      const step = event.shiftKey ? 10 : 1;
-      const onButton = target.matches('button, a, [role=tab], [role=combobox]');
-      if (event.key === ' ' && !onButton) setPlaying(!playing);
-      else if (event.key === 'ArrowLeft' && !onButton) engine.seek(Math.max(0, now - step));
-      else if (event.key === 'ArrowRight' && !onButton) engine.seek(Math.min(last, now + step));
-      else if (event.key === 'Home') engine.seek(0);
-      else if (event.key === 'End') engine.seek(last);
-      else if (event.key === 'f') frameSelection();
-      else if (event.key === 'h') store.dispatch(toolActions.handlesToggled());
-      else if (event.key === 'Escape') {
-        engine.follow(null);
-        store.dispatch(toolActions.followingSet(false));
-        store.dispatch(toolActions.toolChosen(null));
-      } else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', keys);
-    return () => {
-      window.removeEventListener('keydown', keys);
-    };
+      f: unless(typing, frameSelection),
+      h: unless(typing, dispatch(toolActions.handlesToggled)),
+      Escape: unless(typing, () => {
+        letGo(engine);
+      }),
+    });
   }, [engine, playing, setPlaying]);
 }

@@ -1,6 +1,10 @@
+import { colord, extend } from 'colord';
+import names from 'colord/plugins/names';
 import { XMLParser } from 'fast-xml-parser';
 import { hexOf, type Rgb } from '../feeds/colour';
 import { gradientAt, type Stop } from '../feeds/gradient';
+
+extend([names]);
 
 /** What is wrong with a gradient's file, and where. */
 export class GradientError extends Error {
@@ -60,24 +64,10 @@ function find(node: unknown, name: string, found: Xml[] = []): Xml[] {
   return found;
 }
 
-function channel(text: string): number {
-  const value = parseFloat(text);
-  return text.includes('%') ? value * 2.55 : value;
-}
-
-/** '#rgb', '#rrggbb' or 'rgb(r, g, b)' as '#rrggbb'; null where it is something else. */
+/** Any colour of CSS as '#rrggbb', what shows through it left out; null where it is something else. */
 function colourOf(text: string): string | null {
-  const word = text.trim().toLowerCase();
-  if (/^#[0-9a-f]{6}$/.test(word)) return word;
-  if (/^#[0-9a-f]{3}$/.test(word)) return word.replace(/[0-9a-f]/g, '$&$&');
-  const parts = /^rgba?\(([^)]*)\)$/
-    .exec(word)?.[1]
-    ?.split(/[\s,/]+/)
-    .filter(Boolean);
-  if (!parts || parts.length < 3) return null;
-  const values = parts.slice(0, 3).map(channel);
-  if (!values.every((v) => v >= 0 && v <= 255)) return null;
-  return `#${values.map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`;
+  const colour = colord(text.trim().toLowerCase());
+  return colour.isValid() ? colour.alpha(1).toHex() : null;
 }
 
 /** @throws GradientError */

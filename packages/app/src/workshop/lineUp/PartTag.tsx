@@ -23,86 +23,87 @@ interface Props {
   selected: boolean;
 }
 
-/** A part that can be selected, dragged, renamed, switched off, shown alone, copied, removed. */
-export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
+/** What can be done with a part from its tag. */
+function usePartActions(list: PartList, { id, name, on }: TagPart) {
   const dispatch = useAppDispatch();
-  const { setNodeRef, listeners, transform, transition } = useSortable({ id: part.id });
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [name, setName] = useState<string | null>(null);
-  const { id } = part;
   const parts = (): readonly { id: string }[] => store.getState().piece.piece![list];
   const place = (): number => parts().findIndex((p) => p.id === id);
+  const set = (key: string, value: unknown, label: string): void => {
+    dispatch(pieceActions.set({ path: [list, place(), key], value, label }));
+  };
+  return {
+    select: () => void dispatch(pieceActions.selected({ list, id })),
+    toggle: () => {
+      set('on', !on, 'Switch');
+    },
+    rename: (text: string) => {
+      if (text && text !== name) set('name', text, 'Rename');
+    },
+    alone: () => void dispatch(pieceActions.alone({ list, id })),
+    duplicate: (following?: boolean) =>
+      void dispatch(pieceActions.duplicated({ list, id, following })),
+    remove: () => {
+      dispatch(pieceActions.removed({ list, id }));
+      const message = `${name} was removed.`;
+      dispatch(noticed({ key: 'removed', kind: 'note', message, action: 'undo' }));
+    },
+    /** So many places to the right; not past the ends. */
+    move: (by: number) => {
+      const from = place();
+      const to = from + by;
+      if (to >= 0 && to < parts().length) dispatch(pieceActions.moved({ list, from, to }));
+    },
+  };
+}
 
-  const rename = (): void => {
-    const text = name?.trim();
-    if (text && text !== part.name) {
-      dispatch(pieceActions.set({ path: [list, place(), 'name'], value: text, label: 'Rename' }));
-    }
-    setName(null);
-  };
-  const toggle = (): void => {
-    dispatch(pieceActions.set({ path: [list, place(), 'on'], value: !part.on, label: 'Switch' }));
-  };
-  const remove = (): void => {
-    dispatch(pieceActions.removed({ list, id }));
-    const message = `${part.name} was removed.`;
-    dispatch(noticed({ key: 'removed', kind: 'note', message, action: 'undo' }));
+type Item = [title: string, act: () => void];
+
+/** A part that can be selected, dragged, renamed, switched off, shown alone, copied, removed. */
+export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
+  const { setNodeRef, listeners, transform, transition } = useSortable({ id: part.id });
+  const [naming, setNaming] = useState(false);
+  const act = usePartActions(list, part);
+  const name = (): void => {
+    setNaming(true);
   };
   const keys = (event: KeyboardEvent): void => {
-    if (event.key === 'Delete') remove();
-    else if (event.key === 'F2') setName(part.name);
-    else if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) {
-      const at = place();
-      const to = at + (event.key === 'ArrowLeft' ? -1 : 1);
-      if (to >= 0 && to < parts().length) dispatch(pieceActions.moved({ list, from: at, to }));
-    } else return;
+    if (event.key === 'Delete') act.remove();
+    else if (event.key === 'F2') name();
+    else if (event.altKey && event.key === 'ArrowLeft') act.move(-1);
+    else if (event.altKey && event.key === 'ArrowRight') act.move(1);
+    else return;
     event.preventDefault();
   };
-  const items: [string, () => void][] = [
-    [part.on ? 'Switch off' : 'Switch on', toggle],
-    ...(list === 'finish' || list === 'signals'
-      ? []
-      : ([['Show alone', () => void dispatch(pieceActions.alone({ list, id }))]] as [
-          string,
-          () => void,
-        ][])),
-    [
-      'Rename',
-      () => {
-        setName(part.name);
-      },
-    ],
-    ['Duplicate', () => void dispatch(pieceActions.duplicated({ list, id }))],
-    ...(list === 'swarms'
-      ? ([
-          [
-            'Duplicate, following',
-            () => void dispatch(pieceActions.duplicated({ list, id, following: true })),
-          ],
-        ] as [string, () => void][])
-      : []),
-  ];
-  if (name !== null) {
+  if (naming) {
     return (
-      <InputBase
-        autoFocus
-        value={name}
-        onChange={(e) => {
-          setName(e.target.value);
+      <NameField
+        name={part.name}
+        onName={(text) => {
+          if (text !== null) act.rename(text);
+          setNaming(false);
         }}
-        onBlur={rename}
-        onFocus={(e) => {
-          e.target.select();
-        }}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter') rename();
-          if (e.key === 'Escape') setName(null);
-        }}
-        inputProps={{ 'aria-label': `New name of ${part.name}` }}
-        sx={{ width: 120, fontSize: 13, px: 0.5, bgcolor: 'background.default', borderRadius: 0.5 }}
       />
     );
   }
+  const alone: Item[] = list === 'finish' || list === 'signals' ? [] : [['Show alone', act.alone]];
+  const following: Item = [
+    'Duplicate, following',
+    () => {
+      act.duplicate(true);
+    },
+  ];
+  const items: Item[] = [
+    [part.on ? 'Switch off' : 'Switch on', act.toggle],
+    ...alone,
+    ['Rename', name],
+    [
+      'Duplicate',
+      () => {
+        act.duplicate();
+      },
+    ],
+    ...(list === 'swarms' ? [following] : []),
+  ];
   return (
     <Box
       ref={setNodeRef}
@@ -114,23 +115,79 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
         icon={part.icon}
         selected={selected}
         off={!part.on}
-        onSelect={() => dispatch(pieceActions.selected({ list, id }))}
-        onRename={() => {
-          setName(part.name);
-        }}
+        onSelect={act.select}
+        onRename={name}
         onKeyDown={keys}
       >
-        <IconButton
-          aria-label={`More for ${part.name}`}
-          aria-haspopup="menu"
-          onClick={(event) => {
-            setAnchor(event.currentTarget);
-          }}
-          sx={{ p: '1px', mr: '2px', color: 'inherit', opacity: selected ? 1 : 0.55 }}
-        >
-          <ChevronDown size={13} />
-        </IconButton>
+        <MoreMenu name={part.name} faint={!selected} items={items} onRemove={act.remove} />
       </Tag>
+    </Box>
+  );
+});
+
+interface NameProps {
+  name: string;
+  /** The new name; null where it stays. */
+  onName: (name: string | null) => void;
+}
+
+function NameField({ name, onName }: NameProps) {
+  const [text, setText] = useState(name);
+  return (
+    <InputBase
+      autoFocus
+      value={text}
+      onChange={(e) => {
+        setText(e.target.value);
+      }}
+      onBlur={() => {
+        onName(text.trim());
+      }}
+      onFocus={(e) => {
+        e.target.select();
+      }}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') onName(text.trim());
+        if (e.key === 'Escape') onName(null);
+      }}
+      inputProps={{ 'aria-label': `New name of ${name}` }}
+      sx={{ width: 120, fontSize: 13, px: 0.5, bgcolor: 'background.default', borderRadius: 0.5 }}
+    />
+  );
+}
+
+interface MoreProps {
+  name: string;
+  faint: boolean;
+  items: readonly Item[];
+  onRemove: () => void;
+}
+
+function MoreMenu({ name, faint, items, onRemove }: MoreProps) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const entry = ([title, act]: Item) => (
+    <MenuItem
+      key={title}
+      onClick={() => {
+        setAnchor(null);
+        act();
+      }}
+    >
+      {title}
+    </MenuItem>
+  );
+  return (
+    <>
+      <IconButton
+        aria-label={`More for ${name}`}
+        aria-haspopup="menu"
+        onClick={(event) => {
+          setAnchor(event.currentTarget);
+        }}
+        sx={{ p: '1px', mr: '2px', color: 'inherit', opacity: faint ? 0.55 : 1 }}
+      >
+        <ChevronDown size={13} />
+      </IconButton>
       <Menu
         open={anchor !== null}
         anchorEl={anchor}
@@ -138,27 +195,10 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
           setAnchor(null);
         }}
       >
-        {items.map(([title, act]) => (
-          <MenuItem
-            key={title}
-            onClick={() => {
-              setAnchor(null);
-              act();
-            }}
-          >
-            {title}
-          </MenuItem>
-        ))}
+        {items.map(entry)}
         <Divider />
-        <MenuItem
-          onClick={() => {
-            setAnchor(null);
-            remove();
-          }}
-        >
-          Remove
-        </MenuItem>
+        {entry(['Remove', onRemove])}
       </Menu>
-    </Box>
+    </>
   );
-});
+}

@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { Scene, type Piece } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
 import type { PreviewChoice } from '../../engine/messages';
@@ -17,27 +17,67 @@ interface Props {
   generation: number;
 }
 
+interface Size {
+  width: number;
+  height: number;
+}
+
 /** The frame. Drag orbits, Shift-drag pans, the wheel moves in. */
 export function Picture({ preview, generation }: Props) {
   const frame = useApp((s) => s.piece.piece!.frame);
   const empty = useApp((s) => s.piece.piece!.swarms.length === 0);
   const engine = useEngine();
-  const dispatch = useAppDispatch();
   const holder = useRef<HTMLDivElement>(null);
   const picture = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 16, height: 9 });
   const canvasHolder = useRef<HTMLDivElement>(null);
-  const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
-
+  const size = useFitting(holder, frame);
   useEffect(() => {
     engine.attach(canvasHolder.current!);
   }, [engine, generation]);
+  useEffect(() => {
+    engine.setPreview(preview, size.height * devicePixelRatio);
+  }, [engine, preview, size.height]);
+  useTelling(picture);
+  useWheel(picture);
+  const pointer = usePointer(size);
+  return (
+    <Box
+      ref={holder}
+      sx={{
+        ...{ position: 'relative', flex: 1, minHeight: 0, minWidth: 0, overflow: 'hidden' },
+        ...{ display: 'grid', placeItems: 'center' },
+      }}
+    >
+      <Box
+        ref={picture}
+        data-testid="picture"
+        role="img"
+        aria-label="Picture"
+        {...pointer}
+        sx={{
+          ...{ ...size, position: 'relative', bgcolor: '#000', cursor: 'grab' },
+          ...{ outline: `1px solid ${COLOURS.line}`, touchAction: 'none' },
+        }}
+      >
+        <div ref={canvasHolder} style={{ width: '100%', height: '100%' }} />
+        <Overlay size={size} />
+      </Box>
+      {empty && <EmptyPicture />}
+    </Box>
+  );
+}
 
+/** The largest size of the frame's shape that there is room for. */
+function useFitting(
+  holder: RefObject<HTMLDivElement | null>,
+  { width, height }: Piece['frame'],
+): Size {
+  const [size, setSize] = useState<Size>({ width: 16, height: 9 });
   useEffect(() => {
     const fit = (): void => {
       const { clientWidth: w, clientHeight: h } = holder.current!;
-      const scale = Math.min(w / frame.width, h / frame.height);
-      setSize({ width: Math.floor(frame.width * scale), height: Math.floor(frame.height * scale) });
+      const scale = Math.min(w / width, h / height);
+      setSize({ width: Math.floor(width * scale), height: Math.floor(height * scale) });
     };
     const observer = new ResizeObserver(fit);
     observer.observe(holder.current!);
@@ -45,13 +85,13 @@ export function Picture({ preview, generation }: Props) {
     return () => {
       observer.disconnect();
     };
-  }, [frame.width, frame.height]);
+  }, [holder, width, height]);
+  return size;
+}
 
-  useEffect(() => {
-    engine.setPreview(preview, size.height * devicePixelRatio);
-  }, [engine, preview, size.height]);
-
-  // Thirty times a second is too often for React: what the picture tells is written straight on it.
+/** Thirty times a second is too often for React: what the picture tells is written straight on it. */
+function useTelling(picture: RefObject<HTMLDivElement | null>): void {
+  const engine = useEngine();
   useEffect(
     () =>
       engine.subscribe(() => {
@@ -69,39 +109,50 @@ export function Picture({ preview, generation }: Props) {
           .map((t) => t.toFixed(1))
           .join(' ');
       }),
-    [engine],
+    [engine, picture],
   );
+}
 
-  const camera = (change: (camera: Piece['camera']) => Piece['camera']): void => {
-    const { piece } = store.getState().piece;
-    if (!piece) return;
-    const value = change(piece.camera);
-    dispatch(
-      pieceActions.set({ path: ['camera'], value, label: 'Move the camera', merge: 'camera' }),
-    );
-  };
+function moveCamera(change: (camera: Piece['camera']) => Piece['camera']): void {
+  const { piece } = store.getState().piece;
+  if (!piece) return;
+  const value = change(piece.camera);
+  store.dispatch(
+    pieceActions.set({ path: ['camera'], value, label: 'Move the camera', merge: 'camera' }),
+  );
+}
+
+function useWheel(picture: RefObject<HTMLDivElement | null>): void {
   useEffect(() => {
     const box = picture.current!;
     const wheel = (event: WheelEvent): void => {
       event.preventDefault();
-      camera((c) => moved(c, event.deltaY));
+      moveCamera((c) => moved(c, event.deltaY));
     };
     // React listens passively, and a passive listener cannot keep the page from scrolling.
     box.addEventListener('wheel', wheel, { passive: false });
     return () => {
       box.removeEventListener('wheel', wheel);
     };
-  });
+  }, [picture]);
+}
+
+/** A drag moves the camera, a click follows the particle that is there. */
+function usePointer(size: Size) {
+  const engine = useEngine();
+  const dispatch = useAppDispatch();
+  const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
   const move = (event: PointerEvent): void => {
     const from = drag.current;
     if (!from) return;
     const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
     if (!from.moved && Math.hypot(dx, dy) < 3) return;
     drag.current = { x: event.clientX, y: event.clientY, moved: true };
-    const time = ((engine.report?.frame ?? 0) + 1) / frame.rate;
-    camera((c) => {
+    moveCamera((c) => {
       if (!event.shiftKey) return orbited(c, dx, dy);
-      return panned(new Scene(store.getState().piece.piece!), dx, dy, size.height, time);
+      const piece = store.getState().piece.piece!;
+      const time = ((engine.report?.frame ?? 0) + 1) / piece.frame.rate;
+      return panned(new Scene(piece), dx, dy, size.height, time);
     });
   };
   const follow = (event: PointerEvent): void => {
@@ -114,48 +165,17 @@ export function Picture({ preview, generation }: Props) {
     engine.follow({ x, y, swarm: there ? chosen : null });
     dispatch(toolActions.followingSet(true));
   };
-  return (
-    <Box
-      ref={holder}
-      sx={{
-        position: 'relative',
-        flex: 1,
-        minHeight: 0,
-        minWidth: 0,
-        display: 'grid',
-        placeItems: 'center',
-        overflow: 'hidden',
-      }}
-    >
-      <Box
-        ref={picture}
-        data-testid="picture"
-        role="img"
-        aria-label="Picture"
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: event.clientX, y: event.clientY, moved: false };
-        }}
-        onPointerMove={move}
-        onPointerUp={(event) => {
-          // A click follows the particle that is there, or lets go of the one before.
-          if (drag.current && !drag.current.moved) follow(event);
-          drag.current = null;
-          dispatch(pieceActions.settled());
-        }}
-        sx={{
-          ...size,
-          position: 'relative',
-          bgcolor: '#000',
-          cursor: 'grab',
-          outline: `1px solid ${COLOURS.line}`,
-          touchAction: 'none',
-        }}
-      >
-        <div ref={canvasHolder} style={{ width: '100%', height: '100%' }} />
-        <Overlay size={size} />
-      </Box>
-      {empty && <EmptyPicture />}
-    </Box>
-  );
+  return {
+    onPointerDown: (event: PointerEvent): void => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { x: event.clientX, y: event.clientY, moved: false };
+    },
+    onPointerMove: move,
+    onPointerUp: (event: PointerEvent): void => {
+      // A click lets go of the one before.
+      if (drag.current && !drag.current.moved) follow(event);
+      drag.current = null;
+      dispatch(pieceActions.settled());
+    },
+  };
 }

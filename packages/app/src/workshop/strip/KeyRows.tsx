@@ -25,17 +25,19 @@ interface RowProps {
   scene: Scene;
 }
 
-function Row({ signal, at, seconds, scene }: RowProps) {
-  const dispatch = useAppDispatch();
-  const chosen = useApp(
-    (s) => s.piece.selection?.list === 'signals' && s.piece.selection.id === signal.id,
-  );
-  const box = useRef<HTMLDivElement>(null);
-  const dragging = useRef<number | null>(null);
+/** A signal over the piece's time, and how its values stand in the row. */
+interface Curve {
+  /** The d of an SVG path, 100 wide. */
+  d: string;
+  y: (value: number) => number;
+  /** The value at a part of the height, from 0 below to 1 above. */
+  valueAt: (part: number) => number;
+}
+
+function curveOf(scene: Scene, { id }: Part, keys: Keys, seconds: number): Curve {
   const values = Array.from({ length: POINTS + 1 }, (_, i) =>
-    scene.signal(signal.id, (seconds * i) / POINTS),
+    scene.signal(id, (seconds * i) / POINTS),
   );
-  const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : [];
   const all = [...values, ...keys.map((k) => k.value)];
   const [low, high] = [Math.min(...all), Math.max(...all)];
   const span = high - low || 1;
@@ -43,49 +45,47 @@ function Row({ signal, at, seconds, scene }: RowProps) {
   const d = values
     .map((v, i) => `${i ? 'L' : 'M'}${((100 * i) / POINTS).toFixed(2)} ${y(v).toFixed(1)}`)
     .join('');
+  return { d, y, valueAt: (part) => low + span * Math.min(1.2, Math.max(-0.2, part)) };
+}
 
+/** Changes of a signal's keys. */
+function useKeyChanges(signal: Part, at: number, keys: Keys) {
+  const dispatch = useAppDispatch();
   const put = (next: Keys): void => {
     const path = ['signals', at, 'dials', 'keys'];
     dispatch(pieceActions.set({ path, value: next, label: 'Keys', merge: `keys.${signal.id}` }));
   };
-  const change = (i: number, part: Partial<Key>): void => {
-    const [before, after] = [keys[i - 1]?.at ?? 0, keys[i + 1]?.at ?? 3600];
-    const next = { ...keys[i]!, ...part };
-    // Keys keep their order: one does not go past its neighbours.
-    const inside = Math.min(after, Math.max(before, Math.max(0, next.at)));
-    const round = (v: number): number => Math.round(v * 1e3) / 1e3;
-    put(
-      keys.map((k, n) => (n === i ? { ...next, at: round(inside), value: round(next.value) } : k)),
-    );
+  return {
+    put,
+    change: (i: number, part: Partial<Key>): void => {
+      const [before, after] = [keys[i - 1]?.at ?? 0, keys[i + 1]?.at ?? 3600];
+      const next = { ...keys[i]!, ...part };
+      // Keys keep their order: one does not go past its neighbours.
+      const inside = Math.min(after, Math.max(before, Math.max(0, next.at)));
+      const round = (v: number): number => Math.round(v * 1e3) / 1e3;
+      const moved = { ...next, at: round(inside), value: round(next.value) };
+      put(keys.map((k, n) => (n === i ? moved : k)));
+    },
+    settle: () => dispatch(pieceActions.settled()),
   };
+}
+
+function Row({ signal, at, seconds, scene }: RowProps) {
+  const chosen = useApp(
+    (s) => s.piece.selection?.list === 'signals' && s.piece.selection.id === signal.id,
+  );
+  const box = useRef<HTMLDivElement>(null);
+  const dragging = useRef<number | null>(null);
+  const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : [];
+  const curve = curveOf(scene, signal, keys, seconds);
+  const { put, change, settle } = useKeyChanges(signal, at, keys);
   const placeOf = (event: { clientX: number; clientY: number }): Pick<Key, 'at' | 'value'> => {
     const frame = box.current!.getBoundingClientRect();
     const part = 1 - (event.clientY - frame.top - 6) / (HEIGHT - 12);
     return {
       at: (seconds * (event.clientX - frame.left)) / frame.width,
-      value: low + span * Math.min(1.2, Math.max(-0.2, part)),
+      value: curve.valueAt(part),
     };
-  };
-  const move = (event: PointerEvent): void => {
-    if (dragging.current === null) return;
-    event.stopPropagation();
-    change(dragging.current, placeOf(event));
-  };
-  const press = (event: KeyboardEvent, i: number): void => {
-    const key = keys[i]!;
-    const step = event.shiftKey ? 1 : 0.1;
-    const moves: Record<string, Partial<Key>> = {
-      ArrowLeft: { at: key.at - step },
-      ArrowRight: { at: key.at + step },
-      ArrowUp: { value: key.value + step },
-      ArrowDown: { value: key.value - step },
-    };
-    if (moves[event.key]) change(i, moves[event.key]!);
-    else if ((event.key === 'Delete' || event.key === 'Backspace') && keys.length > 1) {
-      put(keys.filter((_, n) => n !== i));
-    } else return;
-    event.preventDefault();
-    event.stopPropagation();
   };
   return (
     <Box
@@ -96,30 +96,20 @@ function Row({ signal, at, seconds, scene }: RowProps) {
         if (signal.kind !== 'keyframes') return;
         const { at: time } = placeOf(event);
         put(withKey(keys, { at: time, value: keysAtTime(keys, time) }));
-        dispatch(pieceActions.settled());
+        settle();
       }}
-      onPointerMove={move}
+      onPointerMove={(event: PointerEvent) => {
+        if (dragging.current === null) return;
+        event.stopPropagation();
+        change(dragging.current, placeOf(event));
+      }}
       onPointerUp={() => {
-        if (dragging.current !== null) dispatch(pieceActions.settled());
+        if (dragging.current !== null) settle();
         dragging.current = null;
       }}
       sx={{ position: 'relative', height: HEIGHT, borderTop: `1px solid ${COLOURS.line}` }}
     >
-      <Box
-        component="button"
-        onClick={() => dispatch(pieceActions.selected({ list: 'signals', id: signal.id }))}
-        onPointerDown={(event: PointerEvent) => {
-          event.stopPropagation();
-        }}
-        sx={{
-          ...{ position: 'absolute', left: -92, width: 86, top: 8, fontSize: 12, p: 0 },
-          ...{ color: chosen ? COLOURS.amber : COLOURS.faint, background: 'none', border: 0 },
-          ...{ textAlign: 'left', fontFamily: 'inherit', cursor: 'pointer', overflow: 'hidden' },
-          ...{ textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
-        }}
-      >
-        {signal.name}
-      </Box>
+      <RowName signal={signal} chosen={chosen} />
       <svg
         viewBox={`0 0 100 ${String(HEIGHT)}`}
         preserveAspectRatio="none"
@@ -127,7 +117,7 @@ function Row({ signal, at, seconds, scene }: RowProps) {
         style={{ width: '100%', height: HEIGHT, display: 'block' }}
       >
         <path
-          d={d}
+          d={curve.d}
           fill="none"
           stroke={chosen ? COLOURS.amber : COLOURS.glass}
           strokeWidth={1.3}
@@ -135,30 +125,96 @@ function Row({ signal, at, seconds, scene }: RowProps) {
         />
       </svg>
       {keys.map((key, i) => (
-        <Box
+        <KeyMark
           key={i}
-          role="slider"
-          tabIndex={0}
-          aria-label={`${signal.name}, key ${String(i + 1)}`}
-          aria-valuenow={key.value}
-          aria-valuetext={`${String(key.value)} at ${String(key.at)} s`}
-          onPointerDown={(event: PointerEvent) => {
-            event.stopPropagation();
-            box.current!.setPointerCapture(event.pointerId);
+          label={`${signal.name}, key ${String(i + 1)}`}
+          mark={key}
+          chosen={chosen}
+          left={`calc(${String((100 * key.at) / Math.max(1e-6, seconds))}% - 5px)`}
+          top={curve.y(key.value) - 5}
+          onHold={(pointer) => {
+            box.current!.setPointerCapture(pointer);
             dragging.current = i;
           }}
-          onKeyDown={(event: KeyboardEvent) => {
-            press(event, i);
+          onMove={(part) => {
+            change(i, part);
           }}
-          sx={{
-            ...{ position: 'absolute', width: 10, height: 10, cursor: 'grab' },
-            left: `calc(${String((100 * key.at) / Math.max(1e-6, seconds))}% - 5px)`,
-            top: y(key.value) - 5,
-            bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
-            clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
+          onRemove={() => {
+            if (keys.length > 1) put(keys.filter((_, n) => n !== i));
           }}
         />
       ))}
     </Box>
+  );
+}
+
+function RowName({ signal, chosen }: { signal: Part; chosen: boolean }) {
+  const dispatch = useAppDispatch();
+  return (
+    <Box
+      component="button"
+      onClick={() => dispatch(pieceActions.selected({ list: 'signals', id: signal.id }))}
+      onPointerDown={(event: PointerEvent) => {
+        event.stopPropagation();
+      }}
+      sx={{
+        ...{ position: 'absolute', left: -92, width: 86, top: 8, fontSize: 12, p: 0 },
+        ...{ color: chosen ? COLOURS.amber : COLOURS.faint, background: 'none', border: 0 },
+        ...{ textAlign: 'left', fontFamily: 'inherit', cursor: 'pointer', overflow: 'hidden' },
+        ...{ textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+      }}
+    >
+      {signal.name}
+    </Box>
+  );
+}
+
+interface MarkProps {
+  label: string;
+  mark: Key;
+  chosen: boolean;
+  left: string;
+  top: number;
+  /** It is taken hold of by a pointer. */
+  onHold: (pointer: number) => void;
+  onMove: (part: Partial<Key>) => void;
+  onRemove: () => void;
+}
+
+/** A key that can be dragged, moved by the arrow keys, and removed. */
+function KeyMark({ label, mark, chosen, left, top, onHold, onMove, onRemove }: MarkProps) {
+  const press = (event: KeyboardEvent): void => {
+    const step = event.shiftKey ? 1 : 0.1;
+    const moves: Record<string, Partial<Key> | undefined> = {
+      ArrowLeft: { at: mark.at - step },
+      ArrowRight: { at: mark.at + step },
+      ArrowUp: { value: mark.value + step },
+      ArrowDown: { value: mark.value - step },
+    };
+    const move = moves[event.key];
+    if (move) onMove(move);
+    else if (event.key === 'Delete' || event.key === 'Backspace') onRemove();
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <Box
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuenow={mark.value}
+      aria-valuetext={`${String(mark.value)} at ${String(mark.at)} s`}
+      onPointerDown={(event: PointerEvent) => {
+        event.stopPropagation();
+        onHold(event.pointerId);
+      }}
+      onKeyDown={press}
+      sx={{
+        ...{ position: 'absolute', width: 10, height: 10, cursor: 'grab', left, top },
+        bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
+        clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
+      }}
+    />
   );
 }
