@@ -17,15 +17,9 @@ interface Reading {
   part: number;
 }
 
-/** Meshes, pictures, outlines and point clouds: what there is, what uses it, and what failed. */
-export default function StockView() {
-  const stored = useStoredStock();
-  const users = useUsers();
-  const failures = useLive(allFailures, NO_FAILURES);
+/** Takes files in, one after the other; tells which is being read. */
+function useImport(): { reading: Reading | null; take: (files: readonly File[]) => Promise<void> } {
   const [reading, setReading] = useState<Reading | null>(null);
-  const [over, setOver] = useState(false);
-  const chooser = useRef<HTMLInputElement>(null);
-
   const take = async (files: readonly File[]): Promise<void> => {
     for (const file of files) {
       setReading({ file: file.name, part: 0 });
@@ -35,6 +29,13 @@ export default function StockView() {
     }
     setReading(null);
   };
+  return { reading, take };
+}
+
+/** Meshes, pictures, outlines and point clouds: what there is, what uses it, and what failed. */
+export default function StockView() {
+  const { reading, take } = useImport();
+  const [over, setOver] = useState(false);
   return (
     <Box
       component="main"
@@ -56,34 +57,7 @@ export default function StockView() {
         outlineOffset: -8,
       }}
     >
-      <Stack direction="row" sx={{ alignItems: 'center', gap: 2, mb: 0.5 }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>
-          Stock
-        </Typography>
-        <Button component={Link} to="/">
-          To the pieces
-        </Button>
-        <Button
-          variant="contained"
-          startIcon={<Upload size={15} />}
-          onClick={() => chooser.current!.click()}
-        >
-          Import files
-        </Button>
-        <input
-          ref={chooser}
-          type="file"
-          hidden
-          multiple
-          accept={STOCK_ACCEPT}
-          aria-label="Files for the stock"
-          onChange={(e) => {
-            const files = [...(e.target.files ?? [])];
-            e.target.value = '';
-            void take(files);
-          }}
-        />
-      </Stack>
+      <Head take={take} />
       <Typography sx={{ color: COLOURS.faint, mb: 2 }}>
         Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP) and point
         clouds (PLY, XYZ, CSV). Drop files anywhere here.
@@ -97,22 +71,72 @@ export default function StockView() {
           />
         </Box>
       )}
-      {failures.map((f) => (
-        <Stack
-          key={f.file}
-          direction="row"
-          role="alert"
-          sx={{ alignItems: 'center', gap: 1, color: COLOURS.coral, mb: 0.5 }}
-        >
-          <Box sx={{ flex: 1 }}>{f.problem}</Box>
-          <IconButton
-            aria-label={`Forget ${f.file}`}
-            onClick={() => void library.failures.delete(f.file)}
-          >
-            <Trash2 size={14} />
-          </IconButton>
-        </Stack>
-      ))}
+      <Failures />
+      <Shelves />
+    </Box>
+  );
+}
+
+function Head({ take }: { take: (files: readonly File[]) => Promise<void> }) {
+  const chooser = useRef<HTMLInputElement>(null);
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', gap: 2, mb: 0.5 }}>
+      <Typography variant="h1" sx={{ flex: 1 }}>
+        Stock
+      </Typography>
+      <Button component={Link} to="/">
+        To the pieces
+      </Button>
+      <Button
+        variant="contained"
+        startIcon={<Upload size={15} />}
+        onClick={() => chooser.current!.click()}
+      >
+        Import files
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        hidden
+        multiple
+        accept={STOCK_ACCEPT}
+        aria-label="Files for the stock"
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])];
+          e.target.value = '';
+          void take(files);
+        }}
+      />
+    </Stack>
+  );
+}
+
+/** What could not be taken, and why. */
+function Failures() {
+  return useLive(allFailures, NO_FAILURES).map((f) => (
+    <Stack
+      key={f.file}
+      direction="row"
+      role="alert"
+      sx={{ alignItems: 'center', gap: 1, color: COLOURS.coral, mb: 0.5 }}
+    >
+      <Box sx={{ flex: 1 }}>{f.problem}</Box>
+      <IconButton
+        aria-label={`Forget ${f.file}`}
+        onClick={() => void library.failures.delete(f.file)}
+      >
+        <Trash2 size={14} />
+      </IconButton>
+    </Stack>
+  ));
+}
+
+/** What came from files, and what is made by code. */
+function Shelves() {
+  const stored = useStoredStock();
+  const users = useUsers();
+  return (
+    <>
       <Typography variant="h2" sx={{ mt: 2, mb: 1 }}>
         From files
       </Typography>
@@ -141,7 +165,7 @@ export default function StockView() {
           />
         ))}
       </Shelf>
-    </Box>
+    </>
   );
 }
 

@@ -30,22 +30,13 @@ interface Props {
 
 /** Name, undo, transport, what the engine does, and the way to the render. */
 export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
-  const last = useApp((s) => s.piece.piece!.frame.length - 1);
-  const dispatch = useAppDispatch();
-  const engine = useEngine();
   const navigate = useNavigate();
-  const undo = useApp((s) => s.piece.past.at(-1)?.label ?? null);
-  const redo = useApp((s) => s.piece.future.at(-1)?.label ?? null);
   return (
     <Stack
       component="header"
       direction="row"
       sx={{
-        height: 44,
-        flexShrink: 0,
-        alignItems: 'center',
-        gap: 1,
-        px: 1.5,
+        ...{ height: 44, flexShrink: 0, alignItems: 'center', gap: 1, px: 1.5 },
         borderBottom: `1px solid ${COLOURS.line}`,
       }}
     >
@@ -60,6 +51,43 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
         ▸
       </Box>
       <PieceName />
+      <UndoRedo />
+      <Box sx={{ flex: 1 }} />
+      <Transport playing={playing} onPlay={onPlay} />
+      <Box sx={{ flex: 1 }} />
+      <EngineState />
+      <PreviewSize preview={preview} onPreview={onPreview} />
+      <IconAction
+        label="Export the piece file"
+        onClick={() => {
+          void exportPiece(store.getState().piece.piece!);
+        }}
+      >
+        <Download size={16} />
+      </IconAction>
+      <IconAction
+        label="Compare with another version"
+        onClick={() => void navigate(`/piece/${id}/compare`)}
+      >
+        <Columns2 size={16} />
+      </IconAction>
+      <Button
+        variant="contained"
+        startIcon={<CirclePlay size={15} />}
+        onClick={() => void navigate(`/piece/${id}/render`)}
+      >
+        Render
+      </Button>
+    </Stack>
+  );
+}
+
+function UndoRedo() {
+  const dispatch = useAppDispatch();
+  const undo = useApp((s) => s.piece.past.at(-1)?.label ?? null);
+  const redo = useApp((s) => s.piece.future.at(-1)?.label ?? null);
+  return (
+    <>
       <IconAction
         label={undo ? `Undo: ${undo}` : 'Undo'}
         shortcut="Ctrl+Z"
@@ -76,7 +104,15 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
       >
         <Redo2 size={16} />
       </IconAction>
-      <Box sx={{ flex: 1 }} />
+    </>
+  );
+}
+
+function Transport({ playing, onPlay }: Pick<Props, 'playing' | 'onPlay'>) {
+  const last = useApp((s) => s.piece.piece!.frame.length - 1);
+  const engine = useEngine();
+  return (
+    <>
       <IconAction
         label="To the first frame"
         shortcut="Home"
@@ -106,51 +142,31 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
         <SkipForward size={16} />
       </IconAction>
       <FrameCounter last={last} />
-      <Box sx={{ flex: 1 }} />
-      <EngineState />
-      <Tooltip title="Lines of the preview; the piece itself keeps its size">
-        <Select
-          variant="standard"
-          disableUnderline
-          value={String(preview)}
-          onChange={(e) => {
-            onPreview(
-              e.target.value === 'auto' ? 'auto' : (Number(e.target.value) as PreviewChoice),
-            );
-          }}
-          inputProps={{ 'aria-label': 'Preview size' }}
-          sx={{ fontSize: 12.5, color: COLOURS.faint }}
-        >
-          <MenuItem value="auto">auto</MenuItem>
-          {LINES.map((l) => (
-            <MenuItem key={l} value={String(l)}>
-              {l} lines
-            </MenuItem>
-          ))}
-        </Select>
-      </Tooltip>
-      <IconAction
-        label="Export the piece file"
-        onClick={() => {
-          void exportPiece(store.getState().piece.piece!);
+    </>
+  );
+}
+
+function PreviewSize({ preview, onPreview }: Pick<Props, 'preview' | 'onPreview'>) {
+  return (
+    <Tooltip title="Lines of the preview; the piece itself keeps its size">
+      <Select
+        variant="standard"
+        disableUnderline
+        value={String(preview)}
+        onChange={({ target: { value } }) => {
+          onPreview(value === 'auto' ? 'auto' : (Number(value) as PreviewChoice));
         }}
+        inputProps={{ 'aria-label': 'Preview size' }}
+        sx={{ fontSize: 12.5, color: COLOURS.faint }}
       >
-        <Download size={16} />
-      </IconAction>
-      <IconAction
-        label="Compare with another version"
-        onClick={() => void navigate(`/piece/${id}/compare`)}
-      >
-        <Columns2 size={16} />
-      </IconAction>
-      <Button
-        variant="contained"
-        startIcon={<CirclePlay size={15} />}
-        onClick={() => void navigate(`/piece/${id}/render`)}
-      >
-        Render
-      </Button>
-    </Stack>
+        <MenuItem value="auto">auto</MenuItem>
+        {LINES.map((l) => (
+          <MenuItem key={l} value={String(l)}>
+            {l} lines
+          </MenuItem>
+        ))}
+      </Select>
+    </Tooltip>
   );
 }
 

@@ -1,5 +1,6 @@
 import { Box, Button, IconButton, Stack } from '@mui/material';
 import { ArrowUp, Trash2 } from 'lucide-react';
+import type { ReactNode } from 'react';
 import {
   LAYER_MODES,
   LAYER_READINGS,
@@ -32,6 +33,11 @@ const ANY = { min: -1e6, max: 1e6, unit: '' };
 const PART = { min: 0, max: 1, unit: '' };
 const METRES = { min: 0.001, max: 10000, unit: 'm', drag: 'log' as const };
 
+/** What a layer is that is added. */
+const FRESH: ColourLayer = {
+  ...{ by: 'reading', reading: 'speed', from: 0, to: 2, over: 'add', amount: 0.5 },
+};
+
 /** A stack of layers of colour, the lowest first, with a swatch of each and of the result. */
 export function LayersCell({ label, feed, rate, onChange, onSettle }: Props) {
   const put = (part: Partial<LayersFeed>): void => {
@@ -40,10 +46,6 @@ export function LayersCell({ label, feed, rate, onChange, onSettle }: Props) {
   const once = (part: Partial<LayersFeed>): void => {
     put(part);
     onSettle();
-  };
-  const layer = (i: number, part: Partial<ColourLayer>, settled = true): void => {
-    put({ layers: feed.layers.map((l, k) => (k === i ? { ...l, ...part } : l)) });
-    if (settled) onSettle();
   };
   return (
     <Box>
@@ -55,109 +57,38 @@ export function LayersCell({ label, feed, rate, onChange, onSettle }: Props) {
           once({ as });
         }}
       />
-      {feed.layers.map((l, i) => (
-        <Box
+      {feed.layers.map((layer, i) => (
+        <LayerRow
           key={i}
-          role="group"
-          aria-label={`${label}, layer ${String(i + 1)}`}
-          sx={{ borderLeft: `2px solid ${COLOURS.line}`, pl: 0.75, my: 0.5 }}
-        >
-          <Stack direction="row" sx={{ alignItems: 'center', gap: 0.5, flexWrap: 'wrap' }}>
-            <Box
-              aria-hidden
-              sx={{
-                width: 36,
-                height: 12,
-                borderRadius: 0.5,
-                background: gradientCss(feed.as === 'colours' ? (l.stops ?? feed.stops) : GREYS),
-              }}
-            />
-            <SmallSelect
-              label={`Layer ${String(i + 1)} goes by`}
-              value={l.by}
-              options={LAYER_SOURCES}
-              onChange={(by) => {
-                layer(i, { by });
-              }}
-            />
-            <SmallSelect
-              label={`Layer ${String(i + 1)} lies over`}
-              value={l.over}
-              options={LAYER_MODES}
-              onChange={(over) => {
-                layer(i, { over });
-              }}
-            />
-            <NumberField
-              label={`Layer ${String(i + 1)} amount`}
-              value={l.amount}
-              spec={PART}
-              rate={rate}
-              width={40}
-              onChange={(amount) => {
-                layer(i, { amount }, false);
-              }}
-              onSettle={onSettle}
-            />
-            {i > 0 && (
-              <IconButton
-                aria-label={`Move layer ${String(i + 1)} down`}
-                sx={{ p: '1px' }}
-                onClick={() => {
+          group={label}
+          name={`Layer ${String(i + 1)}`}
+          {...{ feed, layer, rate, onSettle }}
+          onChange={(part, settled = true) => {
+            put({ layers: feed.layers.map((l, k) => (k === i ? { ...l, ...part } : l)) });
+            if (settled) onSettle();
+          }}
+          onDown={
+            i > 0
+              ? () => {
                   const next = [...feed.layers];
-                  next.splice(i - 1, 2, l, next[i - 1]!);
+                  next.splice(i - 1, 2, layer, next[i - 1]!);
                   once({ layers: next });
-                }}
-              >
-                <ArrowUp size={12} />
-              </IconButton>
-            )}
-            {feed.layers.length > 1 && (
-              <IconButton
-                aria-label={`Remove layer ${String(i + 1)}`}
-                sx={{ p: '1px' }}
-                onClick={() => {
+                }
+              : undefined
+          }
+          onRemove={
+            feed.layers.length > 1
+              ? () => {
                   once({ layers: feed.layers.filter((_, k) => k !== i) });
-                }}
-              >
-                <Trash2 size={12} />
-              </IconButton>
-            )}
-          </Stack>
-          <LayerSource
-            name={`Layer ${String(i + 1)}`}
-            layer={l}
-            rate={rate}
-            onChange={(part, settled) => {
-              layer(i, part, settled);
-            }}
-            onSettle={onSettle}
-          />
-          {feed.as === 'colours' && !['picture', 'place', 'swarm'].includes(l.by) && (
-            <GradientEditor
-              label={`Layer ${String(i + 1)}`}
-              stops={l.stops ?? feed.stops}
-              rate={rate}
-              onChange={(stops) => {
-                layer(i, { stops }, false);
-              }}
-              onSettle={onSettle}
-            />
-          )}
-        </Box>
+                }
+              : undefined
+          }
+        />
       ))}
       <Button
         disabled={feed.layers.length >= 8}
         onClick={() => {
-          const fresh: ColourLayer = {
-            by: 'reading',
-            reading: 'speed',
-            from: 0,
-            to: 2,
-            over: 'add',
-            amount: 0.5,
-          };
-          once({ layers: [...feed.layers, fresh] });
+          once({ layers: [...feed.layers, FRESH] });
         }}
       >
         Add a layer
@@ -174,6 +105,100 @@ export function LayersCell({ label, feed, rate, onChange, onSettle }: Props) {
         />
       )}
     </Box>
+  );
+}
+
+interface RowProps extends SourceProps {
+  /** What the layers are of. */
+  group: string;
+  feed: LayersFeed;
+  /** Moves it below the one before; nothing where it is the lowest. */
+  onDown?: () => void;
+  onRemove?: () => void;
+}
+
+/** One layer: what it goes by, how it lies over those below, and how much. */
+function LayerRow(props: RowProps) {
+  const { group, name, feed, layer, rate, onChange, onSettle, onDown, onRemove } = props;
+  const stops = layer.stops ?? feed.stops;
+  const coloured = feed.as === 'colours';
+  return (
+    <Box
+      role="group"
+      aria-label={`${group}, ${name.toLowerCase()}`}
+      sx={{ borderLeft: `2px solid ${COLOURS.line}`, pl: 0.75, my: 0.5 }}
+    >
+      <Stack direction="row" sx={{ alignItems: 'center', gap: 0.5, flexWrap: 'wrap' }}>
+        <Box
+          aria-hidden
+          sx={{
+            ...{ width: 36, height: 12, borderRadius: 0.5 },
+            background: gradientCss(coloured ? stops : GREYS),
+          }}
+        />
+        <SmallSelect
+          label={`${name} goes by`}
+          value={layer.by}
+          options={LAYER_SOURCES}
+          onChange={(by) => {
+            onChange({ by });
+          }}
+        />
+        <SmallSelect
+          label={`${name} lies over`}
+          value={layer.over}
+          options={LAYER_MODES}
+          onChange={(over) => {
+            onChange({ over });
+          }}
+        />
+        <NumberField
+          label={`${name} amount`}
+          value={layer.amount}
+          spec={PART}
+          rate={rate}
+          width={40}
+          onChange={(amount) => {
+            onChange({ amount }, false);
+          }}
+          onSettle={onSettle}
+        />
+        <SmallAction label={`Move ${name.toLowerCase()} down`} onClick={onDown}>
+          <ArrowUp size={12} />
+        </SmallAction>
+        <SmallAction label={`Remove ${name.toLowerCase()}`} onClick={onRemove}>
+          <Trash2 size={12} />
+        </SmallAction>
+      </Stack>
+      <LayerSource {...{ name, layer, rate, onChange, onSettle }} />
+      {coloured && !['picture', 'place', 'swarm'].includes(layer.by) && (
+        <GradientEditor
+          label={name}
+          stops={stops}
+          rate={rate}
+          onChange={(next) => {
+            onChange({ stops: next }, false);
+          }}
+          onSettle={onSettle}
+        />
+      )}
+    </Box>
+  );
+}
+
+interface ActionProps {
+  label: string;
+  /** Not shown where there is nothing to do. */
+  onClick?: () => void;
+  children: ReactNode;
+}
+
+function SmallAction({ label, onClick, children }: ActionProps) {
+  if (!onClick) return null;
+  return (
+    <IconButton aria-label={label} sx={{ p: '1px' }} onClick={onClick}>
+      {children}
+    </IconButton>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Box, InputBase, Tooltip } from '@mui/material';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import type { NumberDial, VectorDial } from '@vast-swarm/core';
 import { COLOURS, MONO } from '../../theme';
 import { readAmount, showAmount } from './amount';
@@ -20,6 +20,65 @@ interface Props {
 /** How far one pixel of sideways dragging goes, as a part of the value's own size. */
 const PER_PIXEL = 0.006;
 
+type Spec = Props['spec'];
+
+/** A number within the limits, as it is kept. */
+function kept(spec: Spec, value: number): number {
+  const inside = Math.min(spec.max, Math.max(spec.min, value));
+  return spec.whole ? Math.round(inside) : Number(inside.toPrecision(6));
+}
+
+/** How far one press of an arrow key goes. */
+function stepOf(spec: Spec, value: number): number {
+  const size = Math.max(Math.abs(value), spec.drag === 'log' ? 0 : Math.min(spec.max, 10) * 0.05);
+  if (spec.whole) return Math.max(1, Math.round(size * 0.01));
+  return 10 ** Math.floor(Math.log10(Math.max(size * 0.01, 1e-4) * 5));
+}
+
+const factorOf = (event: { shiftKey: boolean; altKey: boolean }): number =>
+  event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+
+/** Sideways dragging changes the number; a press without a drag is for typing. */
+function useDragging(
+  input: RefObject<HTMLInputElement | null>,
+  { value, spec, onSettle }: Pick<Props, 'value' | 'spec' | 'onSettle'>,
+  put: (value: number) => void,
+) {
+  const drag = useRef<{ x: number; from: number; moved: boolean } | null>(null);
+  return {
+    onPointerDown: (event: PointerEvent): void => {
+      if (document.activeElement === input.current || event.button !== 0) return;
+      event.preventDefault();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { x: event.clientX, from: value, moved: false };
+    },
+    onPointerMove: (event: PointerEvent): void => {
+      const d = drag.current;
+      if (!d) return;
+      const dx = event.clientX - d.x;
+      if (!d.moved && Math.abs(dx) < 3) return;
+      d.moved = true;
+      const way = dx * PER_PIXEL * factorOf(event);
+      if (spec.drag === 'log' && d.from > 0) put(d.from * Math.exp(way * 2));
+      else {
+        const size = Math.max(Math.abs(d.from), Math.min(spec.max - spec.min, 20) * 0.1);
+        put(d.from + way * size);
+      }
+    },
+    onPointerUp: (event: PointerEvent): void => {
+      const d = drag.current;
+      drag.current = null;
+      if (!d) return;
+      event.currentTarget.releasePointerCapture(event.pointerId);
+      if (d.moved) onSettle();
+      else {
+        input.current?.select();
+        input.current?.focus();
+      }
+    },
+  };
+}
+
 /**
  * One number: typed (with units and sums), dragged sideways, or stepped with the arrow keys (Shift
  * by ten, Alt by a tenth). Double-click resets.
@@ -27,19 +86,13 @@ const PER_PIXEL = 0.006;
 export function NumberField(props: Props) {
   const { label, value, spec, rate, onChange, onSettle, onReset, width = 74, hideUnit } = props;
   const [typed, setTyped] = useState<string | null>(null);
-  const drag = useRef<{ x: number; from: number; moved: boolean } | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const wrong = typed !== null && readAmount(typed, spec.unit, rate) === null;
-
   const put = (next: number): void => {
-    const inside = Math.min(spec.max, Math.max(spec.min, next));
-    const rounded = spec.whole ? Math.round(inside) : Number(inside.toPrecision(6));
+    const rounded = kept(spec, next);
     if (rounded !== value) onChange(rounded);
   };
-  const grain = (): number => {
-    const size = Math.max(Math.abs(value), spec.drag === 'log' ? 0 : Math.min(spec.max, 10) * 0.05);
-    return spec.whole ? Math.max(1, size * 0.01) : Math.max(size * 0.01, 1e-4);
-  };
+  const dragging = useDragging(input, props, put);
   const commit = (): void => {
     if (typed === null) return;
     const amount = readAmount(typed, spec.unit, rate);
@@ -47,18 +100,12 @@ export function NumberField(props: Props) {
     setTyped(null);
     onSettle();
   };
-  const factor = (event: { shiftKey: boolean; altKey: boolean }): number =>
-    event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-
   const keys = (event: KeyboardEvent): void => {
     const up = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
     if (up) {
       event.preventDefault();
       setTyped(null);
-      const step = spec.whole
-        ? Math.max(1, Math.round(grain()))
-        : 10 ** Math.floor(Math.log10(grain() * 5));
-      put(value + up * step * factor(event));
+      put(value + up * stepOf(spec, value) * factorOf(event));
     } else if (event.key === 'Enter') {
       commit();
       input.current?.select();
@@ -67,47 +114,12 @@ export function NumberField(props: Props) {
       input.current?.blur();
     }
   };
-  const down = (event: PointerEvent): void => {
-    if (document.activeElement === input.current || event.button !== 0) return;
-    event.preventDefault();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, from: value, moved: false };
-  };
-  const move = (event: PointerEvent): void => {
-    const d = drag.current;
-    if (!d) return;
-    const dx = event.clientX - d.x;
-    if (!d.moved && Math.abs(dx) < 3) return;
-    d.moved = true;
-    const scale = factor(event);
-    if (spec.drag === 'log' && d.from > 0) put(d.from * Math.exp(dx * PER_PIXEL * 2 * scale));
-    else {
-      const size = Math.max(Math.abs(d.from), Math.min(spec.max - spec.min, 20) * 0.1);
-      put(d.from + dx * PER_PIXEL * size * scale);
-    }
-  };
-  const up = (event: PointerEvent): void => {
-    const d = drag.current;
-    drag.current = null;
-    if (!d) return;
-    event.currentTarget.releasePointerCapture(event.pointerId);
-    if (d.moved) onSettle();
-    else input.current?.select();
-    if (!d.moved) input.current?.focus();
-  };
-
   const field = (
     <Box
-      onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={up}
+      {...dragging}
       onDoubleClick={onReset}
       sx={{
-        display: 'flex',
-        alignItems: 'baseline',
-        width,
-        cursor: 'ew-resize',
-        minWidth: 0,
+        ...{ display: 'flex', alignItems: 'baseline', width, minWidth: 0, cursor: 'ew-resize' },
         flexShrink: width === '100%' ? 1 : 0,
       }}
     >
@@ -121,22 +133,7 @@ export function NumberField(props: Props) {
         onKeyDown={keys}
         error={wrong}
         inputProps={{ 'aria-label': label, inputMode: 'decimal', 'aria-invalid': wrong }}
-        sx={{
-          flex: 1,
-          minWidth: 0,
-          fontFamily: MONO,
-          fontSize: 12.5,
-          fontVariantNumeric: 'tabular-nums',
-          '& input': {
-            p: '2px 4px',
-            textAlign: 'right',
-            cursor: 'inherit',
-            borderRadius: 0.5,
-            color: wrong ? COLOURS.coral : COLOURS.text,
-          },
-          '& input:hover': { bgcolor: COLOURS.line },
-          '& input:focus': { bgcolor: COLOURS.ground, cursor: 'text' },
-        }}
+        sx={inputStyle(wrong)}
       />
       {!hideUnit && spec.unit && (
         <Box
@@ -155,3 +152,14 @@ export function NumberField(props: Props) {
     </Tooltip>
   );
 }
+
+const inputStyle = (wrong: boolean) => ({
+  ...{ flex: 1, minWidth: 0, fontFamily: MONO, fontSize: 12.5 },
+  fontVariantNumeric: 'tabular-nums',
+  '& input': {
+    ...{ p: '2px 4px', textAlign: 'right', cursor: 'inherit', borderRadius: 0.5 },
+    color: wrong ? COLOURS.coral : COLOURS.text,
+  },
+  '& input:hover': { bgcolor: COLOURS.line },
+  '& input:focus': { bgcolor: COLOURS.ground, cursor: 'text' },
+});

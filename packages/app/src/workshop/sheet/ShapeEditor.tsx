@@ -26,6 +26,18 @@ function shapePath(shape: Shape, width: number, height: number): string {
   return `M${Array.from({ length: steps + 1 }, (_, i) => at(i)).join('L')}`;
 }
 
+type Point = Shape[number];
+
+/** A shape with a point put somewhere else: between its neighbours, within the box. */
+function withPoint(shape: Shape, i: number, part: Partial<Point>): Shape {
+  const low = shape[i - 1]?.x ?? 0;
+  const high = shape[i + 1]?.x ?? 1;
+  const next = { ...shape[i]!, ...part };
+  const round = (v: number): number => Math.round(v * 1000) / 1000;
+  const moved = { ...next, x: round(Math.min(high, Math.max(low, next.x))), y: round(next.y) };
+  return shape.map((p, k) => (k === i ? moved : p));
+}
+
 /**
  * A shape over life, edited in place: drag points, double-click to add one, Delete to remove it.
  * The chosen point is also typed in numbers, with the ease of the way to the next.
@@ -34,8 +46,7 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
   const [chosen, setChosen] = useState<number | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const dragging = useRef<number | null>(null);
-
-  const placeOf = (event: { clientX: number; clientY: number }): { x: number; y: number } => {
+  const placeOf = (event: { clientX: number; clientY: number }): Point => {
     const box = svg.current!.getBoundingClientRect();
     const clamp = (v: number): number => Math.min(1, Math.max(0, v));
     return {
@@ -43,17 +54,8 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
       y: clamp(1 - (event.clientY - box.top) / box.height),
     };
   };
-  const change = (i: number, part: Partial<Shape[number]>): void => {
-    const low = shape[i - 1]?.x ?? 0;
-    const high = shape[i + 1]?.x ?? 1;
-    onChange(
-      shape.map((p, k) => {
-        if (k !== i) return p;
-        const next = { ...p, ...part };
-        const round = (v: number): number => Math.round(v * 1000) / 1000;
-        return { ...next, x: round(Math.min(high, Math.max(low, next.x))), y: round(next.y) };
-      }),
-    );
+  const change = (i: number, part: Partial<Point>): void => {
+    onChange(withPoint(shape, i, part));
   };
   const add = (event: { clientX: number; clientY: number }): void => {
     const place = placeOf(event);
@@ -69,25 +71,7 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
     onSettle();
     setChosen(null);
   };
-  const move = (event: PointerEvent): void => {
-    if (dragging.current !== null) change(dragging.current, placeOf(event));
-  };
-  const keys = (event: KeyboardEvent, i: number): void => {
-    const step = event.shiftKey ? 0.1 : 0.01;
-    const p = shape[i]!;
-    const moves: Record<string, Partial<Shape[number]>> = {
-      ArrowLeft: { x: p.x - step },
-      ArrowRight: { x: p.x + step },
-      ArrowUp: { y: Math.min(1, p.y + step) },
-      ArrowDown: { y: Math.max(0, p.y - step) },
-    };
-    if (moves[event.key]) {
-      event.preventDefault();
-      change(i, moves[event.key]!);
-    } else if (event.key === 'Delete' || event.key === 'Backspace') remove(i);
-  };
   const point = chosen === null ? undefined : shape[chosen];
-
   return (
     <Box>
       <svg
@@ -96,88 +80,155 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
         aria-label={`${label} over life`}
         viewBox={`0 0 ${String(W)} ${String(H)}`}
         preserveAspectRatio="none"
-        onPointerMove={move}
+        onPointerMove={(event) => {
+          if (dragging.current !== null) change(dragging.current, placeOf(event));
+        }}
         onPointerUp={() => {
           if (dragging.current !== null) onSettle();
           dragging.current = null;
         }}
         onDoubleClick={add}
         style={{
-          width: '100%',
-          height: H,
-          overflow: 'visible',
-          display: 'block',
-          touchAction: 'none',
+          ...{ width: '100%', height: H, overflow: 'visible' },
+          ...{ display: 'block', touchAction: 'none' },
         }}
       >
-        <path
-          d={`${shapePath(shape, W, H)}L${String(W)} ${String(H)}L0 ${String(H)}Z`}
-          fill={COLOURS.glass}
-          opacity={0.13}
-        />
-        <path
-          d={shapePath(shape, W, H)}
-          fill="none"
-          stroke={COLOURS.glass}
-          strokeWidth={1.5}
-          vectorEffect="non-scaling-stroke"
-        />
+        <Line shape={shape} />
         {shape.map((p, i) => (
-          <circle
+          <PointMark
             key={i}
-            cx={p.x * W}
-            cy={(1 - p.y) * H}
-            r={4}
-            tabIndex={0}
-            role="slider"
-            aria-label={`${label}, point ${String(i + 1)}`}
-            aria-valuenow={p.y}
-            aria-valuetext={`${String(p.y)} at ${String(p.x)}`}
-            fill={chosen === i ? COLOURS.amber : COLOURS.sheet}
-            stroke={chosen === i ? COLOURS.amber : COLOURS.glass}
-            strokeWidth={1.5}
-            style={{ cursor: 'grab' }}
-            onPointerDown={(event) => {
-              svg.current!.setPointerCapture(event.pointerId);
+            label={`${label}, point ${String(i + 1)}`}
+            point={p}
+            chosen={chosen === i}
+            onChoose={() => {
+              setChosen(i);
+            }}
+            onHold={(pointer) => {
+              svg.current!.setPointerCapture(pointer);
               dragging.current = i;
-              setChosen(i);
             }}
-            onFocus={() => {
-              setChosen(i);
+            onMove={(part) => {
+              change(i, part);
             }}
-            onKeyDown={(event) => {
-              keys(event, i);
+            onRemove={() => {
+              remove(i);
             }}
           />
         ))}
       </svg>
       {point && (
-        <Stack direction="row" sx={{ alignItems: 'center', mt: '3px' }}>
-          {(['x', 'y'] as const).map((axis) => (
-            <NumberField
-              key={axis}
-              label={`${label}, ${axis === 'x' ? 'part of life' : 'factor'}`}
-              value={point[axis]}
-              spec={FRACTION}
-              rate={rate}
-              width={44}
-              onChange={(v) => {
-                change(chosen!, { [axis]: v });
-              }}
-              onSettle={onSettle}
-            />
-          ))}
-          <EaseSelect
-            label={`${label}, way to the next point`}
-            ease={point.ease}
-            onChange={(ease) => {
-              change(chosen!, { ease });
-              onSettle();
-            }}
-          />
-        </Stack>
+        <PointNumbers
+          {...{ label, point, rate, onSettle }}
+          onChange={(part) => {
+            change(chosen!, part);
+          }}
+        />
       )}
     </Box>
+  );
+}
+
+function Line({ shape }: { shape: Shape }) {
+  return (
+    <>
+      <path
+        d={`${shapePath(shape, W, H)}L${String(W)} ${String(H)}L0 ${String(H)}Z`}
+        fill={COLOURS.glass}
+        opacity={0.13}
+      />
+      <path
+        d={shapePath(shape, W, H)}
+        fill="none"
+        stroke={COLOURS.glass}
+        strokeWidth={1.5}
+        vectorEffect="non-scaling-stroke"
+      />
+    </>
+  );
+}
+
+interface MarkProps {
+  label: string;
+  point: Point;
+  chosen: boolean;
+  onChoose: () => void;
+  /** It is taken hold of by a pointer. */
+  onHold: (pointer: number) => void;
+  onMove: (part: Partial<Point>) => void;
+  onRemove: () => void;
+}
+
+function PointMark({ label, point, chosen, onChoose, onHold, onMove, onRemove }: MarkProps) {
+  const keys = (event: KeyboardEvent): void => {
+    const step = event.shiftKey ? 0.1 : 0.01;
+    const moves: Record<string, Partial<Point> | undefined> = {
+      ArrowLeft: { x: point.x - step },
+      ArrowRight: { x: point.x + step },
+      ArrowUp: { y: Math.min(1, point.y + step) },
+      ArrowDown: { y: Math.max(0, point.y - step) },
+    };
+    const move = moves[event.key];
+    if (move) {
+      event.preventDefault();
+      onMove(move);
+    } else if (event.key === 'Delete' || event.key === 'Backspace') onRemove();
+  };
+  return (
+    <circle
+      cx={point.x * W}
+      cy={(1 - point.y) * H}
+      r={4}
+      tabIndex={0}
+      role="slider"
+      aria-label={label}
+      aria-valuenow={point.y}
+      aria-valuetext={`${String(point.y)} at ${String(point.x)}`}
+      fill={chosen ? COLOURS.amber : COLOURS.sheet}
+      stroke={chosen ? COLOURS.amber : COLOURS.glass}
+      strokeWidth={1.5}
+      style={{ cursor: 'grab' }}
+      onPointerDown={(event: PointerEvent) => {
+        onHold(event.pointerId);
+        onChoose();
+      }}
+      onFocus={onChoose}
+      onKeyDown={keys}
+    />
+  );
+}
+
+interface NumbersProps extends Pick<Props, 'label' | 'rate' | 'onSettle'> {
+  point: Point;
+  onChange: (part: Partial<Point>) => void;
+}
+
+/** The chosen point in numbers. */
+function PointNumbers({ label, point, rate, onChange, onSettle }: NumbersProps) {
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', mt: '3px' }}>
+      {(['x', 'y'] as const).map((axis) => (
+        <NumberField
+          key={axis}
+          label={`${label}, ${axis === 'x' ? 'part of life' : 'factor'}`}
+          value={point[axis]}
+          spec={FRACTION}
+          rate={rate}
+          width={44}
+          onChange={(v) => {
+            onChange({ [axis]: v });
+          }}
+          onSettle={onSettle}
+        />
+      ))}
+      <EaseSelect
+        label={`${label}, way to the next point`}
+        ease={point.ease}
+        onChange={(ease) => {
+          onChange({ ease });
+          onSettle();
+        }}
+      />
+    </Stack>
   );
 }
 

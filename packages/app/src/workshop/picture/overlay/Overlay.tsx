@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type SVGAttributes } from 'react';
 import { cameraAt, project, Scene, type CameraPose, type Vector } from '@vast-swarm/core';
 import { useReport } from '../../../engine/EngineContext';
 import { pieceActions } from '../../../store/pieceSlice';
@@ -79,6 +79,33 @@ function spotOf(handle: Handle, reach: number): Vector {
   return add(handle.centre, turned([reach * 0.8, 0, 0], handle.value));
 }
 
+const unitOf = (v: Vector): Vector => {
+  const length = Math.hypot(...v) || 1;
+  return v.map((c) => c / length) as Vector;
+};
+
+/** What a handle's value becomes when it is taken so far over the picture, in pixels. */
+function shifted(
+  handle: Handle,
+  from: Vector,
+  [dx, dy]: readonly [number, number],
+  camera: CameraPose,
+  { zoom, reach }: { zoom: number; reach: number },
+): Vector {
+  if (handle.kind === 'turn') return [from[0] + dy * 0.5, from[1] + dx * 0.5, from[2]];
+  const way = camera.right.map((r, i) => (r * dx - camera.up[i]! * dy) / zoom) as Vector;
+  if (handle.kind === 'way') return unitOf(add(from.map((c) => c * reach) as Vector, way));
+  // Places are kept in the part's own frame.
+  return add(from, way).map((v, i) => v - handle.centre[i]!) as Vector;
+}
+
+const STEPS: Record<string, readonly [number, number] | undefined> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
 function Grab({ handle, camera, size }: { handle: Handle; camera: CameraPose; size: Size }) {
   const dispatch = useAppDispatch();
   const drag = useRef<{ x: number; y: number; from: Vector } | null>(null);
@@ -87,40 +114,11 @@ function Grab({ handle, camera, size }: { handle: Handle; camera: CameraPose; si
   const reach = middle ? 70 / middle[2] : 1;
   const at = project(camera, size, spotOf(handle, reach));
   if (!at) return null;
-  const put = (value: Vector): void => {
-    const merge = handle.path.join('.');
-    const rounded = value.map(round) as Vector;
-    dispatch(pieceActions.set({ path: handle.path, value: rounded, label: handle.title, merge }));
-  };
-  const shift = (from: Vector, dx: number, dy: number): Vector => {
-    if (handle.kind === 'turn') return [from[0] + dy * 0.5, from[1] + dx * 0.5, from[2]];
-    const metres = 1 / at[2];
-    const way = camera.right.map((r, i) => (r * dx - camera.up[i]! * dy) * metres) as Vector;
-    if (handle.kind === 'place') return add(from, way);
-    const tip = add(from.map((c) => c * reach) as Vector, way);
-    const length = Math.hypot(...tip) || 1;
-    return tip.map((c) => c / length) as Vector;
-  };
-  const start = (): Vector => {
-    if (handle.kind !== 'way') return handle.value;
-    const length = Math.hypot(...handle.value) || 1;
-    return handle.value.map((c) => c / length) as Vector;
-  };
-  const local = (value: Vector): Vector =>
-    handle.kind === 'place' ? (value.map((v, i) => v - handle.centre[i]!) as Vector) : value;
-  const keys = (event: KeyboardEvent): void => {
-    const step = event.shiftKey ? 50 : 5;
-    const moves: Record<string, [number, number]> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, -step],
-      ArrowDown: [0, step],
-    };
-    const move = moves[event.key];
-    if (!move) return;
-    event.preventDefault();
-    event.stopPropagation();
-    put(local(shift(start(), ...move)));
+  const start = handle.kind === 'way' ? unitOf(handle.value) : handle.value;
+  const put = (from: Vector, by: readonly [number, number]): void => {
+    const value = shifted(handle, from, by, camera, { zoom: at[2], reach }).map(round);
+    const { path, title } = handle;
+    dispatch(pieceActions.set({ path, value, label: title, merge: path.join('.') }));
   };
   const common = {
     role: 'slider',
@@ -129,23 +127,41 @@ function Grab({ handle, camera, size }: { handle: Handle; camera: CameraPose; si
     'aria-valuenow': 0,
     'aria-valuetext': handle.value.map(round).join(', '),
     style: { pointerEvents: 'all' as const, cursor: 'grab', touchAction: 'none' },
-    onKeyDown: keys,
+    onKeyDown: (event: KeyboardEvent) => {
+      const step = STEPS[event.key];
+      if (!step) return;
+      event.preventDefault();
+      event.stopPropagation();
+      const size = event.shiftKey ? 50 : 5;
+      put(start, [step[0] * size, step[1] * size]);
+    },
     onPointerDown: (event: PointerEvent) => {
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = { x: event.clientX, y: event.clientY, from: start() };
+      drag.current = { x: event.clientX, y: event.clientY, from: start };
     },
     onPointerMove: (event: PointerEvent) => {
       const d = drag.current;
-      if (!d) return;
-      put(local(shift(d.from, event.clientX - d.x, event.clientY - d.y)));
+      if (d) put(d.from, [event.clientX - d.x, event.clientY - d.y]);
     },
     onPointerUp: () => {
       drag.current = null;
       dispatch(pieceActions.settled());
     },
   };
-  const [x, y] = at;
+  return <Grip handle={handle} at={at} middle={middle} common={common} />;
+}
+
+interface GripProps {
+  handle: Handle;
+  /** Where it is on the picture, and where the part's own middle is. */
+  at: Vector;
+  middle: Vector | null;
+  common: SVGAttributes<SVGElement>;
+}
+
+/** A handle as it is drawn: a square for a place, a dot on an arm for a way or a turn. */
+function Grip({ handle, at: [x, y], middle, common }: GripProps) {
   return (
     <g>
       {handle.kind !== 'place' && middle && (
