@@ -7,7 +7,13 @@ const MODULES = [
 const transform = {
   '^.+\\.m?[jt]sx?$': [
     '@swc/jest',
-    { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } },
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true },
+        transform: { react: { runtime: 'automatic' } },
+        target: 'es2022',
+      },
+    },
   ],
 };
 const shared = {
@@ -23,7 +29,7 @@ export default {
   globalSetup: '<rootDir>/tests/support/built.mjs',
   collectCoverageFrom: ['packages/*/src/**/*.ts', '!**/generated/**'],
   projects: [
-    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/test/**/*.test.ts'] },
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/test/**/*.test.{ts,tsx}'] },
     { ...shared, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
   ],
 };
