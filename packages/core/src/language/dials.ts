@@ -64,10 +64,11 @@ export interface VectorDial extends Common {
   grasp?: Grasp;
 }
 
-export interface ColourDial extends Common {
+export interface ColourDial<V extends 'frame' | 'life' = 'frame' | 'life'> extends Common {
   type: 'colour';
   default: ColourFeed;
-  varies: 'frame' | 'life';
+  /** One colour for all, or what each particle may have. */
+  varies: V;
 }
 
 export interface ChoiceDial<O extends string = string> extends Common {
@@ -168,7 +169,9 @@ export type ValueOf<S> =
       : S extends { type: 'vector' }
         ? VectorFeed
         : S extends { type: 'colour' }
-          ? ColourFeed
+          ? S extends { varies: 'frame' }
+            ? string
+            : ColourFeed
           : S extends { type: 'stock' | 'swarm' | 'formula' }
             ? string
             : S extends { type: 'stocks' }
@@ -279,7 +282,7 @@ export function stocksDial(
 }
 
 /** One colour for all, that may change with time. */
-export function colourDial(title: string, value: string, help: string): ColourDial {
+export function colourDial(title: string, value: string, help: string): ColourDial<'frame'> {
   return { type: 'colour', title, default: value, help, group: 'Dials', varies: 'frame' };
 }
 

@@ -2,7 +2,7 @@ import { choice, colourDial, number, type ColourDial } from '../../language/dial
 
 /** What lights mesh copies, columns and tubes. */
 
-export const lightColour = (value: string): ColourDial =>
+export const lightColour = (value: string): ColourDial<'frame'> =>
   colourDial('Colour', value, 'The colour of its light.');
 
 export function lamp(azimuth: number, elevation: number, light: string, strength: number) {

@@ -38,7 +38,7 @@ export function lampsAt(scene: Scene, pose: CameraPose, time: number): Lamps {
     const { falls }: LightKind = kindOf('lights', kind);
     const values = valuesOf(lampDials, dials);
     const strength = scene.number(values.strength, time);
-    const colour = linearRgb(values.colour as string).map((c) => c * strength) as Rgb;
+    const colour = linearRgb(values.colour).map((c) => c * strength) as Rgb;
     if (falls === 'everywhere') {
       found.ambient = found.ambient.map((c, i) => c + colour[i]!) as Rgb;
       continue;
