@@ -62,7 +62,7 @@ test.each([
       });
       if (at.some((c) => c < 0 || c >= n)) continue;
       const cell = at[0]! + n * (at[1]! + n * at[2]!);
-      const left = [1, ...['vx', 'vy', 'vz'].map((v) => state(v)[i]!)];
+      const left = [1, ...['x', 'y', 'z'].map((v) => state(`seen.${v}`)[i]!)];
       left.forEach((value, k) => (sums[k]![cell]! += value));
     }
     wanted.forEach((cells, k) =>
@@ -108,6 +108,41 @@ test('what follows worn ways takes on the velocity of those who wear them', () =
   expect(mean('vx')).toBeGreaterThan(1.45);
   expect(mean('vx')).toBeLessThan(1.5001);
   expect(Math.abs(mean('vy'))).toBeLessThan(0.02);
+});
+
+test('what is carried leaves the velocity with which it is seen to move', () => {
+  const engine = engines[1]!;
+  begin(
+    engine,
+    wornPiece((p) => {
+      // A flow that carries is not in the velocity of what it moves.
+      p.forces[1] = { ...makePart('forces', 'curlNoise', []), id: 'turn' };
+      p.swarms[0]!.launch.dials.speed = 0;
+      Object.assign(p.forces[0]!.dials, { fade: 0.01, cells: 4, size: 40, draw: 0 });
+    }),
+  );
+  const state = (name: string): Float32Array => engine.state('motes', name);
+  stepTo(engine, 20);
+  const [before, born] = [state('px').slice(), engine.born('motes')];
+  stepTo(engine, 21);
+  const living = Array.from({ length: born }, (_, i) => i).filter(
+    (i) => state('age')[i]! > 0.1 && state('age')[i]! < state('life')[i]!,
+  );
+  expect(living.length).toBeGreaterThan(300);
+  for (const i of living) {
+    expect(Math.abs(state('vx')[i]!)).toBe(0);
+    expect(state('seen.x')[i]).toBeCloseTo((state('px')[i]! - before[i]!) * 30, 2);
+  }
+  // At a hundredth of a second hardly anything of the frames before is left: all cells together hold
+  // what all that live have.
+  let sum = 0;
+  for (let i = 0; i < engine.born('motes'); i++) {
+    if (state('age')[i]! >= 0 && state('age')[i]! < state('life')[i]!) sum += state('seen.x')[i]!;
+  }
+  stepTo(engine, 22);
+  const held = engine.field(kept('x')).reduce((a, b) => a + b, 0);
+  expect(Math.abs(sum)).toBeGreaterThan(5);
+  expect(Math.abs(held / sum - 1)).toBeLessThan(0.05);
 });
 
 test('the same bits on any number of threads, scrubbed to, and from a snapshot', () => {

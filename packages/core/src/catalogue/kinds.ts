@@ -114,7 +114,7 @@ export interface FieldKind<D extends Dials = Dials> {
   box(dial: DialReader<D>): { centre: Vec3; size: Vec3 };
   /** Names of what particles leave: it is added up in each cell, in the order of slots. */
   gathers: readonly string[];
-  /** What a particle leaves in its cell, by those names. */
+  /** What a particle leaves in its cell, by those names; `velocity` is that with which it is seen to move. */
   leaves(particle: { position: Vec3; velocity: Vec3 }): Record<string, Expr>;
   /** Names of what cells keep from frame to frame; 0 to begin with. */
   keeps: readonly string[];

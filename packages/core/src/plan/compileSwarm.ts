@@ -15,7 +15,8 @@ import { bornAt, MOST_DRAWN, MOST_PARTICLES, timeOf, type Notice, type SwarmPlan
 import { readingsKernel } from './look/fileReadings';
 import type { PlanPart } from './cache';
 import type { Scene } from './scene';
-import { isCarried, SEEN } from './motion/seenVelocity';
+import { leavesInFields } from './fields/fieldPlan';
+import { isCarried, SEEN, wantSeen } from './motion/seenVelocity';
 import { STATE } from '../language/particle';
 
 interface Compiled {
@@ -83,6 +84,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   // A bake has only what it was stored with.
   const carried = bake ? bake.state.includes(SEEN[0]!) : isCarried(scene.piece, swarm);
   const data = new KernelData(carried);
+  if (carried && !bake && leavesInFields(scene.piece, swarm.id)) wantSeen(data);
   const told: string[] = [];
   const size = { capacity, copies: copies.length };
   const draws = drawsOf(scene, swarm, size, data, told);

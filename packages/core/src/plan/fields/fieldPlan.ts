@@ -1,4 +1,4 @@
-import type { Vec3 } from '@vast-swarm/kernel';
+import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
 import type { FieldKind } from '../../catalogue/kinds';
 import { KernelBuilder } from '../../language/builder';
@@ -8,6 +8,7 @@ import { loadVec } from '../../language/state';
 import { influenceOf } from '../../piece/influence';
 import type { Part, Piece } from '../../piece/types';
 import type { CellSort } from '../motion/neighbourGrid';
+import { SEEN } from '../motion/seenVelocity';
 import { partReader } from '../readers';
 import type { PlanPart } from '../cache';
 import type { Scene, SceneBuilder } from '../scene';
@@ -51,10 +52,21 @@ export function fieldOf(force: Part): FieldKind | null {
   return kindOf('forces', force.kind).field ?? null;
 }
 
+/** Whether a swarm's particles leave something in a field that is read. */
+export function leavesInFields(piece: Piece, id: string): boolean {
+  return piece.forces.some(
+    (force) =>
+      force.on &&
+      gatheredBy(piece, force)?.includes(id) &&
+      piece.swarms.some((s) => s.on && influenceOf(piece, force.id, s.id) !== 0),
+  );
+}
+
 /** What has to be known of a swarm. */
 interface Giver {
   id: string;
   capacity: number;
+  state: readonly string[];
   bake: unknown;
 }
 
@@ -63,7 +75,7 @@ export const fieldsPart: PlanPart<{ scene: Scene; swarms: readonly Giver[] }, Fi
   dependsOn: ({ scene: { piece, signalled }, swarms }) => [
     ...[piece.seed, piece.frame.rate, piece.forces, piece.influence, signalled],
     piece.swarms.map((s) => [s.id, s.on]),
-    swarms.map((s) => [s.id, s.capacity, s.bake === null]),
+    swarms.map((s) => [s.id, s.capacity, s.bake === null, isSeen(s)]),
   ],
   make: fieldPlans,
 };
@@ -80,6 +92,8 @@ function fieldPlans({ scene, swarms }: { scene: Scene; swarms: readonly Giver[] 
     return [fieldPlan(scene, force, kind, givers)];
   });
 }
+
+const isSeen = ({ state }: Giver): boolean => state.includes(SEEN[0]!);
 
 function fieldPlan(
   scene: Scene,
@@ -103,7 +117,7 @@ function gather(
   scene: Scene,
   force: Part,
   kind: FieldKind,
-  { id, capacity }: Giver,
+  giver: Giver,
   cells: number,
 ): FieldGather {
   const first = new KernelBuilder(scene);
@@ -113,22 +127,29 @@ function gather(
   const { index, inside } = cellIn(boxIn(first, force, kind), loadVec(first, 0));
   graph.store('near.cell', alive.and(inside).select(index, graph.int(cells)));
   return {
-    swarm: id,
+    swarm: giver.id,
     sort: { cellsOf: first, cells },
-    add: addKernel(scene, force, kind, capacity, cells),
+    add: addKernel(scene, force, kind, giver, cells),
   };
+}
+
+/** As a particle is seen to move: what carries it is part of that. */
+function velocityOf(builder: SceneBuilder, giver: Giver, slot: Expr): Vec3 {
+  if (!isSeen(giver)) return loadVec(builder, 3, slot);
+  const [x, y, z] = SEEN.map((name) => builder.graph.load(name, slot));
+  return new Vec3(x!, y!, z!);
 }
 
 function addKernel(
   scene: Scene,
   force: Part,
   kind: FieldKind,
-  capacity: number,
+  giver: Giver,
   cells: number,
 ): PlanKernel {
   const builder = new KernelBuilder(scene);
   const g = builder.graph;
-  const last = builder.uniform(FRAME.own('lastSlot'), capacity - 1, 'i32');
+  const last = builder.uniform(FRAME.own('lastSlot'), giver.capacity - 1, 'i32');
   const start = g.load('near.start', g.lane(), 'i32');
   const held = g.load('near.start', g.lane().add(1), 'i32').sub(start);
   // Lanes run on to a multiple of four.
@@ -138,8 +159,8 @@ function addKernel(
     // Lanes that have done with their cell go on with the busiest one, and read what is dropped.
     const place = start.add(turn).max(0).min(last);
     const slot = g.load('near.order', place, 'i32').max(0).min(last);
-    const vec = (from: number): Vec3 => loadVec(builder, from, slot);
-    const leaves = kind.leaves({ position: vec(0), velocity: vec(3) });
+    const velocity = velocityOf(builder, giver, slot);
+    const leaves = kind.leaves({ position: loadVec(builder, 0, slot), velocity });
     return carried.map((sum, i) => sum.add(leaves[kind.gathers[i]!]!));
   });
   sums.forEach((sum, i) => g.store(leftBuffer(force.id, kind.gathers[i]!), sum));

@@ -6,7 +6,7 @@ import { inEffect } from '../../piece/follow';
 import type { Piece, Swarm } from '../../piece/types';
 import { signalsIn } from '../../piece/walk';
 import type { StockFiles } from '../../stock/entry';
-import { gatheredBy } from '../fields/fieldPlan';
+import { gatheredBy, leavesInFields } from '../fields/fieldPlan';
 import { historyRows, wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
 
@@ -84,7 +84,7 @@ function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] 
   const parts = [
     ...[swarm.id, swarm.emitter, swarm.launch, own, keptLook(swarm.dials)],
     ...swarm.bodies.map((body) => keptLook(body.dials, true)),
-    ...[historyRows(swarm), wantsWay(swarm), piece.density],
+    ...[historyRows(swarm), wantsWay(swarm), piece.density, leavesInFields(piece, swarm.id)],
     ...[felt('forces'), felt('colliders')],
   ];
   const fed = signalsIn(parts);

@@ -1,9 +1,8 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
-import type { StateName } from '../../language/particle';
 import type { EmitterKind } from '../../catalogue/kinds';
 import type { Piece, Swarm } from '../../piece/types';
-import type { BirthScope } from '../../language/builder';
+import type { BirthScope, KernelData } from '../../language/builder';
 import type { ParticleInputs } from '../../language/particle';
 import type { KernelBuilder } from '../../language/builder';
 import { influenceOf } from '../../piece/influence';
@@ -12,7 +11,7 @@ const AXES = ['x', 'y', 'z'] as const;
 
 /**
  * Velocity with which a particle is seen to move, m/s over the last step: what carries a particle moves
- * it without being part of its own velocity. Kept in the state where a look asks for it.
+ * it without being part of its own velocity. Kept in the state where a look or a field asks for it.
  */
 export const SEEN = AXES.map((axis) => `seen.${axis}` as const);
 
@@ -26,6 +25,11 @@ export function isCarried(piece: Piece, swarm: Swarm): boolean {
   );
 }
 
+/** Has the velocity that is seen kept in the state; at birth it is the particle's own. */
+export function wantSeen({ kept }: KernelData): void {
+  AXES.forEach((axis, i) => kept.set(SEEN[i]!, (birth: BirthScope) => birth.velocity[axis]));
+}
+
 /** The particle with the velocity that is seen, for what shows it. */
 export function asSeen(builder: KernelBuilder, particle: ParticleInputs): ParticleInputs {
   const { data } = builder;
@@ -33,11 +37,8 @@ export function asSeen(builder: KernelBuilder, particle: ParticleInputs): Partic
   if (!data.carried || !readings) return particle;
   // Asked for, not prepared: a look without any use for it keeps nothing.
   const velocity = (): Vec3 => {
-    const part = (axis: 'x' | 'y' | 'z', name: StateName): Expr => {
-      data.kept.set(name, (birth: BirthScope) => birth.velocity[axis]);
-      return kept!(name);
-    };
-    return new Vec3(part('x', SEEN[0]!), part('y', SEEN[1]!), part('z', SEEN[2]!));
+    wantSeen(data);
+    return new Vec3(kept!(SEEN[0]!), kept!(SEEN[1]!), kept!(SEEN[2]!));
   };
   const { age, life, position } = readings;
   const seen = {
@@ -49,7 +50,7 @@ export function asSeen(builder: KernelBuilder, particle: ParticleInputs): Partic
   return { ...particle, readings: seen };
 }
 
-/** Stores it, for a particle that went this way (m) in the step, if any look has asked. */
+/** Stores it, for a particle that went this way (m) in the step, if anything has asked. */
 export function keepSeen(builder: KernelBuilder, way: Vec3, step: Expr): void {
   if (!builder.data.kept.has(SEEN[0]!)) return;
   const rate = builder.graph.float(1).div(step.max(1e-4));
