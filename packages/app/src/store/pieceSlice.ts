@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import equal from 'fast-deep-equal';
-import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import { applyPatches, current, enablePatches, produceWithPatches, type Patch } from 'immer';
 import {
   firstSwarm,
   freshId,
@@ -98,7 +98,8 @@ const slice = createSlice({
       const selection: Selection = first
         ? { list: 'swarms', id: first.id }
         : { list: 'frame', id: '' };
-      const { left } = state;
+      // As it is in itself: a draft is not equal to what it is a draft of.
+      const { left } = current(state);
       const same = left?.id === payload.id && equal(left.piece, payload.piece);
       const steps = same ? { past: left.past, future: left.future } : {};
       return { ...initialState, ...payload, ...steps, selection };
