@@ -1,6 +1,6 @@
 import { catalogue, type Shelf } from '../catalogue';
 import { swarmDials } from '../catalogue/swarmDials';
-import type { DialSpec, Dials } from '../language/dials';
+import { NO_SWARM, type DialSpec, type Dials } from '../language/dials';
 
 /** The list of kinds in docs/file-format.md, made from the catalogue. */
 
@@ -29,7 +29,9 @@ function valuesText(spec: DialSpec): string {
     case 'stocks':
       return `none (${spec.accepts.join(', ')})`;
     case 'swarm':
-      return 'none (a swarm)';
+      return spec.none === NO_SWARM
+        ? 'none (a swarm)'
+        : `${spec.none.toLowerCase()} (or one of them)`;
     case 'formula':
       return spec.default;
     case 'keys':

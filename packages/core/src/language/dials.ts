@@ -111,6 +111,8 @@ export interface TextDial extends Common {
 /** Another swarm of the piece, by id; '' is none. */
 export interface SwarmDial extends Common {
   type: 'swarm';
+  /** What it means that none is chosen. */
+  none: string;
   default: '';
 }
 
@@ -286,9 +288,16 @@ export function colourDial(title: string, value: string, help: string): ColourDi
   return { type: 'colour', title, default: value, help, group: 'Dials', varies: 'frame' };
 }
 
+/** What stands where a swarm has to be chosen. */
+export const NO_SWARM = 'Choose a swarm';
+
 /** Another swarm of the piece. */
-export function swarmDial(help: string, more: More<SwarmDial> = {}): SwarmDial {
-  return { type: 'swarm', title: 'Swarm', help, group: 'Dials', default: '', ...more };
+export function swarmDial(
+  help: string,
+  more: More<SwarmDial> & Partial<Pick<SwarmDial, 'none'>> = {},
+): SwarmDial {
+  const rest = { none: NO_SWARM, group: 'Dials', ...more };
+  return { type: 'swarm', title: 'Swarm', help, default: '', ...rest };
 }
 
 /** What a file may hold for a dial; a dial that is left out takes its default. */

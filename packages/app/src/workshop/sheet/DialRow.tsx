@@ -216,7 +216,15 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
     case 'stocks':
       return <StocksCell spec={spec} value={value as string[]} path={path} onChange={once} />;
     case 'swarm':
-      return <SwarmCell title={spec.title} value={value as string} path={path} onChange={once} />;
+      return (
+        <SwarmCell
+          title={spec.title}
+          none={spec.none}
+          value={value as string}
+          path={path}
+          onChange={once}
+        />
+      );
     case 'keys':
       return <KeysTable keys={value as Keys} rate={rate} onChange={put} onSettle={settle} />;
     case 'formula':

@@ -25,7 +25,7 @@ export const wornWays = force({
       unit: 's',
       drag: 'log',
     }),
-    swarm: swarmDial('Whose ways; without one, those of all swarms.'),
+    swarm: swarmDial('Whose ways are felt.', { none: 'All swarms' }),
     centre: vector('Middle', [0, 0, 0], 1000, 'm', 'Middle of the box of cells.', {
       grasp: 'place',
       group,
