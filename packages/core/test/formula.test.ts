@@ -1,5 +1,8 @@
-import { FormulaError, parseFormula } from '../src';
+import { functionOf, interpretFn } from '@vast-swarm/kernel';
+import { FormulaError, FUNCTIONS, OPERATORS, parseFormula } from '../src';
+import { formulaNode } from '../src/formula/graph';
 import { formulaAt } from '../src/formula/numbers';
+import { generator } from '../../kernel/test/harness';
 
 const moment = { time: 2, rate: 30, seed: 7 };
 const value = (text: string): number => formulaAt(parseFormula(text, false), moment);
@@ -22,6 +25,10 @@ test.each<[string, number]>([
   ['round(2.5) + floor(-0.5) + fract(1.25)', 2.25],
   ['smooth(0, 2, 1)', 0.5],
   ['sign(-3)', -1],
+  ['1 - (3) ^ 2', -8],
+  ['2 * -(3 ^ 2)', -18],
+  ['(-max(1, 3)) ^ 2', 9],
+  ['1.5e1 + .5', 15.5],
 ])('%s is %d', (text, wanted) => {
   expect(value(text)).toBeCloseTo(wanted);
 });
@@ -57,6 +64,22 @@ test.each<[string, number, string]>([
   ['', 1, 'a formula is wanted'],
   ["'text'", 2, 'text has no place'],
   ['age * 2', 1, 'belongs to a particle'],
+  ['2 * pick(3)', 5, 'belongs to a particle'],
+  ['-(3) ^ 2', 6, 'set brackets'],
+  ['2 + -max(1, 3) ^ 2', 16, 'set brackets'],
+  ['1 & 2', 3, "'and' is written &&"],
+  ['1 | 2', 3, "'or' is written ||"],
+  ['time = 2', 6, "'equal' is written =="],
+  ['2 ** 3', 3, 'a power is written ^'],
+  ['~1', 1, "'~' is not known"],
+  ['5!', 2, "'!' stands before"],
+  ['0,5 * time', 2, 'a decimal point is written .'],
+  ['(0,5)', 3, 'a decimal point is written .'],
+  ['2 × 3', 3, "'times' is written *"],
+  ['1 2', 3, "no sign between '1' and '2'"],
+  ['2 time', 3, "no sign between '2' and 'time'"],
+  ['(1)(2)', 4, "no sign between ')' and '('"],
+  ['sin 3', 1, 'wants brackets'],
 ])('the error in %s is at character %d', (text, at, problem) => {
   expect(() => parseFormula(text, false)).toThrow(FormulaError);
   try {
@@ -69,4 +92,73 @@ test.each<[string, number, string]>([
 
 test('readings are known where there is a particle', () => {
   expect(() => parseFormula('age / life + speed * pick(3)', true)).not.toThrow();
+});
+
+/** A random formula of the frame's names that has a value, with brackets round every part. */
+function randomFormula(next: () => number, depth: number): string {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!;
+  const inner = (): string => randomFormula(next, depth - 1);
+  if (depth === 0 || next() < 0.15) {
+    return pick(['time', 'seed', 'pi', '0', '1', '2', '3', '0.5', '(-2)', '(-0.75)', '4']);
+  }
+  // What jumps, as floor and %, is left to tests of its own: there the last bit decides.
+  const operators = OPERATORS.filter((o) => !['/', '%', '^'].includes(o));
+  const calm = ['abs', 'sign', 'exp', 'sin', 'cos', 'min', 'max', 'mix', 'clamp'] as const;
+  const makes = [
+    () => `(${inner()} ${pick(operators)} ${inner()})`,
+    () => `(${inner()} / (abs(${inner()}) + 0.5))`,
+    () => `((${inner()}) ^ ${pick(['0', '1', '2', '3', '4', '(1 + 2)', '(2 - 2)'])})`,
+    () => `((abs(${inner()}) + 0.25) ^ ${inner()})`,
+    () => `(-${inner()})`,
+    () => `(!${inner()})`,
+    () => `(${inner()} ? ${inner()} : ${inner()})`,
+    () => `log(abs(${inner()}) + 0.1) + sqrt(abs(${inner()}))`,
+    () => {
+      const name = pick(calm);
+      return `${name}(${Array.from({ length: FUNCTIONS[name] }, inner).join(', ')})`;
+    },
+  ];
+  return pick(makes)();
+}
+
+/** What a particle's formula gives where there is nothing of a particle in it. */
+function asNode(text: string): number {
+  const names: Partial<Record<string, number>> = { time: 2, frame: 60, seed: 7, pi: Math.PI };
+  const parsed = parseFormula(text, false);
+  const { results } = functionOf('formula', [], (g) => [
+    formulaNode(
+      parsed,
+      g,
+      (name) => g.float(names[name]!),
+      () => g.float(0),
+    ),
+  ]);
+  return interpretFn(results, [])[0]!;
+}
+
+test.each([
+  ...['(-2) ^ 3', '(-2) ^ (2 + 1)', '(-2) ^ 4', '(-2) ^ (-1)', '0 ^ 0', '0 ^ 2', '2 ^ (-2)'],
+  ...['(-2) ^ 0.5', '0 ^ (-1)', 'log(0)', 'log(-1)', 'sqrt(-1)', '1 / 0'],
+])('%s is the same for a frame and for a particle', (text) => {
+  expect(asNode(text)).toBeCloseTo(value(text), 5);
+});
+
+test('formulas of frames and of particles give the same for 3,000 random texts', () => {
+  const next = generator(11);
+  let [compared, powers] = [0, 0];
+  for (let i = 0; i < 3000; i++) {
+    const text = randomFormula(next, 3);
+    const [wanted, found] = [value(text), asNode(text)];
+    // Single precision: what is large, or as good as nothing, and borders of comparisons, are passed over.
+    if (Math.max(Math.abs(wanted), Math.abs(found)) > 1e4) continue;
+    if (wanted !== 0 && Math.abs(wanted) < 1e-4) continue;
+    compared += 1;
+    if (text.includes('^')) powers += 1;
+    expect({ text, near: Math.abs(found - wanted) <= 2e-3 * (1 + Math.abs(wanted)) }).toEqual({
+      text,
+      near: true,
+    });
+  }
+  expect(compared).toBeGreaterThan(2000);
+  expect(powers).toBeGreaterThan(200);
 });

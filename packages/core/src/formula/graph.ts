@@ -51,7 +51,7 @@ function nodes(g: Graph, name: (name: Name) => Expr, pick: (number: Expr) => Exp
       fract: (a) => a.sub(a.floor()),
       sqrt: (a) => a.sqrt(),
       exp: (a) => exp(a),
-      log: (a) => log(a),
+      log: (a) => logarithm(a),
       noise: (a) => noise(a),
       pick: (a) => pick(a.clamp(-1e9, 1e9).toInt()),
       min: (a, b) => a.min(b),
@@ -67,12 +67,40 @@ function nodes(g: Graph, name: (name: Name) => Expr, pick: (number: Expr) => Exp
   };
 }
 
-/** Whole powers by multiplication, so that those of numbers below 0 have a value. */
+/** What has no value. */
+function nothing(g: Graph): Expr {
+  return g.float(0).div(0);
+}
+
+/** What grows beyond all bounds as a number nears 0 from above. */
+function endless(g: Graph): Expr {
+  return g.float(1).div(0);
+}
+
+/** The logarithm as on the host; the kernel's own knows numbers above 0 alone. */
+function logarithm(a: Expr): Expr {
+  const g = a.graph;
+  return a.gt(0).select(log(a), a.eq(0).select(endless(g).neg(), nothing(g)));
+}
+
+/**
+ * Powers as on the host: of numbers below 0 where the exponent is whole, 1 where it is 0, of 0 nothing
+ * below 0. What has no value becomes a number that is not finite.
+ */
 function power(a: Expr, b: Expr): Expr {
+  const g = a.graph;
   const n = b.kind === 'const' ? b.imm : NaN;
   if (n === 2) return a.mul(a);
   if (n === 3) return a.mul(a).mul(a);
-  return pow(a, b);
+  const size = pow(a.abs().max(1e-37), b);
+  const whole = b.floor().eq(b);
+  const half = b.mul(0.5);
+  const odd = whole.and(half.floor().eq(half).not());
+  const signed = odd.select(size.neg(), size);
+  const below = whole.select(signed, nothing(g));
+  const ofZero = b.gt(0).select(g.float(0), endless(g));
+  const value = a.lt(0).select(below, a.eq(0).select(ofZero, size));
+  return b.eq(0).select(1, value);
 }
 
 /**

@@ -7,6 +7,10 @@ import jsep, {
   type Literal,
   type UnaryExpression,
 } from 'jsep';
+import { FormulaError } from './formulaError';
+import { refuseMistakes } from './mistakes';
+
+export { FormulaError };
 
 /** A formula as a tree; `at` is the place in the text, counted from 0. */
 export type Formula =
@@ -79,20 +83,9 @@ export const FUNCTIONS = {
 } as const;
 export type FunctionName = keyof typeof FUNCTIONS;
 
-/** Says what is wrong with a formula, and at which character. */
-export class FormulaError extends Error {
-  override readonly name = 'FormulaError';
-
-  constructor(
-    readonly at: number,
-    readonly problem: string,
-  ) {
-    super(`at character ${String(at + 1)}: ${problem}`);
-  }
-}
-
 export const LONGEST = 400;
 jsep.addBinaryOp('^', 12, true);
+const CALLED: ReadonlySet<string> = new Set(Object.keys(FUNCTIONS));
 
 /**
  * Reads infix mathematics: + - * / % ^, comparisons (1 for true, 0 for false), && || !,
@@ -105,11 +98,7 @@ export function parseFormula(text: string, particle: boolean): Formula {
   if (text.length > LONGEST) {
     throw new FormulaError(LONGEST, `a formula has at most ${String(LONGEST)} characters`);
   }
-  const doubtful = /(^|[-+*/%^(,<>=&|?:!])\s*-\s*[\w.]+(\([^()]*\))?\s*\^/.exec(text);
-  if (doubtful) {
-    const at = doubtful.index + doubtful[0].length - 1;
-    throw new FormulaError(at, 'a minus before a power can mean two things: set brackets');
-  }
+  refuseMistakes(text, CALLED);
   return new Reader(text, particle).read(syntax(text));
 }
 
@@ -198,6 +187,9 @@ class Reader {
     const at = this.places[this.next++] ?? 0;
     const name = callee.type === 'Identifier' ? (callee as Identifier).name : '';
     if (!(name in FUNCTIONS)) throw this.fail(`there is no function '${name}'`, at);
+    if (name === 'pick' && !this.particle) {
+      throw this.fail("'pick' belongs to a particle; here there is none", at);
+    }
     const wanted = FUNCTIONS[name as FunctionName];
     if (args.length !== wanted) {
       const count = `${String(wanted)} value${wanted === 1 ? '' : 's'}`;
