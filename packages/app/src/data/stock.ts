@@ -19,12 +19,18 @@ async function readInWorker(
 ): Promise<ReadFile> {
   const made = new Worker(new URL('../stock/stockWorker.ts', import.meta.url), { type: 'module' });
   const worker = openWorker<StockWorker>(made);
+  let over = false;
+  // What is told may come behind the end.
+  const told = (part: number): void => {
+    if (!over) progress(part);
+  };
   try {
-    return await worker.ask(worker.call.read(name, transfer(bytes, [bytes]), proxy(progress)));
+    return await worker.ask(worker.call.read(name, transfer(bytes, [bytes]), proxy(told)));
   } catch (error) {
     if (!(error instanceof WorkerDied)) throw error;
     throw new Error(`${name}: reading it failed (${error.message}).`, { cause: error });
   } finally {
+    over = true;
     worker.close();
   }
 }

@@ -41,7 +41,9 @@ export function useRender(): Rendering {
     worker.current = own;
     let done = 0;
     const events: RenderEvents = {
+      // Events come by another way than the end does, and may come behind it.
       progress: (now, all, warming) => {
+        if (worker.current !== own) return;
         done = now;
         setState({ phase: 'running', done, total: all, warming, seconds: seconds() });
       },
