@@ -15,7 +15,7 @@ export function report(name: string, value: number, unit: string, baseline?: num
 }
 
 /** Milliseconds that one figure may take, once it has been measured three times. */
-const ENOUGH = 1200;
+const ENOUGH = 700;
 
 /**
  * The best of some runs in milliseconds: what the machine can do when it is left alone. Slow things are
