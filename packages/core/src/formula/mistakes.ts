@@ -23,11 +23,14 @@ interface Token {
 }
 
 function tokensOf(text: string): Token[] {
-  return [...text.matchAll(TOKEN)].flatMap(({ 0: all, index, groups }) => {
-    const [kind, word] = Object.entries(groups!).find(([, v]) => v !== undefined)!;
-    const at = index + all.length - word!.length;
-    return word!.trim() ? [{ kind: kind as Token['kind'], text: word!, at }] : [];
-  });
+  const tokens: Token[] = [];
+  for (const { 0: all, index, groups } of text.matchAll(TOKEN)) {
+    for (const kind of ['number', 'name', 'sign'] as const) {
+      const word = groups?.[kind]?.trim();
+      if (word) tokens.push({ kind, text: word, at: index + all.length - word.length });
+    }
+  }
+  return tokens;
 }
 
 /** Whether a token can end what a sign stands behind. */
