@@ -8,7 +8,7 @@ import { parseFormula } from '../formula/parse';
 import { kindOf } from '../catalogue';
 import type { Part, Piece } from '../piece/types';
 import type { LiveTake } from '../feeds/take';
-import { serialOf } from '../stock/memo';
+import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import type { StockData } from '../stock/types';
 
@@ -49,18 +49,22 @@ export class Scene implements World {
     return this.piece.seed;
   }
 
-  /** What signals depend on. A live take changes while what reads it stays the same. */
-  get signalled(): unknown {
-    const live = [...this.live].map(([id, take]) => [id, serialOf(take)]);
-    return [this.piece.signals, live];
+  /** What signals depend on, as a text. A live take changes while what reads it stays the same. */
+  get signalled(): string {
+    // Many parts of a compile ask for it, and takes can be long.
+    return memo(this, 'signalled', () => {
+      const live = [...this.live].map(([id, take]) => [id, serialOf(take)]);
+      return JSON.stringify([this.piece.signals, live]);
+    });
   }
 
-  /** What things of the stock depend on: which they are, and whether their files are at hand. */
-  get stocked(): unknown {
-    const here = this.piece.stock.map(
-      ({ source }) => 'hash' in source && this.files.has(source.hash),
-    );
-    return [this.piece.stock, here];
+  /** What things of the stock depend on, as a text: which they are, and whether their files are at hand. */
+  get stocked(): string {
+    return memo(this, 'stocked', () => {
+      const { stock } = this.piece;
+      const here = stock.map(({ source }) => 'hash' in source && this.files.has(source.hash));
+      return JSON.stringify([stock, here]);
+    });
   }
 
   get density(): number {
@@ -73,7 +77,9 @@ export class Scene implements World {
 
   /** Another number when more was recorded of a live signal. */
   changes(): number {
-    return [...this.live.values()].reduce((sum, take) => sum + take.changes, 0);
+    let sum = 0;
+    for (const take of this.live.values()) sum += take.changes;
+    return sum;
   }
 
   /** A signal's value at a time in seconds. */

@@ -1,4 +1,4 @@
-import { exp, Vec3 } from '@vast-swarm/kernel';
+import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
 import { number, swarmDial, vector } from '../../language/dials';
 import { force } from '../define';
 
@@ -6,6 +6,8 @@ const group = 'Cells';
 
 /** How many particles lately went through a cell for its ways to be felt by half. */
 const HALF = 1;
+/** How much the ways of a cell are felt, 0 to 1, by how many went through it. */
+const worn = (count: Expr): Expr => count.div(count.add(HALF));
 
 export const wornWays = force({
   kind: 'wornWays',
@@ -58,27 +60,21 @@ export const wornWays = force({
     const cells = field();
     const count = cells.at('count', position);
     const sum = new Vec3(cells.at('x', position), cells.at('y', position), cells.at('z', position));
-    const felt = count.div(count.add(HALF));
+    const felt = worn(count);
     const rate = dial.number('along').mul(felt);
     // A drag against what moves: towards the mean velocity, never past it.
     const push = sum.scale(rate.div(count.max(1e-6)));
     if (dial.raw('draw') === 0) return { push, drag: rate };
-    const slope = [0, 1, 2].map((axis) => {
-      const half = cells.side.parts[axis]!.mul(0.5);
-      const way = new Vec3(
-        ...([0, 1, 2].map((i) => (i === axis ? half : half.mul(0))) as [
-          typeof half,
-          typeof half,
-          typeof half,
-        ]),
-      );
-      const worn = (place: Vec3) => {
-        const n = cells.at('count', place);
-        return n.div(n.add(HALF));
-      };
-      return worn(position.add(way)).sub(worn(position.sub(way)));
-    });
-    const [x, y, z] = slope as [typeof count, typeof count, typeof count];
-    return { push: push.add(new Vec3(x, y, z).scale(dial.number('draw'))), drag: rate };
+    const { x, y, z } = position;
+    const [i, j, k] = cells.side.scale(0.5).parts;
+    const at = (px: Expr, py: Expr, pz: Expr): Expr =>
+      worn(cells.at('count', new Vec3(px, py, pz)));
+    // How much more it is worn from one side of the particle to the other.
+    const rise = new Vec3(
+      at(x.add(i), y, z).sub(at(x.sub(i), y, z)),
+      at(x, y.add(j), z).sub(at(x, y.sub(j), z)),
+      at(x, y, z.add(k)).sub(at(x, y, z.sub(k))),
+    );
+    return { push: push.add(rise.scale(dial.number('draw'))), drag: rate };
   },
 });

@@ -1,6 +1,7 @@
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import type { CameraPose, Mesh, Vector } from '@vast-swarm/core';
+import { wayThrough } from './plane';
 
 /** Trees of boxes by mesh, so that a ray asks few triangles. */
 const trees = new WeakMap<Mesh, MeshBVH>();
@@ -27,9 +28,7 @@ export function onMesh(
   mesh: Mesh,
   centre: Vector,
 ): Vector | null {
-  const focal = camera.focal * size.height;
-  const [a, b] = [(x - size.width / 2) / focal, (size.height / 2 - y) / focal];
-  const way = camera.forward.map((f, i) => f + camera.right[i]! * a + camera.up[i]! * b);
+  const way = wayThrough(camera, size, x, y);
   const from = camera.eye.map((e, i) => e - centre[i]!);
   const ray = new Ray(new Vector3(...from), new Vector3(...way).normalize());
   const nearest = treeOf(mesh).raycastFirst(ray, DoubleSide);
