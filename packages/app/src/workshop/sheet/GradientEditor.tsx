@@ -1,7 +1,8 @@
 import { Box, Stack } from '@mui/material';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { gradientAt, hexOf, linearRgb, type Rgb, type Stop } from '@vast-swarm/core';
 import { COLOURS } from '../../theme';
+import { useHolding } from '../../ui/useHolding';
 import { ColourField } from './ColourField';
 import { gradientCss, GradientTools } from './GradientTools';
 import { NumberField } from './NumberField';
@@ -19,6 +20,12 @@ interface Props {
 function screenColour(rgb: Rgb): string {
   const most = Math.max(1, ...rgb);
   return hexOf(rgb.map((c) => c / most) as Rgb);
+}
+
+/** The part of the bar, 0 to 1, that the pointer is over. */
+function placeOf({ currentTarget, clientX }: MouseEvent): number {
+  const box = currentTarget.getBoundingClientRect();
+  return Math.min(1, Math.max(0, (clientX - box.left) / box.width));
 }
 
 /** Stops with one of them changed; it stays between its neighbours. */
@@ -43,20 +50,17 @@ function withMore(stops: Stop[], at: number): [Stop[], number] {
 /** A gradient: drag stops, double-click to add one, Delete to remove it; light over 1 glows. */
 export function GradientEditor({ label, stops, onChange, onSettle, rate }: Props) {
   const [chosen, setChosen] = useState(0);
-  const bar = useRef<HTMLDivElement>(null);
-  const dragging = useRef<number | null>(null);
   const current = Math.min(chosen, stops.length - 1);
-  const placeOf = (event: { clientX: number }): number => {
-    const box = bar.current!.getBoundingClientRect();
-    return Math.min(1, Math.max(0, (event.clientX - box.left) / box.width));
-  };
   const change = (i: number, part: Partial<Stop>): void => {
     onChange(withStop(stops, i, part));
   };
+  const { surface, hold, handlers } = useHolding<HTMLDivElement>((i, event) => {
+    change(i, { at: placeOf(event) });
+  }, onSettle);
   return (
     <Box>
       <Box
-        ref={bar}
+        ref={surface}
         role="group"
         aria-label={`${label} gradient`}
         onDoubleClick={(event) => {
@@ -65,13 +69,7 @@ export function GradientEditor({ label, stops, onChange, onSettle, rate }: Props
           onSettle();
           setChosen(index);
         }}
-        onPointerMove={(event: PointerEvent) => {
-          if (dragging.current !== null) change(dragging.current, { at: placeOf(event) });
-        }}
-        onPointerUp={() => {
-          if (dragging.current !== null) onSettle();
-          dragging.current = null;
-        }}
+        {...handlers}
         sx={{ position: 'relative', height: 30, touchAction: 'none' }}
       >
         <Box sx={{ height: 18, borderRadius: 0.5, background: gradientCss(stops) }} />
@@ -85,8 +83,7 @@ export function GradientEditor({ label, stops, onChange, onSettle, rate }: Props
               setChosen(i);
             }}
             onHold={(pointer) => {
-              bar.current!.setPointerCapture(pointer);
-              dragging.current = i;
+              hold(i, pointer);
             }}
             onMove={(by) => {
               change(i, { at: stop.at + by });

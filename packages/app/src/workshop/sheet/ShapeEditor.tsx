@@ -1,7 +1,8 @@
 import { Box, MenuItem, Select, Stack } from '@mui/material';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { EASES, shapeAt, type Ease, type Shape } from '@vast-swarm/core';
 import { COLOURS } from '../../theme';
+import { useHolding } from '../../ui/useHolding';
 import { NumberField } from './NumberField';
 
 interface Props {
@@ -28,6 +29,16 @@ function shapePath(shape: Shape, width: number, height: number): string {
 
 type Point = Shape[number];
 
+/** The point of the box that the pointer is over. */
+function placeOf({ currentTarget, clientX, clientY }: MouseEvent): Point {
+  const box = currentTarget.getBoundingClientRect();
+  const clamp = (v: number): number => Math.min(1, Math.max(0, v));
+  return {
+    x: clamp((clientX - box.left) / box.width),
+    y: clamp(1 - (clientY - box.top) / box.height),
+  };
+}
+
 /** A shape with a point put somewhere else: between its neighbours, within the box. */
 function withPoint(shape: Shape, i: number, part: Partial<Point>): Shape {
   const low = shape[i - 1]?.x ?? 0;
@@ -44,20 +55,13 @@ function withPoint(shape: Shape, i: number, part: Partial<Point>): Shape {
  */
 export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
   const [chosen, setChosen] = useState<number | null>(null);
-  const svg = useRef<SVGSVGElement>(null);
-  const dragging = useRef<number | null>(null);
-  const placeOf = (event: { clientX: number; clientY: number }): Point => {
-    const box = svg.current!.getBoundingClientRect();
-    const clamp = (v: number): number => Math.min(1, Math.max(0, v));
-    return {
-      x: clamp((event.clientX - box.left) / box.width),
-      y: clamp(1 - (event.clientY - box.top) / box.height),
-    };
-  };
   const change = (i: number, part: Partial<Point>): void => {
     onChange(withPoint(shape, i, part));
   };
-  const add = (event: { clientX: number; clientY: number }): void => {
+  const { surface, hold, handlers } = useHolding<SVGSVGElement>((i, event) => {
+    change(i, placeOf(event));
+  }, onSettle);
+  const add = (event: MouseEvent): void => {
     const place = placeOf(event);
     const at = shape.findIndex((p) => p.x > place.x);
     const index = at < 0 ? shape.length : at;
@@ -75,18 +79,12 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
   return (
     <Box>
       <svg
-        ref={svg}
+        ref={surface}
         role="group"
         aria-label={`${label} over life`}
         viewBox={`0 0 ${String(W)} ${String(H)}`}
         preserveAspectRatio="none"
-        onPointerMove={(event) => {
-          if (dragging.current !== null) change(dragging.current, placeOf(event));
-        }}
-        onPointerUp={() => {
-          if (dragging.current !== null) onSettle();
-          dragging.current = null;
-        }}
+        {...handlers}
         onDoubleClick={add}
         style={{
           ...{ width: '100%', height: H, overflow: 'visible' },
@@ -104,8 +102,7 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
               setChosen(i);
             }}
             onHold={(pointer) => {
-              svg.current!.setPointerCapture(pointer);
-              dragging.current = i;
+              hold(i, pointer);
             }}
             onMove={(part) => {
               change(i, part);

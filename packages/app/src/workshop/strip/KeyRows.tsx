@@ -1,9 +1,10 @@
 import { Box } from '@mui/material';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent, MouseEvent, PointerEvent } from 'react';
 import { Scene, type Key, type Keys, type Part } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { useHolding } from '../../ui/useHolding';
 import { keysAtTime, withKey } from './keyEdits';
 
 const HEIGHT = 36;
@@ -66,7 +67,7 @@ function useKeyChanges(signal: Part, at: number, keys: Keys) {
       const moved = { ...next, at: round(inside), value: round(next.value) };
       put(keys.map((k, n) => (n === i ? moved : k)));
     },
-    settle: () => dispatch(pieceActions.settled()),
+    settle: () => void dispatch(pieceActions.settled()),
   };
 }
 
@@ -74,22 +75,21 @@ function Row({ signal, at, seconds, scene }: RowProps) {
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'signals' && s.piece.selection.id === signal.id,
   );
-  const box = useRef<HTMLDivElement>(null);
-  const dragging = useRef<number | null>(null);
   const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : [];
   const curve = curveOf(scene, signal, keys, seconds);
   const { put, change, settle } = useKeyChanges(signal, at, keys);
-  const placeOf = (event: { clientX: number; clientY: number }): Pick<Key, 'at' | 'value'> => {
-    const frame = box.current!.getBoundingClientRect();
-    const part = 1 - (event.clientY - frame.top - 6) / (HEIGHT - 12);
-    return {
-      at: (seconds * (event.clientX - frame.left)) / frame.width,
-      value: curve.valueAt(part),
-    };
+  const placeOf = ({ currentTarget, clientX, clientY }: MouseEvent): Pick<Key, 'at' | 'value'> => {
+    const frame = currentTarget.getBoundingClientRect();
+    const part = 1 - (clientY - frame.top - 6) / (HEIGHT - 12);
+    return { at: (seconds * (clientX - frame.left)) / frame.width, value: curve.valueAt(part) };
   };
+  const { surface, hold, handlers } = useHolding<HTMLDivElement>((i, event) => {
+    event.stopPropagation();
+    change(i, placeOf(event));
+  }, settle);
   return (
     <Box
-      ref={box}
+      ref={surface}
       role="group"
       aria-label={`${signal.name} over time`}
       onDoubleClick={(event) => {
@@ -98,15 +98,7 @@ function Row({ signal, at, seconds, scene }: RowProps) {
         put(withKey(keys, { at: time, value: keysAtTime(keys, time) }));
         settle();
       }}
-      onPointerMove={(event: PointerEvent) => {
-        if (dragging.current === null) return;
-        event.stopPropagation();
-        change(dragging.current, placeOf(event));
-      }}
-      onPointerUp={() => {
-        if (dragging.current !== null) settle();
-        dragging.current = null;
-      }}
+      {...handlers}
       sx={{ position: 'relative', height: HEIGHT, borderTop: `1px solid ${COLOURS.line}` }}
     >
       <RowName signal={signal} chosen={chosen} />
@@ -133,8 +125,7 @@ function Row({ signal, at, seconds, scene }: RowProps) {
           left={`calc(${String((100 * key.at) / Math.max(1e-6, seconds))}% - 5px)`}
           top={curve.y(key.value) - 5}
           onHold={(pointer) => {
-            box.current!.setPointerCapture(pointer);
-            dragging.current = i;
+            hold(i, pointer);
           }}
           onMove={(part) => {
             change(i, part);
