@@ -35,6 +35,8 @@ export interface Loop extends Scope {
   index: Expr;
   values: Expr[];
   results: Expr[];
+  /** Lanes where it is false after a turn take no further one; null where the count alone decides. */
+  goOn: Expr | null;
 }
 
 /** A named function: emitted once, called many times. Pure: it sees only its parameters. */
@@ -308,7 +310,7 @@ export class Graph {
     for (const [key, { kind, loop }] of this.nodes) {
       parts.push(key);
       if (kind !== 'loop') continue;
-      parts.push([loop!.count, ...loop!.initial, ...loop!.results].map(id).join());
+      parts.push([loop!.count, ...loop!.initial, ...loop!.results, loop!.goOn].map(id).join());
     }
     const stores = this.stores.map((s) => `${s.buffer},${id(s.value)},${id(s.mask)}`);
     const slots = [...this.buffers, ...this.uniforms].map((s) => s.type);
@@ -338,12 +340,25 @@ export class Graph {
    * are done, so indices have to be clamped to what is there.
    */
   loop(count: Expr, initial: Expr[], body: (turn: Expr, carried: Expr[]) => Expr[]): Expr[] {
+    return this.loopWhile(count, initial, (turn, carried) => ({
+      next: body(turn, carried),
+      goOn: null,
+    }));
+  }
+
+  /** A loop that each lane leaves as soon as `goOn` is false after a turn, or after `most` turns. */
+  loopWhile(
+    most: Expr,
+    initial: Expr[],
+    body: (turn: Expr, carried: Expr[]) => { next: Expr[]; goOn: Expr | null },
+  ): Expr[] {
     const depth = (this.active.at(-1)?.depth ?? LANE.depth) + 1;
-    const loop = { depth, count, initial } as Loop;
+    const loop = { depth, count: most, initial } as Loop;
     loop.index = this.node('loopIndex', 'i32', [], 0, loop, null, loop);
     loop.values = initial.map((e, i) => this.node('loopValue', e.type, [], i, loop, null, loop));
     this.active.push(loop);
-    loop.results = body(loop.index, loop.values);
+    const { next, goOn } = body(loop.index, loop.values);
+    Object.assign(loop, { results: next, goOn });
     this.active.pop();
     const scope = this.active.at(-1) ?? LANE;
     const node = this.node('loop', 'f32', [], 0, scope, null, loop);

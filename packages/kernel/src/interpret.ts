@@ -108,6 +108,7 @@ function turn(context: Context, node: Expr): Scalar {
     loop.values.forEach((v, k) => values.set(v, carried[k]!));
     run(context, loop);
     carried = loop.results.map((r) => values.get(r)!);
+    if (loop.goOn && !values.get(loop.goOn)) break;
   }
   context.calls.set(node, carried);
   return 0;

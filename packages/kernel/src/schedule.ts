@@ -17,8 +17,8 @@ export interface Schedule {
 /** What a node reads; a loop reads what its body reads from outside, and its body's results. */
 function inputs(node: Expr): readonly Expr[] {
   if (node.kind !== 'loop') return node.args;
-  const { count, initial, results } = node.loop!;
-  return [count, ...initial, ...results];
+  const { count, initial, results, goOn } = node.loop!;
+  return [count, ...initial, ...results, ...(goOn ? [goOn] : [])];
 }
 
 export function schedule(roots: readonly Expr[]): Schedule {

@@ -181,7 +181,8 @@ class Writer {
   }
 
   private emitLoop(node: Expr, loop: Loop): void {
-    const varies = loop.count.scope !== INVARIANT;
+    const { goOn } = loop;
+    const varies = loop.count.scope !== INVARIANT || goOn !== null;
     const turn = this.local(I32);
     const index = this.local(V128);
     const count = this.local(varies ? V128 : I32);
@@ -206,6 +207,13 @@ class Writer {
       this.read(result);
       if (varies) this.push(get(carried[i]!), get(mask), simd(SIMD.bitselect));
     });
+    // Read before the carried values change; where it is false no further turn is counted.
+    if (goOn) {
+      this.push(get(count));
+      this.push(constV128(0));
+      this.read(goOn);
+      this.push(simd(SIMD.bitselect), set(count));
+    }
     for (const home of [...carried].reverse()) this.push(set(home));
     this.push(get(turn), constI32(1), OP.addI32, set(turn), OP.branch(0), OP.end, OP.end);
     this.results.set(node, carried);

@@ -107,7 +107,9 @@ class Writer {
     // All next values are read before the first is written.
     const next = loop.results.map((r) => this.read(r));
     next.forEach((text, i) => this.lines.push(`let ${name}_next${String(i)} = ${text};`));
+    if (loop.goOn) this.lines.push(`let ${name}_on = ${this.read(loop.goOn)};`);
     next.forEach((_, i) => this.lines.push(`${name}_${String(i)} = ${name}_next${String(i)};`));
+    if (loop.goOn) this.lines.push(`if (!${name}_on) { break; }`);
     this.lines.push('}');
   }
 

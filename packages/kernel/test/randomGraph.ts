@@ -30,9 +30,12 @@ export function randomGraph(seed: number, nodes = 60): Graph {
       const [factor, outer] = [pick(pool.f32!), pick(pool.i32!)];
       // Every other loop turns as often as its lane says.
       const turns = choice < 0.1 ? g.uniform('turns', 'i32') : pick(pool.i32!).and(3);
-      g.loop(turns, [pick(pool.f32!), pick(pool.i32!)], (turn, [x, k]) => {
+      // Every other loop is left by a lane when its own numbers say so.
+      const leaves = next() < 0.5;
+      g.loopWhile(turns, [pick(pool.f32!), pick(pool.i32!)], (turn, [x, k]) => {
         const [sum] = g.loop(g.int(2), [x!], (inner, [y]) => [y!.add(inner.toFloat().mul(factor))]);
-        return [sum!.mul(0.5), k!.add(turn).xor(outer)];
+        const after = [sum!.mul(0.5), k!.add(turn).xor(outer)];
+        return { next: after, goOn: leaves ? after[1]!.and(1).eq(0) : null };
       }).forEach(keep);
     } else {
       const name = pick(names);

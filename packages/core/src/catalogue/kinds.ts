@@ -158,15 +158,39 @@ export interface ForceKind<D extends Dials = Dials> extends Kind<D> {
 
 /** How far a place is from a collider, in the collider's own frame. */
 export interface Distance {
-  /** Metres; below 0 inside. Never more than the true distance. */
+  /** Metres; below 0 inside. */
   distance: Expr;
   /** Unit vector away from the surface. */
   normal: Vec3;
 }
 
+/** A straight way in a collider's own frame, for lanes where `on` is true. */
+export interface Ray {
+  from: Vec3;
+  way: Vec3;
+  on: Expr;
+}
+
+/** Where a way first meets a surface. */
+export interface Meeting {
+  /** The part of the way up to there; above 1 where it is not met. */
+  part: Expr;
+  /** Unit vector away from the surface, on the side that the way comes from. */
+  normal: Vec3;
+}
+
+export interface Solid {
+  /** How far a place is from the surface. */
+  distance(place: Vec3): Distance;
+  /** Where a way meets what lies within `gap` metres of the surface; left out where the solid is convex. */
+  meets?(ray: Ray, gap: Expr): Meeting;
+  /** Metres by which `distance` may be wrong; left out where it is exact. */
+  doubt?: Expr;
+}
+
 export interface ColliderKind<D extends Dials = Dials> extends Kind<D> {
   /** Null where there is nothing, as with a mesh that is missing. */
-  build(dial: DialReader<D>): ((place: Vec3) => Distance) | null;
+  build(dial: DialReader<D>): Solid | null;
 }
 
 /** What a signal knows of its piece. */

@@ -1,6 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { vector } from '../../language/dials';
 import { collider } from '../define';
+import type { Distance } from '../kinds';
 import { boxLines, plainVector } from '../outlines';
 
 export const box = collider({
@@ -13,7 +14,7 @@ export const box = collider({
   build(dial) {
     const g = dial.graph;
     const half = dial.vector('size').scale(0.5);
-    return (p) => {
+    const distance = (p: Vec3): Distance => {
       const signs = p.parts.map((c) => c.lt(0).select(g.float(-1), g.float(1)));
       const q = p.parts.map((c, i) => c.abs().sub(half.parts[i]!.abs()));
       const [x, y, z] = q as [Expr, Expr, Expr];
@@ -32,5 +33,6 @@ export const box = collider({
         normal: new Vec3(part(0), part(1), part(2)),
       };
     };
+    return { distance };
   },
 });

@@ -1,5 +1,7 @@
+import type { Vec3 } from '@vast-swarm/kernel';
 import { number, vector } from '../../language/dials';
 import { collider } from '../define';
+import type { Distance } from '../kinds';
 import { plainVector } from '../outlines';
 import { round } from './round';
 
@@ -21,10 +23,11 @@ export const capsule = collider({
     const way = b.sub(a);
     const square = way.dot(way).max(1e-12);
     const radius = dial.number('radius');
-    return (p) => {
+    const distance = (p: Vec3): Distance => {
       const from = p.sub(a);
       const t = from.dot(way).div(square).clamp(0, 1);
       return round(from.sub(way.scale(t)), radius);
     };
+    return { distance };
   },
 });

@@ -1,7 +1,12 @@
 import { fieldOf } from '../../stock/places/distanceField';
 import { number, stockDial } from '../../language/dials';
 import { fieldAt } from './fieldAt';
+import { triangleTree } from '../../stock/places/triangleTree';
 import { collider } from '../define';
+import { meetTriangles } from './meetTriangles';
+
+/** Half the thickness of a surface without any, in lengths of the mesh's own frame. */
+const SKIN = 1e-6;
 
 export const mesh = collider({
   kind: 'mesh',
@@ -21,12 +26,19 @@ export const mesh = collider({
     const field = fieldOf(data, dial.plain('detail'));
     const g = dial.graph;
     const size = dial.number('size');
-    // Thinner than the grid can tell, a sheet would have holes.
-    const half = dial.number('thickness').mul(0.5).max(size.mul(field.step));
-    return (p) => {
-      const { distance, normal } = fieldAt(dial, field, p.scale(g.float(1).div(size)));
-      const scaled = distance.mul(size);
-      return { distance: field.closed ? scaled : scaled.sub(half), normal };
+    const shrink = g.float(1).div(size);
+    const half = field.closed ? g.float(0) : dial.number('thickness').mul(0.5);
+    return {
+      distance(p) {
+        const { distance, normal } = fieldAt(dial, field, p.scale(shrink));
+        return { distance: distance.mul(size).sub(half), normal };
+      },
+      meets({ from, way, on }, gap) {
+        const ray = { from: from.scale(shrink), way: way.scale(shrink), on };
+        const radius = half.add(gap).mul(shrink).max(SKIN);
+        return meetTriangles(dial, triangleTree(data), ray, radius);
+      },
+      doubt: size.mul(field.step / 2),
     };
   },
 });

@@ -20,6 +20,6 @@ export const plane = collider({
   build(dial) {
     const g = dial.graph;
     const up = new Vec3(g.float(0), g.float(1), g.float(0));
-    return (p) => ({ distance: p.y, normal: up });
+    return { distance: (p) => ({ distance: p.y, normal: up }) };
   },
 });

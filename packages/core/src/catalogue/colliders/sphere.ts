@@ -14,6 +14,6 @@ export const sphere = collider({
   outline: ({ radius }) => ballLines(drawnSize(radius)),
   build(dial) {
     const radius = dial.number('radius');
-    return (p) => round(p, radius);
+    return { distance: (p) => round(p, radius) };
   },
 });

@@ -3,7 +3,8 @@ import { kindOf } from '../../catalogue';
 import type { Effect, EmitterKind, FieldReading, ForceKind, Moving } from '../../catalogue/kinds';
 import { scaled } from '../../catalogue/forces/region';
 import type { Part, Piece, Swarm } from '../../piece/types';
-import { collide, zoneEffect, type Moved } from './collide';
+import { meetSolids, type Free } from './contact/contacts';
+import { zoneEffect } from './contact/zone';
 import { fieldReading } from '../fields/fieldCells';
 import { FRAME, Owner } from '../../language/names';
 import { emitterReader, partReader, swarmReader } from '../readers';
@@ -67,11 +68,11 @@ export function motionKernel(
   }
   const free = integrate(effects, own, swarm, { position, velocity, step });
   const held = holdOf(builder, swarm, particle, moving, free.position);
-  let moved: Moved = { position: held, velocity: free.velocity, dies, sticks: null };
-  for (const part of piece.colliders.filter((c) => c.on && c.dials.acts === 'solid')) {
-    const felt = feltOf(builder, part, swarm).gt(0);
-    moved = collide({ builder, particle, from: { position, velocity }, step, felt }, part, moved);
-  }
+  const solids = piece.colliders.filter((c) => c.on && c.dials.acts === 'solid');
+  const felt = (part: Part): Expr => feltOf(builder, part, swarm).gt(0);
+  const start = { builder, particle, from: { position, velocity }, step, felt };
+  const moved = meetSolids(start, solids, { position: held, velocity: free.velocity });
+  if (moved.dies) dies = dies?.or(moved.dies) ?? moved.dies;
   let [place, speed] = [moved.position, moved.velocity];
   if (moved.sticks) {
     const stuck = own.keep('held', (birth) => birth.position.x.graph.float(0)).gt(0.5);
@@ -87,7 +88,7 @@ export function motionKernel(
     g.store('way', way.add(place.sub(position).length()));
   }
   g.store('age', after);
-  if (moved.dies) g.store('life', moved.dies.select(life.min(after.max(0)), life));
+  if (dies) g.store('life', dies.select(life.min(after.max(0)), life));
   return { motion: builder, grid: sight };
 }
 
@@ -122,8 +123,6 @@ function forcesOf(
       return scaled(kind.build(reader, { ...moving, field }), felt);
     });
 }
-
-type Free = { position: Vec3; velocity: Vec3 };
 
 /** Place and velocity at the end of the step, before anything solid is met. */
 function integrate(

@@ -1,0 +1,85 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { kindOf } from '../../../catalogue';
+import { touchDials } from '../../../catalogue/colliders/touch';
+import type { ColliderKind, Distance, Meeting, Ray, Solid } from '../../../catalogue/kinds';
+import type { KernelBuilder } from '../../../language/builder';
+import { allDials, sharedDials, type DialReader } from '../../../language/dialReader';
+import type { ParticleInputs } from '../../../language/particle';
+import { placementOf, travels, type Placement } from '../../../language/placement';
+import type { Part } from '../../../piece/types';
+import { partReader } from '../../readers';
+import { meetConvex } from './convex';
+import { TOUCH } from './touching';
+
+export type TouchReader = DialReader<typeof touchDials>;
+
+/** A collider of the piece with its dials read. */
+export interface Body {
+  dial: TouchReader;
+  /** Distances count up on the side where particles are allowed, less the gap that is kept. */
+  surface: (p: Vec3) => Distance;
+  meet: (ray: Ray) => Meeting;
+  convex: boolean;
+  /** Metres by which the surface may be told wrong. */
+  doubt: Expr;
+}
+
+export function bodyOf(builder: KernelBuilder, part: Part, particle: ParticleInputs): Body | null {
+  const dial = sharedDials(partReader(builder, 'colliders', part, particle), touchDials);
+  const kind: ColliderKind = kindOf('colliders', part.kind);
+  const solid: Solid | null = kind.build(allDials(dial));
+  if (!solid) return null;
+  const g = builder.graph;
+  const inside = dial.choice('side') === 'inside';
+  const gap = dial.choice('acts') === 'solid' && dial.raw('gap') !== 0 ? dial.number('gap') : null;
+  const surface = (p: Vec3): Distance => {
+    const { distance, normal } = solid.distance(p);
+    const sided = inside ? distance.neg() : distance;
+    return {
+      distance: gap ? sided.sub(gap) : sided,
+      normal: inside ? normal.scale(-1) : normal,
+    };
+  };
+  return {
+    ...{ dial, surface, convex: !solid.meets },
+    meet: (ray) => solid.meets?.(ray, gap ?? g.float(0)) ?? meetConvex(surface, ray, inside),
+    doubt: solid.doubt ?? g.float(TOUCH / 2),
+  };
+}
+
+/** A solid that particles meet, with its frame at the start and at the end of the step. */
+export interface Standing extends Body {
+  moves: boolean;
+  before: Placement;
+  after: Placement;
+  /** A place of the world in the solid's frame, at a part of the step. */
+  local(p: Vec3, moment: Expr): Vec3;
+  /** Velocity of the solid at a place of its own frame, m/s in the world frame. */
+  velocity(spot: Vec3, step: Expr): Vec3;
+  /** A unit vector of its frame in the world's, at a part of the step. */
+  outward(normal: Vec3, moment: Expr): Vec3;
+}
+
+export function standing(body: Body, part: Part): Standing {
+  const { dial } = body;
+  const moves = travels(part.dials);
+  const before = placementOf(dial.atMoment(0));
+  const after = moves ? placementOf(dial.atMoment(1)) : before;
+  const none = dial.graph.float(0);
+  return {
+    ...{ ...body, moves, before, after },
+    local: (p, moment) =>
+      moves ? Vec3.mix(before.placeBack(p), after.placeBack(p), moment) : before.placeBack(p),
+    velocity: (spot, step) =>
+      moves
+        ? after
+            .place(spot)
+            .sub(before.place(spot))
+            .scale(dial.graph.float(1).div(step.max(1e-6)))
+        : new Vec3(none, none, none),
+    outward: (normal, moment) =>
+      moves
+        ? Vec3.mix(before.direction(normal), after.direction(normal), moment).unit()
+        : before.direction(normal),
+  };
+}
