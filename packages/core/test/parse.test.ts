@@ -86,7 +86,7 @@ test('what is not JSON is told by line; NaN is not JSON', () => {
 
 test('other files, newer versions, deep nesting and vast files are refused', () => {
   expect(problems('[1, 2, 3]')).toContain("its 'format' should be");
-  expect(problems(pieceText({ ...smallPiece(), version: 7 as 4 }))).toContain('newer Vast Swarm');
+  expect(problems(pieceText({ ...smallPiece(), version: 7 as 5 }))).toContain('newer Vast Swarm');
   expect(problems('['.repeat(10_000) + ']'.repeat(10_000))).toContain('Nested more than 64 deep');
   expect(() => {
     checkSize(200 * 2 ** 20);
@@ -174,5 +174,5 @@ test('a piece of version 2 has its one body as the first of several', () => {
   expect(piece.swarms[0]!.bodies).toMatchObject([
     { id: 'disc', kind: 'disc', dials: { mode: 'screen' } },
   ]);
-  expect(piece).toMatchObject({ version: 4, lights: [], density: 1 });
+  expect(piece).toMatchObject({ version: 5, lights: [], density: 1 });
 });

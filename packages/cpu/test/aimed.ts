@@ -1,14 +1,5 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import {
-  addKind,
-  emitter,
-  launch,
-  makeChoice,
-  type DialReader,
-  type Dials,
-  type Piece,
-  type Vector,
-} from '@vast-swarm/core';
+import { addKind, emitter, launch, makeChoice, type Piece, type Vector } from '@vast-swarm/core';
 import { smallPiece } from '../../../tests/support/pieces';
 
 /** Particles of which each starts at a place and with a velocity of its own. */
@@ -20,7 +11,12 @@ export interface Aim {
 let places = new Float32Array(0);
 let velocities = new Float32Array(0);
 
-function listed(dial: DialReader<Dials>, values: Float32Array): Vec3 {
+interface Reader {
+  particle: { id: Expr } | null;
+  block(values: Float32Array, at: Expr): Expr;
+}
+
+function listed(dial: Reader, values: Float32Array): Vec3 {
   const at = dial.particle!.id.mul(3);
   const part = (i: number): Expr => dial.block(values, at.add(i));
   return new Vec3(part(0), part(1), part(2));

@@ -111,3 +111,9 @@ test('random numbers are even, and independent between ids and purposes', () => 
   expect(Math.abs(correlation(a, b))).toBeLessThan(0.02);
   expect(Math.abs(correlation(a, c))).toBeLessThan(0.02);
 });
+
+test('the root mean square of one octave of vector noise is 1', () => {
+  const parts = sample('vector', scattered).slice(0, 3);
+  const square = parts.reduce((sum, part) => sum + mean(part.map((v) => v * v)), 0);
+  expect(Math.abs(Math.sqrt(square) - 1)).toBeLessThan(0.01);
+});

@@ -77,11 +77,14 @@ export interface LaunchKind<D extends Dials = Dials> extends Kind<D> {
 }
 
 export interface Moving {
+  /** Where it is about to be in the middle of the step, where forces are read. */
   position: Vec3;
+  /** Where it is at the start of the step. */
+  start: Vec3;
   velocity: Vec3;
   /** Length of this particle's step in seconds. */
   step: Expr;
-  /** Time of the piece in seconds at the start of the step; the same for all particles. */
+  /** Time of the piece in seconds in the middle of the frame; the same for all particles. */
   time: Expr;
   /** Seconds lived at the start of the step. */
   age: Expr;

@@ -1,4 +1,5 @@
 import { hashNumber } from '@vast-swarm/kernel';
+import { frameAt } from '../feeds/frameAt';
 import { evaluate, type Algebra } from './evaluate';
 import type { Formula, Name } from './parse';
 
@@ -78,7 +79,7 @@ export function formulaAt(formula: Formula, { time, rate, seed }: Moment): numbe
     formula,
     numbers((name) => {
       if (name === 'time') return time;
-      if (name === 'frame') return Math.round(time * rate);
+      if (name === 'frame') return frameAt(time, rate);
       return name === 'seed' ? seed : Math.PI;
     }),
   );

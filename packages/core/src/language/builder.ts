@@ -19,6 +19,8 @@ export interface BirthScope {
   position: Vec3;
   velocity: Vec3;
   colour: Vec3;
+  /** Seconds; 0 or less, before the step in which it is born. */
+  age: Expr;
 }
 
 /** How a part is called: its owner in uniforms, and its label in the purposes of random numbers. */

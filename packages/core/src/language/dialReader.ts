@@ -60,8 +60,9 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
   }
 
   /** The same dials at a moment of the step: 0 its start, 1 its end. */
-  atMoment(born: number): DialReader<D> {
-    return this.with({ ...this.particle!, born: this.graph.float(born) });
+  atMoment(moment: number | Expr): DialReader<D> {
+    const born = typeof moment === 'number' ? this.graph.float(moment) : moment;
+    return this.with({ ...this.particle!, born });
   }
 
   /** The same dials for a place along something, 0 to 1: shapes and gradients over life run along it. */
@@ -118,10 +119,10 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     const { builder, particle } = this;
     if (typeof feed === 'number') return builder.uniform(name, feed);
     const follow = builder.scene.follow(feed);
-    const start = builder.uniform(name, (f) => follow(f.time));
-    if (!particle?.born) return start;
-    const step = 1 / this.rate;
-    const end = builder.uniform(partOf(name, 'end'), (f) => follow(f.time + step));
+    if (!particle?.born) return builder.uniform(name, (f) => follow(f.time));
+    const at = (frame: number): number => follow(frame / this.rate);
+    const start = builder.uniform(partOf(name, 'start'), (f) => at(f.frame));
+    const end = builder.uniform(partOf(name, 'end'), (f) => at(f.frame + 1));
     return mix(start, end, particle.born);
   }
 

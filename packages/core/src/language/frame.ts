@@ -53,7 +53,10 @@ export interface Lamps {
 export interface FrameInputs {
   /** Frame number; negative in the pre-roll. */
   frame: number;
-  /** Seconds at the start of the step to this frame, or of the frame itself when drawing. */
+  /**
+   * Seconds. A frame lasts from frame / rate to (frame + 1) / rate: motion and fields take its middle,
+   * the picture its end, and each birth the moment at which it happens.
+   */
   time: number;
   /** Size of the drawn frame in pixels. */
   width: number;

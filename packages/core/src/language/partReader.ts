@@ -24,16 +24,17 @@ export class PartReader {
     return this.builder.scene.rate;
   }
 
-  /** Seconds of the piece. */
+  /** Seconds of the piece: of the moment that is worked out, see FrameInputs. */
   time(): Expr {
     return this.builder.uniform(FRAME.own('time'), (f) => f.time);
   }
 
   /** The same in a birth: of the moment of each. */
   ownTime(): Expr {
-    const start = this.time();
     const born = this.particle?.born;
-    return born ? start.add(born.mul(1 / this.rate)) : start;
+    if (!born) return this.time();
+    const start = this.builder.uniform(FRAME.own('start'), (f) => f.frame / this.rate);
+    return start.add(born.mul(1 / this.rate));
   }
 
   /** A state that particles keep from their birth. */
@@ -43,7 +44,7 @@ export class PartReader {
   }
 
   /** Three states, as of a place, that particles keep from their birth. */
-  keepVec(name: 'home' | 'colour', find: (birth: BirthScope) => Vec3): Vec3 {
+  keepVec(name: 'home' | 'colour' | 'drift', find: (birth: BirthScope) => Vec3): Vec3 {
     const part = (axis: 'x' | 'y' | 'z'): Expr =>
       this.keep(`${name}.${axis}`, (birth) => find(birth)[axis]);
     return new Vec3(part('x'), part('y'), part('z'));

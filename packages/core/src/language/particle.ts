@@ -33,12 +33,13 @@ type Axis = 'x' | 'y' | 'z';
 
 /**
  * Names of states: what all carry; what some carry for what is known of every kind (whether it sticks,
- * metres travelled, its birthplace, that place's colour, the velocity that is seen); what a dial found
+ * metres travelled, its birthplace, that place's colour, the velocity that is seen, that with which it
+ * was carried, its age before its first step); what a dial found
  * at birth (`keep/…`); and where the particle was (`ring/…`, see plan/motion/history.ts).
  */
 export type StateName =
   | (typeof STATE)[number]
-  | ('held' | 'way')
-  | `${'home' | 'colour' | 'seen'}.${Axis}`
+  | ('held' | 'way' | 'phase')
+  | `${'home' | 'colour' | 'seen' | 'drift'}.${Axis}`
   | `keep/${string}`
   | `ring/${string}`;

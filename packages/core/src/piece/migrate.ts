@@ -27,7 +27,52 @@ const migrations: Record<number, Migration> = {
       ? { finish: (piece.finish as object[]).map(withOutlineShape) }
       : {}),
   }),
+  /**
+   * In version 5 turbulence is as strong as it says, and a falloff of 0 weakens nothing; what a piece
+   * has is turned down by so much. Vector noise is called jostle.
+   */
+  4: (piece) => ({
+    ...piece,
+    ...('forces' in piece && Array.isArray(piece.forces)
+      ? { forces: (piece.forces as object[]).map(withTrueStrength) }
+      : {}),
+  }),
 };
+
+/** What turbulence gave of the strength that it was set to. */
+const TURBULENCE_WAS = 0.33143;
+
+function withTrueStrength(part: { kind?: unknown; dials?: unknown }): object {
+  if (part.kind === 'vectorNoise') return { ...part, kind: 'jostle' };
+  if (typeof part.dials !== 'object' || part.dials === null) return part;
+  const dials = part.dials as Record<string, unknown>;
+  const lessened = (factor: number, ...keys: string[]): object => ({
+    ...part,
+    dials: {
+      ...dials,
+      ...Object.fromEntries(
+        keys.filter((k) => k in dials).map((k) => [k, scaledFeed(dials[k], factor)]),
+      ),
+    },
+  });
+  if (part.kind === 'turbulence') return lessened(TURBULENCE_WAS, 'strength');
+  if (dials.falloff !== 0) return part;
+  if (part.kind === 'attraction') return lessened(0.5, 'strength');
+  return part.kind === 'vortex' ? lessened(0.5, 'spin', 'pull', 'lift') : part;
+}
+
+/** A number, or what fills a dial, times a factor. */
+function scaledFeed(feed: unknown, factor: number): unknown {
+  const scaled = (v: unknown): unknown => (typeof v === 'number' ? v * factor : v);
+  if (typeof feed !== 'object' || feed === null) return scaled(feed);
+  const given = feed as Record<string, unknown>;
+  const ends = ['value', 'from', 'to'].filter((k) => k in given);
+  return {
+    ...given,
+    ...Object.fromEntries(ends.map((k) => [k, scaled(given[k])])),
+    ...('text' in given ? { text: `(${String(given.text)}) * ${String(factor)}` } : {}),
+  };
+}
 
 function withBodies(swarm: { body?: unknown; own?: unknown }): object {
   const { body, own, ...rest } = swarm;

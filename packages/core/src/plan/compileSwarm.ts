@@ -63,7 +63,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   const ahead = aheadOf(scene, swarm, begin);
   const needed = mostAlive(ahead, lasting, begin, timeOf(length, rate), 1 / rate);
   const limit = swarm.dials.limit || Infinity;
-  const most = Math.max(4, Math.min(needed, limit, left));
+  const most = Math.max(1, Math.min(needed, limit, left));
   const notices: Notice[] = [];
   if (most < needed && !bake) {
     const byLimit = limit <= left;
@@ -72,7 +72,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   }
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
-  const capacity = bake?.capacity ?? (most + 3) & ~3;
+  const capacity = bake?.capacity ?? Math.max(4, (most + 3) & ~3);
   const copies = copyMatrices(swarm.copies);
   const drawable = Math.max(1, Math.floor(MOST_DRAWN / capacity));
   if (copies.length > drawable) {
@@ -94,7 +94,12 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   // It reads the tables that the bodies bring; without any it brings its own.
   if (draws.length === 0) readings();
   // Behind the looks, which may want to see more of the motion.
-  const { motion, grid } = motionKernel(scene, swarm, capacity, data);
+  const { motion, grid } = motionKernel(
+    scene,
+    swarm,
+    { capacity, held: most < needed ? most : null },
+    data,
+  );
   // Last: it finds what the others want kept from birth.
   const slots = parent && {
     of: (frame: number) => Math.min(parent.capacity, bornAt(parent, frame, rate)),

@@ -52,7 +52,7 @@ export function stepMotion(plan: Plan, frame: number, past: Past, device: Motion
 
 function stepField(plan: Plan, field: FieldPlan, frame: number, device: MotionDevice): void {
   const { rate } = plan.frame;
-  const at = { frame, time: timeOf(frame, rate), width: 0, height: 0 };
+  const at = { frame, time: timeOf(frame + 0.5, rate), width: 0, height: 0 };
   for (const { swarm: id, sort, add } of field.gathers) {
     const swarm = plan.swarms.find((s) => s.id === id)!;
     const born = bornAt(swarm, frame - 1, rate);
@@ -68,7 +68,7 @@ function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDe
   const { rate } = plan.frame;
   const [from, to] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
   const born = bornAt(swarm, frame, rate);
-  const inputs: FrameInputs = { frame, time: from, width: 0, height: 0, born };
+  const inputs: FrameInputs = { frame, time: (from + to) / 2, width: 0, height: 0, born };
   for (const [buffer, track] of swarm.tracks) device.takeTrack(swarm, buffer, track, frame);
   if (swarm.parent !== null) device.readyParent(swarm);
   if (swarm.fields.size > 0) device.readyFields(swarm);

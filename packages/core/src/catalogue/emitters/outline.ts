@@ -1,11 +1,14 @@
 import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
 import { divide } from '../../language/divide';
+import { memo } from '../../stock/memo';
+import { aliasOf, type Alias } from '../../stock/places/alias';
 import { evenPlaces, segmentsOf } from '../../stock/places/along';
 import type { Outline } from '../../stock/types';
 import { choice, number, stockDial } from '../../language/dials';
 import { emitter } from '../define';
 import { NOTHING_CHOSEN } from './barren';
+import { pickRow } from './order';
 
 const dials = {
   outline: stockDial('Outline', ['outline'], 'The line: from an SVG file, or drawn with the pen.'),
@@ -31,12 +34,16 @@ const dials = {
 };
 type Reader = DialReader<typeof dials>;
 
+/** Segments by their lengths: those of a short curve are shorter. */
+function segmentsByLength(outline: Outline): Alias {
+  return memo(outline, 'segments by length', () => aliasOf(segmentsOf(outline).length));
+}
+
 /** The place on the outline, in segments from its beginning, where the particle is born. */
 function startOf(dial: Reader, outline: Outline): Expr {
-  const { count } = segmentsOf(outline);
   if (dial.choice('placing') === 'random') {
-    const segments = dial.constant('segments', count);
-    return dial.random('place').mul(segments);
+    const row = pickRow(dial, segmentsByLength(outline));
+    return row.toFloat().add(dial.random('place'));
   }
   const places = dial.plain('places');
   const { rest } = divide(dial.particle!.id, dial.whole('places'));

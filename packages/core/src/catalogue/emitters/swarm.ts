@@ -1,4 +1,4 @@
-import { hash, Vec3, type Expr } from '@vast-swarm/kernel';
+import { hash, pow, Vec3, type Expr } from '@vast-swarm/kernel';
 import { number, swarmDial } from '../../language/dials';
 import { SWARM } from '../../language/names';
 import { nowhere } from './mesh';
@@ -59,7 +59,9 @@ export const swarm = emitter({
       .float(1)
       .sub(particle.born!)
       .mul(1 / dial.rate);
-    const spread = dial.randomDirection('jitter').scale(dial.number('jitter'));
+    // Even by volume over a ball.
+    const far = pow(dial.random('jitter.far'), g.float(1 / 3)).mul(dial.number('jitter'));
+    const spread = dial.randomDirection('jitter').scale(far);
     const position = vec('px', 'py', 'pz').sub(velocity.scale(back)).add(spread);
     const speed = velocity.length();
     const still = speed.lt(1e-6);

@@ -1,8 +1,9 @@
-import { pow, Vec3, type Expr } from '@vast-swarm/kernel';
+import type { Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
 import { fieldOf } from '../../stock/places/distanceField';
 import { choice, number, stockDial, vector } from '../../language/dials';
 import { fieldAt } from '../colliders/fieldAt';
+import { falloffDials, falloffWeight } from './falloff';
 import { force } from '../define';
 import { circleLine, drawnSize } from '../outlines';
 
@@ -31,11 +32,7 @@ const dials = {
     unit: 'm/s²',
     varies: 'life',
   }),
-  radius: number('Radius', 2, [0.001, 1000], 'Where it has fallen to a half.', {
-    unit: 'm',
-    drag: 'log',
-  }),
-  falloff: number('Falloff', 2, [0, 8], 'How fast it falls outside; 0 is the same everywhere.'),
+  ...falloffDials,
   arrive: number('Arrive within', 0.1, [0.001, 1000], 'Nearer than this it grows weaker.', {
     unit: 'm',
     drag: 'log',
@@ -76,8 +73,7 @@ export const attraction = force({
     if (!way) return {};
     const g = dial.graph;
     const distance = way.length();
-    const far = distance.div(dial.number('radius')).max(1e-6);
-    const weight: Expr = g.float(1).div(g.float(1).add(pow(far, dial.number('falloff'))));
+    const weight = falloffWeight(dial, distance);
     // Steady outside, and falling to nothing at the place itself, so that nothing shoots through.
     const steady = g.float(1).div(distance.max(dial.number('arrive')));
     return { push: way.scale(steady.mul(weight).mul(dial.number('strength'))) };

@@ -1,5 +1,9 @@
+import { cos } from '@vast-swarm/kernel';
 import { number } from '../../language/dials';
 import { force } from '../define';
+
+/** The most that a spring swings in one step, as an angle: a quarter of a turn and some. */
+const MOST = 2;
 
 export const home = force({
   kind: 'home',
@@ -17,13 +21,15 @@ export const home = force({
       varies: 'life',
     }),
   },
-  build(dial, { position, velocity, step, home: born }) {
+  build(dial, { position, step, home: born }) {
     const g = dial.graph;
-    // Pulled from where the step would end, and no stiffer than the step can follow: with K = k h²
-    // the step's matrix has |trace| < 1 + det < 2 for 0 < K < 2, so that swings only die away.
-    const most = g.float(1.5).div(step.mul(step).max(1e-9));
-    const k = dial.number('stiffness').min(most);
-    const way = born().sub(position).sub(velocity.scale(step));
-    return { push: way.scale(k), drag: dial.number('damping') };
+    // With this stiffness a step of h swings by just the angle ωh, whatever h, ω = √k: a push in the
+    // middle of the step turns a spring by arccos(1 - k h² / 2) (E. Hairer, C. Lubich, G. Wanner,
+    // "Geometric Numerical Integration", 2006, I.5). What swings faster than that has half a swing to
+    // the step at the most: it stays stable up to k h² = 4.
+    const square = step.mul(step).max(1e-9);
+    const angle = dial.number('stiffness').mul(square).sqrt().min(MOST);
+    const k = g.float(1).sub(cos(angle)).mul(2).div(square);
+    return { push: born().sub(position).scale(k), drag: dial.number('damping') };
   },
 });

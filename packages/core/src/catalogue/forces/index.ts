@@ -6,10 +6,10 @@ import { drag } from './drag';
 import { flocking } from './flocking';
 import { gravity } from './gravity';
 import { home } from './home';
+import { jostle } from './jostle';
 import { pictureFlow } from './pictureFlow';
 import { speedLimit } from './speedLimit';
 import { turbulence } from './turbulence';
-import { vectorNoise } from './vectorNoise';
 import { vortex } from './vortex';
 import { wind } from './wind';
 import { wornWays } from './wornWays';
@@ -21,7 +21,7 @@ export const forces: ForceKind[] = [
   drag,
   turbulence,
   curlNoise,
-  vectorNoise,
+  jostle,
   vortex,
   attraction,
   home,

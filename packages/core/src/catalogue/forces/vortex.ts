@@ -1,5 +1,6 @@
-import { cos, pow, sin } from '@vast-swarm/kernel';
+import { cos, sin } from '@vast-swarm/kernel';
 import { number, vector } from '../../language/dials';
+import { falloffDials, falloffWeight } from './falloff';
 import { carries, flowDials, flowEffect } from './flow';
 import { force } from '../define';
 import { circleLine, drawnSize } from '../outlines';
@@ -18,11 +19,7 @@ export const vortex = force({
       unit: '°/s',
       varies: 'life',
     }),
-    radius: number('Radius', 2, [0.001, 1000], 'Where the turning has fallen to a half.', {
-      unit: 'm',
-      drag: 'log',
-    }),
-    falloff: number('Falloff', 2, [0, 8], 'How fast it falls outside; 0 is the same everywhere.'),
+    ...falloffDials,
     pull: number('Pull inward', 0, [-1000, 1000], 'Speed towards the axis; below 0 outward.', {
       unit: 'm/s',
       varies: 'life',
@@ -35,14 +32,16 @@ export const vortex = force({
   },
   carries,
   outline: ({ radius }) => [circleLine(drawnSize(radius))],
-  build(dial, { position, step }) {
-    const g = dial.graph;
+  build(dial, { position, start, velocity, step }) {
     const axis = dial.vector('axis').unit();
-    const offset = position.sub(dial.vector('centre'));
+    // An exact turn takes half of the particle's own way before it and half behind (Strang 1968); its
+    // own turn is not to be in the place that it turns.
+    const half = start.add(velocity.scale(step.mul(0.5)));
+    const place = dial.choice('acts') === 'carry' ? half : position;
+    const offset = place.sub(dial.vector('centre'));
     const arm = offset.sub(axis.scale(offset.dot(axis)));
     const distance = arm.length();
-    const far = distance.div(dial.number('radius')).max(1e-6);
-    const weight = g.float(1).div(g.float(1).add(pow(far, dial.number('falloff'))));
+    const weight = falloffWeight(dial, distance);
     const rate = dial
       .number('spin')
       .mul(Math.PI / 180)

@@ -1,6 +1,7 @@
 import { hashNumber, randomKey } from '@vast-swarm/kernel';
 import { number } from '../../language/dials';
 import { ranged, signalRange } from './range';
+import { frameAt } from '../../feeds/frameAt';
 import { signal } from '../define';
 
 export const steps = signal({
@@ -19,8 +20,7 @@ export const steps = signal({
     const key = randomKey(`signal.${id}`, seed);
     const to = ranged(dials);
     return (time) => {
-      // Times stand on frames; half a frame keeps rounding from the border.
-      const step = Math.floor((time * rate + 0.5) / dials.every);
+      const step = Math.floor(frameAt(time, rate) / dials.every);
       return to((hashNumber(hashNumber(step) ^ key) >>> 8) * 2 ** -24);
     };
   },

@@ -5,7 +5,7 @@ import { over, spread } from './shapes';
 /** Trails: gulls wheel over the harbour mouth, and the evening keeps the lines they draw. */
 export const gullTrails = validatePiece({
   format: 'vast-swarm piece',
-  version: 4,
+  version: 5,
   name: 'Gull Trails',
   seed: 27,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 90 },
@@ -111,7 +111,7 @@ export const gullTrails = validatePiece({
     },
     {
       ...{ id: 'mast', name: 'Mast', on: true, kind: 'attraction' },
-      dials: { strength: 2.4, radius: 4, falloff: 0.2 },
+      dials: { strength: 1.4, radius: 4, falloff: 0.2 },
     },
     {
       ...{ id: 'gusts', name: 'Gusts', on: true, kind: 'curlNoise' },

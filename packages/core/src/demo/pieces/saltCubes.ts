@@ -4,7 +4,7 @@ import { showFinish } from './finish';
 /** Lattice and mesh copies: a block of salt is stirred up, and settles back crystal by crystal. */
 export const saltCubes = validatePiece({
   format: 'vast-swarm piece',
-  version: 4,
+  version: 5,
   name: 'Salt Cubes',
   seed: 8,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },
@@ -129,7 +129,7 @@ export const saltCubes = validatePiece({
       on: true,
       kind: 'turbulence',
       dials: {
-        strength: { feed: 'signal', signal: 'stir', from: 0, to: 7 },
+        strength: { feed: 'signal', signal: 'stir', from: 0, to: 2.3 },
         scale: 0.9,
         octaves: 2,
         change: 0.4,

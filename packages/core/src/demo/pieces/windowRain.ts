@@ -11,7 +11,7 @@ const pane = (x: number, y: number) => {
 /** Depth of field and masks: the lights of the quay through a wet window, four panes to a sash. */
 export const windowRain = validatePiece({
   format: 'vast-swarm piece',
-  version: 4,
+  version: 5,
   name: 'Window Rain',
   seed: 19,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },
@@ -158,7 +158,7 @@ export const windowRain = validatePiece({
     },
     {
       ...{ id: 'waver', name: 'Waver', on: true, kind: 'turbulence' },
-      dials: { strength: 0.7, scale: 0.25, octaves: 2, change: 0.2 },
+      dials: { strength: 0.23, scale: 0.25, octaves: 2, change: 0.2 },
     },
   ],
   colliders: [],

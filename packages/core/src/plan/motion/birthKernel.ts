@@ -61,7 +61,7 @@ export function birthKernel(
   g.store('life', place.there ? place.there.select(life, g.float(0)) : life, born);
   const white = new Vec3(g.float(1), g.float(1), g.float(1));
   const scope: BirthScope = {
-    ...{ position, velocity, colour: place.colour ?? white },
+    ...{ position, velocity, age, colour: place.colour ?? white },
     fed: (source, name, key, value) =>
       new DialReader(builder, source, particle).base(name, key, value),
   };
@@ -69,8 +69,15 @@ export function birthKernel(
   return builder;
 }
 
+/** Part of a frame before and behind a birth between which the emitter's velocity is measured. */
+const AROUND = 0.05;
+
 /** The velocity of the place itself as the emitter travels, m/s in the world frame. */
 function travel(at: DialReader, place: Birthplace, rate: number): Vec3 {
-  const spot = (moment: number): Vec3 => placementOf(at.atMoment(moment)).place(place.position);
-  return spot(1).sub(spot(0)).scale(rate);
+  const born = at.particle!.born!;
+  const spot = (moment: number): Vec3 =>
+    placementOf(at.atMoment(born.add(moment))).place(place.position);
+  return spot(AROUND)
+    .sub(spot(-AROUND))
+    .scale(rate / (2 * AROUND));
 }

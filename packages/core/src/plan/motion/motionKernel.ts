@@ -1,12 +1,13 @@
-import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
+import { exp, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
+import { rangeOf } from '../../feeds/feeds';
 import type { Effect, EmitterKind, FieldReading, ForceKind, Moving } from '../../catalogue/kinds';
 import { scaled } from '../../catalogue/forces/region';
 import type { Part, Piece, Swarm } from '../../piece/types';
 import { meetSolids, type Free } from './contact/contacts';
 import { zoneEffect } from './contact/zone';
 import { fieldReading } from '../fields/fieldCells';
-import { FRAME, Owner } from '../../language/names';
+import { FRAME, Owner, SWARM } from '../../language/names';
 import { emitterReader, partReader, swarmReader } from '../readers';
 import type { ParticleInputs } from '../../language/particle';
 import { wantsWay } from './history';
@@ -19,6 +20,14 @@ import type { Scene, SceneBuilder } from '../scene';
 import { keepSeen } from './seenVelocity';
 import { livingParticle, loadVec } from '../../language/state';
 import { STATE } from '../../language/particle';
+
+/** How many particles a swarm has room for. */
+interface Room {
+  /** Slots: a multiple of four. */
+  capacity: number;
+  /** Most that are alive at once, where a limit holds them; the oldest then go early. */
+  held: number | null;
+}
 
 export interface MotionPlan {
   motion: PlanKernel;
@@ -35,7 +44,7 @@ export interface MotionPlan {
 export function motionKernel(
   scene: Scene,
   swarm: Swarm,
-  capacity: number,
+  { capacity, held: most }: Room,
   data: KernelData,
 ): MotionPlan {
   const { piece } = scene;
@@ -44,15 +53,22 @@ export function motionKernel(
   const dt = builder.uniform(FRAME.own('step'), 1 / scene.rate);
   const age = g.load('age', g.lane());
   const life = g.load('life', g.lane());
-  const after = age.add(dt);
+  const after = ageAfter(builder, swarm, age, dt);
   const step = age.lt(0).select(after.max(0), dt);
   const [position, velocity] = [loadVec(builder, 0), loadVec(builder, 3)];
   const particle: ParticleInputs = livingParticle(builder, swarm.id, capacity, after);
   const own = swarmReader(builder, swarm, particle);
 
   const sight = sightOf(piece, swarm);
+  const drift = drifts(piece, swarm)
+    ? own.keepVec('drift', ({ position: { x } }) => nowhere(x.graph))
+    : null;
+  // Forces are read half a step ahead, where the particle is about to be: a push in the middle of the
+  // step keeps orbits and swings as they are (Verlet's method; Hairer, Lubich and Wanner 2006, I.1).
+  const heading = drift ? velocity.add(drift) : velocity;
   const moving: Omit<Moving, 'field'> = {
-    ...{ position, velocity, step, age },
+    ...{ position: position.add(heading.scale(step.mul(0.5))), start: position },
+    ...{ velocity, step, age },
     time: own.time(),
     home: () => own.keepVec('home', (birth) => birth.position),
     near: () => neighbours(builder, position, velocity, capacity, sight!),
@@ -60,13 +76,24 @@ export function motionKernel(
   const effects = forcesOf(scene, swarm, builder, particle, moving);
   let dies: Expr | null = null;
   for (const part of piece.colliders.filter((c) => c.on && c.dials.acts === 'zone')) {
-    const zone = zoneEffect(builder, part, particle, position);
+    const zone = zoneEffect(builder, part, particle, moving);
     const felt = feltOf(builder, part, swarm);
     effects.push(scaled(zone.effect, felt));
     const kills = zone.dies?.and(felt.gt(0)) ?? null;
     dies = kills && dies ? kills.or(dies) : (kills ?? dies);
   }
+  if (most !== null && most < capacity) {
+    const first = builder.uniform(SWARM.own('first'), (f) => f.born - most, 'i32');
+    const early = particle.id.lt(first);
+    dies = dies?.or(early) ?? early;
+  }
   const free = integrate(effects, own, swarm, { position, velocity, step });
+  if (drift) {
+    const rate = g.float(1).div(step.max(1e-4));
+    const names = ['drift.x', 'drift.y', 'drift.z'] as const;
+    const { parts } = (free.carry ?? nowhere(g)).scale(rate);
+    names.forEach((name, i) => g.store(name, parts[i]!));
+  }
   const held = holdOf(builder, swarm, particle, moving, free.position);
   const solids = piece.colliders.filter((c) => c.on && c.dials.acts === 'solid');
   const felt = (part: Part): Expr => feltOf(builder, part, swarm).gt(0);
@@ -96,6 +123,29 @@ export function motionKernel(
 function feltOf(builder: SceneBuilder, { id }: Part, swarm: Swarm): Expr {
   const felt = new Owner('influence', id).own('felt');
   return builder.uniform(felt, influenceOf(builder.scene.piece, id, swarm.id));
+}
+
+/** Seconds; what lives longer counts its frames, as thousands of sums would add their rounding up. */
+const LONG = 30;
+
+function ageAfter(builder: KernelBuilder, swarm: Swarm, age: Expr, dt: Expr): Expr {
+  if (rangeOf(swarm.dials.lifetime)[1] <= LONG) return age.add(dt);
+  builder.data.kept.set('phase', (birth) => birth.age);
+  const phase = builder.graph.load('phase', builder.graph.lane());
+  const frames = age.sub(phase).mul(builder.scene.rate).nearest();
+  return phase.add(frames.add(1).mul(dt));
+}
+
+const nowhere = (g: Graph): Vec3 => new Vec3(g.float(0), g.float(0), g.float(0));
+
+/** Whether flows carry its particles: it then keeps how fast, so as to look half a step ahead. */
+function drifts(piece: Piece, swarm: Swarm): boolean {
+  return piece.forces.some(
+    (f) =>
+      f.on &&
+      influenceOf(piece, f.id, swarm.id) !== 0 &&
+      (kindOf('forces', f.kind).carries?.(f.dials) ?? false),
+  );
 }
 
 /** How far the farthest-seeing force looks, in metres; null where none looks at neighbours. */
@@ -130,7 +180,7 @@ function integrate(
   own: ReturnType<typeof swarmReader>,
   swarm: Swarm,
   { position, velocity, step }: Free & { step: Expr },
-): Free {
+): Free & { carry?: Vec3 } {
   const g = step.graph;
   const sum = <T>(get: (e: Effect) => T | undefined, add: (a: T, b: T) => T): T | undefined =>
     effects
@@ -164,14 +214,14 @@ function integrate(
     next = next.add(push.scale(two));
     speed = speed.add(push.scale(one));
   }
+  if (carry) next = next.add(carry);
   if (limit) {
-    const size = speed.length();
-    const factor = limit.div(size.max(1e-9)).min(1);
-    // What went too far in this step is taken back in the same measure.
-    next = position.add(next.sub(position).scale(factor));
-    speed = speed.scale(factor);
+    const within = (v: Vec3, most: Expr): Vec3 => v.scale(most.div(v.length().max(1e-9)).min(1));
+    // The speed at the end, and the way with all that carries: neither by the measure of the other.
+    speed = within(speed, limit);
+    next = position.add(within(next.sub(position), limit.mul(step)));
   }
-  return { position: carry ? next.add(carry) : next, velocity: speed };
+  return { position: next, velocity: speed, ...(carry ? { carry } : {}) };
 }
 
 /** Where an emitter that holds its particles has them. */

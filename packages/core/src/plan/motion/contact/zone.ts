@@ -1,5 +1,5 @@
-import type { Expr, Vec3 } from '@vast-swarm/kernel';
-import type { Effect } from '../../../catalogue/kinds';
+import type { Expr } from '@vast-swarm/kernel';
+import type { Effect, Moving } from '../../../catalogue/kinds';
 import type { KernelBuilder } from '../../../language/builder';
 import type { ParticleInputs } from '../../../language/particle';
 import { placementOf } from '../../../language/placement';
@@ -11,15 +11,17 @@ export function zoneEffect(
   builder: KernelBuilder,
   part: Part,
   particle: ParticleInputs,
-  position: Vec3,
+  { position, start }: Pick<Moving, 'position' | 'start'>,
 ): { effect: Effect; dies: Expr | null } {
   const body = bodyOf(builder, part, particle);
   if (!body) return { effect: {}, dies: null };
   const { dial, surface } = body;
   const placement = placementOf(dial);
-  const { distance, normal } = surface(placement.placeBack(position));
   // Distances count up on the side that the zone acts on.
-  if (dial.choice('does') === 'die') return { effect: {}, dies: distance.gt(0) };
+  if (dial.choice('does') === 'die') {
+    return { effect: {}, dies: surface(placement.placeBack(start)).distance.gt(0) };
+  }
+  const { distance, normal } = surface(placement.placeBack(position));
   const weight = distance.div(dial.number('soft').max(1e-5)).clamp(0, 1);
   const strength = dial.number('strength').mul(weight);
   if (dial.choice('does') === 'slow') return { effect: { drag: strength }, dies: null };
