@@ -176,3 +176,39 @@ test('a piece of version 2 has its one body as the first of several', () => {
   ]);
   expect(piece).toMatchObject({ version: 5, lights: [], density: 1 });
 });
+
+test('a piece of version 4 keeps its look: turbulence, falloffs of 0, and jostle by its old name', () => {
+  const part = (kind: string, dials: object) => ({ id: kind, name: kind, on: true, kind, dials });
+  const shape = [
+    { x: 0, y: 0 },
+    { x: 1, y: 1 },
+  ];
+  const old = {
+    ...smallPiece(),
+    version: 4,
+    forces: [
+      part('turbulence', { strength: { feed: 'spread', from: -3, to: 6, over: shape } }),
+      part('vectorNoise', { strength: 2 }),
+      part('attraction', { falloff: 0 }),
+      part('vortex', {
+        falloff: 0,
+        spin: 90,
+        pull: { feed: 'formula', text: 'time + 1', from: -4, to: 4 },
+      }),
+    ],
+  };
+  old.forces.push({ ...part('vortex', { falloff: 2, spin: 90 }), id: 'other' });
+  const { forces } = parsePiece(JSON.stringify(old));
+  expect(forces.map((f) => f.kind)).toEqual([
+    ...['turbulence', 'jostle', 'attraction', 'vortex', 'vortex'],
+  ]);
+  const { from, to } = forces[0]!.dials.strength as { from: number; to: number };
+  expect(from).toBeCloseTo(-0.994, 3);
+  expect(to).toBeCloseTo(1.989, 3);
+  expect(forces[1]!.dials.strength).toBe(2);
+  // What was left at its default was as strong as that.
+  expect(forces[2]!.dials.strength).toBe(2);
+  expect(forces[3]!.dials.spin).toBe(45);
+  expect(forces[3]!.dials.pull).toMatchObject({ text: '(time + 1) * 0.5', from: -2, to: 2 });
+  expect(forces[4]!.dials.spin).toBe(90);
+});

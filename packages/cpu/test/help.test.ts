@@ -3,6 +3,7 @@ import {
   makeChoice,
   makePart,
   makeSwarm,
+  type Picture,
   type DialValues,
   type Piece,
   type Vector,
@@ -147,4 +148,48 @@ test('turbulence is as strong as it says: the root mean square of its push', () 
   const [vx, vy, vz] = (['vx', 'vy', 'vz'] as const).map((n) => engine.state('motes', n));
   const square = list.reduce((s, _, i) => s + vx![i]! ** 2 + vy![i]! ** 2 + vz![i]! ** 2, 0);
   expect(Math.abs((Math.sqrt(square / 4000) * 30) / 6 - 1)).toBeLessThan(0.04);
+});
+
+/** A picture of four pixels side by side with these values of light, as a file of the stock. */
+function barsOf(levels: readonly number[]): { piece: Piece; files: Map<string, Picture> } {
+  const srgb = (v: number): number =>
+    Math.round(255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055));
+  const pixels = Uint8Array.from(levels.flatMap((v) => [srgb(v), srgb(v), srgb(v), 255]));
+  const hash = 'cd'.repeat(32);
+  const piece = thrown(0, []);
+  piece.stock.push({
+    ...{ id: 'bars', name: 'Bars', type: 'picture' },
+    source: { file: 'bars.png', hash },
+  });
+  piece.swarms[0]!.emitter = makeChoice('emitters', 'picture');
+  Object.assign(piece.swarms[0]!.emitter.dials, { picture: 'bars', width: 4, limit: 0.05 });
+  piece.swarms[0]!.dials.burst = 20_000;
+  const picture: Picture = { type: 'picture', width: levels.length, height: 1, pixels };
+  return { piece, files: new Map([[hash, picture]]) };
+}
+
+test.each<['even' | 'value', boolean]>([
+  ['even', false],
+  ['value', false],
+  ['even', true],
+  ['value', true],
+])('births from a picture with density "%s", moving: %s', (density, moving) => {
+  const levels = [0.8, 0.4, 0.1, 0.01];
+  const { piece, files } = barsOf(levels);
+  piece.swarms[0]!.emitter.dials.density = density;
+  if (moving) {
+    for (const [, picture] of files) {
+      picture.moving = { count: 1, every: 1, at: () => ({ ...picture, moving: undefined }) };
+    }
+  }
+  engine.setPlan(compilePiece(piece, { files }));
+  engine.reset();
+  engine.step();
+  const counts = [0, 0, 0, 0];
+  for (const x of engine.state('motes', 'px')) counts[Math.floor(x + 2)]! += 1;
+  const passing = levels.map((v) => (v >= 0.05 ? (density === 'even' ? 1 : v) : 0));
+  const total = passing.reduce((a, b) => a + b, 0);
+  passing.forEach((share, i) => {
+    expect(Math.abs(counts[i]! / 20_000 - share / total)).toBeLessThan(0.012);
+  });
 });

@@ -46,19 +46,16 @@ function withTrueStrength(part: { kind?: unknown; dials?: unknown }): object {
   if (part.kind === 'vectorNoise') return { ...part, kind: 'jostle' };
   if (typeof part.dials !== 'object' || part.dials === null) return part;
   const dials = part.dials as Record<string, unknown>;
-  const lessened = (factor: number, ...keys: string[]): object => ({
-    ...part,
-    dials: {
-      ...dials,
-      ...Object.fromEntries(
-        keys.filter((k) => k in dials).map((k) => [k, scaledFeed(dials[k], factor)]),
-      ),
-    },
-  });
-  if (part.kind === 'turbulence') return lessened(TURBULENCE_WAS, 'strength');
+  // What was left out stood at the default of version 4.
+  const lessened = (factor: number, defaults: Record<string, number>): object => {
+    const now = Object.entries({ ...defaults, ...dials }).filter(([key]) => key in defaults);
+    const scaled = now.map(([key, value]) => [key, scaledFeed(value, factor)] as const);
+    return { ...part, dials: { ...dials, ...Object.fromEntries(scaled) } };
+  };
+  if (part.kind === 'turbulence') return lessened(TURBULENCE_WAS, { strength: 4 });
   if (dials.falloff !== 0) return part;
-  if (part.kind === 'attraction') return lessened(0.5, 'strength');
-  return part.kind === 'vortex' ? lessened(0.5, 'spin', 'pull', 'lift') : part;
+  if (part.kind === 'attraction') return lessened(0.5, { strength: 4 });
+  return part.kind === 'vortex' ? lessened(0.5, { spin: 120, pull: 0, lift: 0 }) : part;
 }
 
 /** A number, or what fills a dial, times a factor. */

@@ -1,5 +1,5 @@
-import { Box } from '@mui/material';
-import { influenceOf } from '@vast-swarm/core';
+import { Box, Checkbox } from '@mui/material';
+import { influenceOf, type Part, type Swarm } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
@@ -7,10 +7,50 @@ import { NumberField } from '../sheet/NumberField';
 
 const MULTIPLIER = { min: -100, max: 100, unit: '' };
 
-/** Forces and colliders against swarms: how much each is felt. */
-export function Influence() {
+/** Whether a part is either felt or not: there is no half of a wall. */
+function isWhole({ dials }: Part): boolean {
+  return dials.acts === 'solid' || (dials.acts === 'zone' && dials.does === 'die');
+}
+
+function Cell({ part, swarm }: { part: Part; swarm: Swarm }) {
   const piece = usePiece();
   const dispatch = useAppDispatch();
+  const value = influenceOf(piece, part.id, swarm.id);
+  const label = `${swarm.name} feels ${part.name}`;
+  const set = (to: number): void => {
+    const path = ['influence', part.id, swarm.id];
+    const merge = `${part.id}.${swarm.id}`;
+    dispatch(pieceActions.set({ path, value: to, label: 'Influence', merge }));
+  };
+  const settle = () => dispatch(pieceActions.settled());
+  if (isWhole(part)) {
+    return (
+      <Checkbox
+        size="small"
+        sx={{ p: 0 }}
+        checked={value > 0}
+        slotProps={{ input: { 'aria-label': label } }}
+        onChange={(_, on) => {
+          set(on ? 1 : 0);
+          settle();
+        }}
+      />
+    );
+  }
+  return (
+    <NumberField
+      {...{ label, value }}
+      spec={MULTIPLIER}
+      rate={piece.frame.rate}
+      onChange={set}
+      onSettle={settle}
+    />
+  );
+}
+
+/** Forces and colliders against swarms: how much each is felt; solids are felt or not. */
+export function Influence() {
+  const piece = usePiece();
   const { swarms } = piece;
   const rows = [...piece.forces, ...piece.colliders];
   if (rows.length === 0 || swarms.length === 0) {
@@ -48,23 +88,7 @@ export function Influence() {
               </th>
               {swarms.map((s) => (
                 <td key={s.id}>
-                  <NumberField
-                    label={`${s.name} feels ${f.name}`}
-                    value={influenceOf(piece, f.id, s.id)}
-                    spec={MULTIPLIER}
-                    rate={piece.frame.rate}
-                    onChange={(value) =>
-                      dispatch(
-                        pieceActions.set({
-                          path: ['influence', f.id, s.id],
-                          value,
-                          label: 'Influence',
-                          merge: `${f.id}.${s.id}`,
-                        }),
-                      )
-                    }
-                    onSettle={() => dispatch(pieceActions.settled())}
-                  />
+                  <Cell part={f} swarm={s} />
                 </td>
               ))}
             </tr>

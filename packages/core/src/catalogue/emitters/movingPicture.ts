@@ -11,31 +11,53 @@ const MOST = 4096;
 /** Numbers of a place, each in a list of its own behind the number of places. */
 const PARTS = 5;
 
-function blockOf({ count, x, y, colour }: Spots): Float32Array {
+interface Choosing {
+  by: 'brightness' | 'alpha';
+  limit: number;
+  density: 'even' | 'value';
+}
+
+function blockOf(spots: Spots, density: Choosing['density']): Float32Array {
+  const { count, x, y, colour } = spots;
   const block = new Float32Array(1 + PARTS * MOST);
-  const kept = Math.min(count, MOST);
-  block[0] = kept;
+  const chosen = density === 'even' ? spread(count) : byWeight(spots);
+  block[0] = chosen.length;
   [x, y, ...colour].forEach((values, part) => {
-    for (let i = 0; i < kept; i++) {
-      block[1 + part * MOST + i] = values[Math.floor((i * count) / kept)]!;
-    }
+    chosen.forEach((spot, i) => (block[1 + part * MOST + i] = values[spot]!));
   });
   return block;
+}
+
+function spread(count: number): number[] {
+  const kept = Math.min(count, MOST);
+  return Array.from({ length: kept }, (_, i) => Math.floor((i * count) / kept));
+}
+
+/** Places as often as they weigh: at even steps along the sum of all weights. */
+function byWeight({ count, weight }: Spots): number[] {
+  const total = weight.reduce((a, b) => a + b, 0);
+  if (count === 0 || total <= 0) return [];
+  let [spot, sum] = [0, weight[0]!];
+  return Array.from({ length: MOST }, (_, i) => {
+    const at = ((i + 0.5) / MOST) * total;
+    while (sum < at && spot < count - 1) sum += weight[++spot]!;
+    return spot;
+  });
 }
 
 /** The places of a picture that changes with time, as a track. */
 export function spotTrack(
   picture: Picture,
   moving: MovingPicture,
-  by: 'brightness' | 'alpha',
-  limit: number,
+  { by, limit, density }: Choosing,
 ): BlockTrack {
   const { count, every, at } = moving;
-  return memo(picture, `track.${by}.${String(limit)}`, () => ({
-    name: `spots.${String(serialOf(picture))}.${by}.${String(limit)}`,
+  const key = `${by}.${String(limit)}.${density}`;
+  return memo(picture, `track.${key}`, () => ({
+    name: `spots.${String(serialOf(picture))}.${key}`,
     words: 1 + PARTS * MOST,
     blockAt: (frame) => Math.floor(frame / every) % count,
-    read: (block) => blockOf(spotsOf(at(block), by, limit)),
+    read: (block) => blockOf(spotsOf(at(block), by, limit), density),
   }));
 }
 

@@ -1,10 +1,10 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { spotsOf } from '../../stock/places/pictureParts';
+import { spotsByWeight, spotsOf } from '../../stock/places/pictureParts';
 import { choice, number, stockDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
 import { nowhere } from './mesh';
 import { movingPlace, spotTrack } from './movingPicture';
-import { orderDial, placeNumber } from './order';
+import { orderDial, pickRow, placeNumber } from './order';
 import { emitter } from '../define';
 
 export const picture = emitter({
@@ -29,8 +29,14 @@ export const picture = emitter({
         varies: 'never',
       },
     ),
+    density: choice(
+      'Density',
+      'even',
+      { even: 'Even over the limit', value: 'By how much it has' },
+      'Whether all that passes the limit gives as many births, or twice as bright twice as many.',
+    ),
     width: number('Size', 4, [0.0001, 10_000], 'The longer side.', { unit: 'm', drag: 'log' }),
-    order: orderDial(),
+    order: { ...orderDial(), when: { dial: 'density', is: ['even'] } },
   },
   barren: ({ picture: chosen }) =>
     chosen ? 'No pixel of the picture passes the limit.' : NOTHING_CHOSEN,
@@ -41,13 +47,14 @@ export const picture = emitter({
     const limit = dial.plain('limit');
     const spots = spotsOf(data, by, limit);
     if (data.moving) {
-      const track = spotTrack(data, data.moving, by, limit);
+      const track = spotTrack(data, data.moving, { by, limit, density: dial.choice('density') });
       const pixel = dial.constant('pixel', spots.pixel);
       return movingPlace(dial, track, { pixel, width: dial.number('width') });
     }
     if (spots.count === 0) return nowhere(dial);
     const g = dial.graph;
-    const index = placeNumber(dial, spots.count);
+    const even = dial.choice('density') === 'even';
+    const index = even ? placeNumber(dial, spots.count) : pickRow(dial, spotsByWeight(spots));
     const read = (values: Float32Array): Expr => dial.block(values, index);
     const side = dial.constant('pixel', spots.pixel);
     const jitter = (axis: string): Expr => dial.random(`in.${axis}`).sub(0.5).mul(side);

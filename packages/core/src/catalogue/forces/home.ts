@@ -1,9 +1,6 @@
-import { cos } from '@vast-swarm/kernel';
+import type { Expr } from '@vast-swarm/kernel';
 import { number } from '../../language/dials';
 import { force } from '../define';
-
-/** The most that a spring swings in one step, as an angle: a quarter of a turn and some. */
-const MOST = 2;
 
 export const home = force({
   kind: 'home',
@@ -23,13 +20,14 @@ export const home = force({
   },
   build(dial, { position, step, home: born }) {
     const g = dial.graph;
-    // With this stiffness a step of h swings by just the angle ωh, whatever h, ω = √k: a push in the
-    // middle of the step turns a spring by arccos(1 - k h² / 2) (E. Hairer, C. Lubich, G. Wanner,
-    // "Geometric Numerical Integration", 2006, I.5). What swings faster than that has half a swing to
-    // the step at the most: it stays stable up to k h² = 4.
+    // A push in the middle of the step turns a spring by arccos(1 - q / 2) in a step of h, q = k h² (E.
+    // Hairer, C. Lubich, G. Wanner, "Geometric Numerical Integration", 2006, I.5). With q = 2 - 2 cos ωh
+    // it turns by just ωh, whatever h; here is its series in K = (ωh)². What swings faster than ωh = 2
+    // is held there, far from q = 4 where it would be stable no longer.
     const square = step.mul(step).max(1e-9);
-    const angle = dial.number('stiffness').mul(square).sqrt().min(MOST);
-    const k = g.float(1).sub(cos(angle)).mul(2).div(square);
-    return { push: born().sub(position).scale(k), drag: dial.number('damping') };
+    const most = dial.number('stiffness').mul(square).min(4);
+    const series = [1 / 1814400, -1 / 20160, 1 / 360, -1 / 12, 1];
+    const k = series.reduce<Expr>((sum, c) => sum.mul(most).add(c), g.float(0)).mul(most);
+    return { push: born().sub(position).scale(k.div(square)), drag: dial.number('damping') };
   },
 });

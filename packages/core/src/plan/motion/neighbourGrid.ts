@@ -4,7 +4,7 @@ import type { Neighbours } from '../../catalogue/kinds';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import type { Scene } from '../scene';
-import { idInSlot, loadVec } from '../../language/state';
+import { loadVec } from '../../language/state';
 import { STATE } from '../../language/particle';
 
 /**
@@ -83,7 +83,6 @@ export function neighbours(
   const middle = cellOf(position, inverse);
   const last = builder.uniform(GRID.own('last'), capacity - 1, 'i32');
   const read = (name: string, at: Expr): Expr => g.load(`near.${name}`, at);
-  const begin = random(idInSlot(builder, capacity), builder.frameKey());
   return {
     sum(zero, add) {
       return g.loop(g.int(27), zero, (turn, sums) => {
@@ -101,9 +100,10 @@ export function neighbours(
         // Of a cell that holds more, so many are looked at all over it, others in every frame, and
         // each counts for those between.
         const stride = held.toFloat().div(count.max(1).toFloat());
-        return g.loop(count, sums, (k, before) => {
-          const nth = k.toFloat().add(begin).mul(stride).toInt();
-          const at = start.add(nth).min(end.sub(1)).min(last).max(0);
+        const from = random(hash, builder.frameKey()).mul(stride);
+        const looked = g.loop(count, sums, (k, before) => {
+          const nth = k.toFloat().mul(stride).add(from).toInt();
+          const at = start.add(nth).min(last);
           const place = new Vec3(read('px', at), read('py', at), read('pz', at));
           const speed = new Vec3(read('vx', at), read('vy', at), read('vz', at));
           const offset = place.sub(position);
@@ -113,10 +113,12 @@ export function neighbours(
             .reduce((a, b) => a.and(b));
           const counts = there.and(offset.dot(offset).gt(1e-14));
           const next = add(offset, speed.sub(velocity), before);
-          return next.map((e, i) => {
-            const all = before[i]!.add(e.sub(before[i]!).mul(stride));
-            return counts.select(stride.gt(1).select(all, e), before[i]!);
-          });
+          return next.map((e, i) => counts.select(e, before[i]!));
+        });
+        const crowded = stride.gt(1);
+        return looked.map((sum, i) => {
+          const more = sums[i]!.add(sum.sub(sums[i]!).mul(stride));
+          return crowded.select(more, sum);
         });
       });
     },

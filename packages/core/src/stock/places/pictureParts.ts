@@ -1,6 +1,7 @@
 import { luminanceOf } from '../../feeds/luminance';
 import { toLinear } from '../../feeds/colour';
 import { memo } from '../memo';
+import { aliasOf, type Alias } from './alias';
 import type { Picture } from '../types';
 
 /** Pixels of a picture that pass a limit, with their places and colours. */
@@ -11,6 +12,8 @@ export interface Spots {
   y: Float32Array;
   /** Linear light. */
   colour: [Float32Array, Float32Array, Float32Array];
+  /** What each pixel has: its luminance times alpha, or its alpha. */
+  weight: Float32Array;
   /** Side of a pixel in metres. */
   pixel: number;
 }
@@ -51,6 +54,7 @@ export function spotsOf(picture: Picture, by: 'brightness' | 'alpha', limit: num
     const { width, height, light } = lightOf(picture);
     const pixel = 1 / Math.max(width, height);
     const found: number[] = [];
+    const weight: number[] = [];
     for (let i = 0; i < width * height; i++) {
       const [r, g, b, a] = [0, 1, 2, 3].map((c) => light[4 * i + c]!) as [
         number,
@@ -59,7 +63,9 @@ export function spotsOf(picture: Picture, by: 'brightness' | 'alpha', limit: num
         number,
       ];
       const value = by === 'alpha' ? a : luminanceOf([r, g, b]) * a;
-      if (value >= limit && a > 0) found.push(i);
+      if (value < limit || a === 0) continue;
+      found.push(i);
+      weight.push(value);
     }
     const pick = (get: (i: number) => number): Float32Array => Float32Array.from(found, get);
     return {
@@ -67,7 +73,13 @@ export function spotsOf(picture: Picture, by: 'brightness' | 'alpha', limit: num
       x: pick((i) => ((i % width) + 0.5 - width / 2) * pixel),
       y: pick((i) => (height / 2 - Math.floor(i / width) - 0.5) * pixel),
       colour: [0, 1, 2].map((c) => pick((i) => light[4 * i + c]!)) as Spots['colour'],
+      weight: Float32Array.from(weight),
       pixel,
     };
   });
+}
+
+/** To pick pixels by what they have. */
+export function spotsByWeight(spots: Spots): Alias {
+  return memo(spots, 'by weight', () => aliasOf(spots.weight));
 }
