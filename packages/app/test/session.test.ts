@@ -4,6 +4,7 @@ import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import type { EngineEvent, FrameReport } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
+import { Truth } from '../src/engine/truth';
 
 /** What the motes are that have been born, whatever room there is for more. */
 function stateOf(engine: CpuEngine): string {
@@ -104,16 +105,16 @@ test('playing shows every frame, and begins anew behind the last', async () => {
   expect(played.slice(first, first + 15)).toEqual([1, 2, 3, 4, 5, 6, 7, 0, 1, 2, 3, 4, 5, 6, 7]);
 });
 
-test('a dial turned while it plays carries on, and is made right when it stands still', async () => {
+test('a dial turned while it plays and once more as it stands still is right in the end', async () => {
   const stage = new Stage(engine);
   await stage.open(smallPiece());
   const on = stage.until((r) => r.frame === 20);
   stage.session.play(true);
   await on;
   const stirred = smallPiece((p) => (p.forces[0]!.dials.scale = 3));
-  const carried = stage.until((r) => !r.exact);
+  const later = stage.until((r) => r.frame === 25);
   stage.session.setPiece(stirred);
-  await carried;
+  await later;
   const right = stage.until((r) => r.exact && r.settling === 0);
   stage.session.play(false);
   stage.session.setPiece(smallPiece((p) => (p.forces[0]!.dials.scale = 4)));
@@ -194,4 +195,51 @@ test('a signal that is driven is recorded, and told when it is let go', async ()
   expect(new Set(took.take.values)).toEqual(new Set([0.75]));
   piece.signals[0]!.dials.take = took.take;
   expect(defined(piece, frame)).toBe(behind);
+});
+
+test('an edit while a small piece plays is shown true at once', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece());
+  const on = stage.until((r) => r.frame === 15);
+  stage.session.play(true);
+  await on;
+  for (const rate of [300, 0, 700]) {
+    const burst = smallPiece((p) =>
+      Object.assign(p.swarms[0]!.dials, { rate, burst: 676, lifetime: 3600 }),
+    );
+    const told = stage.frames.length;
+    stage.session.setPiece(burst);
+    // The frame in the making may still be of the piece before.
+    let frames = 0;
+    await stage.until(() => ++frames === 2);
+    expect(stage.frames.slice(told).every((r) => r.exact)).toBe(true);
+    expect(stage.state()).toBe(defined(burst, stage.engine.frame));
+    expect(stage.frames.at(-1)!.alive).toBeGreaterThanOrEqual(676);
+  }
+  stage.session.play(false);
+});
+
+test('where that takes long, playing goes on and the state is made right beside it', async () => {
+  const stage = new Stage(engine);
+  await stage.open(smallPiece((p) => (p.frame.length = 4000)));
+  // Steps that count as slow: simulating again would take 40 s.
+  const slow = jest.spyOn(Truth.prototype, 'learn').mockImplementation(function (this: Truth) {
+    Object.assign(this, { step: 1000 });
+  });
+  const on = stage.until((r) => r.frame === 40);
+  stage.session.play(true);
+  await on;
+  const edited = smallPiece((p) => {
+    p.frame.length = 4000;
+    p.swarms[0]!.dials.rate = 500;
+  });
+  const carried = stage.until((r) => !r.exact && r.playing);
+  stage.session.setPiece(edited);
+  await carried;
+  const frame = stage.engine.frame;
+  const right = stage.until((r) => r.exact && r.playing && r.frame > frame);
+  await right;
+  stage.session.play(false);
+  slow.mockRestore();
+  expect(stage.state()).toBe(defined(edited, stage.engine.frame));
 });

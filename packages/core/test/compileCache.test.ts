@@ -1,20 +1,16 @@
 import {
-  catalogue,
   compilePiece,
   LiveTake,
   makeChoice,
   makePart,
   makeSwarm,
   PlanCache,
-  type DialSpec,
-  type DialValue,
-  type Dials,
-  type DialValues,
   type FrameInputs,
   type Piece,
   type Plan,
   type PlanKernel,
 } from '../src';
+import { kindPieces, turned } from '../../../tests/support/dialPlaces';
 import { pieceOfEveryKind } from '../../../tests/support/pieces';
 import { wornPiece } from '../../../tests/support/wornWays';
 
@@ -65,53 +61,7 @@ function textOf(plan: Plan): string {
   ]);
 }
 
-/** Another value of a dial; undefined where there is none to try. */
-function turned(spec: DialSpec, value: DialValue): DialValue | undefined {
-  if (spec.type === 'choice') return spec.options.find((o) => o.value !== value)?.value;
-  if (spec.type === 'number' && typeof value === 'number') {
-    const step = spec.whole ? 1 : Math.min(0.5, (spec.max - spec.min) / 8);
-    return value + step <= spec.max ? value + step : value - step;
-  }
-  if (spec.type === 'vector') return [0.25, 0.5, -0.75];
-  if (spec.type === 'colour') return spec.varies === 'frame' ? '#123456' : '#654321';
-  return undefined;
-}
-
-interface Place {
-  specs: Dials;
-  find: (piece: Piece) => DialValues | undefined;
-}
-
-/** Where the kind that a piece is about has its dials. */
-function placeOf(name: string, piece: Piece): Place | null {
-  const [shelf, rest] = [name.split(' ')[0]!, name.split(' ').slice(1).join(' ')];
-  const kind = rest.split(',')[0]!;
-  const specs = (list: readonly { kind: string; dials: Dials }[]): Dials | undefined =>
-    list.find((k) => k.kind === kind)?.dials;
-  const at: Record<string, [Dials | undefined, Place['find']]> = {
-    emitter: [specs(catalogue.emitters), (p) => p.swarms.at(-1)!.emitter.dials],
-    launch: [specs(catalogue.launches), (p) => p.swarms[0]!.launch.dials],
-    force: [specs(catalogue.forces), (p) => p.forces[0]?.dials],
-    collider: [specs(catalogue.colliders), (p) => p.colliders[0]?.dials],
-    signal: [specs(catalogue.signals), (p) => p.signals[0]?.dials],
-    body: [specs(catalogue.bodies), (p) => p.swarms[0]!.bodies[0]?.dials],
-    camera: [specs(catalogue.cameras), (p) => p.camera.dials],
-    light: [specs(catalogue.lights), (p) => p.lights[0]?.dials],
-    backdrop: [specs(catalogue.backdrops), (p) => p.backdrop.dials],
-    finish: [specs(catalogue.finish), (p) => p.finish[0]?.dials],
-  };
-  const [found, find] = at[shelf] ?? [];
-  return found && find?.(piece) ? { specs: found, find } : null;
-}
-
-const seen = new Set<string>();
-const pieces = pieceOfEveryKind().flatMap(([name, piece]) => {
-  const place = placeOf(name, piece);
-  const kind = name.split(',')[0]!;
-  if (!place || seen.has(kind)) return [];
-  seen.add(kind);
-  return [[kind, piece, place] as const];
-});
+const pieces = kindPieces();
 
 test.each(pieces)('turning any dial of %s compiles as from nothing', (_, piece, place) => {
   const cache = new PlanCache();

@@ -17,10 +17,13 @@ import type { LiveEngine } from '@vast-swarm/core';
 import type { BakeFile, EngineEvent, PreviewChoice, Spot } from './messages';
 import { pause } from './pause';
 import { PreviewSize } from './previewSize';
+import { Truth } from './truth';
 
 const SNAPSHOT_BYTES = 384 * 2 ** 20;
 /** Longest stretch of simulating without a look at the messages, in milliseconds. */
 const SLICE = 24;
+/** Milliseconds that an edit may take to be shown true at once while the piece plays. */
+const AT_ONCE = 100;
 /** While a far frame is approached, a frame on the way is shown this often. */
 const GLIMPSE = 120;
 
@@ -47,6 +50,7 @@ export class Session {
   private readonly baker: Baker;
   private readonly follower: Follower;
   private readonly hands = new Hands();
+  private readonly truth: Truth;
 
   constructor(
     private readonly engine: LiveEngine,
@@ -57,6 +61,7 @@ export class Session {
       this.afterBake();
     });
     this.follower = new Follower(engine);
+    this.truth = new Truth(this.playback, engine);
   }
 
   setStock(files: StockFiles): void {
@@ -202,8 +207,9 @@ export class Session {
     this.dirty = true;
     if (first) this.target ??= 0;
     if (first) this.glimpses = true;
-    // Standing still there is time to make the state right; playing goes on with what it has.
+    // Standing still there is time to make the state right; for playing see playOn.
     else if (!this.playing && !this.playback.exact) this.target ??= this.playback.frame;
+    this.truth.edited(this.playback.frame + 1 + plan.frame.preroll);
     const last = plan.frame.length - 1;
     if (this.target === null && this.playback.frame > last) this.target = last;
   }
@@ -248,7 +254,8 @@ export class Session {
 
   private async playOn(): Promise<void> {
     const { rate, length } = this.plan!.frame;
-    const start = performance.now();
+    // What the finish remembers comes from drawing every frame, and what is driven is only now known.
+    const mends = !this.plan!.finish.remembers && !this.hands.driving;
     if (this.playback.frame >= length - 1) {
       this.target = 0;
       this.glimpses = false;
@@ -258,14 +265,19 @@ export class Session {
       this.hands.write(this.playback.frame + 1);
       this.playback.forgetAfter();
     }
+    if (mends) await this.truth.atOnce(AT_ONCE);
+    const start = performance.now();
     await this.playback.ready();
     this.playback.advance();
+    const moved = performance.now() - start;
     await this.show();
     const now = performance.now();
     const motion = Math.min(now - start, this.engine.times.motion ?? 0);
     this.size.learn(now - start, motion, 1000 / rate);
+    this.truth.learn(Math.max(moved, motion));
     // Late frames are not made up for: the picture slows down rather than jumps.
     this.due = Math.max(now, this.due + 1000 / rate);
+    if (mends) await this.truth.beside(this.due - now, 1000 / rate);
   }
 
   private async show(settling = 0): Promise<void> {

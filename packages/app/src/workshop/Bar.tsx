@@ -234,6 +234,7 @@ function EngineState() {
     if (!r) return 'starting';
     const name = r.engine === 'gpu' ? 'GPU' : `CPU ×${String(r.threads)}`;
     if (r.settling > 0) return `${name} · ${String(r.settling)} frames to go`;
+    if (!r.exact && r.playing) return `${name} · catching up with the last change`;
     const rate = r.playing && r.fps > 0 ? ` · ${r.fps.toFixed(0)} fps` : '';
     return `${name}${rate} · ${String(r.width)}×${String(r.height)}`;
   });

@@ -6,15 +6,16 @@ const INTERVAL = 10;
 
 /**
  * Goes to any frame, backwards too: from the nearest snapshot before it. When a dial of motion is
- * turned the state goes on as it is, so that playing does not stop; it is then no longer `exact`,
- * which lasts until time is run from the start again.
+ * turned the state goes on as it is, so that playing does not stop; it is then no longer `exact`, until
+ * time has been run from the start again: by going to a frame, or beside what is shown (see `mend`).
  */
 export class Playback {
   private snapshots: Snapshot[] = [];
   private interval = INTERVAL;
   private plan: Plan | null = null;
-  /** Whether the state is the one that the piece defines for this frame. */
-  exact = true;
+  private right = true;
+  /** How far the right state has come, while another is shown. */
+  private mended: Snapshot | null = null;
 
   constructor(
     private readonly engine: Engine,
@@ -26,6 +27,17 @@ export class Playback {
     return this.engine.frame;
   }
 
+  /** Whether the state is the one that the piece defines for this frame. */
+  get exact(): boolean {
+    return this.right;
+  }
+
+  private setExact(exact: boolean): void {
+    this.right = exact;
+    this.mended?.release();
+    this.mended = null;
+  }
+
   setPlan(plan: Plan): void {
     const before = this.plan;
     this.plan = plan;
@@ -34,7 +46,7 @@ export class Playback {
     if (before?.motionKey === plan.motionKey && !plan.finish.remembers) return;
     this.clear();
     // Before the first step there is no past that could be wrong.
-    this.exact = !before || this.engine.frame < -plan.frame.preroll;
+    this.setExact(!before || this.engine.frame < -plan.frame.preroll);
     if (before && before.frame.rate !== plan.frame.rate) this.restart();
     if (before && before.frame.preroll !== plan.frame.preroll) this.restart();
   }
@@ -42,7 +54,7 @@ export class Playback {
   /** Before the first frame, with nothing born. */
   restart(): void {
     this.engine.reset();
-    this.exact = true;
+    this.setExact(true);
   }
 
   /** Resolves when all that the next frame takes is at hand. */
@@ -56,10 +68,36 @@ export class Playback {
     if (this.exact && !this.plan?.swarms.every((s) => s.bake)) this.keep();
   }
 
+  /**
+   * Runs time from the start again beside the state that is shown, until that of the present frame is
+   * there and takes its place, or until it is `enough`; the next call goes on from there.
+   *
+   * @param enough asked before every step
+   */
+  async mend(enough: () => boolean): Promise<void> {
+    if (this.right) return;
+    const { engine, mended } = this;
+    const shown = engine.save();
+    if (mended) engine.restore(mended);
+    else engine.reset();
+    while (engine.frame < shown.frame && !enough()) {
+      await engine.ready();
+      engine.step();
+    }
+    mended?.release();
+    this.mended = null;
+    if (engine.frame === shown.frame) this.setExact(true);
+    else {
+      this.mended = engine.save();
+      engine.restore(shown);
+    }
+    shown.release();
+  }
+
   /** Readies to reach `frame` exactly; gives the number of steps that are left to it. */
   approach(frame: number): number {
     if (this.engine.jump(frame)) {
-      this.exact = true;
+      this.setExact(true);
       return 0;
     }
     // Where the finish remembers, its past has to have been drawn too.
@@ -70,7 +108,7 @@ export class Playback {
       .at(-1);
     if (best && (!usable || best.frame > this.engine.frame)) {
       this.engine.restore(best);
-      this.exact = true;
+      this.setExact(true);
     } else if (!usable) this.restart();
     return frame - this.engine.frame;
   }

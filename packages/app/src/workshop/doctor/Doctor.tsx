@@ -52,9 +52,14 @@ function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
     };
   }, [engine, swarm.id]);
   if (!census) return null;
-  const causes = diagnose(piece, swarm, census, engine.place, notices);
+  const shown = { frame: engine.place, exact: engine.report?.exact ?? true };
+  const causes = diagnose(piece, swarm, census, shown, notices);
   const most = Math.max(1, census.alive);
-  const mend = ({ mend: edits }: Cause): void => {
+  const mend = ({ mend: edits, again }: Cause): void => {
+    if (again) {
+      engine.seek(engine.place);
+      return;
+    }
     for (const { path, value } of edits) {
       dispatch(pieceActions.set({ path, value, label: 'Mend', merge: 'mend' }));
     }
@@ -95,7 +100,7 @@ function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
         {causes.map((cause) => (
           <Box key={cause.why} sx={{ mb: 1, display: 'flex', alignItems: 'center', gap: 1.5 }}>
             <Box sx={{ color: COLOURS.coral, fontSize: 13, flex: 1 }}>{cause.why}</Box>
-            {cause.mend.length > 0 && (
+            {cause.button !== '' && (
               <Button
                 variant="outlined"
                 onClick={() => {

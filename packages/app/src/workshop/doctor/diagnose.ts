@@ -15,6 +15,14 @@ export interface Cause {
   why: string;
   button: string;
   mend: { path: (string | number)[]; value: unknown }[];
+  /** It is mended by running time from its start again to the present frame. */
+  again?: boolean;
+}
+
+/** What is shown: its frame, and whether it is what the piece now defines for that frame. */
+export interface Shown {
+  frame: number;
+  exact: boolean;
 }
 
 /** A feed with all its values multiplied. */
@@ -30,7 +38,7 @@ export function diagnose(
   piece: Piece,
   swarm: Swarm,
   census: Census,
-  frame: number,
+  { frame, exact }: Shown,
   notices: readonly Notice[],
 ): Cause[] {
   const at = piece.swarms.findIndex((s) => s.id === swarm.id);
@@ -64,6 +72,14 @@ export function diagnose(
       ]);
     }
   }
+  if (!exact && census.alive === 0) {
+    const what = census.born === 0 ? 'None are born' : 'None are left';
+    causes.push({
+      why: `${what} in this run, which began before the last change; what the piece now says is seen when time starts again.`,
+      ...{ button: 'Start again up to here', mend: [], again: true },
+    });
+    return causes;
+  }
   if (census.born === 0) {
     if (rate === 0 && burst === 0) {
       add('Nothing is born: rate and burst are 0.', 'Set a rate of 2000 /s', [
@@ -72,6 +88,11 @@ export function diagnose(
     } else if (start > now) {
       add(`Births begin at ${String(start)} s; this is ${now.toFixed(1)} s.`, 'Begin at 0 s', [
         { path: dial('start'), value: 0 },
+      ]);
+    } else if (rate === 0 && swarm.dials.burstAt > now) {
+      const at = String(swarm.dials.burstAt);
+      add(`Its burst comes at ${at} s; this is ${now.toFixed(1)} s.`, 'Burst at 0 s', [
+        { path: dial('burstAt'), value: 0 },
       ]);
     } else add('Nothing is born up to this frame.');
     return causes;

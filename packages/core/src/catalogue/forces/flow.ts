@@ -18,6 +18,7 @@ export function flowDials(acts: 'carry' | 'push') {
       unit: '1/s',
       varies: 'life',
       group: 'Hold',
+      when: { dial: 'acts', is: ['push'] },
     }),
   };
 }

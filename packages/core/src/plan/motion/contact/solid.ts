@@ -53,11 +53,11 @@ export interface Standing extends Body {
   before: Placement;
   after: Placement;
   /** A place of the world in the solid's frame, at a part of the step. */
-  local(p: Vec3, moment: Expr): Vec3;
+  local: (p: Vec3, moment: Expr) => Vec3;
   /** Velocity of the solid at a place of its own frame, m/s in the world frame. */
-  velocity(spot: Vec3, step: Expr): Vec3;
+  velocity: (spot: Vec3, step: Expr) => Vec3;
   /** A unit vector of its frame in the world's, at a part of the step. */
-  outward(normal: Vec3, moment: Expr): Vec3;
+  outward: (normal: Vec3, moment: Expr) => Vec3;
 }
 
 export function standing(body: Body, part: Part): Standing {

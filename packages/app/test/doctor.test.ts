@@ -1,0 +1,32 @@
+import type { Census, Piece } from '@vast-swarm/core';
+import { smallPiece } from '../../../tests/support/pieces';
+import { diagnose } from '../src/workshop/doctor/diagnose';
+
+const NONE: Census = { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
+
+function causes(piece: Piece, census: Partial<Census>, frame: number, exact: boolean) {
+  return diagnose(piece, piece.swarms[0]!, { ...NONE, ...census }, { frame, exact }, []);
+}
+
+test('nothing alive in a run from before the last change waits for time to start again', () => {
+  // As when a playing lattice gets a burst at 0 s and a lifetime of an hour.
+  const piece = smallPiece((p) =>
+    Object.assign(p.swarms[0]!.dials, { rate: 0, burst: 676, lifetime: 3600 }),
+  );
+  const [cause] = causes(piece, { born: 300 }, 177, false);
+  expect(cause).toMatchObject({ button: 'Start again up to here', again: true });
+  expect(cause!.why).toContain('began before the last change');
+  expect(causes(piece, {}, 177, false)[0]!.why).toContain('None are born in this run');
+});
+
+test('what has died, what is not yet born and what never is are told apart', () => {
+  const piece = smallPiece((p) => Object.assign(p.swarms[0]!.dials, { rate: 0, burst: 10 }));
+  expect(causes(piece, { born: 10 }, 170, true)[0]!.why).toContain('All have died');
+  piece.swarms[0]!.dials.burstAt = 4;
+  expect(causes(piece, {}, 30, true)[0]).toMatchObject({
+    why: 'Its burst comes at 4 s; this is 1.0 s.',
+    mend: [{ path: ['swarms', 0, 'dials', 'burstAt'], value: 0 }],
+  });
+  piece.swarms[0]!.dials.burst = 0;
+  expect(causes(piece, {}, 30, true)[0]!.why).toContain('rate and burst are 0');
+});
