@@ -197,6 +197,25 @@ test('more births than fit are told in numbers, with the limit that would be eno
   await app.page
     .getByText(/would have 2,\d{3} particles alive at once; its limit holds it at 200/)
     .waitFor();
+  const told = app.page.getByRole('status', { name: 'About the picture' });
+  await told.getByRole('button', { name: /Raise the limit to 2\d{3}/ }).click();
+  await told.waitFor({ state: 'detached' });
+});
+
+test('a picture without anything alive says so', async () => {
+  await openSmall((p) => Object.assign(p.swarms[0]!.dials, { rate: 0, burst: 0 }));
+  await app.page.getByText(/Nothing is alive at this frame/).waitFor();
+});
+
+test('? opens the keys beside the work, which plays on, and closes them', async () => {
+  await openSmall();
+  await app.page.keyboard.press('?');
+  const help = app.page.getByRole('complementary', { name: 'Help' });
+  await help.getByText('Frame the selected swarm').waitFor();
+  expect(new URL(app.page.url()).pathname).toMatch(/^\/piece\//);
+  await pictureTells((d) => d.playing === 'true');
+  await app.page.keyboard.press('?');
+  await help.waitFor({ state: 'hidden' });
 });
 
 test('full storage is said, with export offered', async () => {

@@ -1,5 +1,6 @@
-import { lazy, Suspense, useEffect } from 'react';
-import { Route, Routes, useNavigate } from 'react-router';
+import { lazy, Suspense } from 'react';
+import { Route, Routes } from 'react-router';
+import { HelpBeside } from './guide/HelpBeside';
 import { Home } from './home/Home';
 import { Notices } from './ui/Notices';
 import { Workshop } from './workshop/Workshop';
@@ -11,17 +12,6 @@ const Guide = lazy(() => import('./guide/Guide'));
 
 /** Every view has an address. */
 export function App() {
-  const navigate = useNavigate();
-  useEffect(() => {
-    const keys = (event: KeyboardEvent): void => {
-      const typing = (event.target as HTMLElement).matches('input, textarea');
-      if (event.key === '?' && !typing) void navigate('/guide');
-    };
-    window.addEventListener('keydown', keys);
-    return () => {
-      window.removeEventListener('keydown', keys);
-    };
-  }, [navigate]);
   return (
     <Suspense fallback={null}>
       <Routes>
@@ -33,6 +23,7 @@ export function App() {
         <Route path="/guide" element={<Guide />} />
         <Route path="*" element={<Home />} />
       </Routes>
+      <HelpBeside />
       <Notices />
     </Suspense>
   );

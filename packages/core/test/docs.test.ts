@@ -1,6 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { DEMO_SHOW, kindList, parsePiece, pieceText, withKindList } from '../src';
+import {
+  catalogue,
+  DEMO_SHOW,
+  kindList,
+  parsePiece,
+  pieceText,
+  swarmDials,
+  withKindList,
+  type Dials,
+} from '../src';
 
 const read = (path: string): string => readFileSync(join(__dirname, '../../..', path), 'utf8');
 
@@ -33,3 +42,17 @@ test.each(DEMO_SHOW.pieces.map((d) => [d.id, d.piece] as const))(
     expect(parsePiece(text)).toEqual(piece);
   },
 );
+
+test('no two dials of one sheet of a swarm have the same name', () => {
+  const titles = (dials: Dials): string[] => Object.values(dials).map((d) => d.title);
+  for (const emitter of catalogue.emitters) {
+    const names = [...titles(emitter.dials), ...titles(swarmDials)];
+    const twice = names.filter((n, i) => names.indexOf(n) !== i);
+    expect([emitter.kind, twice]).toEqual([emitter.kind, []]);
+  }
+  for (const body of catalogue.bodies) {
+    const names = [...titles(body.dials), ...titles(swarmDials)];
+    const twice = names.filter((n, i) => names.indexOf(n) !== i);
+    expect([body.kind, twice]).toEqual([body.kind, []]);
+  }
+});

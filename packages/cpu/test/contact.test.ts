@@ -234,7 +234,7 @@ test.each(cases)(
       for (let frame = 1; frame <= Math.max(...flights.map((f) => f.frame)); frame++) {
         engine.step();
         const read = (names: string[]): Float32Array[] =>
-          names.map((n) => engine.state('motes', n as 'px') as Float32Array);
+          names.map((n) => engine.state('motes', n as 'px'));
         const [px, py, pz, vx, vy, vz] = read(['px', 'py', 'pz', 'vx', 'vy', 'vz']);
         flights.forEach((f, i) => {
           if (f.frame !== frame) return;

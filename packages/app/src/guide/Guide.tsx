@@ -2,9 +2,9 @@ import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { catalogue, type Kind, type Shelf } from '@vast-swarm/core';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS } from '../theme';
 import { KindIcon } from '../ui/KindIcon';
-import { SHORTCUTS } from '../workshop/useShortcuts';
+import { Code, DialsHelp, KeysHelp } from './Keys';
 
 const SHELVES: [Shelf, string][] = [
   ['emitters', 'Emitters: where particles are born'],
@@ -67,32 +67,10 @@ export default function Guide() {
           </ol>
         </Part>
         <Part title="Dials">
-          <p>
-            Type a number, a sum (<Code>2*(1+0.5)</Code>) or a number with a unit (<Code>48f</Code>{' '}
-            frames, <Code>90deg</Code>, <Code>3cm</Code>). Drag sideways, or step with the arrow
-            keys; Shift takes ten steps, Alt a tenth. Double-click resets. Points of shapes and
-            gradients are dragged, added with a double-click and removed with Delete.
-          </p>
+          <DialsHelp />
         </Part>
         <Part title="Keys">
-          <Box
-            component="dl"
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: '200px 1fr',
-              rowGap: 0.5,
-              '& dd': { m: 0 },
-            }}
-          >
-            {SHORTCUTS.map(([keys, what]) => (
-              <Box key={keys} sx={{ display: 'contents' }}>
-                <dt>
-                  <Code>{keys}</Code>
-                </dt>
-                <dd>{what}</dd>
-              </Box>
-            ))}
-          </Box>
+          <KeysHelp />
         </Part>
         {SHELVES.map(([shelf, title]) => (
           <Part key={shelf} title={title}>
@@ -128,14 +106,6 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
       <Typography variant="h2" gutterBottom>
         {title}
       </Typography>
-      {children}
-    </Box>
-  );
-}
-
-function Code({ children }: { children: ReactNode }) {
-  return (
-    <Box component="code" sx={{ fontFamily: MONO, fontSize: '0.92em', color: COLOURS.glass }}>
       {children}
     </Box>
   );

@@ -18,6 +18,7 @@ import { BottomTabs } from './strip/BottomTabs';
 import { LineUp } from './lineUp/LineUp';
 import { Picture } from './picture/Picture';
 import { Sheet } from './sheet/Sheet';
+import { Tidings } from './picture/Tidings';
 import { SheetDivider } from './sheet/SheetDivider';
 import { useShortcuts } from './useShortcuts';
 
@@ -34,11 +35,6 @@ function eventsOf(id: string, died: () => void): Partial<EngineEvents> {
   return {
     notices: (notices) => {
       dispatch(toolActions.noticesTold(notices));
-      if (notices.length === 0) dispatch(dismissed('plan'));
-      else {
-        const message = notices.map((n) => n.message).join('\n');
-        dispatch(noticed({ key: 'plan', kind: 'note', message }));
-      }
     },
     trouble: (message) => {
       dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
@@ -102,7 +98,6 @@ function useEngineOf(id: string): { engine: EngineClient; generation: number } {
       stop();
       clearInterval(timer);
       engine.close();
-      store.dispatch(dismissed('plan'));
       store.dispatch(dismissed('building'));
       store.dispatch(toolActions.toolsReset());
     };
@@ -132,6 +127,7 @@ export function OpenPiece({ id }: { id: string }) {
           }}
         >
           <Picture preview={preview} generation={generation} />
+          <Tidings />
           <Box sx={{ bgcolor: COLOURS.ground }}>
             <BottomTabs />
           </Box>

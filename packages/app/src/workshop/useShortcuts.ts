@@ -21,7 +21,7 @@ export const SHORTCUTS: readonly [string, string][] = [
   ['Delete', 'Remove the part whose tag has the focus'],
   ['F2', 'Rename the part whose tag has the focus'],
   ['Alt+Left, Alt+Right', 'Move the part in the line-up'],
-  ['?', 'The guide'],
+  ['?', 'These keys, beside the work'],
 ];
 
 /** Turns the camera to the selected swarm's emitter. */

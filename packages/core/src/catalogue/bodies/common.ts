@@ -57,11 +57,11 @@ export const markDials = {
     group: turning,
     when: { dial: 'facing', is: ['point'] },
   }),
-  stand: vector('Stands', [0, 0, 0], 36000, '°', 'Turned about x, then y, then z.', {
+  stand: vector('Stance', [0, 0, 0], 36000, '°', 'Turned about x, then y, then z.', {
     group: turning,
     when: { dial: 'facing', is: ['fixed'] },
   }),
-  turn: number('Turn', 0, [-36000, 36000], 'In its own plane.', {
+  turn: number('Roll', 0, [-36000, 36000], 'In its own plane.', {
     unit: '°',
     varies: 'life',
     group: turning,

@@ -46,11 +46,11 @@ export const meshDials = {
     'Which way its y axis points.',
     { group: 'Turning' },
   ),
-  stand: vector('Stands', [0, 0, 0], 36000, '°', 'Turned about x, then y, then z.', {
+  stand: vector('Stance', [0, 0, 0], 36000, '°', 'Turned about x, then y, then z.', {
     group: 'Turning',
     when: { dial: 'facing', is: ['fixed'] },
   }),
-  turn: number('Turn', 0, [-36000, 36000], 'About the axis of its spin.', {
+  turn: number('Roll', 0, [-36000, 36000], 'About the axis of its spin.', {
     unit: '°',
     varies: 'life',
     group: 'Turning',

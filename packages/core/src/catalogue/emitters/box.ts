@@ -9,7 +9,7 @@ export const box = emitter({
   help: 'Particles start inside a box or on its faces.',
   icon: 'M4 8l8-4l8 4v8l-8 4l-8-4zM4 8l8 4l8-4M12 12v8',
   dials: {
-    size: vector('Size', [2, 2, 2], 1000, 'm', 'Edge lengths along x, y and z.'),
+    size: vector('Edges', [2, 2, 2], 1000, 'm', 'Their lengths along x, y and z.'),
     fill: choice(
       'From',
       'inside',

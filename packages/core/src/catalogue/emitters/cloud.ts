@@ -12,7 +12,7 @@ export const cloud = emitter({
   dials: {
     cloud: stockDial('Points', ['cloud'], 'From a PLY, XYZ or CSV file.'),
     order: orderDial(),
-    size: number('Size', 1, [0.0001, 10_000], 'Scale of the points.', { drag: 'log' }),
+    size: number('Scale', 1, [0.0001, 10_000], 'Of the points.', { drag: 'log' }),
   },
   barren: ({ cloud: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {

@@ -25,7 +25,7 @@ const dials = {
     whole: true,
     when: { dial: 'from', is: ['inside'] },
   }),
-  size: number('Size', 1, [0.0001, 10_000], 'Scale of the mesh.', { drag: 'log' }),
+  size: number('Scale', 1, [0.0001, 10_000], 'Of the mesh.', { drag: 'log' }),
 };
 type Reader = DialReader<typeof dials>;
 

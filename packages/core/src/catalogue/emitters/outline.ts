@@ -12,7 +12,7 @@ import { pickRow } from './order';
 
 const dials = {
   outline: stockDial('Outline', ['outline'], 'The line: from an SVG file, or drawn with the pen.'),
-  size: number('Size', 1, [0.0001, 10_000], 'Scale of the line.', {
+  size: number('Scale', 1, [0.0001, 10_000], 'Of the line.', {
     varies: 'never',
     drag: 'log',
   }),

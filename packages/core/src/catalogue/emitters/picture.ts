@@ -21,7 +21,7 @@ export const picture = emitter({
       'What a pixel is asked for.',
     ),
     limit: number(
-      'Limit',
+      'Threshold',
       0.2,
       [0, 1],
       'Particles start where the picture has this much or more.',
@@ -35,7 +35,7 @@ export const picture = emitter({
       { even: 'Even over the limit', value: 'By how much it has' },
       'Whether all that passes the limit gives as many births, or twice as bright twice as many.',
     ),
-    width: number('Size', 4, [0.0001, 10_000], 'The longer side.', { unit: 'm', drag: 'log' }),
+    width: number('Long side', 4, [0.0001, 10_000], 'Of the picture.', { unit: 'm', drag: 'log' }),
     order: { ...orderDial(), when: { dial: 'density', is: ['even'] } },
   },
   barren: ({ picture: chosen }) =>

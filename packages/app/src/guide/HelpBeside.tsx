@@ -1,0 +1,70 @@
+import { Box, Button, Drawer, Typography } from '@mui/material';
+import { X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { COLOURS } from '../theme';
+import { IconAction } from '../ui/IconAction';
+import { DialsHelp, KeysHelp } from './Keys';
+
+const TYPING = 'input, textarea, [contenteditable]';
+
+/** Keys and dials, opened and closed with ? beside the work, which goes on. */
+export function HelpBeside() {
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const keys = (event: KeyboardEvent): void => {
+      if ((event.target as HTMLElement).matches(TYPING)) return;
+      if (event.key === '?') setOpen((was) => !was);
+      if (event.key === 'Escape') setOpen(false);
+    };
+    window.addEventListener('keydown', keys);
+    return () => {
+      window.removeEventListener('keydown', keys);
+    };
+  }, []);
+  return (
+    <Drawer
+      anchor="right"
+      variant="persistent"
+      open={open}
+      slotProps={{
+        paper: {
+          role: 'complementary',
+          'aria-label': 'Help',
+          sx: { width: 430, p: 2.5, bgcolor: COLOURS.sheet, fontSize: 13, lineHeight: 1.5 },
+        },
+      }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          Keys
+        </Typography>
+        <IconAction
+          label="Close the help"
+          shortcut="?"
+          onClick={() => {
+            setOpen(false);
+          }}
+        >
+          <X size={16} />
+        </IconAction>
+      </Box>
+      <KeysHelp />
+      <Typography variant="h2" sx={{ mt: 2 }}>
+        Dials
+      </Typography>
+      <DialsHelp />
+      <Button
+        component={Link}
+        to="/guide"
+        color="inherit"
+        sx={{ alignSelf: 'start', ml: -1 }}
+        onClick={() => {
+          setOpen(false);
+        }}
+      >
+        The whole guide ▸
+      </Button>
+    </Drawer>
+  );
+}

@@ -1,0 +1,43 @@
+import { Box } from '@mui/material';
+import type { ReactNode } from 'react';
+import { COLOURS, MONO } from '../theme';
+import { SHORTCUTS } from '../workshop/useShortcuts';
+
+/** How dials are turned. */
+export function DialsHelp() {
+  return (
+    <p>
+      Type a number, a sum (<Code>2*(1+0.5)</Code>) or a number with a unit (<Code>48f</Code>{' '}
+      frames, <Code>90deg</Code>, <Code>3cm</Code>). Drag sideways, or step with the arrow keys;
+      Shift takes ten steps, Alt a tenth. Double-click resets. Points of shapes and gradients are
+      dragged, added with a double-click and removed with Delete.
+    </p>
+  );
+}
+
+/** Keys of the workshop, with what they do. */
+export function KeysHelp() {
+  return (
+    <Box
+      component="dl"
+      sx={{ display: 'grid', gridTemplateColumns: '170px 1fr', rowGap: 0.5, '& dd': { m: 0 } }}
+    >
+      {SHORTCUTS.map(([keys, what]) => (
+        <Box key={keys} sx={{ display: 'contents' }}>
+          <dt>
+            <Code>{keys}</Code>
+          </dt>
+          <dd>{what}</dd>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+export function Code({ children }: { children: ReactNode }) {
+  return (
+    <Box component="code" sx={{ fontFamily: MONO, fontSize: '0.92em', color: COLOURS.glass }}>
+      {children}
+    </Box>
+  );
+}
