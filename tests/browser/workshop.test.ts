@@ -198,7 +198,7 @@ test('more births than fit are told in numbers, with the limit that would be eno
     .getByText(/would have 2,\d{3} particles alive at once; its limit holds it at 200/)
     .waitFor();
   const told = app.page.getByRole('status', { name: 'About the picture' });
-  await told.getByRole('button', { name: /Raise the limit to 2\d{3}/ }).click();
+  await told.getByRole('button', { name: /Raise the limit to 2,\d{3}/ }).click();
   await told.waitFor({ state: 'detached' });
 });
 

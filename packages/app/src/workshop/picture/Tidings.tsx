@@ -36,7 +36,7 @@ export function Tidings() {
                 raise(part, enough);
               }}
             >
-              Raise the limit to {enough}
+              Raise the limit to {enough.toLocaleString('en-GB')}
             </Button>
           )}
         </Box>
