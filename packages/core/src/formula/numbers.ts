@@ -1,5 +1,5 @@
 import { hashNumber } from '@vast-swarm/kernel';
-import { frameAt } from '../feeds/frameAt';
+import { frameAt } from './frameAt';
 import { evaluate, type Algebra } from './evaluate';
 import type { Formula, Name } from './parse';
 

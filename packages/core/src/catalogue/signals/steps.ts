@@ -1,7 +1,7 @@
 import { hashNumber, randomKey } from '@vast-swarm/kernel';
 import { number } from '../../language/dials';
 import { ranged, signalRange } from './range';
-import { frameAt } from '../../feeds/frameAt';
+import { frameAt } from '../../formula/frameAt';
 import { signal } from '../define';
 
 export const steps = signal({

@@ -7,7 +7,7 @@ import { encounter, placeAt, type Leg } from './encounter';
 import { bodyOf, standing, type Standing } from './solid';
 import { TOUCH } from './touching';
 
-/** Surfaces that a particle can meet in one step; after so many it waits there for the next. */
+/** Surfaces that a particle can meet in one step; after so many it rides on the last to the next. */
 const MEETINGS = 8;
 
 export interface Free {
@@ -101,7 +101,7 @@ function meetInTurn(
   const zero = g.float(0);
   const start = [from.position, from.velocity, flow, pull].flatMap((v) => v.parts);
   const carried = [...start, ...[zero, zero, zero], zero, zero, zero];
-  const end = g.loopWhile(any.select(MEETINGS, g.int(0)), carried, (_, now) => {
+  const end = g.loopWhile(any.select(MEETINGS, g.int(0)), carried, (turn, now) => {
     const [last, passed] = [vec(now, 12), now[15]!];
     const left = step.mul(g.float(1).sub(passed));
     const leg: Leg = {
@@ -111,7 +111,10 @@ function meetInTurn(
     const first = firstOf(solids, near, leg, { last, step, pull });
     const hit = first.part.le(1);
     const part = first.part.min(1);
-    const spot = placeAt(leg, part).add(first.normal.scale(hit.select(first.lift, zero)));
+    const stays = turn.eq(MEETINGS - 1);
+    const surface = Vec3.select(stays, first.ridden, first.spot);
+    const lifted = surface.add(first.normal.scale(first.lift));
+    const spot = Vec3.select(hit, lifted, placeAt(leg, g.float(1)));
     const free = leg.velocity.add(leg.pull.scale(left.mul(part)));
     const either = (a: Vec3, b: Vec3): Vec3 => Vec3.select(hit, a, b);
     const [dies, sticks] = [hit.select(first.dies, zero), hit.select(first.sticks, zero)];
@@ -131,6 +134,8 @@ function meetInTurn(
 
 interface First {
   part: Expr;
+  spot: Vec3;
+  ridden: Vec3;
   normal: Vec3;
   /** What the surface makes of the particle; see answer. */
   velocity: Vec3;
@@ -152,7 +157,8 @@ function firstOf(
   const g = step.graph;
   return solids
     .map((solid, i): First => {
-      const { part, normal, wall, height } = encounter(solid, leg, near[i]!, step);
+      const met = encounter(solid, leg, near[i]!, step);
+      const { part, spot, ridden, normal, wall, height } = met;
       const time = leg.left.mul(part.min(1));
       const velocity = leg.velocity.add(leg.pull.scale(time));
       const left = leg.left.sub(time);
@@ -160,7 +166,7 @@ function firstOf(
       const does = solid.dial.choice('touch');
       return {
         ...answer(solid.dial, impact),
-        ...{ part, normal },
+        ...{ part, spot, ridden, normal },
         lift: g.float(TOUCH).sub(height.max(0).min(TOUCH)),
         dies: g.float(does === 'die' ? 1 : 0),
         sticks: g.float(does === 'stick' ? 1 : 0),
@@ -169,13 +175,13 @@ function firstOf(
     .reduce((a, b) => {
       const sooner = b.part.lt(a.part);
       const which = (k: 'part' | 'lift' | 'dies' | 'sticks'): Expr => sooner.select(b[k], a[k]);
-      const vector = (k: 'normal' | 'velocity' | 'flow' | 'pull'): Vec3 =>
+      const vector = (k: 'spot' | 'ridden' | 'normal' | 'velocity' | 'flow' | 'pull'): Vec3 =>
         Vec3.select(sooner, b[k], a[k]);
       return {
         ...{ part: which('part'), lift: which('lift') },
         ...{ dies: which('dies'), sticks: which('sticks') },
-        ...{ normal: vector('normal'), velocity: vector('velocity') },
-        ...{ flow: vector('flow'), pull: vector('pull') },
+        ...{ spot: vector('spot'), ridden: vector('ridden'), normal: vector('normal') },
+        ...{ velocity: vector('velocity'), flow: vector('flow'), pull: vector('pull') },
       };
     });
 }

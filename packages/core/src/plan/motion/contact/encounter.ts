@@ -1,4 +1,4 @@
-import type { Expr, Vec3 } from '@vast-swarm/kernel';
+import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { NEVER } from './convex';
 import type { Standing } from './solid';
 import { TOUCH } from './touching';
@@ -25,6 +25,9 @@ export function placeAt({ position, velocity, flow, pull, left }: Leg, part: Exp
 export interface Encounter {
   /** The part of the leg up to there; above 1 where the solid is not met. */
   part: Expr;
+  /** Where it is then, and where that place of the surface is at the end of the step, in the world. */
+  spot: Vec3;
+  ridden: Vec3;
   /** Unit vector away from the surface, and the velocity of the surface, in the world frame. */
   normal: Vec3;
   wall: Vec3;
@@ -59,17 +62,38 @@ export function encounter(solid: Standing, leg: Leg, on: Expr, step: Expr): Enco
   const chord = from.add(way.scale(straight.part.min(1)));
   let cut = cutPlane(from.sub(chord).dot(straight.normal), way, bow, straight.normal);
   let { normal } = straight;
+  // Where the surface is met, and the part of the leg up to there.
+  let spot = at(cut.part.min(1));
+  let { part } = cut;
   if (solid.convex) {
-    const there = at(cut.part.min(1));
-    const nearer = solid.surface(there);
+    const nearer = solid.surface(spot);
     ({ normal } = nearer);
-    cut = cutPlane(from.sub(there).dot(normal).add(nearer.distance), way, bow, normal);
+    cut = cutPlane(from.sub(spot).dot(normal).add(nearer.distance), way, bow, normal);
+    ({ part } = cut);
+    spot = at(part.min(1));
+  } else {
+    // The parabola comes to the plane beside where the straight way does, behind an edge perhaps: what
+    // counts is the face that stands on the straight way to there.
+    const cuts = part.le(1);
+    const reach = Vec3.select(cuts, spot, chord);
+    const other = solid.meet({ from, way: reach.sub(from), on: on.and(straight.part.le(1)) });
+    const before = other.part.min(1);
+    normal = Vec3.select(other.part.le(1), other.normal, normal);
+    spot = from.add(reach.sub(from).scale(before));
+    part = cuts.select(part, straight.part).mul(before);
   }
-  const part = straight.part.le(1).select(cut.part, g.float(NEVER));
-  const spot = at(part.min(1));
+  part = straight.part.le(1).select(part, g.float(NEVER));
+  const now = moment(part.min(1));
+  let place = placeAt(leg, part.min(1));
+  // Where the frame turns, what is straight in the one is not in the other: the surface counts. The mean
+  // of two turns is a little short of one, so that the way back is gone twice.
+  for (let i = 0; i < (solid.moves ? 2 : solid.convex ? 0 : 1); i++) {
+    place = place.add(solid.outward(spot.sub(solid.local(place, now)), now));
+  }
   return {
-    ...{ part, height: cut.height },
-    normal: solid.outward(normal, moment(part.min(1))),
+    ...{ part, height: cut.height, spot: place },
+    ridden: solid.moves ? solid.after.place(spot) : place,
+    normal: solid.outward(normal, now).unit(),
     wall: solid.velocity(spot, step),
   };
 }

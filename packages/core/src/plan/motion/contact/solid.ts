@@ -56,8 +56,8 @@ export interface Standing extends Body {
   local: (p: Vec3, moment: Expr) => Vec3;
   /** Velocity of the solid at a place of its own frame, m/s in the world frame. */
   velocity: (spot: Vec3, step: Expr) => Vec3;
-  /** A unit vector of its frame in the world's, at a part of the step. */
-  outward: (normal: Vec3, moment: Expr) => Vec3;
+  /** A direction of its frame in the world's, at a part of the step. */
+  outward: (direction: Vec3, moment: Expr) => Vec3;
 }
 
 export function standing(body: Body, part: Part): Standing {
@@ -77,9 +77,9 @@ export function standing(body: Body, part: Part): Standing {
             .sub(before.place(spot))
             .scale(dial.graph.float(1).div(step.max(1e-6)))
         : new Vec3(none, none, none),
-    outward: (normal, moment) =>
+    outward: (direction, moment) =>
       moves
-        ? Vec3.mix(before.direction(normal), after.direction(normal), moment).unit()
-        : before.direction(normal),
+        ? Vec3.mix(before.direction(direction), after.direction(direction), moment)
+        : before.direction(direction),
   };
 }
