@@ -39,7 +39,7 @@ export const trailDials = {
     { varies: 'life', drag: 'log' },
   ),
   fade: number(
-    'Opacity',
+    'Opacity along',
     {
       feed: 'fixed',
       value: 1,
