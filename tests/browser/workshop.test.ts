@@ -203,7 +203,10 @@ test('more births than fit are told in numbers, with the limit that would be eno
 });
 
 test('a picture without anything alive says so', async () => {
-  await openSmall((p) => Object.assign(p.swarms[0]!.dials, { rate: 0, burst: 0 }));
+  const barren = (p: Piece): void => {
+    p.swarms[0]!.dials.rate = 0;
+  };
+  await open(app.page, app.url, barren, (d) => d.alive === '0');
   await app.page.getByText(/Nothing is alive at this frame/).waitFor();
 });
 
