@@ -99,15 +99,18 @@ const slice = createSlice({
         ? { list: 'swarms', id: first.id }
         : { list: 'frame', id: '' };
       // As it is in itself: a draft is not equal to what it is a draft of.
-      const { left } = current(state);
+      const { left, ...now } = current(state);
+      // Opened once more as it is, it goes on.
+      if (now.id === payload.id && equal(now.piece, payload.piece)) return;
       const same = left?.id === payload.id && equal(left.piece, payload.piece);
       const steps = same ? { past: left.past, future: left.future } : {};
       return { ...initialState, ...payload, ...steps, selection };
     },
-    closed: ({ id, piece, past, future }) => ({
-      ...initialState,
-      left: { id, piece, past, future },
-    }),
+    closed: (state) => {
+      const { id, piece, past, future } = state;
+      // Closed once more, what was left before is still what was left.
+      return id === null ? state : { ...initialState, left: { id, piece, past, future } };
+    },
     selected(state, { payload }: PayloadAction<Selection>) {
       state.selection = payload;
     },
