@@ -42,9 +42,10 @@ function seen(on: CpuEngine, piece: Piece): string {
 
 /** What a fresh start shows at a frame. */
 function fresh(piece: Piece, frame: number): string {
-  reference.setPlan(compilePiece(piece));
+  const plan = compilePiece(piece);
+  reference.setPlan(plan);
   reference.reset();
-  const { remembers } = compilePiece(piece).finish;
+  const { remembers } = plan.finish;
   while (reference.frame < frame) {
     reference.step();
     if (remembers && reference.frame >= 0) reference.draw(WIDTH, HEIGHT);

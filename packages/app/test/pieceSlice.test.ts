@@ -133,6 +133,9 @@ test('a piece that is closed and opened as it was has its steps still; a changed
   expect(state.piece).toBeNull();
   const reopened = run(state, opened({ id: 'a', piece }));
   expect(run(reopened, undone()).piece).toEqual(start().piece);
+  // A view that is mounted twice closes twice.
+  const twice = run(state, pieceActions.closed());
+  expect(run(twice, opened({ id: 'a', piece }), undone()).piece).toEqual(start().piece);
   const other = { ...piece, seed: 99 };
   expect(run(state, opened({ id: 'a', piece: other })).past).toEqual([]);
 });

@@ -4,9 +4,8 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { COLOURS } from '../theme';
 import { IconAction } from '../ui/IconAction';
+import { TYPING } from '../workshop/useShortcuts';
 import { DialsHelp, KeysHelp } from './Keys';
-
-const TYPING = 'input, textarea, [contenteditable]';
 
 /** Keys and dials, opened and closed with ? beside the work, which goes on. */
 export function HelpBeside() {

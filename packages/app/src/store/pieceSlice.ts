@@ -99,9 +99,7 @@ const slice = createSlice({
         ? { list: 'swarms', id: first.id }
         : { list: 'frame', id: '' };
       // As it is in itself: a draft is not equal to what it is a draft of.
-      const { left, ...now } = current(state);
-      // Opened once more as it is, it goes on.
-      if (now.id === payload.id && equal(now.piece, payload.piece)) return;
+      const { left } = current(state);
       const same = left?.id === payload.id && equal(left.piece, payload.piece);
       const steps = same ? { past: left.past, future: left.future } : {};
       return { ...initialState, ...payload, ...steps, selection };

@@ -46,7 +46,7 @@ function frameSelection(): void {
 }
 
 /** What has keys of its own: they are left to it. */
-const TYPING = 'input, textarea, [contenteditable]';
+export const TYPING = 'input, textarea, [contenteditable]';
 const OWN_KEYS = '[role=slider], [role=menu], [role=listbox], [role=separator]';
 const BUTTONS = 'button, a, [role=tab], [role=combobox]';
 

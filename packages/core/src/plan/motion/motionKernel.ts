@@ -17,7 +17,7 @@ import type { PlanKernel } from '../../language/frame';
 import { neighbours } from './neighbourGrid';
 import { placementOf } from '../../language/placement';
 import type { Scene, SceneBuilder } from '../scene';
-import { keepSeen } from './seenVelocity';
+import { flowsCarry, keepSeen } from './seenVelocity';
 import { livingParticle, loadVec } from '../../language/state';
 import { STATE } from '../../language/particle';
 
@@ -60,7 +60,8 @@ export function motionKernel(
   const own = swarmReader(builder, swarm, particle);
 
   const sight = sightOf(piece, swarm);
-  const drift = drifts(piece, swarm)
+  // Kept to look half a step ahead.
+  const drift = flowsCarry(piece, swarm)
     ? own.keepVec('drift', ({ position: { x } }) => nowhere(x.graph))
     : null;
   // Forces are read half a step ahead, where the particle is about to be: a push in the middle of the
@@ -137,16 +138,6 @@ function ageAfter(builder: KernelBuilder, swarm: Swarm, age: Expr, dt: Expr): Ex
 }
 
 const nowhere = (g: Graph): Vec3 => new Vec3(g.float(0), g.float(0), g.float(0));
-
-/** Whether flows carry its particles: it then keeps how fast, so as to look half a step ahead. */
-function drifts(piece: Piece, swarm: Swarm): boolean {
-  return piece.forces.some(
-    (f) =>
-      f.on &&
-      influenceOf(piece, f.id, swarm.id) !== 0 &&
-      (kindOf('forces', f.kind).carries?.(f.dials) ?? false),
-  );
-}
 
 /** How far the farthest-seeing force looks, in metres; null where none looks at neighbours. */
 function sightOf(piece: Piece, swarm: Swarm): number | null {

@@ -15,14 +15,17 @@ const AXES = ['x', 'y', 'z'] as const;
  */
 export const SEEN = AXES.map((axis) => `seen.${axis}` as const);
 
+/** Whether flows carry the swarm's particles. */
+export function flowsCarry(piece: Piece, swarm: Swarm): boolean {
+  return piece.forces
+    .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
+    .some((f) => kindOf('forces', f.kind).carries?.(f.dials) ?? false);
+}
+
 /** Whether anything moves the swarm's particles that is not in their velocity. */
 export function isCarried(piece: Piece, swarm: Swarm): boolean {
   const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);
-  const flows = piece.forces.filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0);
-  return (
-    emitter.hold !== undefined ||
-    flows.some((f) => kindOf('forces', f.kind).carries?.(f.dials) ?? false)
-  );
+  return emitter.hold !== undefined || flowsCarry(piece, swarm);
 }
 
 /** Has the velocity that is seen kept in the state; at birth it is the particle's own. */
