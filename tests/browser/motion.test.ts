@@ -115,6 +115,38 @@ test('an outline comes from a file, is drawn with the pen, and births stand on i
   await card.getByRole('img', { name: 'Preview of bar' }).waitFor();
 }, 90_000);
 
+test('all of a coloured point cloud is seen by choosing its file', async () => {
+  const colours = ['255 40 20', '30 200 90', '40 90 255'];
+  const points = Array.from({ length: 3000 }, (_, i) => {
+    const at = [(i % 50) / 25, Math.floor(i / 50) / 30, 0];
+    return [...at, colours[Math.floor((i % 50) / 17)]].join(' ');
+  });
+  const names = ['float x', 'float y', 'float z', 'uchar red', 'uchar green', 'uchar blue'];
+  const properties = names.map((name) => `property ${name}`).join('\n');
+  const head = `ply\nformat ascii 1.0\nelement vertex 3000\n${properties}\nend_header\n`;
+  const file = {
+    ...{ name: 'quay.ply', mimeType: 'application/octet-stream' },
+    buffer: Buffer.from(`${head}${points.join('\n')}\n`),
+  };
+  await app.page.goto(app.url);
+  await app.page.getByRole('button', { name: 'New piece' }).click();
+  const chooser = app.page.waitForEvent('filechooser');
+  await app.page.getByRole('button', { name: 'A file…' }).click();
+  await (await chooser).setFiles(file);
+  await pictureTells(app.page, (d) => d.alive === '3000' && d.exact === 'true');
+  await lineUp().getByRole('button', { name: 'quay', exact: true }).waitFor();
+  await app.page
+    .getByRole('combobox', { name: 'When', exact: true })
+    .getByText('All places once')
+    .waitFor();
+
+  // Undone in one step, and there again with all its points.
+  await app.page.keyboard.press('Control+z');
+  await app.page.getByRole('button', { name: 'A file…' }).waitFor();
+  await app.page.keyboard.press('Control+Shift+z');
+  await pictureTells(app.page, (d) => d.alive === '3000');
+}, 60_000);
+
 test('a bad file of the stock is told with what is wrong, and kept out', async () => {
   await app.page.goto(`${app.url}/stock`);
   await app.page.getByLabel('Files for the stock').setInputFiles({

@@ -1,4 +1,5 @@
-import { makePart, type Piece } from '@vast-swarm/core';
+import { made, makePart, swarmFrom, type Cloud, type Piece } from '@vast-swarm/core';
+import { spacingOf } from '@vast-swarm/core/stock/places/spacing';
 import { wornPiece } from '../../../tests/support/wornWays';
 import { pieceActions, pieceReducer, type PieceState } from '../src/store/pieceSlice';
 
@@ -20,6 +21,11 @@ const run = (state: PieceState, ...actions: Action[]): PieceState =>
 const rate = (value: number, merge?: string): Action =>
   set({ path: ['swarms', 0, 'dials', 'rate'], value, label: 'Rate', merge });
 
+function fromFile(): Action {
+  const entry = { id: 'quay', name: 'Quay', type: 'cloud' as const, source: { made: 'lamps' } };
+  return pieceActions.bornFrom({ entry, swarm: swarmFrom('quay', made('lamps'), [])! });
+}
+
 const EDITS: [string, Action[]][] = [
   ['a dial', [rate(7)]],
   ['a part added', [pieceActions.added({ list: 'forces', kind: 'gravity' })]],
@@ -34,6 +40,18 @@ const EDITS: [string, Action[]][] = [
     'another kind',
     [pieceActions.kindChanged({ path: ['swarms', 0, 'emitter'], shelf: 'emitters', kind: 'box' })],
   ],
+  ['a swarm shown whole', [pieceActions.added({ list: 'swarms', kind: 'lattice' })]],
+  [
+    'a kind shown whole',
+    [
+      pieceActions.kindChanged({
+        path: ['swarms', 0, 'emitter'],
+        shelf: 'emitters',
+        kind: 'cloud',
+      }),
+    ],
+  ],
+  ['a swarm from a file', [fromFile()]],
   ['shown alone', [pieceActions.alone({ list: 'swarms', id: 'motes' })]],
   [
     'a new wave',
@@ -147,4 +165,29 @@ test('a take is kept with its signal, and nothing else is touched', () => {
   expect(state.piece!.signals[1]!.dials.take).toEqual(take);
   expect(state.piece!.signals[0]).toBe(recording.piece!.signals[0]);
   expect(run(recording, pieceActions.took({ signal: 'wave', take })).piece).toBe(recording.piece);
+});
+
+test('what is born from coloured points begins with all of them, as they are in the file', () => {
+  const { piece } = run(start(), fromFile());
+  const { dials, emitter, launch, bodies } = piece!.swarms.at(-1)!;
+  expect(emitter).toMatchObject({ kind: 'cloud', dials: { cloud: 'quay' } });
+  expect(dials).toMatchObject({
+    when: 'once',
+    lasts: 'ever',
+    opacity: 1,
+    colour: { feed: 'place' },
+  });
+  expect(launch.dials.speed).toBe(0);
+  expect(bodies[0]!.dials.mode).toBe('opaque');
+  const spacing = spacingOf((made('lamps') as Cloud).positions);
+  expect(dials.size).toBeGreaterThan(spacing);
+  expect(dials.size).toBeLessThan(2 * spacing);
+});
+
+test('a swarm that goes from all places of a lattice to a sphere is born steadily again', () => {
+  const emitter = { path: ['swarms', 0, 'emitter'], shelf: 'emitters' as const };
+  const lattice = run(start(), pieceActions.kindChanged({ ...emitter, kind: 'lattice' }));
+  expect(lattice.piece!.swarms[0]!.dials).toMatchObject({ when: 'once', lasts: 'ever' });
+  const sphere = run(lattice, pieceActions.kindChanged({ ...emitter, kind: 'sphere' }));
+  expect(sphere.piece!.swarms[0]!.dials).toMatchObject({ when: 'steadily', lasts: 'time' });
 });

@@ -1,10 +1,14 @@
 import { BirthSchedule, defaults, mostAlive, remap, slotRanges, swarmDials } from '../src';
+import type { SwarmValues } from '../src/catalogue/swarmDials';
 
-function schedule(dials: Record<string, number>, begin = 0): BirthSchedule {
-  const all = { ...defaults(swarmDials), rate: 0, ...dials };
-  return new BirthSchedule(all, begin, {
-    ...{ follow: () => () => 0, changes: () => 0, rate: 30, density: 1 },
-  });
+function schedule(
+  dials: Record<string, number | string>,
+  begin = 0,
+  each: number | null = null,
+): BirthSchedule {
+  const all = { ...defaults(swarmDials), rate: 0, ...dials } as ReturnType<typeof defaults>;
+  const scene = { follow: () => () => 0, changes: () => 0, rate: 30, density: 1 };
+  return new BirthSchedule(all as SwarmValues, begin, scene, each);
 }
 
 test.each([24, 25, 29.97, 30, 60, 144])(
@@ -27,14 +31,18 @@ test.each([24, 25, 29.97, 30, 60, 144])(
   },
 );
 
-test.each<Record<string, number>>([
+test.each<Record<string, number | string>>([
+  { when: 'once', start: 0.7 },
+  { when: 'once', start: 0.2, loop: 1.3 },
+  { when: 'oneByOne', rate: 20, start: 0.4 },
+  { when: 'oneByOne', rate: 90, loop: 1 },
   { rate: 50, start: 0.5, end: 2.25 },
   { burst: 10, burstAt: 1 },
   { rate: 33, burst: 5, burstAt: 0.3, loop: 1.1 },
   { rate: 10, start: 0.2, end: 0.4, loop: 0.05 },
   { burst: 3, loop: 0.01 },
 ])('events and counts agree, whatever the frames: %j', (dials) => {
-  const s = schedule(dials, -1);
+  const s = schedule(dials, -1, 37);
   for (const fps of [7, 30, 61]) {
     let first = s.bornBefore(-1);
     for (let f = -fps; f < 4 * fps; f++) {
@@ -54,6 +62,16 @@ test('what starts at 0 starts with the pre-roll; later times count from frame 0'
   expect(schedule({ rate: 100 }, -2).bornBefore(0)).toBe(200);
   expect(schedule({ rate: 100, start: 1 }, -2).bornBefore(1.5)).toBe(50);
   expect(schedule({ burst: 9 }, -2).bornBefore(-1.9)).toBe(9);
+});
+
+test('when births come decides which of the other dials count', () => {
+  const dials = { rate: 10, burst: 7, burstAt: 0.25, start: 0.5 };
+  const born = (when: string): number => schedule({ ...dials, when }, 0, 4).bornBefore(2);
+  expect(['steadily', 'bursts', 'both', 'once', 'oneByOne'].map(born)).toEqual([15, 7, 22, 4, 4]);
+  expect(schedule({ ...dials, when: 'once' }, 0, 4).bornBefore(0.5)).toBe(0);
+  expect(schedule({ ...dials, when: 'once', loop: 0.9 }, 0, 4).bornBefore(2.4)).toBe(12);
+  expect(schedule({ ...dials, when: 'oneByOne' }, 0, 4).bornBefore(0.75)).toBe(3);
+  expect(schedule({ ...dials, when: 'once' }).bornBefore(2)).toBe(0);
 });
 
 test('most alive at once is what the rate and the longest lifetime give', () => {

@@ -16,6 +16,7 @@ import { matched, sample } from '../src/stock/places/match';
 import { edgesByLength, facesByArea, isClosed, vertexNormals } from '../src/stock/places/meshParts';
 import { spotsOf } from '../src/stock/places/pictureParts';
 import { surface } from '../src/demo/content/surface';
+import { spacingOf } from '../src/stock/places/spacing';
 
 const ball = (radius = 1, n = 48): Mesh =>
   surface(
@@ -38,6 +39,32 @@ test.each(MADE)('%s has finite points in a stage of ten metres', (name) => {
     const vertices = data.positions.length / 3;
     expect(data.triangles.every((t) => t < vertices)).toBe(true);
   }
+});
+
+test.each([
+  [
+    'a lattice',
+    0.25,
+    (i: number) => [(i % 10) * 0.25, (Math.floor(i / 10) % 10) * 0.25, Math.floor(i / 100) * 0.25],
+  ],
+  ['a flat lattice', 0.1, (i: number) => [(i % 40) * 0.1, 3, Math.floor(i / 40) * 0.1]],
+  ['a row', 2, (i: number) => [i * 2, i * 0, -5]],
+  ['pairs far apart', 0.01, (i: number) => [(i >> 1) * 0.5 + (i & 1) * 0.01, 0, 0]],
+])('the spacing of %s is %d', (_, expected, at) => {
+  const points = Float32Array.from({ length: 3000 }, (_, i) => at(Math.floor(i / 3))[i % 3]!);
+  expect(spacingOf(points) / expected).toBeCloseTo(1, 2);
+});
+
+test('the spacing of scattered places is what comparing all with all gives', () => {
+  const points = Float32Array.from({ length: 1200 }, () => Math.random() ** 3 * 10);
+  const nearest = Array.from({ length: 400 }, (_, i) => {
+    const to = (j: number): number =>
+      Math.hypot(...[0, 1, 2].map((k) => points[3 * i + k]! - points[3 * j + k]!));
+    return Math.min(...Array.from({ length: 400 }, (_, j) => (j === i ? Infinity : to(j))));
+  }).sort((a, b) => a - b);
+  expect(spacingOf(points)).toBe(nearest[200]);
+  expect(spacingOf(new Float32Array(3))).toBe(0);
+  expect(spacingOf(new Float32Array(30))).toBe(0);
 });
 
 test('an alias table gives each row its share', () => {

@@ -2,6 +2,7 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import equal from 'fast-deep-equal';
 import { applyPatches, current, enablePatches, produceWithPatches, type Patch } from 'immer';
 import {
+  begunWhole,
   firstSwarm,
   freshId,
   freshName,
@@ -9,6 +10,7 @@ import {
   makePart,
   takeKey,
   type DialValue,
+  type DialValues,
   type Part,
   type Piece,
   type StockEntry,
@@ -187,8 +189,12 @@ const slice = createSlice({
         piece.swarms[at] = freed(piece, piece.swarms[at]!);
       });
     },
-    stocked(state, { payload }: PayloadAction<{ entry: StockEntry; path?: Path }>) {
-      const { entry, path } = payload;
+    /** @param payload.look dials of the swarm at `path`, as they fit to what is put there */
+    stocked(
+      state,
+      { payload }: PayloadAction<{ entry: StockEntry; path?: Path; look?: DialValues | undefined }>,
+    ) {
+      const { entry, path, look } = payload;
       edit(state, `Add ${entry.name}`, (piece) => {
         const at = piece.stock.findIndex((s) => s.id === entry.id);
         if (at < 0) piece.stock.push(entry);
@@ -196,7 +202,17 @@ const slice = createSlice({
         if (!path) return;
         makeOwn(piece, path);
         put(piece, path, entry.id);
+        if (look) Object.assign(piece.swarms[path[1] as number]!.dials, look);
       });
+    },
+    /** A swarm that is born from a thing of the stock, which comes with it. */
+    bornFrom(state, { payload }: PayloadAction<{ entry: StockEntry; swarm: Swarm }>) {
+      const { entry, swarm } = payload;
+      edit(state, `Add ${entry.name}`, (piece) => {
+        piece.stock.push(entry);
+        piece.swarms.push(swarm);
+      });
+      state.selection = { list: 'swarms', id: swarm.id };
     },
     /** Fills a dial from a signal that is made for it. */
     signalled(state, { payload }: PayloadAction<{ path: Path; from: number; to: number }>) {
@@ -246,6 +262,8 @@ const slice = createSlice({
           }
         }
         Object.assign(holder, fresh);
+        const swarm = shelf === 'emitters' ? piece.swarms[path[1] as number]! : null;
+        if (swarm && !swarm.follows) begunWhole(swarm);
         // A part of a list, as a body, is called by what it is.
         const among = path
           .slice(0, -1)

@@ -3,6 +3,7 @@ import type { Vector } from '../feeds/feeds';
 import type { DialReader } from '../language/dialReader';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
+import type { StockData } from '../stock/types';
 import type { Pattern } from './bodies/patterns';
 
 /**
@@ -59,12 +60,28 @@ export interface Inquiry {
   swarm(id: string): { name: string; on: boolean } | undefined;
 }
 
+/** Things of the stock by their ids in the piece. */
+export type StockAt = (id: string) => StockData | undefined;
+
+/** Places that can be counted. */
+export interface Places {
+  count: number;
+  /** Metres from a place to the next, about; worked out when asked for. */
+  spacing: () => number;
+  /** Whether each has a colour of its own. */
+  coloured: boolean;
+}
+
 export interface EmitterKind<D extends Dials = Dials> extends Kind<D> {
   build(dial: DialReader<D>): Birthplace;
   /** Motion along with the emitter, where there is such a thing. */
   hold?(dial: DialReader<D>, particle: Omit<Moving, 'field'>): Hold | null;
   /** Linear light of the particle's place now, where that changes while it lives. */
   colour?(dial: DialReader<D>): Vec3 | null;
+  /** The places that it has, where they can be counted: 'all places once' gives each a particle. */
+  places?: (dials: ValuesOf<D>, stock: StockAt) => Places | null;
+  /** Chosen, a swarm begins with all its places once, and with a look that shows them as they are. */
+  shownWhole?: true;
   /** The swarm whose particles it is born from, by id; '' is none. */
   parent?(dials: ValuesOf<D>): string;
   /** Why nothing is born of it, in words for the artist, where that can be told from its dials. */

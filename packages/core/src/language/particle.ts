@@ -16,6 +16,8 @@ export interface ParticleInputs {
   life: Expr | null;
   /** How far into the step it is born, 0 to 1; in the birth kernel only. */
   born?: Expr;
+  /** Births that give each place of the emitter one, where that is how they go. */
+  onePlaceEach?: number;
   readings?: Readings;
   /** A state that particles keep from birth. */
   kept?: (name: StateName) => Expr;

@@ -5,6 +5,8 @@ import type { Dials, DialValues } from './dials';
 /** What readers of dials find around them: the piece with its tracks and stock, as the plan has it. */
 export interface World {
   readonly seed: number;
+  /** How many particles carry the same picture: 1 as the piece has them. */
+  readonly density: number;
   /** Frames a second. */
   readonly rate: number;
   /** The piece's frame in pixels. */

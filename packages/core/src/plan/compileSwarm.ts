@@ -1,8 +1,10 @@
+import { longestLife } from '../catalogue/swarmDials';
 import { layersOf, rangeOf } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
 import { signalsIn } from '../piece/walk';
 import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
+import { birthsOfAllPlaces } from './motion/allPlaces';
 import { copyMatrices } from './look/copies';
 import { drawsOf, shadowsOf } from './look/draws';
 import { historyRows, historyStates, wantsWay } from './motion/history';
@@ -11,8 +13,9 @@ import type { PlanKernel } from '../language/frame';
 import { motionKernel } from './motion/motionKernel';
 import { parentOf } from './motion/motionKey';
 import { gridPlan } from './motion/neighbourGrid';
-import { bornAt, MOST_DRAWN, MOST_PARTICLES, timeOf, type Notice, type SwarmPlan } from './plan';
+import { bornAt, MOST_DRAWN, timeOf, type Notice, type SwarmPlan } from './plan';
 import { readingsKernel } from './look/fileReadings';
+import { cappedText, orphanText, placelessText } from './swarmNotices';
 import type { PlanPart } from './cache';
 import type { Scene } from './scene';
 import { leavesInFields } from './fields/fieldPlan';
@@ -55,11 +58,10 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
 function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSource): Compiled {
   const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
-  const births = new BirthSchedule(swarm.dials, begin, scene);
-  const { lifetime } = swarm.dials;
+  const births = new BirthSchedule(swarm.dials, begin, scene, birthsOfAllPlaces(swarm, scene));
   const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
   // Trails outlive their particles.
-  const lasting = rangeOf(lifetime)[1] + history.rows / rate;
+  const lasting = longestLife(swarm.dials) + history.rows / rate;
   const ahead = aheadOf(scene, swarm, begin);
   const needed = mostAlive(ahead, lasting, begin, timeOf(length, rate), 1 / rate);
   const limit = swarm.dials.limit || Infinity;
@@ -70,6 +72,8 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
     const message = cappedText(swarm, needed, most, byLimit);
     notices.push({ part: swarm.id, message, ...(byLimit ? { enough: needed } : {}) });
   }
+  const placeless = placelessText(swarm, scene);
+  if (placeless !== null) notices.push({ part: swarm.id, message: placeless });
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
   const capacity = bake?.capacity ?? Math.max(4, (most + 3) & ~3);
@@ -136,25 +140,10 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
 }
 
 /** Births as far as they can be told ahead: a rate that is driven live may rise as far as it goes. */
-function aheadOf(scene: Scene, { dials }: Swarm, begin: number): BirthSchedule {
+function aheadOf(scene: Scene, swarm: Swarm, begin: number): BirthSchedule {
+  const { dials } = swarm;
   const { rate } = dials;
   const driven = [...signalsIn(rate)].some((id) => scene.live.has(id));
-  return new BirthSchedule(driven ? { ...dials, rate: rangeOf(rate)[1] } : dials, begin, scene);
-}
-
-function orphanText({ piece }: Scene, swarm: Swarm): string {
-  const other = piece.swarms.find((s) => s.id === parentOf(swarm));
-  if (!other) return `${swarm.name} is born from a swarm that is not there: choose another.`;
-  if (!other.on) return `${swarm.name} is born from ${other.name}, which is switched off.`;
-  return `${swarm.name} and ${other.name} are born from each other, so nothing begins: choose another swarm for one of them.`;
-}
-
-function cappedText(swarm: Swarm, needed: number, most: number, byLimit: boolean): string {
-  const count = (n: number): string => n.toLocaleString('en-GB');
-  const longest = rangeOf(swarm.dials.lifetime)[1];
-  const what = byLimit ? 'its limit' : `the machine's limit of ${count(MOST_PARTICLES)} in all`;
-  const remedy = byLimit
-    ? `A limit of ${count(needed)} would be enough.`
-    : `Lower the rate, the burst or the lifetime (up to ${String(longest)} s).`;
-  return `${swarm.name} would have ${count(needed)} particles alive at once; ${what} holds it at ${count(most)}, so the oldest go early. ${remedy}`;
+  const most = driven ? { ...dials, rate: rangeOf(rate)[1] } : dials;
+  return new BirthSchedule(most, begin, scene, birthsOfAllPlaces(swarm, scene));
 }

@@ -6,6 +6,7 @@ import type { Dials, DialValues } from '../language/dials';
 import { Owner } from '../language/names';
 import type { ParticleInputs } from '../language/particle';
 import type { Choice, Part, Swarm } from '../piece/types';
+import { birthsOfAllPlaces } from './motion/allPlaces';
 
 /**
  * Readers of the parts of a piece. Each part has an owner of its own; the labels are what random numbers
@@ -34,11 +35,15 @@ export function swarmReader(
 
 export function emitterReader(
   builder: KernelBuilder,
-  { id, emitter: { kind, dials } }: Swarm,
+  swarm: Swarm,
   particle: ParticleInputs,
 ): DialReader {
+  const { id, emitter } = swarm;
+  const { kind, dials } = emitter;
   const owner = new Owner('swarm', id, 'emitter');
-  return reader(builder, owner, `${id}.emitter`, kindOf('emitters', kind).dials, dials, particle);
+  const each = birthsOfAllPlaces(swarm, builder.scene);
+  const placed = each === null ? particle : { ...particle, onePlaceEach: each };
+  return reader(builder, owner, `${id}.emitter`, kindOf('emitters', kind).dials, dials, placed);
 }
 
 export function launchReader(

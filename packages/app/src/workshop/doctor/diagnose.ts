@@ -1,7 +1,9 @@
 import {
   kindOf,
+  longestLife,
   makePart,
   rangeOf,
+  takesEachPlace,
   type Census,
   type Notice,
   type NumberFeed,
@@ -61,7 +63,9 @@ export function diagnose(
       },
     ]);
   }
-  const { rate, burst, lifetime } = swarm.dials;
+  const { when, lifetime } = swarm.dials;
+  const rate = when === 'bursts' ? 0 : swarm.dials.rate;
+  const burst = when === 'steadily' ? 0 : swarm.dials.burst;
   const [start, limit] = [swarm.dials.start, swarm.dials.limit];
   const now = frame / piece.frame.rate;
   for (const { message, enough } of noticesOf(swarm, notices)) {
@@ -81,8 +85,19 @@ export function diagnose(
     return causes;
   }
   if (census.born === 0) {
-    if (rate === 0 && burst === 0) {
+    if (takesEachPlace(swarm.dials) && start <= now) {
+      const empty = emptyPlace(piece, swarm);
+      if (empty) add(empty);
+      else {
+        add('Its emitter has no places to give.', 'A burst of 1000 at 0 s', [
+          { path: dial('when'), value: 'bursts' },
+          { path: dial('burst'), value: 1000 },
+          { path: dial('burstAt'), value: 0 },
+        ]);
+      }
+    } else if (rate === 0 && burst === 0) {
       add('Nothing is born: rate and burst are 0.', 'Set a rate of 2000 /s', [
+        { path: dial('when'), value: 'steadily' },
         { path: dial('rate'), value: 2000 },
       ]);
     } else if (start > now) {
@@ -99,7 +114,7 @@ export function diagnose(
   }
   if (census.alive === 0) {
     const empty = emptyPlace(piece, swarm);
-    const longest = rangeOf(lifetime)[1];
+    const longest = longestLife(swarm.dials);
     if (empty) add(empty);
     else {
       add(`All have died: the longest lives ${String(longest)} s.`, 'Live twice as long', [

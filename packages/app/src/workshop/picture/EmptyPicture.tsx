@@ -1,9 +1,13 @@
 import { Box, Button, Stack } from '@mui/material';
+import { useRef } from 'react';
 import { kindOf } from '@vast-swarm/core';
+import { STOCK_ACCEPT } from '../../data/stock';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';
+
+import { bornFrom } from './bornFrom';
 
 /** Emitters to begin with; the line-up has them all. */
 const FIRST = ['point', 'ring', 'sphere', 'box', 'picture'] as const;
@@ -11,6 +15,7 @@ const FIRST = ['point', 'ring', 'sphere', 'box', 'picture'] as const;
 /** Stands in the picture of a piece without any swarm. */
 export function EmptyPicture() {
   const dispatch = useAppDispatch();
+  const chooser = useRef<HTMLInputElement>(null);
   return (
     <Box
       role="group"
@@ -33,10 +38,28 @@ export function EmptyPicture() {
             </Button>
           );
         })}
+        <Button
+          variant="outlined"
+          title="Points, a mesh, a picture or an outline"
+          onClick={() => chooser.current!.click()}
+        >
+          A file…
+        </Button>
       </Stack>
       <Box sx={{ color: COLOURS.faint, fontSize: 12.5 }}>
-        or choose another beside Swarms, above.
+        or choose another beside Swarms, above. Files can be dropped here.
       </Box>
+      <input
+        ref={chooser}
+        type="file"
+        hidden
+        accept={STOCK_ACCEPT}
+        aria-label="File to begin with"
+        onChange={(e) => {
+          void bornFrom(e.target.files ?? []);
+          e.target.value = '';
+        }}
+      />
     </Box>
   );
 }

@@ -7,6 +7,7 @@ import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
+import { bornFrom } from './bornFrom';
 import { EmptyPicture } from './EmptyPicture';
 import { moved, orbited, panned } from './orbit';
 import { Overlay } from './overlay/Overlay';
@@ -54,6 +55,13 @@ export function Picture({ preview, generation }: Props) {
         role="img"
         aria-label="Picture"
         {...pointer}
+        onDragOver={(event) => {
+          event.preventDefault();
+        }}
+        onDrop={(event) => {
+          event.preventDefault();
+          void bornFrom(event.dataTransfer.files);
+        }}
         sx={{
           ...{ ...size, position: 'relative', bgcolor: '#000', cursor: 'grab' },
           ...{ outline: `1px solid ${COLOURS.line}`, touchAction: 'none' },

@@ -7,7 +7,6 @@ import {
   swarmDials,
   type DialValues,
   type Dials,
-  type NumberFeed,
   type Piece,
   type Shelf,
   type Swarm,
@@ -99,7 +98,7 @@ function SwarmSheet({ piece, at }: { piece: Piece; at: number }) {
       <Group title="Motion">
         <Rows {...groups} group="Motion" />
       </Group>
-      <Group title="Look" aside={<LifeAxis lifetime={swarm.dials.lifetime} />}>
+      <Group title="Look" aside={<LifeAxis swarm={swarm} />}>
         <Rows {...groups} group="Look" />
       </Group>
       <BodiesSheet bodies={swarm.bodies} path={[...path, 'bodies']} rate={rate} />
@@ -140,9 +139,11 @@ function Title({ name, icon, help }: { name: string; icon?: string; help?: strin
 }
 
 /** The axis that all shapes over life share. */
-function LifeAxis({ lifetime }: { lifetime: NumberFeed }) {
+function LifeAxis({ swarm }: { swarm: Swarm }) {
+  const { lasts, lifetime } = swarm.dials;
   const [from, to] = rangeOf(lifetime);
-  const seconds = from === to ? `${String(from)} s` : `${String(from)}–${String(to)} s`;
+  const time = from === to ? `${String(from)} s` : `${String(from)}–${String(to)} s`;
+  const seconds = lasts === 'ever' ? 'for ever' : time;
   return (
     <Stack
       direction="row"

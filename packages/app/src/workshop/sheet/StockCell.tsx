@@ -1,15 +1,7 @@
 import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
-import {
-  freshId,
-  made,
-  madeTitle,
-  MADE,
-  type StockDial,
-  type StockEntry,
-  type StockType,
-} from '@vast-swarm/core';
-import type { StoredStock } from '../../data/db';
+import { freshId, made, madeTitle, MADE, type StockDial, type StockEntry } from '@vast-swarm/core';
+import { entryOf, hasMeasure, lookOf } from '../../data/chosen';
 import { importStock, STOCK_ACCEPT } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
@@ -23,16 +15,6 @@ interface Props {
   value: string;
   path: (string | number)[];
   onChange: (value: string) => void;
-}
-
-/** Files come in all measures: at first a shape is brought to two metres, about the origin. */
-function sourceOf({ file, hash, type }: StoredStock): StockEntry['source'] {
-  return hasMeasure(type) ? { file, hash, size: 2 } : { file, hash };
-}
-
-/** Whether a thing of the stock stands in space. */
-function hasMeasure(type: StockType): boolean {
-  return type !== 'picture' && type !== 'table';
 }
 
 /** A thing of the stock: of this piece, of the browser, made by code, drawn, or from a file. */
@@ -52,7 +34,11 @@ export function StockCell({ spec, value, path, onChange }: Props) {
 
   const add = (entry: Omit<StockEntry, 'id'>, base: string): void => {
     const id = freshId(base, store.getState().piece.piece!.stock);
-    dispatch(pieceActions.stocked({ entry: { ...entry, id }, path }));
+    void put({ ...entry, id });
+  };
+  const put = async (entry: StockEntry): Promise<void> => {
+    const look = await lookOf(store.getState().piece.piece!, path, entry);
+    dispatch(pieceActions.stocked({ entry, path, look }));
   };
   const choose = (choice: string): void => {
     const [kind, name] = choice.split(':') as [string, string];
@@ -61,10 +47,14 @@ export function StockCell({ spec, value, path, onChange }: Props) {
       add({ name: madeTitle(name), type: made(name).type, source }, name);
     } else if (kind === 'stored') {
       const item = stored.find((s) => s.hash === name)!;
-      add({ name: item.name, type: item.type, source: sourceOf(item) }, item.type);
+      add(entryOf(item), item.type);
     } else if (kind === 'file') chooser.current!.click();
     else if (kind === 'pen') dispatch(toolActions.toolChosen({ kind: 'pen', path }));
-    else onChange(name);
+    else {
+      const entry = entries.find((e) => e.id === name);
+      if (entry) void put(entry);
+      else onChange(name);
+    }
   };
   const take = async (file: File): Promise<void> => {
     try {
@@ -74,7 +64,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         dispatch(noticed({ key: 'stock', kind: 'note', message }));
         return;
       }
-      add({ name: item.name, type: item.type, source: sourceOf(item) }, item.type);
+      add(entryOf(item), item.type);
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
       dispatch(noticed({ key: 'stock', kind: 'wrong', message }));
@@ -113,6 +103,17 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         {spec.accepts.includes('outline') && <MenuItem value="pen:">Draw with the pen</MenuItem>}
         <MenuItem value="file:">From a file…</MenuItem>
       </Select>
+      {!value && !drawing && spec.group === 'Dials' && (
+        <Button
+          variant="outlined"
+          size="small"
+          aria-label={`Take ${spec.title} from a file`}
+          onClick={() => chooser.current!.click()}
+          sx={{ ml: 1, py: 0, fontSize: 12 }}
+        >
+          File…
+        </Button>
+      )}
       {drawing && (
         <Button variant="contained" onClick={() => dispatch(toolActions.toolChosen(null))}>
           Put the pen away

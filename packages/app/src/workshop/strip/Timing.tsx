@@ -22,12 +22,20 @@ function spacing(length: number): number {
 
 /** What the strip shows of a swarm, in seconds. */
 type Span = Pick<Swarm, 'id' | 'name' | 'on'> &
-  Record<'start' | 'end' | 'burst' | 'burstAt' | 'burstEvery', number>;
+  Record<'start' | 'end' | 'burst' | 'burstAt' | 'burstEvery', number> & {
+    /** Whether it is born from start to end, or in bursts only. */
+    steady: boolean;
+  };
 
 function spanOf({ id, name, on, dials }: Swarm): Span {
   const dial = (key: string): number => dials[key] as number;
-  const times = { start: dial('start'), end: dial('end'), burstAt: dial('burstAt') };
-  return { id, name, on, burst: dial('burst'), burstEvery: dial('burstEvery'), ...times };
+  const { when } = dials;
+  const span = { id, name, on, start: dial('start'), end: dial('end') };
+  if (when === 'once')
+    return { ...span, steady: false, burst: 1, burstAt: span.start, burstEvery: 0 };
+  const burst = when === 'bursts' || when === 'both' ? dial('burst') : 0;
+  const steady = when !== 'bursts' && dials.rate !== 0;
+  return { ...span, steady, burst, burstAt: dial('burstAt'), burstEvery: dial('burstEvery') };
 }
 
 /** Most bursts that are marked. */
@@ -204,14 +212,16 @@ function SwarmRow({
       >
         {swarm.name}
       </Box>
-      <Box
-        sx={{
-          ...{ position: 'absolute', top: 6, height: 10, borderRadius: 0.5 },
-          ...{ left: begin, width: `calc(${end} - ${begin})` },
-          bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
-          opacity: swarm.on ? 0.55 : 0.15,
-        }}
-      />
+      {swarm.steady && (
+        <Box
+          sx={{
+            ...{ position: 'absolute', top: 6, height: 10, borderRadius: 0.5 },
+            ...{ left: begin, width: `calc(${end} - ${begin})` },
+            bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
+            opacity: swarm.on ? 0.55 : 0.15,
+          }}
+        />
+      )}
       {burstsOf(swarm, last / rate).map((at) => (
         <Box
           key={at}

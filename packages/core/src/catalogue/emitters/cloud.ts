@@ -1,3 +1,5 @@
+import { rangeOf } from '../../feeds/feeds';
+import { spacingOf } from '../../stock/places/spacing';
 import { number, stockDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
 import { nowhere, pointOf } from './mesh';
@@ -13,6 +15,16 @@ export const cloud = emitter({
     cloud: stockDial('Points', ['cloud'], 'From a PLY, XYZ or CSV file.'),
     order: orderDial(),
     size: number('Scale', 1, [0.0001, 10_000], 'Of the points.', { drag: 'log' }),
+  },
+  shownWhole: true,
+  places({ cloud: chosen, size }, stock) {
+    const data = stock(chosen);
+    if (data?.type !== 'cloud') return null;
+    return {
+      count: data.positions.length / 3,
+      spacing: () => spacingOf(data.positions) * rangeOf(size)[1],
+      coloured: data.colours !== undefined,
+    };
   },
   barren: ({ cloud: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {

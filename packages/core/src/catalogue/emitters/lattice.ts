@@ -5,6 +5,9 @@ import { orderDial, placeNumber } from './order';
 import { emitter } from '../define';
 import { boxLines, plainVector } from '../outlines';
 
+/** Numbers of places that single precision counts exactly. */
+const MOST = 2 ** 24;
+
 export const lattice = emitter({
   kind: 'lattice',
   title: 'Lattice',
@@ -17,6 +20,16 @@ export const lattice = emitter({
     spacing: vector('Spacing', [0.2, 0.2, 0.2], 1000, 'm', 'From one place to the next.'),
     order: orderDial('numbered'),
   },
+  shownWhole: true,
+  places: ({ columns, rows, layers, spacing }) => ({
+    count: Math.min(columns * rows * layers, MOST),
+    spacing() {
+      const counts = [columns, rows, layers];
+      const ways = (plainVector(spacing) ?? [1, 1, 1]).map((s, i) => (counts[i]! > 1 ? s : 0));
+      return Math.min(...ways.map(Math.abs).filter((s) => s > 0), Infinity);
+    },
+    coloured: false,
+  }),
   outline: ({ spacing, columns, rows, layers }) => {
     const [x, y, z] = plainVector(spacing) ?? [1, 1, 1];
     return boxLines([x * (columns - 1), y * (rows - 1), z * (layers - 1)]);
@@ -25,7 +38,7 @@ export const lattice = emitter({
     const g = dial.graph;
     const [nx, ny, nz] = [dial.whole('columns'), dial.whole('rows'), dial.whole('layers')];
     const total = dial.plain('columns') * dial.plain('rows') * dial.plain('layers');
-    const number = placeNumber(dial, Math.min(total, 2 ** 24));
+    const number = placeNumber(dial, Math.min(total, MOST));
     const first = divide(number, nx);
     const second = divide(first.quotient, ny);
     const middle = (i: Vec3['x'], n: Vec3['x']): Vec3['x'] =>

@@ -3,6 +3,8 @@ import type { DialReader } from '../../language/dialReader';
 import type { PartReader } from '../../language/partReader';
 import { fieldOf, type Field } from '../../stock/places/distanceField';
 import { columns, edgesByLength, facesByArea, vertexNormals } from '../../stock/places/meshParts';
+import { rangeOf } from '../../feeds/feeds';
+import { spacingOf } from '../../stock/places/spacing';
 import { memo } from '../../stock/memo';
 import type { Mesh } from '../../stock/types';
 import type { Birthplace } from '../kinds';
@@ -114,6 +116,15 @@ export const mesh = emitter({
   icon: 'M12 3l8 5v8l-8 5l-8-5V8zM4 8l8 5l8-5M12 13v8',
   dials,
   measures: (values) => (values.from === 'inside' ? values : null),
+  places({ mesh: chosen, from, size }, stock) {
+    const data = stock(chosen);
+    if (data?.type !== 'mesh' || from !== 'vertices') return null;
+    return {
+      count: data.positions.length / 3,
+      spacing: () => spacingOf(data.positions) * rangeOf(size)[1],
+      coloured: data.colours !== undefined,
+    };
+  },
   barren: ({ mesh: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const data = dial.stock('mesh');

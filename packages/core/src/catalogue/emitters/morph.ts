@@ -1,10 +1,12 @@
 import { curlNoise, mix, Vec3, type Expr } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
-import { divide } from '../../language/divide';
-import { matched, type Matched } from '../../stock/places/match';
+import { rangeOf } from '../../feeds/feeds';
+import { spacingOf } from '../../stock/places/spacing';
+import { matched, sample, type Matched } from '../../stock/places/match';
 import type { StockData } from '../../stock/types';
 import { choice, number, stockDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
+import { placeInTurn } from './order';
 import { nowhere } from './mesh';
 import { emitter } from '../define';
 
@@ -80,7 +82,7 @@ function spotOf(dial: Reader, found: StockData[]): Spot {
   const g = dial.graph;
   const places = dial.plain('places');
   const all = matched(found, places);
-  const index = divide(dial.particle!.id, dial.whole('places')).rest;
+  const index = placeInTurn(dial, places);
   const amount = morphAmount(dial, found.length);
   const scales = found.map((_, i) => dial.number(`size${NUMBERS[i]!}`));
   const read = (kind: keyof Matched, k: number): Vec3 => {
@@ -127,6 +129,16 @@ export const morph = emitter({
   help: 'Particles hold places on several shapes and travel between them.',
   icon: 'M4 5h6v6H4zM17 13a4 4 0 1 0 .01 0M11 11l3 3',
   dials,
+  shownWhole: true,
+  places({ places, shape1, size1 }, stock) {
+    const first = stock(shape1);
+    if (!first) return null;
+    return {
+      count: places,
+      spacing: () => spacingOf(sample(first, places).points) * rangeOf(size1)[1],
+      coloured: 'colours' in first || first.type === 'picture',
+    };
+  },
   barren: ({ shape1 }) => (shape1 ? null : NOTHING_CHOSEN),
   build(dial) {
     const found = shapesOf(dial);

@@ -13,39 +13,67 @@ export const orderDial = (value: Order = 'random'): ChoiceDial<Order> =>
     'Order',
     value,
     { random: 'Any at random', shuffled: 'Each once, mixed', numbered: 'As numbered' },
-    'Which place each birth takes.',
+    'Which place each birth takes; where births give each place one, at random is mixed.',
   );
 
-/** The number of the place, 0 to below `count`, that this birth takes (i32). */
+/** The number of the place, 0 to below `count`, that this birth takes (i32), by the dial `order`. */
 export function placeNumber(part: PartReader, count: number): Expr {
   const dial = sharedDials(part, { order: orderDial() });
-  const size = dial.constant('placeCount', Math.max(1, count), 'i32');
   const order = dial.choice('order');
-  if (order === 'random') {
-    const last = size.sub(1);
-    return dial.random('place').mul(size.toFloat()).toInt().min(last);
+  if (order !== 'random' || part.particle?.onePlaceEach !== undefined) {
+    return placeInTurn(part, count, order === 'numbered');
   }
-  const { rest } = divide(dial.particle!.id, size);
-  if (order === 'numbered') return rest;
-  return dial.block(orderOf(count, dial.builder.seed), rest, 'i32');
+  const size = dial.constant('placeCount', Math.max(1, count), 'i32');
+  const last = size.sub(1);
+  return dial.random('place').mul(size.toFloat()).toInt().min(last);
+}
+
+/** The place that this birth takes where they go round in turn: as they are numbered, or mixed. */
+export function placeInTurn(part: PartReader, count: number, numbered = true): Expr {
+  const size = part.constant('placeCount', Math.max(1, count), 'i32');
+  const { id, onePlaceEach: each } = part.particle!;
+  const { seed } = part.builder;
+  // With another density fewer or more are born than there are places: some of them, or some twice.
+  const turn =
+    each === undefined || each === count
+      ? id
+      : divide(id, part.constant('eachPlace', Math.max(1, each), 'i32')).rest;
+  if (each !== undefined && each < count) {
+    return part.block(someOf(count, each, seed, numbered), turn, 'i32');
+  }
+  const { rest } = divide(turn, size);
+  return numbered ? rest : part.block(orderOf(count, seed), rest, 'i32');
 }
 
 const orders = new Map<string, Float32Array>();
 
-/** The same array for the same order, so that engines need not take it again. */
-function orderOf(count: number, seed: number): Float32Array {
-  const key = `${String(count)}.${String(seed)}`;
+/** The same array for the same key, so that engines need not take it again. */
+function kept(key: string, make: () => Float32Array): Float32Array {
   let order = orders.get(key);
   if (!order) {
     if (orders.size > 16) orders.clear();
-    orders.set(key, (order = shuffled(count, seed)));
+    orders.set(key, (order = make()));
   }
   return order;
 }
 
-/** The birth's place among as many even places as there are (i32), as a part of the whole: 0 to below 1. */
-export function evenPart(dial: PartReader, places: Expr): Expr {
-  return divide(dial.particle!.id, places).rest.toFloat().div(places.toFloat());
+function orderOf(count: number, seed: number): Float32Array {
+  return kept([count, seed].join('.'), () => shuffled(count, seed));
+}
+
+/** So many of the places, none twice, mixed or in order. */
+function someOf(count: number, some: number, seed: number, numbered: boolean): Float32Array {
+  return kept([count, seed, some, numbered].join('.'), () => {
+    const chosen = orderOf(count, seed).slice(0, Math.max(1, some));
+    if (numbered) new Int32Array(chosen.buffer).sort();
+    return chosen;
+  });
+}
+
+/** The birth's place among as many even places as there are, as a part of the whole: 0 to below 1. */
+export function evenPart(dial: PartReader, count: number): Expr {
+  const places = dial.constant('placeCount', count, 'i32');
+  return placeInTurn(dial, count).toFloat().div(places.toFloat());
 }
 
 /** Picks a row of an alias table (see stock/alias.ts), i32. */

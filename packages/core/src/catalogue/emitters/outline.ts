@@ -1,14 +1,13 @@
 import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
-import { divide } from '../../language/divide';
 import { memo } from '../../stock/memo';
 import { aliasOf, type Alias } from '../../stock/places/alias';
-import { evenPlaces, segmentsOf } from '../../stock/places/along';
+import { evenPlaces, lengthOf, segmentsOf } from '../../stock/places/along';
 import type { Outline } from '../../stock/types';
 import { choice, number, stockDial } from '../../language/dials';
 import { emitter } from '../define';
 import { NOTHING_CHOSEN } from './barren';
-import { pickRow } from './order';
+import { pickRow, placeInTurn } from './order';
 
 const dials = {
   outline: stockDial('Outline', ['outline'], 'The line: from an SVG file, or drawn with the pen.'),
@@ -46,8 +45,7 @@ function startOf(dial: Reader, outline: Outline): Expr {
     return row.toFloat().add(dial.random('place'));
   }
   const places = dial.plain('places');
-  const { rest } = divide(dial.particle!.id, dial.whole('places'));
-  return dial.block(evenPlaces(outline, places), rest);
+  return dial.block(evenPlaces(outline, places), placeInTurn(dial, places));
 }
 
 interface Spot {
@@ -94,6 +92,15 @@ export const outline = emitter({
   help: 'Particles start on a drawn line, and can creep along it.',
   icon: 'M4 18c0-8 5-2 8-7s-4-7 0-7s8 4 8 9s-4 7-8 6',
   dials,
+  places({ outline: chosen, placing, places, size }, stock) {
+    const line = stock(chosen);
+    if (line?.type !== 'outline' || placing !== 'even') return null;
+    return {
+      count: places,
+      spacing: () => (lengthOf(line) * size) / places,
+      coloured: false,
+    };
+  },
   barren: ({ outline: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const g = dial.graph;

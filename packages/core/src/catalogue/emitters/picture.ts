@@ -1,5 +1,6 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { spotsByWeight, spotsOf } from '../../stock/places/pictureParts';
+import { rangeOf } from '../../feeds/feeds';
 import { choice, number, stockDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
 import { nowhere } from './mesh';
@@ -38,6 +39,12 @@ export const picture = emitter({
     width: number('Long side', 4, [0.0001, 10_000], 'Of the picture.', { unit: 'm', drag: 'log' }),
     order: { ...orderDial(), when: { dial: 'density', is: ['even'] } },
   },
+  places({ picture: chosen, by, limit, density, width }, stock) {
+    const data = stock(chosen);
+    if (data?.type !== 'picture' || data.moving || density !== 'even') return null;
+    const spots = spotsOf(data, by, limit);
+    return { count: spots.count, spacing: () => spots.pixel * rangeOf(width)[1], coloured: true };
+  },
   barren: ({ picture: chosen }) =>
     chosen ? 'No pixel of the picture passes the limit.' : NOTHING_CHOSEN,
   build(dial) {
@@ -57,7 +64,10 @@ export const picture = emitter({
     const index = even ? placeNumber(dial, spots.count) : pickRow(dial, spotsByWeight(spots));
     const read = (values: Float32Array): Expr => dial.block(values, index);
     const side = dial.constant('pixel', spots.pixel);
-    const jitter = (axis: string): Expr => dial.random(`in.${axis}`).sub(0.5).mul(side);
+    // Where each pixel has one, it stands in its middle.
+    const whole = dial.particle?.onePlaceEach !== undefined;
+    const jitter = (axis: string): Expr =>
+      whole ? g.float(0) : dial.random(`in.${axis}`).sub(0.5).mul(side);
     const zero = g.float(0);
     const [x, y] = [read(spots.x).add(jitter('x')), read(spots.y).add(jitter('y'))];
     const [red, green, blue] = spots.colour.map(read);

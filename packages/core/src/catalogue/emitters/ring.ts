@@ -1,4 +1,5 @@
 import { cos, sin } from '@vast-swarm/kernel';
+import { rangeOf } from '../../feeds/feeds';
 import { choice, number, vector } from '../../language/dials';
 import { frameAround } from './frame';
 import { evenPart } from './order';
@@ -29,11 +30,19 @@ export const ring = emitter({
     }),
     arc: number('Arc', 360, [0, 360], 'How much of the ring there is.', { unit: '°' }),
   },
+  places: ({ placing, places, radius, arc }) =>
+    placing === 'even'
+      ? {
+          count: places,
+          spacing: () => (rangeOf(radius)[1] * rangeOf(arc)[1] * Math.PI) / 180 / places,
+          coloured: false,
+        }
+      : null,
   outline: ({ radius }) => [circleLine(drawnSize(radius))],
   build(dial) {
     const turn =
       dial.choice('placing') === 'even'
-        ? evenPart(dial, dial.whole('places'))
+        ? evenPart(dial, dial.plain('places'))
         : dial.random('turn');
     const angle = turn.mul(dial.number('arc')).mul(Math.PI / 180);
     const axis = dial.vector('axis').unit();

@@ -52,7 +52,7 @@ export const beaconRush = validatePiece({
         },
       ],
       dials: {
-        rate: 1500,
+        when: 'steadily', rate: 1500,
         lifetime: spread(0.9, 2.6),
         size: spread(0.008, 0.034),
         opacity: over(0.85, COME_AND_GO),
@@ -96,7 +96,7 @@ export const beaconRush = validatePiece({
         },
       ],
       dials: {
-        ...{ rate: 0, burst: 72, burstAt: 0.2, burstEvery: 1, lifetime: 2.6 },
+        ...{ when: 'bursts', burst: 72, burstAt: 0.2, burstEvery: 1, lifetime: 2.6 },
         size: 0.05,
         opacity: over(0.9, COME_AND_GO),
         colour: '#ffbf6a',

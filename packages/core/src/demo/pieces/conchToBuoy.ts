@@ -49,7 +49,7 @@ export const conchToBuoy = validatePiece({
         },
       ],
       dials: {
-        ...{ rate: 0, burst: 2400, lifetime: 3600 },
+        ...{ when: 'once', lasts: 'ever' },
         size: { feed: 'spread', from: 0.03, to: 0.11 },
         // A light climbs from below, and sets the corners it passes glinting.
         opacity: {
@@ -81,9 +81,8 @@ export const conchToBuoy = validatePiece({
         },
       ],
       dials: {
-        rate: 0,
-        burst: 30000,
-        lifetime: 3600,
+        when: 'once',
+        lasts: 'ever',
         size: { feed: 'spread', from: 0.012, to: 0.03, distribution: 'normal' },
         opacity: {
           feed: 'formula',
@@ -109,7 +108,7 @@ export const conchToBuoy = validatePiece({
       launch: { kind: 'allRound', dials: { speed: { feed: 'spread', from: 0.02, to: 0.12 } } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
-        rate: { feed: 'signal', signal: 'surge', from: 400, to: 4200 },
+        when: 'steadily', rate: { feed: 'signal', signal: 'surge', from: 400, to: 4200 },
         lifetime: { feed: 'spread', from: 1.2, to: 3.2 },
         size: { feed: 'spread', from: 0.008, to: 0.02 },
         opacity: {

@@ -36,9 +36,9 @@ export const hailOnTheSlipway = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        rate: 0,
+        when: 'bursts',
         burst: 16000,
-        lifetime: 3600,
+        lasts: 'ever',
         size: { feed: 'spread', from: 0.012, to: 0.05 },
         opacity: 0.6,
         colour: {
@@ -81,7 +81,7 @@ export const hailOnTheSlipway = validatePiece({
         },
       ],
       dials: {
-        rate: { feed: 'signal', signal: 'squall', from: 300, to: 5200 },
+        when: 'steadily', rate: { feed: 'signal', signal: 'squall', from: 300, to: 5200 },
         lifetime: { feed: 'spread', from: 2.6, to: 5.5 },
         mass: 1,
         resistance: { feed: 'spread', from: 0.7, to: 1.6 },
@@ -119,7 +119,7 @@ export const hailOnTheSlipway = validatePiece({
       launch: { kind: 'allRound', dials: { speed: { feed: 'spread', from: 0, to: 0.5 } } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
-        rate: 9000,
+        when: 'steadily', rate: 9000,
         lifetime: { feed: 'spread', from: 0.5, to: 1.6 },
         resistance: 4,
         size: { feed: 'spread', from: 0.006, to: 0.014 },

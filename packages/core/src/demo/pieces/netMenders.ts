@@ -43,7 +43,7 @@ export const netMenders = validatePiece({
         },
       ],
       dials: {
-        ...{ rate: 0, burst: 1056, lifetime: 3600 },
+        ...{ when: 'once', lasts: 'ever' },
         size: spread(0.02, 0.034),
         opacity: 0.95,
         colour: {
@@ -82,7 +82,7 @@ export const netMenders = validatePiece({
         },
       ],
       dials: {
-        rate: { feed: 'signal', signal: 'tear', from: 30, to: 700 },
+        when: 'steadily', rate: { feed: 'signal', signal: 'tear', from: 30, to: 700 },
         lifetime: spread(0.5, 1.4),
         size: { feed: 'spread', from: 0.04, to: 0.14, over: FADING },
         opacity: over(0.9, COME_AND_GO),

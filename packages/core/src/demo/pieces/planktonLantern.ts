@@ -40,7 +40,7 @@ export const planktonLantern = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        rate: 6100,
+        when: 'steadily', rate: 6100,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
         size: {
           feed: 'spread',
@@ -86,7 +86,7 @@ export const planktonLantern = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        rate: 3050,
+        when: 'steadily', rate: 3050,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
         size: { feed: 'spread', from: 0.006, to: 0.02 },
         opacity: {
@@ -122,7 +122,7 @@ export const planktonLantern = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        rate: 0,
+        when: 'bursts',
         ...{ burst: 2600, burstAt: 0, burstEvery: 5 },
         lifetime: { feed: 'spread', from: 2.6, to: 4.2 },
         size: { feed: 'spread', from: 0.008, to: 0.02 },
@@ -150,7 +150,7 @@ export const planktonLantern = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        rate: 500,
+        when: 'steadily', rate: 500,
         lifetime: { feed: 'spread', from: 1.5, to: 2.6 },
         size: { feed: 'spread', from: 0.02, to: 0.05 },
         opacity: {

@@ -78,9 +78,8 @@ export const saltCubes = validatePiece({
         },
       ],
       dials: {
-        rate: 0,
-        burst: 2197,
-        lifetime: 3600,
+        when: 'once',
+        lasts: 'ever',
         size: { feed: 'spread', from: 0.135, to: 0.172 },
         opacity: 0.92,
         colour: {

@@ -62,7 +62,7 @@ export const signalFlags = validatePiece({
         },
       ],
       dials: {
-        ...{ rate: 0, burst: 17, lifetime: 3600, size: 0.31, opacity: 1 },
+        ...{ when: 'bursts', burst: 17, lasts: 'ever', size: 0.31, opacity: 1 },
         colour: {
           feed: 'layers',
           as: 'colours',
@@ -92,7 +92,7 @@ export const signalFlags = validatePiece({
       launch: { kind: 'allRound', dials: { speed: spread(0, 0.06) } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { hardness: 0.1 } }],
       dials: {
-        ...{ rate: 0, burst: 420, lifetime: 3600, opacity: 0.9 },
+        ...{ when: 'bursts', burst: 420, lasts: 'ever', opacity: 0.9 },
         size: spread(0.012, 0.045),
         colour: {
           feed: 'gradient',

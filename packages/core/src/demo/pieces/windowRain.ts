@@ -35,7 +35,7 @@ export const windowRain = validatePiece({
       launch: { kind: 'allRound', dials: { speed: 0 } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { hardness: 0.6 } }],
       dials: {
-        ...{ rate: 0, burst: 260, lifetime: 3600, opacity: 1 },
+        ...{ when: 'bursts', burst: 260, lasts: 'ever', opacity: 1 },
         size: spread(0.05, 0.16),
         colour: {
           feed: 'gradient',
@@ -77,7 +77,7 @@ export const windowRain = validatePiece({
         },
       ],
       dials: {
-        rate: 420,
+        when: 'steadily', rate: 420,
         lifetime: spread(2, 5),
         size: {
           feed: 'spread',
@@ -131,7 +131,7 @@ export const windowRain = validatePiece({
         },
       ],
       dials: {
-        rate: 16,
+        when: 'steadily', rate: 16,
         lifetime: spread(3, 7),
         size: spread(0.014, 0.03),
         opacity: over(0.8, COME_AND_GO),

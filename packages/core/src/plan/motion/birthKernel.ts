@@ -1,3 +1,4 @@
+import { FOR_EVER } from '../../catalogue/swarmDials';
 import { launchDials } from '../../catalogue/launches/inherit';
 import { sharedDials } from '../../language/dialReader';
 import { given } from '../../language/names';
@@ -57,7 +58,7 @@ export function birthKernel(
   velocity.parts.forEach((e, i) => g.store(STATE[3 + i]!, e, born));
   g.store('age', age, born);
   // A particle without a place has no life at all.
-  const life = own.number('lifetime');
+  const life = own.raw('lasts') === 'ever' ? g.float(FOR_EVER) : own.number('lifetime');
   g.store('life', place.there ? place.there.select(life, g.float(0)) : life, born);
   const white = new Vec3(g.float(1), g.float(1), g.float(1));
   const scope: BirthScope = {

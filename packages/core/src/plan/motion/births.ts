@@ -1,4 +1,4 @@
-import type { SwarmValues } from '../../catalogue/swarmDials';
+import { takesEachPlace, type SwarmValues } from '../../catalogue/swarmDials';
 import { rangeOf, type NumberFeed } from '../../feeds/feeds';
 import type { Scene } from '../scene';
 
@@ -28,24 +28,33 @@ export class BirthSchedule {
   private readonly burstEvery: number;
   private readonly loop: number;
 
-  /** @param begin the beginning of simulated time in seconds (the pre-roll's, 0 or less) */
+  /**
+   * @param begin the beginning of simulated time in seconds (the pre-roll's, 0 or less)
+   * @param each births that give each of the emitter's places one; null where it has none to count
+   */
   constructor(
     dials: SwarmValues,
     private readonly begin: number,
     scene: Pick<Scene, 'follow' | 'rate' | 'density' | 'changes'>,
+    each: number | null = null,
   ) {
     // Times count from the piece's 0; what starts at 0 starts with the pre-roll.
     const moment = (at: number): number => (at <= 0 ? 0 : at - begin);
     const start = moment(dials.start);
-    const end = Math.max(start, dials.end - begin);
-    const { rate } = dials;
-    this.steady =
+    const { when } = dials;
+    const places = takesEachPlace(dials);
+    const end = places ? Infinity : Math.max(start, dials.end - begin);
+    const rate = when === 'bursts' || when === 'once' ? 0 : dials.rate;
+    const steady =
       typeof rate === 'number'
         ? new EvenRate(rate * scene.density, start, end)
         : new DrivenRate(more(scene.follow(rate), scene.density), start, end, begin, scene);
-    this.burst = Math.round(dials.burst * scene.density);
-    this.burstAt = moment(dials.burstAt);
-    this.burstEvery = dials.burstEvery;
+    this.steady = places ? new AtMost(each ?? 0, steady) : steady;
+    const bursts = when === 'bursts' || when === 'both';
+    this.burst = bursts ? Math.round(dials.burst * scene.density) : 0;
+    if (when === 'once') this.burst = each ?? 0;
+    this.burstAt = bursts ? moment(dials.burstAt) : start;
+    this.burstEvery = bursts ? dials.burstEvery : 0;
     this.loop = dials.loop;
   }
 
@@ -178,6 +187,22 @@ class DrivenRate implements Steady {
     const count = this.before(to) - this.before(from);
     const every = (to - from) / Math.max(1, count);
     return { count, at: from + every / 2, every };
+  }
+}
+
+/** The same until so many are born. */
+class AtMost implements Steady {
+  constructor(
+    private readonly most: number,
+    private readonly steady: Steady,
+  ) {}
+
+  before(local: number): number {
+    return Math.min(this.most, this.steady.before(local));
+  }
+
+  between(from: number, to: number): { count: number; at: number; every: number } {
+    return { ...this.steady.between(from, to), count: this.before(to) - this.before(from) };
   }
 }
 

@@ -1,6 +1,6 @@
 import { exp, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
-import { rangeOf } from '../../feeds/feeds';
+import { longestLife } from '../../catalogue/swarmDials';
 import type { Effect, EmitterKind, FieldReading, ForceKind, Moving } from '../../catalogue/kinds';
 import { scaled } from '../../catalogue/forces/region';
 import type { Part, Piece, Swarm } from '../../piece/types';
@@ -130,7 +130,7 @@ function feltOf(builder: SceneBuilder, { id }: Part, swarm: Swarm): Expr {
 const LONG = 30;
 
 function ageAfter(builder: KernelBuilder, swarm: Swarm, age: Expr, dt: Expr): Expr {
-  if (rangeOf(swarm.dials.lifetime)[1] <= LONG) return age.add(dt);
+  if (longestLife(swarm.dials) <= LONG) return age.add(dt);
   builder.data.kept.set('phase', (birth) => birth.age);
   const phase = builder.graph.load('phase', builder.graph.lane());
   const frames = age.sub(phase).mul(builder.scene.rate).nearest();

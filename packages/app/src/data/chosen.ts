@@ -1,0 +1,69 @@
+import {
+  emitterPlaces,
+  freshId,
+  freshName,
+  lookOfPlaces,
+  stockData,
+  swarmFrom,
+  type DialValues,
+  type Piece,
+  type StockEntry,
+  type StockType,
+  type Swarm,
+} from '@vast-swarm/core';
+import type { StoredStock } from './db';
+import { filesOf, importStock } from './stock';
+
+/** What comes with a thing of the stock when it is chosen in a piece. */
+
+/** Whether a thing of the stock stands in space. */
+export function hasMeasure(type: StockType): boolean {
+  return type !== 'picture' && type !== 'table';
+}
+
+/** Files come in all measures: at first a shape is brought to two metres, about the origin. */
+export function entryOf({ file, hash, type, name }: StoredStock): Omit<StockEntry, 'id'> {
+  const source = hasMeasure(type) ? { file, hash, size: 2 } : { file, hash };
+  return { name, type, source };
+}
+
+/**
+ * The look that fits to what an emitter of all its places is given for the first time, when `entry` goes
+ * to the dial at `path`; undefined for any other dial.
+ */
+export async function lookOf(
+  piece: Piece,
+  path: readonly (string | number)[],
+  entry: StockEntry,
+): Promise<DialValues | undefined> {
+  const [list, at, section, , key] = path as [string, number, string, string, string];
+  const swarm = list === 'swarms' && section === 'emitter' ? piece.swarms[at] : undefined;
+  if (swarm?.dials.when !== 'once' || swarm.follows || swarm.emitter.dials[key]) return undefined;
+  const data = stockData(entry, await filesOf([entry]));
+  const emitter = {
+    ...swarm.emitter,
+    dials: { ...swarm.emitter.dials, [key]: entry.id },
+  };
+  const places = emitterPlaces({ ...swarm, emitter }, (id) => (id === entry.id ? data : undefined));
+  return places ? lookOfPlaces(places) : undefined;
+}
+
+/**
+ * Takes a file into the stock, and makes a swarm that is born from it.
+ *
+ * @throws Error when it cannot be read, or nothing can be born from such a file
+ */
+export async function bornFromFile(
+  file: File,
+  piece: () => Piece,
+): Promise<{ entry: StockEntry; swarm: Swarm }> {
+  const item = await importStock(file);
+  const { stock, swarms } = piece();
+  const entry = { ...entryOf(item), id: freshId(item.type, stock) };
+  const data = stockData(entry, await filesOf([entry]));
+  const swarm = data && swarmFrom(entry.id, data, swarms);
+  if (!swarm) {
+    throw new Error(`${file.name} is a ${item.type}: nothing can be born from it.`);
+  }
+  return { entry, swarm: { ...swarm, name: freshName(item.name, swarms) } };
+}
