@@ -2,7 +2,7 @@
 const MODULES = [
   ...['fast-png', 'iobuffer', 'fflate', 'property-graph', '@gltf-transform', 'three', 'jsep'],
   ...['fast-xml-parser', 'fast-xml-builder', 'path-expression-matcher', 'strnum', '@nodable'],
-  'xml-naming',
+  ...['xml-naming', 'meshoptimizer'],
 ];
 const transform = {
   '^.+\\.m?[jt]sx?$': [

@@ -62,7 +62,9 @@ test.each(pieces)(
     // Steps of 8 bits, as a mean over all channels. Edges of triangles fall on other pixels where
     // corners are rounded to the card's own grid.
     const edges = piece.swarms.some((s) => s.bodies.some((b) => b.kind === 'mesh'));
-    expect(mean).toBeLessThan(edges ? 1.5 : 0.6);
+    // Opaque edges are the mean of 4 samples on the card and of 16 on the CPU: of thin rings most.
+    const opaque = piece.swarms.some((s) => s.bodies.some((b) => b.dials.mode === 'opaque'));
+    expect(mean).toBeLessThan(opaque ? 3.6 : edges ? 1.5 : 0.6);
     expect(lit).toBeGreaterThan(50);
   },
   60_000,

@@ -3,6 +3,8 @@ export * from './catalogue/define';
 export * from './language/dials';
 export type * from './catalogue/kinds';
 export { longestLife, swarmDials, takesEachPlace } from './catalogue/swarmDials';
+export { simplifierReady } from './stock/places/coarser';
+export { OFF_PIXELS, POINT_PIXELS, putLevels } from './plan/look/draws/forms';
 export { emitterPlaces } from './plan/motion/allPlaces';
 export * from './feeds/colour';
 export * from './feeds/feeds';

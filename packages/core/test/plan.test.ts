@@ -25,7 +25,7 @@ test('more than the machine can hold is capped, in numbers', () => {
     smallPiece((p) => Object.assign(p.swarms[0]!.dials, { rate: 9_000_000, lifetime: 100 })),
   );
   expect(plan.swarms[0]!.capacity).toBe(MOST_PARTICLES);
-  expect(plan.notices[0]!.message).toContain('holds it at 4,000,000');
+  expect(plan.notices[0]!.message).toContain('holds it at 8,000,000');
 });
 
 test('restyling leaves the motion as it is; a dial of motion does not', () => {

@@ -2,7 +2,7 @@
 // stands at its ends is the same on both sides.
 
 import { arg, argF } from './args';
-import { Mode, Size, Tiles } from './generated/words';
+import { Mode, Tiles } from './generated/words';
 import { edged } from './generated/shapes';
 import { blend, cover, unhidden } from './blend';
 import { edgeAt, fromEnd, lower, sideOf, slopeOf, upper, within } from './edges';
@@ -32,18 +32,19 @@ function more(band: usize, at: usize): v128 {
  */
 // @inline
 export function fillBand(mode: i32, args: usize, band: usize, tx: i32, ty: i32): void {
-  const ox = load<f32>(band, 28);
-  const oy = load<f32>(band, 32);
-  const qx = load<f32>(band + END, 28);
-  const qy = load<f32>(band + END, 32);
-  const ax = load<f32>(band) - ox;
-  const ay = load<f32>(band, 4) - oy;
-  const bx = load<f32>(band) + ox;
-  const by = load<f32>(band, 4) + oy;
-  const cx = load<f32>(band + END) - qx;
-  const cy = load<f32>(band + END, 4) - qy;
-  const dx = load<f32>(band + END) + qx;
-  const dy = load<f32>(band + END, 4) + qy;
+  const scale = argF(args, Tiles.SCALE);
+  const ox = load<f32>(band, 28) * scale;
+  const oy = load<f32>(band, 32) * scale;
+  const qx = load<f32>(band + END, 28) * scale;
+  const qy = load<f32>(band + END, 32) * scale;
+  const ax = load<f32>(band) * scale - ox;
+  const ay = load<f32>(band, 4) * scale - oy;
+  const bx = load<f32>(band) * scale + ox;
+  const by = load<f32>(band, 4) * scale + oy;
+  const cx = load<f32>(band + END) * scale - qx;
+  const cy = load<f32>(band + END, 4) * scale - qy;
+  const dx = load<f32>(band + END) * scale + qx;
+  const dy = load<f32>(band + END, 4) * scale + qy;
   // Twice the areas with their sense; pixels inside an edge turned this way lie on its positive side.
   const first: f32 = (cx - ax) * (by - ay) - (cy - ay) * (bx - ax);
   const second: f32 = (dx - cx) * (by - cy) - (dy - cy) * (bx - cx);
@@ -55,10 +56,13 @@ export function fillBand(mode: i32, args: usize, band: usize, tx: i32, ty: i32):
   const top = min(min(ay, by), min(cy, dy));
   const bottom = max(max(ay, by), max(cy, dy));
   const x0 = max(tx, <i32>max(<f32>0, left - 0.5)) & ~3;
-  const x1 = min(min(tx + Size.TILE_W, arg(args, Tiles.WIDTH)) - 1, <i32>max(<f32>-1, right + 0.5));
+  const x1 = min(
+    min(tx + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH)) - 1,
+    <i32>max(<f32>-1, right + 0.5),
+  );
   const y0 = max(ty, <i32>max(<f32>0, top - 0.5));
   const y1 = min(
-    min(ty + Size.TILE_H, arg(args, Tiles.HEIGHT)) - 1,
+    min(ty + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT)) - 1,
     <i32>max(<f32>-1, bottom + 0.5),
   );
   if (x1 < x0 || y1 < y0) return;

@@ -2,7 +2,7 @@
 // threads: a tile's list holds it in order, so the frame does not depend on who does what.
 
 import { arg } from './args';
-import { Discs, Marks, Shape, Size, Tiles } from './generated/words';
+import { Discs, Marks, Meshes, Shape, Size, Tiles } from './generated/words';
 import { END } from './bands';
 import { CORNER } from './triangles';
 
@@ -25,8 +25,8 @@ export function countTiles(chunk: i32, args: usize, thread: i32): void {
 }
 
 /**
- * Puts the things of one chunk into the lists of their tiles: discs whole, so that drawing reads on,
- * the others by number.
+ * Puts the things of one chunk into the lists of their tiles: discs and the bounds of copies whole, so
+ * that drawing reads on, the others by number. What a copy is comes to stand together, once.
  */
 export function fillTiles(chunk: i32, args: usize, thread: i32): void {
   const tiles = arg(args, Tiles.TILES_X) * arg(args, Tiles.TILES_Y);
@@ -38,6 +38,7 @@ function visit(chunk: i32, args: usize, counts: usize, list: usize): void {
   const shape = arg(args, Tiles.SHAPE);
   if (shape == Shape.DISCS) visitShapes(Shape.DISCS, chunk, args, counts, list);
   else if (shape == Shape.MARKS) visitShapes(Shape.MARKS, chunk, args, counts, list);
+  else if (shape == Shape.COPIES) visitShapes(Shape.COPIES, chunk, args, counts, list);
   else visitItems(chunk, args, counts, list);
 }
 
@@ -47,10 +48,12 @@ function visitShapes(shape: i32, chunk: i32, args: usize, counts: usize, list: u
   const w = arg(args, Tiles.WIDTH);
   const h = arg(args, Tiles.HEIGHT);
   const tilesX = arg(args, Tiles.TILES_X);
-  const sx = arg(args, shape == Shape.MARKS ? Marks.SX : Discs.SX);
-  const sy = arg(args, shape == Shape.MARKS ? Marks.SY : Discs.SY);
-  const ex = arg(args, shape == Shape.MARKS ? Marks.EX : Discs.SR);
-  const ey = shape == Shape.MARKS ? arg(args, Marks.EY) : ex;
+  const discs = shape == Shape.DISCS;
+  const marks = shape == Shape.MARKS;
+  const sx = arg(args, discs ? Discs.SX : marks ? Marks.SX : Meshes.SX);
+  const sy = arg(args, discs ? Discs.SY : marks ? Marks.SY : Meshes.SY);
+  const ex = arg(args, discs ? Discs.SR : marks ? Marks.EX : Meshes.EX);
+  const ey = discs ? ex : arg(args, marks ? Marks.EY : Meshes.EY);
   const last = min((chunk + 1) * Size.CHUNK, arg(args, Tiles.COUNT));
   for (let i = chunk * Size.CHUNK; i < last; i++) {
     const rx = load<f32>(at(ex, i));
@@ -61,6 +64,12 @@ function visitShapes(shape: i32, chunk: i32, args: usize, counts: usize, list: u
     if (!(rx > 0 && ry > 0 && x + rx > 0 && y + ry > 0 && x - rx < <f32>w && y - ry < <f32>h)) {
       continue;
     }
+    if (list && shape == Shape.COPIES) {
+      const whole = <usize>arg(args, Meshes.WHOLE) + <usize>i * Size.WHOLE_BYTES;
+      for (let k = 0; k < 16; k++) {
+        store<f32>(whole + ((<usize>k) << 2), load<f32>(at(arg(args, Meshes.MX + k), i)));
+      }
+    }
     const x0 = clampTile(x - rx, w, Size.TILE_W);
     const x1 = clampTile(x + rx, w, Size.TILE_W);
     const y0 = clampTile(y - ry, h, Size.TILE_H);
@@ -69,8 +78,16 @@ function visitShapes(shape: i32, chunk: i32, args: usize, counts: usize, list: u
       for (let tx = x0; tx <= x1; tx++) {
         const slot = counts + ((<usize>(ty * tilesX + tx)) << 2);
         const n = load<i32>(slot);
-        if (list && shape == Shape.MARKS) store<i32>(list + ((<usize>n) << 2), i);
-        else if (list) {
+        if (list && marks) store<i32>(list + ((<usize>n) << 2), i);
+        else if (list && !discs) {
+          const entry = list + <usize>n * Size.COPY_BYTES;
+          store<f32>(entry, x);
+          store<f32>(entry, y, 4);
+          store<f32>(entry, rx, 8);
+          store<f32>(entry, ry, 12);
+          store<f32>(entry, load<f32>(at(arg(args, Meshes.FRONT), i)), 16);
+          store<i32>(entry, i, 20);
+        } else if (list) {
           const entry = list + <usize>n * Size.DISC_BYTES;
           store<f32>(entry, x);
           store<f32>(entry, y, 4);

@@ -21,8 +21,8 @@ function discs(
   x0: i32,
   y0: i32,
 ): void {
-  const x1 = min(x0 + Size.TILE_W, arg(args, Tiles.WIDTH));
-  const y1 = min(y0 + Size.TILE_H, arg(args, Tiles.HEIGHT));
+  const x1 = min(x0 + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH));
+  const y1 = min(y0 + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT));
   const stride = arg(args, Tiles.STRIDE);
   const red = <usize>arg(args, Tiles.PLANE);
   const green = <usize>arg(args, Tiles.PLANE + 1);
@@ -30,14 +30,15 @@ function discs(
   const nearest = <usize>arg(args, Tiles.NEAREST);
   const soft = f32x4.splat(argF(args, Tiles.SOFT));
   const edge = argF(args, Discs.EDGE);
+  const scale = argF(args, Tiles.SCALE);
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let i = 0; i < n; i++) {
     const entry =
       list +
       <usize>(mode == Mode.NORMAL ? load<i32>(order + ((<usize>i) << 2)) : i) * Size.DISC_BYTES;
-    const x = load<f32>(entry);
-    const y = load<f32>(entry, 4);
-    const r = load<f32>(entry, 8);
+    const x = load<f32>(entry) * scale;
+    const y = load<f32>(entry, 4) * scale;
+    const r = load<f32>(entry, 8) * scale;
     const inverse: f32 = 1 / (r * r);
     // Not harder than an edge of about one pixel.
     const hard = f32x4.splat(min(edge, max(<f32>1, r * 0.6)));

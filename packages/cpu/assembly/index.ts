@@ -2,6 +2,7 @@ export { countAlive, countTiles, fillTiles, placeTiles } from './bins';
 export { drawTile } from './draw';
 export { addDoubled, addPlanes, halve, shrink } from './bloom';
 export { sortCells } from './cells';
-export { fillMeshes } from './meshes';
+export { countMeshes, fillMeshes } from './meshes';
+export { drawSolids } from './solids';
 export { fillTrails } from './trails';
 export { fillFaces, fillLinks, keepLinks, limitLinks, rankLinks } from './links';

@@ -1,7 +1,7 @@
 // Marks into planes of linear light: patterns and pictures, turned, stretched and out of focus.
 
 import { arg, argF, own } from './args';
-import { Marks, Mode, Pattern, Size, Tiles } from './generated/words';
+import { Marks, Mode, Pattern, Tiles } from './generated/words';
 import { blend, cover, unhidden } from './blend';
 import { farToNear } from './order';
 import { aperture } from './aperture';
@@ -59,14 +59,16 @@ function pattern(
 
 // @inline
 function marks(mode: i32, kind: i32, args: usize, order: usize, n: i32, x0: i32, y0: i32): void {
-  const x1 = min(x0 + Size.TILE_W, arg(args, Tiles.WIDTH));
-  const y1 = min(y0 + Size.TILE_H, arg(args, Tiles.HEIGHT));
+  const x1 = min(x0 + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH));
+  const y1 = min(y0 + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT));
   const stride = arg(args, Tiles.STRIDE);
   const red = <usize>arg(args, Tiles.PLANE);
   const green = <usize>arg(args, Tiles.PLANE + 1);
   const blue = <usize>arg(args, Tiles.PLANE + 2);
   const nearest = <usize>arg(args, Tiles.NEAREST);
   const soft = f32x4.splat(argF(args, Tiles.SOFT));
+  const scale = argF(args, Tiles.SCALE);
+  const finer: f32 = 1 / scale;
   const w = arg(args, Marks.PICTURE_W);
   const h = arg(args, Marks.PICTURE_H);
   const frames = arg(args, Marks.FRAMES);
@@ -77,14 +79,14 @@ function marks(mode: i32, kind: i32, args: usize, order: usize, n: i32, x0: i32,
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let k = 0; k < n; k++) {
     const i = load<i32>(order + ((<usize>k) << 2));
-    const x = own(args, Marks.SX, i);
-    const y = own(args, Marks.SY, i);
-    const ex = own(args, Marks.EX, i);
-    const ey = own(args, Marks.EY, i);
-    const m0 = own(args, Marks.M0, i);
-    const m1 = own(args, Marks.M1, i);
-    const m2 = own(args, Marks.M2, i);
-    const m3 = own(args, Marks.M3, i);
+    const x = own(args, Marks.SX, i) * scale;
+    const y = own(args, Marks.SY, i) * scale;
+    const ex = own(args, Marks.EX, i) * scale;
+    const ey = own(args, Marks.EY, i) * scale;
+    const m0 = own(args, Marks.M0, i) * finer;
+    const m1 = own(args, Marks.M1, i) * finer;
+    const m2 = own(args, Marks.M2, i) * finer;
+    const m3 = own(args, Marks.M3, i) * finer;
     const edge = f32x4.splat(own(args, Marks.EDGE, i));
     const blur = lens ? own(args, Marks.BLUR, i) : 0;
     const pick = <i32>own(args, Marks.PICK, i);

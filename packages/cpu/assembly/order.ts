@@ -90,3 +90,53 @@ export function farToNear(
   pass(order, spare, n, depths, step, 2 * BITS, bins);
   memory.copy(order, spare, (<usize>n) << 2);
 }
+
+/** Bits of a depth that near to far leaves out: what is left tells a part in 8000 apart. */
+const COARSE: u32 = 9;
+
+/** One stable pass over 11 bits of depths, near to far. */
+function nearPass(
+  from: usize,
+  to: usize,
+  n: i32,
+  depths: usize,
+  step: usize,
+  shift: u32,
+  bins: usize,
+): void {
+  memory.fill(bins, 0, BINS << 2);
+  for (let i = 0; i < n; i++) {
+    const depth = load<u32>(depths + <usize>item(from, i) * step);
+    const b = <i32>((depth >> shift) & (BINS - 1));
+    put(bins, b, item(bins, b) + 1);
+  }
+  let sum = 0;
+  for (let b: i32 = 0; b < <i32>BINS; b++) {
+    const c = item(bins, b);
+    put(bins, b, sum);
+    sum += c;
+  }
+  for (let i = 0; i < n; i++) {
+    const moving = item(from, i);
+    const b = <i32>((load<u32>(depths + <usize>moving * step) >> shift) & (BINS - 1));
+    const place = item(bins, b);
+    put(to, place, moving);
+    put(bins, b, place + 1);
+  }
+}
+
+/** Sorts the numbers in `order` near to far, about: what is as good as equally near keeps its order. */
+export function nearToFar(
+  args: usize,
+  order: usize,
+  begin: i32,
+  n: i32,
+  depths: usize,
+  step: usize,
+  thread: i32,
+): void {
+  const spare = <usize>arg(args, Tiles.SPARE) + ((<usize>begin) << 2);
+  const bins = <usize>arg(args, Tiles.SCRATCH) + ((<usize>thread) << 13);
+  nearPass(order, spare, n, depths, step, COARSE, bins);
+  nearPass(spare, order, n, depths, step, COARSE + BITS, bins);
+}

@@ -14,24 +14,33 @@ export const TRIANGLE_DEPTH: usize = 84;
 
 /** Fills one triangle within a tile. */
 // @inline
-function fill(mode: i32, args: usize, a: usize, b: usize, c: usize, tx: i32, ty: i32): void {
-  const ax = load<f32>(a);
-  const ay = load<f32>(a, 4);
-  const bx = load<f32>(b);
-  const by = load<f32>(b, 4);
-  const cx = load<f32>(c);
-  const cy = load<f32>(c, 4);
+export function fillTriangle(
+  mode: i32,
+  args: usize,
+  a: usize,
+  b: usize,
+  c: usize,
+  tx: i32,
+  ty: i32,
+): void {
+  const scale = argF(args, Tiles.SCALE);
+  const ax = load<f32>(a) * scale;
+  const ay = load<f32>(a, 4) * scale;
+  const bx = load<f32>(b) * scale;
+  const by = load<f32>(b, 4) * scale;
+  const cx = load<f32>(c) * scale;
+  const cy = load<f32>(c, 4) * scale;
   // Twice the area with its sense; pixels inside an edge turned this way lie on its positive side.
   const area: f32 = (cx - ax) * (by - ay) - (cy - ay) * (bx - ax);
   if (!(abs<f32>(area) > 1e-6)) return;
   const x0 = max(tx, <i32>max(<f32>0, min(ax, min(bx, cx)) - 0.5)) & ~3;
   const x1 = min(
-    min(tx + Size.TILE_W, arg(args, Tiles.WIDTH)) - 1,
+    min(tx + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH)) - 1,
     <i32>max(<f32>-1, max(ax, max(bx, cx)) + 0.5),
   );
   const y0 = max(ty, <i32>max(<f32>0, min(ay, min(by, cy)) - 0.5));
   const y1 = min(
-    min(ty + Size.TILE_H, arg(args, Tiles.HEIGHT)) - 1,
+    min(ty + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT)) - 1,
     <i32>max(<f32>-1, max(ay, max(by, cy)) + 0.5),
   );
   if (x1 < x0 || y1 < y0) return;
@@ -142,7 +151,7 @@ function items(mode: i32, args: usize, list: usize, n: i32, x: i32, y: i32): voi
     const i = <usize>load<i32>(list + ((<usize>k) << 2));
     if (triangles) {
       const item = base + i * Size.TRIANGLE_BYTES;
-      fill(mode, args, item, item + CORNER, item + 2 * CORNER, x, y);
+      fillTriangle(mode, args, item, item + CORNER, item + 2 * CORNER, x, y);
     } else fillBand(mode, args, base + i * Size.BAND_BYTES, x, y);
   }
 }

@@ -16,6 +16,7 @@ import {
   type Plan,
   type Snapshot,
   type SwarmPlan,
+  simplifierReady,
 } from '@vast-swarm/core';
 import { Arena } from './arena';
 import { Finish, type KeptMemory } from './finish';
@@ -117,6 +118,7 @@ export class CpuEngine implements Engine {
   }
 
   static async create({ threads, patience }: CpuOptions): Promise<CpuEngine> {
+    await simplifierReady;
     return new CpuEngine(await Pool.create(threads, patience));
   }
 

@@ -4,6 +4,7 @@ import {
   lampNumbers,
   MODES,
   outputsOf,
+  putLevels,
   Words,
   type CameraPose,
   type Draw,
@@ -15,6 +16,9 @@ import { SHAPES, SIZES, WORDS } from './words';
 
 /** Triangles or bands that a chunk has room for, about. */
 const ROOM = 16_384;
+/** Copies of more triangles can be heavy, see assembly/copies.ts; how many copies are a chunk then. */
+const HEAVY = 64;
+const HEAVY_CHUNK = 256;
 
 /** What is drawn into. */
 export interface Canvas {
@@ -32,6 +36,9 @@ type FillWords = Words<'count' | 'items' | 'filled' | 'per' | 'room' | 'scratch'
 
 /** Draws bodies into planes of linear light, with all threads. */
 export class Painter {
+  /** The words of what is opaque and not drawn yet. */
+  private readonly solids: Int32Array[] = [];
+
   constructor(private readonly rasteriser: Rasteriser) {}
 
   private buffer(name: string, bytes: number): number {
@@ -55,15 +62,18 @@ export class Painter {
     const { width, height, stride } = planes;
     const [tilesX, tilesY] = [Math.ceil(width / SIZES.tileW), Math.ceil(height / SIZES.tileH)];
     const count = tilesX * tilesY;
+    // Opaque things are drawn together with others: what they are drawn from has to last.
+    const opaque = draw.mode === 'opaque';
+    const own = opaque ? `solid${String(this.solids.length)}` : 'tile';
     const soft = draw.soft(canvas.time);
-    words.real({ soft: soft > 0 ? 1 / soft : 0 }).whole({
+    words.real({ soft: soft > 0 ? 1 / soft : 0, scale: 1 }).whole({
       ...{ width, height, stride, plane: planes.at, tilesX, tilesY, chunks, nearest },
       mode: MODES.indexOf(draw.mode),
       shape: SHAPES.indexOf(shape),
       inverse: camera.perspective ? 1 : 0,
+      ...{ spanW: SIZES.tileW, spanH: SIZES.tileH, scratch: this.scratch },
       counts: this.buffer('tile.counts', 4 * count * chunks),
-      starts: this.buffer('tile.starts', 4 * (count + 1)),
-      scratch: this.scratch,
+      starts: this.buffer(`${own}.starts`, 4 * (count + 1)),
     });
     let args = this.rasteriser.args(words.words);
     pool.raster('countTiles', chunks, args);
@@ -71,16 +81,44 @@ export class Painter {
     const { size, at } = words.layout;
     const total = new Int32Array(pool.memory.buffer, args, size)[at.total]!;
     if (total === 0) return;
-    const entry = shape === 'discs' ? SIZES.discBytes : 4;
-    words.whole({ list: this.buffer('tile.list', entry * total) });
-    if (draw.mode === 'normal') {
-      const [spare, order] = ['tile.spare', 'tile.order'].map((n) => this.buffer(n, 4 * total));
+    const whole = { discs: SIZES.discBytes, copies: SIZES.copyBytes } as Record<string, number>;
+    const entry = whole[shape] ?? 4;
+    words.whole({ list: this.buffer(`${own}.list`, entry * total) });
+    if (draw.mode === 'normal' || shape === 'copies') {
+      const [spare, order] = ['spare', 'order'].map((n) => this.buffer(`${own}.${n}`, 4 * total));
       words.whole({ spare, order });
     }
     args = this.rasteriser.args(words.words);
     pool.raster('fillTiles', chunks, args);
     // Filling moved the counts on, but the starts still tell where lists begin.
-    pool.raster('drawTile', count, args);
+    if (opaque) this.solids.push(Int32Array.from(words.words));
+    else pool.raster('drawTile', count, args);
+  }
+
+  /** Draws the opaque things that have gathered, each pixel by so many samples along its sides. */
+  drawSolids({ planes, nearest }: Canvas, samples: number): void {
+    const { pool } = this.rasteriser;
+    const { solids } = this;
+    if (solids.length === 0) return;
+    const { width, height, stride } = planes;
+    const [tilesX, tilesY] = [Math.ceil(width / SIZES.tileW), Math.ceil(height / SIZES.tileH)];
+    // With room between rows and planes, see assembly/solids.ts.
+    const plane = 4 * (SIZES.tileW * samples + 16) * SIZES.tileH * samples + 1216;
+    const fineBytes = 4 * SIZES.args + 4 * plane;
+    const room = this.buffer('solids.words', 4 * SIZES.args * solids.length);
+    const draws = this.buffer('solids.draws', 4 * solids.length);
+    const words = new Words(WORDS.solids).whole({
+      ...{ width, height, stride, plane: planes.at, nearest, tilesX, samples, draws },
+      ...{ drawCount: solids.length, fineBytes },
+      fine: this.buffer('solids.fine', fineBytes * pool.threads),
+    });
+    const memory = new Int32Array(pool.memory.buffer);
+    solids.forEach((draw, i) => {
+      memory.set(draw, room / 4 + SIZES.args * i);
+      memory[draws / 4 + i] = room + 4 * SIZES.args * i;
+    });
+    pool.raster('drawSolids', tilesX * tilesY, this.rasteriser.args(words.words));
+    solids.length = 0;
   }
 
   /** The words of a draw, with where its kernel's outputs stand. */
@@ -151,12 +189,17 @@ export class Painter {
     const chunks = Math.ceil(count / per);
     const room = per * each;
     const size = shape === 'triangles' ? SIZES.triangleBytes : SIZES.bandBytes;
-    const items = this.buffer('items', size * room * chunks);
+    const items = this.buffer(this.itemsName(draw), size * room * chunks);
     const filled = this.buffer('items.filled', 4 * chunks);
     words.whole({ count, items, filled, per, room });
     this.rasteriser.pool.raster(fill, chunks, this.rasteriser.args(words.words));
     const tiles = new Words(WORDS.tiles).whole({ items, room, filled });
     this.tiles(draw, canvas, chunks, shape, tiles);
+  }
+
+  /** What is opaque is drawn later: what it is drawn from has to last. */
+  private itemsName({ mode }: Draw): string {
+    return mode === 'opaque' ? `solid${String(this.solids.length)}.items` : 'items';
   }
 
   private meshes(
@@ -170,15 +213,50 @@ export class Painter {
     const words = this.wordsOf(WORDS.meshes, draw, address)
       .whole({
         ...{ width, height, perspective: camera.perspective ? 1 : 0 },
-        ...{ mesh: address(draw.mesh), triangles: draw.triangles, cull: draw.cull ? 1 : 0 },
+        ...{ mesh: address(draw.mesh), faces: address(draw.faces), cull: draw.cull ? 1 : 0 },
         ...{ lights: this.lampsAt(lamps), lightCount: lamps.lamps.length },
+        ...{
+          mode: MODES.indexOf(draw.mode),
+          levelCount: draw.levels.length,
+          scratch: this.scratch,
+        },
       })
       .real({
         zoom: camera.focal * height,
         gloss: draw.gloss(canvas.time),
         ambient: lamps.ambient,
       });
-    this.made(draw, canvas, 'triangles', itemsOf(draw), count, words, 'fillMeshes');
+    putLevels(words.words, WORDS.meshes.at.levels, draw.levels);
+    if (draw.mode !== 'opaque') {
+      this.made(draw, canvas, 'triangles', itemsOf(draw), count, words, 'fillMeshes');
+      return;
+    }
+    if (draw.levels.some((l) => l.count > HEAVY)) this.heavy(draw, canvas, count, words);
+    const whole = this.buffer(`solid${String(this.solids.length)}.whole`, SIZES.wholeBytes * count);
+    words.whole({ count, whole });
+    this.tiles(draw, canvas, Math.ceil(count / SIZES.chunk), 'copies', words);
+  }
+
+  /** Large copies of many triangles go to the screen as triangles, see assembly/copies.ts. */
+  private heavy(
+    draw: Draw & { shape: 'meshes' },
+    canvas: Canvas,
+    count: number,
+    words: Words<keyof typeof WORDS.meshes.at>,
+  ): void {
+    const { pool } = this.rasteriser;
+    const chunks = Math.ceil(count / HEAVY_CHUNK);
+    const filled = this.buffer('items.filled', 4 * chunks);
+    words.whole({ count, filled, per: HEAVY_CHUNK });
+    pool.raster('countMeshes', chunks, this.rasteriser.args(words.words));
+    const counts = new Int32Array(pool.memory.buffer, filled, chunks);
+    const room = counts.reduce((a, b) => Math.max(a, b), 0);
+    if (room === 0) return;
+    const items = this.buffer(this.itemsName(draw), SIZES.triangleBytes * room * chunks);
+    words.whole({ items, room });
+    pool.raster('fillMeshes', chunks, this.rasteriser.args(words.words));
+    const tiles = new Words(WORDS.tiles).whole({ items, room, filled });
+    this.tiles(draw, canvas, chunks, 'triangles', tiles);
   }
 
   /** Writes lamps as the rasteriser reads them; gives where they stand. */

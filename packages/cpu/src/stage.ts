@@ -23,6 +23,8 @@ import type { Planes, Rasteriser } from './rasteriser';
 
 /** Metres to where nothing is. */
 const FAR = 1e9;
+/** Samples along a pixel by which opaque things are drawn: fewer where the frame itself is oversampled. */
+const samplesOf = (oversample: number): number => Math.max(1, 4 >> (oversample - 1));
 
 export interface DrawSize {
   width: number;
@@ -38,6 +40,9 @@ export class Stage implements BodyDevice<Canvas> {
   /** Milliseconds that looks have taken since it was set to 0. */
   lookTime = 0;
   private readonly painter: Painter;
+  /** Swarms from whose looks opaque things are still to be drawn, and how that is done. */
+  private readonly held = new Set<string>();
+  private solids = (): void => undefined;
 
   constructor(
     private readonly memories: Memories,
@@ -63,7 +68,7 @@ export class Stage implements BodyDevice<Canvas> {
     const moments = momentsOf(plan, frame, size.moments);
     const show = (before: number): void => {
       const base = sceneInputs(plan, frame, large, before);
-      this.moment(plan, past, large, base, drawn, backdrop);
+      this.moment(plan, past, large, base, drawn, backdrop, samplesOf(oversample));
     };
     if (moments.length > 1) {
       const sum = rasteriser.planes('sum', large.width, large.height);
@@ -84,6 +89,7 @@ export class Stage implements BodyDevice<Canvas> {
     base: SceneInputs,
     drawn: Drawing,
     backdrop: boolean,
+    samples: number,
   ): void {
     const { height, stride } = planes;
     const { camera, lamps, time } = base;
@@ -97,7 +103,12 @@ export class Stage implements BodyDevice<Canvas> {
       this.memories.floats(nearest, stride * height).fill(FAR);
     }
     const canvas: Canvas = { planes, nearest, camera, lamps, time };
+    this.solids = () => {
+      this.painter.drawSolids(canvas, samples);
+      this.held.clear();
+    };
     drawBodies(plan, drawn.opaque, base, past, this, canvas);
+    this.solids();
     if (nearest && plan.solidLens) this.defocus(plan.solidLens, planes, nearest, base);
     drawBodies(plan, drawn.blended, base, past, this, canvas);
   }
@@ -162,6 +173,7 @@ export class Stage implements BodyDevice<Canvas> {
   };
 
   look: BodyDevice<Canvas>['look'] = (swarm, draw, run, inputs, extra) => {
+    if (this.held.has(swarm.id)) this.solids();
     const started = performance.now();
     const { arena } = this.memories;
     for (const name of outputsOf(draw)) {
@@ -175,5 +187,6 @@ export class Stage implements BodyDevice<Canvas> {
 
   paint: BodyDevice<Canvas>['paint'] = (swarm, draw, count, canvas) => {
     this.painter.paint(draw, this.memories.address(swarm), count, canvas);
+    if (draw.mode === 'opaque') this.held.add(swarm.id);
   };
 }

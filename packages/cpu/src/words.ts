@@ -18,6 +18,8 @@ const TILES = {
   inverse: 1,
   // Triangles and bands: where they stand, how many a chunk has room for, how many it holds.
   ...{ items: 1, room: 1, filled: 1 },
+  // Pixels of the planes to a pixel of what is drawn, and size of a tile in pixels of the planes.
+  ...{ scale: 1, spanW: 1, spanH: 1 },
 } as const;
 
 /** Of what fills rooms with triangles and bands: particles, and how many in a chunk. */
@@ -32,21 +34,31 @@ export const WORDS = {
   tiles: layout(TILES),
   discs: layout(TILES, discs.outputs, { edge: 1 }),
   marks: layout(TILES, marks.outputs, marks.words),
-  meshes: layout(FILL, meshes.outputs, meshes.words),
+  meshes: layout(TILES, { per: 1, perspective: 1, whole: 1 }, meshes.outputs, meshes.words),
   trails: layout(FILL, trails.outputs, trails.words),
   links: layout(FILL, links.outputs, links.words),
+  solids: layout({
+    ...{ width: 1, height: 1, stride: 1, plane: 3, nearest: 1, tilesX: 1 },
+    // Where each thread has its fine planes, bytes to the next thread's, and samples along a pixel.
+    ...{ fine: 1, fineBytes: 1, samples: 1 },
+    // Where the words of each draw stand, and how many there are.
+    ...{ draws: 1, drawCount: 1 },
+  }),
 };
 
 /** What is in the lists of tiles. */
-export const SHAPES = ['discs', 'marks', 'triangles', 'bands'] as const;
+export const SHAPES = ['discs', 'marks', 'triangles', 'bands', 'copies'] as const;
 
 export const SIZES = {
   // A tile in pixels; the width is a multiple of 4.
   ...{ tileW: 64, tileH: 32 },
   // Things in a chunk of the sort into tiles, and bytes of scratch for each thread.
   ...{ chunk: 8192, scratchBytes: 8192 },
-  // Bytes of a disc in a list, of a triangle and of a band.
-  ...{ discBytes: 32, triangleBytes: 88, bandBytes: 96 },
+  // Bytes of a disc and of a copy's bounds in a list, of a whole copy, of a triangle and of a band.
+  wholeBytes: 64,
+  ...{ discBytes: 32, copyBytes: 24, triangleBytes: 88, bandBytes: 96 },
+  // Words of a draw's arguments.
+  args: 128,
 } as const;
 
 /** Numbers that stand for names. */

@@ -9,9 +9,16 @@ import {
 } from '@vast-swarm/core';
 import { floatWord, listGroups } from './lists';
 import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
-import { ADD, BLOOM, DEPTH_TO_PLANE, TARGET_TO_PLANES } from './shaders';
+import {
+  ADD,
+  BLOOM,
+  DEPTH_TO_PLANE,
+  FINE_DEPTH,
+  PLANES_TO_TARGET,
+  TARGET_TO_PLANES,
+} from './shaders';
 import { blockLayout, blockName } from './swarmMemory';
-import type { Work } from './work';
+import type { Pipelines, Work } from './work';
 
 /** Planes of linear light in the frame's memory. */
 export interface Planes {
@@ -20,6 +27,16 @@ export interface Planes {
   stride: number;
   /** Words where red, green, blue begin. */
   at: [number, number, number];
+}
+
+/** Samples of a pixel by which opaque things are drawn. */
+const SAMPLES = 4;
+
+/** What opaque things are drawn into. */
+export interface Fine {
+  view: GPUTextureView;
+  depth: GPUTextureView;
+  samples: number;
 }
 
 type Layout = [name: string, words: number][];
@@ -52,6 +69,7 @@ export class FrameMemory {
   readonly target: GPUTexture;
   /** Of opaque things: a texture of one pixel until there are any. */
   depth: GPUTexture;
+  private fine: { target: GPUTexture; depth: GPUTexture } | null = null;
   private readonly places = new Map<string, number>();
   private readonly layout: string;
   private readonly written = new Map<string, Float32Array>();
@@ -103,6 +121,8 @@ export class FrameMemory {
     this.buffer.destroy();
     this.target.destroy();
     this.depth.destroy();
+    this.fine?.target.destroy();
+    this.fine?.depth.destroy();
   }
 
   /** Word where something begins. */
@@ -127,13 +147,35 @@ export class FrameMemory {
     });
   }
 
-  /** Readies the depths of opaque things. */
-  clearDepth(work: Work): void {
-    if (this.depth.width !== this.width || this.depth.height !== this.height) {
+  /**
+   * Readies what opaque things are drawn into, by several samples a pixel: the light of a set of planes, and
+   * depths to begin with.
+   */
+  beginSolids(work: Work, set: string, pipelines: Pipelines): Fine {
+    if (!this.fine) {
+      const size = [this.width, this.height];
+      const usage = GPUTextureUsage.RENDER_ATTACHMENT | GPUTextureUsage.TEXTURE_BINDING;
+      const make = (format: GPUTextureFormat): GPUTexture =>
+        this.device.createTexture({ size, format, usage, sampleCount: SAMPLES });
+      this.fine = { target: make(TARGET_FORMAT), depth: make(DEPTH_FORMAT) };
       // Commands that are not on their way yet may still name the small one: it is only let go.
       this.depth = this.depthOf(this.width, this.height);
     }
-    work.clearDepth(this.depth.createView());
+    const view = this.fine.target.createView();
+    const depth = this.fine.depth.createView();
+    const fill = pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT, { samples: SAMPLES });
+    work.draw(fill, view, true, this.buffer, this.words(set), 3);
+    work.clearDepth(depth);
+    return { view, depth, samples: SAMPLES };
+  }
+
+  /** Brings opaque things to the target, and their depths to where others look them up. */
+  endSolids(work: Work, { view, depth }: Fine, pipelines: Pipelines): void {
+    work.resolve(view, this.target.createView());
+    const to = this.depth.createView();
+    work.clearDepth(to);
+    const pipeline = pipelines.render(FINE_DEPTH, 'nearest', null, { depth: DEPTH_FORMAT });
+    work.draw(pipeline, null, false, this.buffer, [], 3, { more: [depth], depth: to });
   }
 
   /** Where a kernel over the planes of a set finds its buffers. */

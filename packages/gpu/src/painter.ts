@@ -4,6 +4,7 @@ import {
   lampNumbers,
   MODES,
   outputsOf,
+  putLevels,
   sortsByMean,
   Words,
   type CameraPose,
@@ -16,8 +17,9 @@ import { bitonic, listGroups } from './lists';
 import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
 import { SORT } from './shaders';
 import { LINKING, LINK_LIMIT } from './shaders/linking';
-import { FACES, LINKS, MEANS, MESHES, TRAILS } from './shaders/solids';
+import { COPIES, COPY_LISTS, FACES, LINKS, MEANS, MESHES, POINTS, TRAILS } from './shaders/solids';
 import { DISCS, MARKS } from './shaders/sprites';
+import type { Fine } from './frameMemory';
 import type { SwarmMemory } from './swarmMemory';
 import { WORDS } from './words';
 import type { Pipelines, Work } from './work';
@@ -39,8 +41,8 @@ export interface Canvas {
   height: number;
   view: GPUTextureView;
   depth: GPUTextureView;
-  /** Whether there are opaque things. */
-  solid: boolean;
+  /** What opaque things are drawn into; null where there are none. */
+  fine: Fine | null;
   camera: CameraPose;
   lamps: Lamps;
   time: number;
@@ -73,6 +75,10 @@ export class Painter {
 
   /** Draws a body from the `count` entries of the buffers that its kernel filled. */
   paint(work: Work, draw: Draw, memory: SwarmMemory, count: number, canvas: Canvas): void {
+    if (draw.shape === 'meshes' && draw.mode === 'opaque') {
+      this.copies(work, draw, memory, count, canvas);
+      return;
+    }
     for (const items of this.thingsOf(draw, memory, count, canvas)) {
       this.run(work, draw, memory, items, canvas);
     }
@@ -113,15 +119,60 @@ export class Painter {
     }
   }
 
+  /** Opaque copies: each in a form as fine as it is large, so that small ones cost little. */
+  private copies(
+    work: Work,
+    draw: Draw & { shape: 'meshes' },
+    memory: SwarmMemory,
+    count: number,
+    canvas: Canvas,
+  ): void {
+    const { width, height, camera } = canvas;
+    const words = meshWords(draw, memory, canvas).whole({
+      ...{ width, height, items: count, inverse: camera.perspective ? 1 : 0 },
+      mode: MODES.indexOf(draw.mode),
+    });
+    const lists = draw.levels.length + 1;
+    const order = this.storage(`${memory.id}/${draw.id}/copies`, 4 * lists * count);
+    const calls = this.storage(`${memory.id}/${draw.id}/calls`, 16 * lists);
+    work.clear(calls);
+    work.run(COPY_LISTS, 'main', memory.buffer, words.words, listGroups(count), [
+      { buffer: calls },
+      { buffer: order },
+    ]);
+    const { view, depth, samples } = canvas.fine!;
+    for (let list = 0; list < lists; list++) {
+      const shader = list < lists - 1 ? COPIES : POINTS;
+      const state = { depth: DEPTH_FORMAT, samples };
+      const pipeline = this.pipelines.render(shader, 'opaque', TARGET_FORMAT, state);
+      words.whole({ list });
+      work.draw(pipeline, view, false, memory.buffer, words.words, 0, {
+        ...{ more: [{ buffer: order }], depth },
+        indirect: { buffer: calls, offset: 16 * list },
+      });
+    }
+  }
+
+  /** A buffer of that name with room for so many bytes. */
+  private storage(name: string, size: number): GPUBuffer {
+    const known = this.orders.get(name);
+    if (known && known.size >= size) return known;
+    known?.destroy();
+    const usage = GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST | GPUBufferUsage.INDIRECT;
+    const made = this.pipelines.device.createBuffer({ size: Math.max(16, size), usage });
+    this.orders.set(name, made);
+    return made;
+  }
+
   private run(work: Work, draw: Draw, memory: SwarmMemory, items: Items, canvas: Canvas): void {
     const { mode } = draw;
     const soft = draw.soft(canvas.time);
     const sorted = mode === 'normal';
     const opaque = mode === 'opaque';
-    const { width, height, solid, camera } = canvas;
+    const { width, height, fine, camera } = canvas;
     items.words.real({ soft: soft > 0 ? 1 / soft : 0 }).whole({
       ...{ width, height, items: items.count, mode: MODES.indexOf(mode) },
-      ...{ sorted: sorted ? 1 : 0, solid: solid ? 1 : 0, inverse: camera.perspective ? 1 : 0 },
+      ...{ sorted: sorted ? 1 : 0, solid: fine ? 1 : 0, inverse: camera.perspective ? 1 : 0 },
       means: sortsByMean(draw) ? memory.address('means') : 0,
     });
     const { words } = items.words;
@@ -130,7 +181,8 @@ export class Painter {
       sorted ? items.count : 1,
     );
     if (sorted) this.sort(work, draw, memory, items, order);
-    const state = { blend: BLENDS[mode], depth: opaque ? DEPTH_FORMAT : undefined };
+    const samples = opaque ? fine!.samples : 1;
+    const state = { blend: BLENDS[mode], depth: opaque ? DEPTH_FORMAT : undefined, samples };
     const pipeline = this.pipelines.render(
       items.shader,
       opaque ? 'opaque' : 'blended',
@@ -138,9 +190,10 @@ export class Painter {
       state,
     );
     const more = opaque ? [{ buffer: order }] : [{ buffer: order }, canvas.depth];
-    work.draw(pipeline, canvas.view, false, memory.buffer, words, items.vertices * items.count, {
+    const view = opaque ? fine!.view : canvas.view;
+    work.draw(pipeline, view, false, memory.buffer, words, items.vertices * items.count, {
       more,
-      depth: opaque ? canvas.depth : undefined,
+      depth: opaque ? fine!.depth : undefined,
     });
   }
 
@@ -216,15 +269,22 @@ function markWords(draw: Draw & { shape: 'marks' }, memory: SwarmMemory, { camer
 
 function meshWords(draw: Draw & { shape: 'meshes' }, memory: SwarmMemory, canvas: Canvas) {
   const { camera, lamps, height, time } = canvas;
-  return wordsOf(WORDS.meshes, draw, memory)
+  const words = wordsOf(WORDS.meshes, draw, memory)
     .whole({
-      ...{ mesh: memory.address(draw.mesh), triangles: draw.triangles, cull: draw.cull ? 1 : 0 },
+      ...{ faces: memory.address(draw.faces), levelCount: draw.levels.length },
+      ...{
+        mesh: memory.address(draw.mesh),
+        triangles: draw.levels[0]!.count,
+        cull: draw.cull ? 1 : 0,
+      },
       lightCount: lamps.lamps.length,
     })
     .real({
       ...{ zoom: camera.focal * height, gloss: draw.gloss(time), ambient: lamps.ambient },
       lamps: lamps.lamps.flatMap(lampNumbers),
     });
+  putLevels(words.words, WORDS.meshes.at.levels, draw.levels);
+  return words;
 }
 
 /** Where the search for links finds and leaves what it needs. */

@@ -72,15 +72,17 @@ export class Stage {
       if (plan.shadows) this.shade(work, memory, plan.shadows, base);
     } else memory.add(work, set, set, 0, 0);
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
-    work.draw(fill, view, true, memory.buffer, memory.words(set), 3);
     const solid = drawn.opaque.length > 0;
-    if (solid) memory.clearDepth(work);
+    const fine = solid ? memory.beginSolids(work, set, this.pipelines) : null;
     const canvas: Canvas = {
-      ...{ width, height, view, solid, camera, lamps, time },
+      ...{ width, height, view, fine, camera, lamps, time },
       depth: memory.depth.createView(),
     };
     const device = this.device(work);
-    drawBodies(plan, drawn.opaque, base, past, device, canvas);
+    if (fine) {
+      drawBodies(plan, drawn.opaque, base, past, device, canvas);
+      memory.endSolids(work, fine, this.pipelines);
+    } else work.draw(fill, view, true, memory.buffer, memory.words(set), 3);
     if (solid && plan.solidLens) {
       memory.targetToPlanes(work, set);
       memory.depthToPlane(work, camera.perspective);
@@ -106,7 +108,7 @@ export class Stage {
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
     work.draw(fill, view, true, memory.buffer, memory.words('shadow'), 3);
     const canvas: Canvas = {
-      ...{ width, height, view, solid: false, camera: base.camera, time: base.time },
+      ...{ width, height, view, fine: null, camera: base.camera, time: base.time },
       depth: depth.createView(),
       lamps: EVEN_LIGHT,
     };

@@ -25,7 +25,8 @@ export const WORDS = {
   discs: layout(SHARED, discs.outputs, { edge: 1 }),
   marks: layout(SHARED, marks.outputs, marks.words),
   // Lamps stand among the words.
-  meshes: layout(SHARED, meshes.outputs, meshes.words, { lamps: 8 * MOST_LAMPS }),
+  // Which list of copies is drawn, see COPY_LISTS.
+  meshes: layout(SHARED, meshes.outputs, meshes.words, { lamps: 8 * MOST_LAMPS, list: 1 }),
   trails: layout(SHARED, trails.outputs, trails.words),
   // Where the limit of ranks goes, and the byte of a rank that is looked at.
   links: layout(SHARED, links.outputs, links.words, ['limit', 'shift']),

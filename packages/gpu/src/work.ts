@@ -11,6 +11,12 @@ export interface Binding {
   buffer: GPUBuffer;
 }
 
+interface DrawOptions {
+  more?: readonly GPUBindingResource[];
+  depth?: GPUTextureView | undefined;
+  indirect?: { buffer: GPUBuffer; offset: number };
+}
+
 /**
  * One stretch of commands: compute and render passes with their parameters, which are gathered and
  * written in one go before the commands are sent.
@@ -114,29 +120,31 @@ export class Work {
    * Draws `vertices` into a view, over what is there unless `clear`.
    *
    * @param depth the depths that it is tested against and leaves behind
+   * @param indirect where the card finds how many vertices and instances there are, instead
    */
   draw(
     pipeline: GPURenderPipeline,
-    view: GPUTextureView,
+    view: GPUTextureView | null,
     clear: boolean,
     memory: GPUBuffer,
     words: Int32Array | readonly number[],
     vertices: number,
-    { more = [], depth }: { more?: readonly GPUBindingResource[]; depth?: GPUTextureView } = {},
+    { more = [], depth, indirect }: DrawOptions = {},
   ): void {
     const group = this.bind(pipeline, memory, this.params(words, LEAST), more);
     this.endCompute();
     const pass = this.encoder.beginRenderPass({
-      colorAttachments: [
-        { view, loadOp: clear ? 'clear' : 'load', storeOp: 'store', clearValue: [0, 0, 0, 1] },
-      ],
+      colorAttachments: view
+        ? [{ view, loadOp: clear ? 'clear' : 'load', storeOp: 'store', clearValue: [0, 0, 0, 1] }]
+        : [],
       ...(depth
         ? { depthStencilAttachment: { view: depth, depthLoadOp: 'load', depthStoreOp: 'store' } }
         : {}),
     });
     pass.setPipeline(pipeline);
     pass.setBindGroup(0, group);
-    pass.draw(vertices);
+    if (indirect) pass.drawIndirect(indirect.buffer, indirect.offset);
+    else pass.draw(vertices);
     pass.end();
   }
 
@@ -152,6 +160,13 @@ export class Work {
     this.encoder
       .beginRenderPass({ colorAttachments: [], depthStencilAttachment: attachment })
       .end();
+  }
+
+  /** The means of a view's samples into a view of single ones. */
+  resolve(view: GPUTextureView, resolveTarget: GPUTextureView): void {
+    this.endCompute();
+    const attachment = { view, resolveTarget, loadOp: 'load', storeOp: 'discard' } as const;
+    this.encoder.beginRenderPass({ colorAttachments: [attachment] }).end();
   }
 
   copy(from: GPUBuffer, fromAt: number, to: GPUBuffer, toAt: number, bytes: number): void {
@@ -170,6 +185,12 @@ export class Work {
     device.queue.writeBuffer(paramsBuffer, 0, this.words, 0, Math.ceil(this.used / 4));
     device.queue.submit([this.encoder.finish()]);
   }
+}
+
+interface RenderState {
+  blend?: GPUBlendState | undefined;
+  depth?: GPUTextureFormat | undefined;
+  samples?: number;
 }
 
 /** Pipelines of one device; equal shader texts are compiled once. */
@@ -211,22 +232,26 @@ export class Pipelines {
     return pipeline;
   }
 
-  /** @param depth format of the depths that it is tested against: nearer ones are greater */
+  /**
+   * @param depth format of the depths that it is tested against: nearer ones are greater
+   * @param samples of each pixel of what it draws into
+   */
   render(
     code: string,
     entryPoint: string,
-    format: GPUTextureFormat,
-    { blend, depth }: { blend?: GPUBlendState; depth?: GPUTextureFormat } = {},
+    format: GPUTextureFormat | null,
+    { blend, depth, samples = 1 }: RenderState = {},
   ): GPURenderPipeline {
-    const key = `${entryPoint} ${format} ${JSON.stringify([blend, depth])}\n${code}`;
+    const key = `${entryPoint} ${String(format)} ${JSON.stringify([blend, depth, samples])}\n${code}`;
     let pipeline = this.renders.get(key);
     if (!pipeline) {
       const module = this.device.createShaderModule({ code });
       pipeline = this.device.createRenderPipeline({
         layout: 'auto',
         vertex: { module, entryPoint: 'corner' },
-        fragment: { module, entryPoint, targets: [blend ? { format, blend } : { format }] },
+        fragment: { module, entryPoint, targets: format ? [{ format, blend }] : [] },
         primitive: { topology: 'triangle-list' },
+        multisample: { count: samples },
         ...(depth
           ? { depthStencil: { format: depth, depthWriteEnabled: true, depthCompare: 'greater' } }
           : {}),

@@ -22,7 +22,7 @@ export const swarmDials = {
     drag: 'log',
     when: { dial: 'when', is: ['steadily', 'both', 'oneByOne'] },
   }),
-  burst: number('Burst', 0, [0, 16_000_000], 'Particles born at one moment.', {
+  burst: number('Burst', 0, [0, 8_000_000], 'Particles born at one moment.', {
     whole: true,
     group: 'Birth',
     when: { dial: 'when', is: ['bursts', 'both'] },
@@ -85,7 +85,7 @@ export const swarmDials = {
   limit: number(
     'Limit',
     0,
-    [0, 16_000_000],
+    [0, 8_000_000],
     'Most particles alive at once; 0 is as many as born.',
     {
       whole: true,

@@ -4,7 +4,7 @@ import type { CameraPose } from './frame';
 import { CAMERA, FRAME } from './names';
 
 /** Nothing nearer to the eye than this many metres is drawn. */
-const NEAREST = 1e-3;
+export const NEAREST = 1e-3;
 
 export interface Spot {
   /** Pixels from the left and the top. */

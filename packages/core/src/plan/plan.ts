@@ -127,10 +127,10 @@ export interface Plan {
 }
 
 /** Most particles alive at once, over all swarms; what a browser tab can hold with room to spare. */
-export const MOST_PARTICLES = 4_000_000;
+export const MOST_PARTICLES = 8_000_000;
 
 /** Most particles drawn of one swarm, its repeats counted. */
-export const MOST_DRAWN = 8_000_000;
+export const MOST_DRAWN = 16_000_000;
 
 /** Seconds of the start of a frame; frame 0 is at 0. */
 export function timeOf(frame: number, rate: number): number {

@@ -10,6 +10,14 @@ export interface Mesh {
   triangles: Uint32Array;
   /** Linear red, green, blue of each vertex, 0 to 1. */
   colours?: Float32Array;
+  /** Coarser forms of it on the same vertices, from fine to coarse. */
+  coarser?: CoarserForm[];
+}
+
+export interface CoarserForm {
+  triangles: Uint32Array;
+  /** How far it lies off the mesh, as a part of the mesh's longest side. */
+  error: number;
 }
 
 export interface Cloud {

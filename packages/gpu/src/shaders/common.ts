@@ -1,4 +1,4 @@
-import { shapeFunctions } from '@vast-swarm/core';
+import { MODES, shapeFunctions } from '@vast-swarm/core';
 import { wgslFunctions } from '@vast-swarm/kernel';
 import { QUADS } from '../words';
 
@@ -32,6 +32,8 @@ fn screen(pixel: vec2<f32>, metres: f32) -> vec4<f32> {
   let size = vec2<f32>(f32(word(WIDTH)), f32(word(HEIGHT)));
   return vec4<f32>(pixel.x / size.x * 2.0 - 1.0, 1.0 - pixel.y / size.y * 2.0, depthOf(metres), 1.0);
 }
+/** Samples along a pixel by which the CPU engine draws opaque things: edges are as hard here. */
+fn finer() -> f32 { return select(1.0, 4.0, word(MODE) == ${String(MODES.indexOf('opaque'))}); }
 const NOWHERE = vec4<f32>(2.0, 2.0, 0.0, 1.0);
 /** What opaque things leave of a weight. */
 fn unhidden(weight: f32, at: vec4<f32>) -> f32 {

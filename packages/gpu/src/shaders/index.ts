@@ -203,3 +203,18 @@ ${BINDINGS}
   memory[word(0) + p.y * word(1) + p.x] = metres;
 }
 `;
+
+/** Depths of the first sample of each pixel. */
+export const FINE_DEPTH = /* wgsl */ `
+@group(0) @binding(0) var<storage, read> memory: array<u32>;
+@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
+@group(0) @binding(2) var fine: texture_depth_multisampled_2d;
+@vertex fn corner(@builtin(vertex_index) i: u32) -> @builtin(position) vec4<f32> {
+  // Both are bound for every draw.
+  let none = f32(memory[0] & 0u) + f32(params[0].x & 0);
+  return vec4<f32>(f32(i & 1u) * 4.0 - 1.0, f32(i >> 1u) * 4.0 - 1.0, none, 1.0);
+}
+@fragment fn nearest(@builtin(position) at: vec4<f32>) -> @builtin(frag_depth) f32 {
+  return textureLoad(fine, vec2<i32>(at.xy), 0);
+}
+`;

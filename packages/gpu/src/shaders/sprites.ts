@@ -30,6 +30,7 @@ struct Corner {
   @location(0) @interpolate(flat) centre: vec2<f32>,
   @location(1) @interpolate(flat) shape: vec2<f32>,
   @location(2) @interpolate(flat) light: vec4<f32>,
+  @location(3) @interpolate(linear, sample) spot: vec2<f32>,
 }
 @vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
   var out: Corner;
@@ -38,13 +39,14 @@ struct Corner {
   // A disc of radius 0 is not drawn: all its corners fall together outside.
   if (!(r > 0.0)) { out.at = NOWHERE; return out; }
   out.centre = vec2<f32>(own(SX, p), own(SY, p));
-  out.at = screen(out.centre + turnOf(vertex) * (r + 0.5), own(DEPTH, p));
-  out.shape = vec2<f32>(1.0 / (r * r), min(number(EDGE), max(1.0, r * 0.6)));
+  out.spot = out.centre + turnOf(vertex) * (r + 0.5);
+  out.at = screen(out.spot, own(DEPTH, p));
+  out.shape = vec2<f32>(1.0 / (r * r), min(number(EDGE), max(1.0, r * 0.6 * finer())));
   out.light = vec4<f32>(own(CR, p), own(CG, p), own(CB, p), own(CA, p));
   return out;
 }
 fn shade(in: Corner) -> Shaded {
-  let d = in.at.xy - in.centre;
+  let d = in.spot - in.centre;
   return Shaded(in.light, edged(1.0 - dot(d, d) * in.shape.x, in.shape.y).r0);
 }
 ${fragments('Corner')}`;
@@ -59,6 +61,7 @@ struct Corner {
   @location(1) @interpolate(flat) square: vec4<f32>,
   @location(2) @interpolate(flat) light: vec4<f32>,
   @location(3) @interpolate(flat) more: vec4<f32>,
+  @location(4) @interpolate(linear, sample) spot: vec2<f32>,
 }
 @vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
   var out: Corner;
@@ -66,10 +69,11 @@ struct Corner {
   let bounds = vec2<f32>(own(EX, p), own(EY, p));
   if (!(bounds.x > 0.0 && bounds.y > 0.0)) { out.at = NOWHERE; return out; }
   out.centre = vec2<f32>(own(SX, p), own(SY, p));
-  out.at = screen(out.centre + turnOf(vertex) * (bounds + 0.5), own(DEPTH, p));
+  out.spot = out.centre + turnOf(vertex) * (bounds + 0.5);
+  out.at = screen(out.spot, own(DEPTH, p));
   out.square = vec4<f32>(own(M0, p), own(M1, p), own(M2, p), own(M3, p));
   out.light = vec4<f32>(own(CR, p), own(CG, p), own(CB, p), own(CA, p));
-  let round = clamp(0.6 * min(bounds.x, bounds.y), 1.0, 8.0);
+  let round = clamp(0.6 * finer() * min(bounds.x, bounds.y), 1.0, 8.0);
   out.more = vec4<f32>(own(EDGE, p), own(BLUR, p), own(PICK, p), round);
   return out;
 }
@@ -107,7 +111,7 @@ fn opening(a: vec2<f32>, edge: f32) -> f32 {
   return edged(1.0 - far * far, edge).r0;
 }
 fn shade(in: Corner) -> Shaded {
-  let d = in.at.xy - in.centre;
+  let d = in.spot - in.centre;
   let m = in.square;
   let uv = vec2<f32>(m.x * d.x + m.y * d.y, m.z * d.x + m.w * d.y);
   var out = Shaded(in.light, 0.0);

@@ -1,4 +1,5 @@
 import type { Cloud, Mesh, Outline, StockData, StockType } from '../types';
+import { coarserOf, simplifierReady } from '../places/coarser';
 import { cloudOfText } from './cloud';
 import { tableOfCube } from './cube';
 import { StockError } from './error';
@@ -40,7 +41,16 @@ export async function readStock(
     throw new StockError(name, `this kind of file is not known; known are ${known}`);
   }
   if (bytes.length === 0) throw new StockError(name, 'the file is empty');
-  return checked(name, await read(name, ending, bytes, progress));
+  return withForms(checked(name, await read(name, ending, bytes, progress)));
+}
+
+/** Meshes of fewer triangles get their coarser forms when they are first drawn: it takes no time. */
+const LARGE = 3000;
+
+async function withForms(data: StockData): Promise<StockData> {
+  if (data.type !== 'mesh' || data.triangles.length < 3 * LARGE) return data;
+  await simplifierReady;
+  return { ...data, coarser: coarserOf(data) };
 }
 
 async function read(

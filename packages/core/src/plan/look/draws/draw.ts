@@ -1,5 +1,6 @@
 import type { DrawMode } from '../../../catalogue/bodies/common';
 import type { PlanKernel } from '../../../language/frame';
+import type { Level } from './forms';
 import type { GridPlan } from '../../motion/neighbourGrid';
 
 export type { DrawMode } from '../../../catalogue/bodies/common';
@@ -36,9 +37,12 @@ export type Draw = Common &
       }
     | {
         shape: 'meshes';
-        /** Buffer of the corners: nine to a triangle, x, y, z and the normal there. */
+        /** Buffer of the corners: three to a triangle, each x, y, z and the normal there. */
         mesh: string;
-        triangles: number;
+        /** Buffer of the faces: normal and distance of the plane of each triangle. */
+        faces: string;
+        /** From fine to coarse, at least one. */
+        levels: readonly Level[];
         gloss: (time: number) => number;
         /** Whether faces that turn away are left out. */
         cull: boolean;

@@ -2,39 +2,16 @@ import { meshDials } from '../../../catalogue/bodies/mesh';
 import { sharedDials } from '../../../language/dialReader';
 import { valuesOf } from '../../../language/dials';
 import { cos, sin, Vec3, type Expr } from '@vast-swarm/kernel';
-import { doubledNormal, vertexNormals } from '../../../stock/places/meshParts';
-import { boundsOf } from '../../../stock/points';
-import { memo } from '../../../stock/memo';
 import type { Mesh } from '../../../stock/types';
 import { turner } from '../../../language/placement';
+import { NEAREST, type View } from '../../../language/view';
 import { type Draw } from './draw';
+import { formsOf, type Forms } from './forms';
 import { DRAW_TABLES } from './tables';
 import type { DrawContext } from './context';
 
-/** Most triangles of one swarm's mesh copies, as the rasteriser has room for. */
-export const MOST_TRIANGLES = 4_000_000;
-
-/** The corners of a mesh, its longest side 1 and its middle at 0: x, y, z and the normal of each. */
-export function cornersOf(mesh: Mesh, smooth: boolean, base: boolean): Float32Array {
-  return memo(mesh, `corners.${String(smooth)}.${String(base)}`, () => {
-    const { positions, triangles } = mesh;
-    const [low, high] = boundsOf(positions);
-    const size = Math.max(...high.map((h, i) => h - low[i]!)) || 1;
-    const middle = high.map((h, i) => (base && i === 1 ? low[1]! : (h + low[i]!) / 2));
-    const normals = smooth ? vertexNormals(mesh) : null;
-    const out = new Float32Array(6 * triangles.length);
-    for (let t = 0; t < triangles.length; t++) {
-      const v = 3 * triangles[t]!;
-      const face = doubledNormal(mesh, t - (t % 3));
-      const length = Math.hypot(...face) || 1;
-      for (let axis = 0; axis < 3; axis++) {
-        out[6 * t + axis] = (positions[v + axis]! - middle[axis]!) / size;
-        out[6 * t + 3 + axis] = normals ? normals[v + axis]! : face[axis]! / length;
-      }
-    }
-    return out;
-  });
-}
+/** Most triangles of mesh copies that are seen through, since all of them have to be sorted. */
+const MOST_TRIANGLES = 4_000_000;
 
 const CUBE: Mesh = {
   type: 'mesh',
@@ -50,25 +27,28 @@ const CUBE: Mesh = {
 
 export function meshDraw(
   context: DrawContext,
-): Pick<Draw & { shape: 'meshes' }, 'shape' | 'mesh' | 'triangles' | 'gloss' | 'cull'> | null {
+): Pick<
+  Draw & { shape: 'meshes' },
+  'shape' | 'mesh' | 'faces' | 'levels' | 'gloss' | 'cull'
+> | null {
   const { builder, view, see, body, capacity, copies, notices } = context;
   const { name } = context.swarm;
   const { scene } = builder;
   const values = valuesOf(meshDials, body.dials);
   const found = values.form === 'cube' ? CUBE : scene.stock(values.mesh);
   if (found?.type !== 'mesh') return null;
+  const opaque = see.dial.raw('mode') === 'opaque';
   const triangles = found.triangles.length / 3;
   const wanted = triangles * capacity * copies;
-  if (wanted > MOST_TRIANGLES) {
+  if (!opaque && wanted > MOST_TRIANGLES) {
     const count = (n: number): string => Math.floor(n).toLocaleString('en-GB');
     notices.push(
-      `${name} would draw ${count(wanted)} triangles: ${count(triangles)} for each of ${count(capacity * copies)} particles. The most is ${count(MOST_TRIANGLES)}, so it is not drawn: use at most ${count(MOST_TRIANGLES / triangles)} particles, or a mesh of at most ${count(MOST_TRIANGLES / capacity / copies)} triangles.`,
+      `${name} would draw ${count(wanted)} triangles that are seen through: ${count(triangles)} for each of ${count(capacity * copies)} particles. The most is ${count(MOST_TRIANGLES)}, so it is not drawn: make it opaque, use at most ${count(MOST_TRIANGLES / triangles)} particles, or a mesh of at most ${count(MOST_TRIANGLES / capacity / copies)} triangles.`,
     );
     return null;
   }
   const [smooth, base] = [values.smooth === 'smooth', values.pivot === 'base'];
-  const corners = cornersOf(found, smooth && found !== CUBE, base);
-  const block = builder.data.block(corners);
+  const forms = formsOf(found, smooth && found !== CUBE, base);
 
   const g = builder.graph;
   const [x, y, z] = axesOf(context);
@@ -78,20 +58,66 @@ export function meshDraw(
   const place = view.place(see.position);
   const covers = see.opacity.mul(view.fade(place.z));
   const seen = see.alive.and(covers.gt(1e-6));
-  const opaque = see.dial.raw('mode') === 'opaque';
+  const axes = [axis(x, 'wide'), axis(y, 'high'), axis(z, 'deep')];
   const outputs: Expr[] = [
-    ...[place, axis(x, 'wide'), axis(y, 'high'), axis(z, 'deep')].flatMap((v) => v.parts),
+    ...[place, ...axes].flatMap((v) => v.parts),
     ...see.colour.scale(opaque ? g.float(1) : covers).parts,
     seen.select(opaque ? g.float(1) : covers, g.float(0)),
+    ...boundsOnScreen(view, place, axes, forms, seen),
   ];
   DRAW_TABLES.meshes.outputs.forEach((output, i) => g.store(output, outputs[i]!));
   return {
     shape: 'meshes',
-    mesh: block,
-    triangles,
+    mesh: builder.data.block(forms.corners),
+    faces: builder.data.block(forms.faces),
+    levels: forms.levels,
     cull: opaque,
     gloss: (time) => scene.number(values.gloss, time),
   };
+}
+
+/** Half the bounds, in pixels, of what reaches up to the eye: all of any frame. */
+const EVERYWHERE = 1e6;
+
+/** Middle and half size of a copy's bounds in pixels, 0 where it is not seen; and how near it comes. */
+function boundsOnScreen(
+  view: View,
+  place: Vec3,
+  axes: readonly Vec3[],
+  { middle, half }: Forms,
+  seen: Expr,
+): Expr[] {
+  const g = place.x.graph;
+  const zero = g.float(0);
+  const at = axes.reduce((sum, axis, i) => sum.add(axis.scale(g.float(middle[i]!))), place);
+  const reach = (key: 'x' | 'y' | 'z'): Expr =>
+    axes.reduce((sum, axis, i) => sum.add(axis[key].abs().mul(half[i]!)), zero);
+  const deep = reach('z');
+  const [front, back] = [at.z.sub(deep), at.z.add(deep)];
+  const clear = front.gt(NEAREST);
+  const { zoom } = view.spot(new Vec3(at.x, at.y, g.float(1)));
+  const centre = view.spot(new Vec3(zero, zero, g.float(1)));
+  // What is on one side of the axis is seen farthest from it where it is nearest, and the other way round.
+  const seenAt = (v: Expr, most: boolean): Expr => {
+    if (!view.perspective) return v.mul(zoom);
+    const [a, b] = most ? [front, back] : [back, front];
+    return v.mul(zoom).div(v.gt(0).select(a, b));
+  };
+  const side = (key: 'x' | 'y'): [Expr, Expr] => {
+    const wide = reach(key);
+    const low = seenAt(at[key].sub(wide), false);
+    const high = seenAt(at[key].add(wide), true);
+    return [low.add(high).mul(0.5), high.sub(low).mul(0.5)];
+  };
+  const [[x, ex], [y, ey]] = [side('x'), side('y')];
+  const shown = seen.and(back.gt(NEAREST));
+  const extent = (e: Expr): Expr =>
+    shown.select(clear.select(e.max(1e-3), g.float(EVERYWHERE)), zero);
+  return [
+    clear.select(centre.x.add(x), centre.x),
+    clear.select(centre.y.sub(y), centre.y),
+    ...[extent(ex), extent(ey), front.max(0)],
+  ];
 }
 
 /** Unit vectors along the copy's own axes, world frame. */

@@ -1,6 +1,7 @@
 import { DRAW_MODES, type DrawMode } from '../../../catalogue/bodies/common';
 import type { Lamp } from '../../../language/frame';
 import type { Draw } from './draw';
+import { MOST_LEVELS } from './forms';
 import type { WordList } from './words';
 
 /**
@@ -58,22 +59,26 @@ export const DRAW_TABLES = {
     ...{ rows: one, items: one, together: true, order: 'depth' },
   }),
   /**
-   * Place from the eye (right, up, forward), three axes in metres, light, opacity. Words: corners, nine
-   * numbers to a triangle as x, y, z and the normal there; triangles; whether those that turn away are
-   * left out; pixels per metre; gloss; lamps of eight numbers each (way towards it, light, kind), how
-   * many, and the light from all round.
+   * Place from the eye (right, up, forward), three axes in metres, light, opacity; the middle of its
+   * bounds and half of them in pixels (0: not drawn), and how near it comes in metres. Words: corners,
+   * eighteen numbers to a triangle as x, y, z and the normal there; triangles of the finest form; whether
+   * those that turn away are left out; pixels per metre; gloss; lamps of eight numbers each (way towards
+   * it, light, kind), how many, and the light from all round; faces, five numbers to a triangle, see
+   * forms.ts; forms of the mesh from fine to coarse, each as its first
+   * triangle, how many, and how far it lies off the finest.
    */
   meshes: table('meshes', {
     outputs: [
       ...(['mx', 'my', 'mz', 'xx', 'xy', 'xz', 'yx', 'yy', 'yz', 'zx', 'zy', 'zz'] as const),
-      ...(['cr', 'cg', 'cb', 'ca'] as const),
+      ...(['cr', 'cg', 'cb', 'ca', 'sx', 'sy', 'ex', 'ey', 'front'] as const),
     ],
     words: {
       ...{ mesh: 1, triangles: 1, cull: 1, zoom: 1, gloss: 1 },
       ...{ lights: 1, lightCount: 1, ambient: 3 },
+      ...{ faces: 1, levelCount: 1, levels: 3 * MOST_LEVELS },
     },
     rows: one,
-    items: (draw) => draw.triangles,
+    items: (draw) => draw.levels[0]!.count,
     together: true,
     order: 'mean',
   }),
