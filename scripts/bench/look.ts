@@ -16,6 +16,13 @@ import { best, report } from './report';
 
 const [WIDTH, HEIGHT] = [1280, 720];
 const RUNS = 5;
+/** How many cubes, and their sides in metres. */
+const CUBES = [
+  [1000, 0.05],
+  [100_000, 0.02],
+  [1_000_000, 0.02],
+  [5_000_000, 0.01],
+] as const;
 const engine = await CpuEngine.create({ threads: 2 });
 
 const stock = MADE.map((name) => ({
@@ -64,10 +71,10 @@ const sharp = stocked(20_000, (p) => {
   Object.assign(p.camera.dials, { aperture: 0.2, focus: 4, blades: 6 });
 });
 report('discs out of focus, 20,000, against sharp ones', cost(sharp, 3), 'ms', discs);
-for (const count of [1000, 100_000]) {
+for (const [count, size] of CUBES) {
   const cubes = stocked(count, (p) => {
     p.swarms[0]!.bodies = [body('mesh', { form: 'cube', mode: 'opaque', facing: 'random' })];
-    if (count > 1000) p.swarms[0]!.dials.size = 0.02;
+    p.swarms[0]!.dials.size = size;
   });
   report(`${String(count)} lit cubes`, cost(cubes, 3), 'ms');
 }

@@ -3,7 +3,7 @@
 
 import { arg, argF } from './args';
 import { Meshes, Mode, Size, Tiles } from './generated/words';
-import { fillEven } from './even';
+import { fillFace } from './faces';
 import { light } from './light';
 import { nearToFar } from './order';
 import { CORNER, fillTriangle } from './triangles';
@@ -19,6 +19,8 @@ const HEAVY_PIXELS: f32 = 64;
 const HEAVY_TRIANGLES: i32 = 64;
 /** Copies smaller than this, in pixels, have flat faces of one light. */
 const EVEN_PIXELS: f32 = 16;
+/** Over faces of smaller ones depth is as good as straight over the screen. */
+const SMALL_PIXELS: f32 = 96;
 /** What a face is: as the normals of its corners have it, flat, or the first half of a flat square. */
 const CURVED: i32 = 0;
 const QUAD: i32 = 2;
@@ -26,8 +28,8 @@ const QUAD: i32 = 2;
 const FOURTH: usize = 72 + 48;
 /** Bytes of a face. */
 const FACE: usize = 20;
-/** Bytes behind a triangle's corners at which their places from the eye stand. */
-const PLACES: usize = 112;
+/** Bytes behind a triangle's corners at which rows are worked out. */
+const ROWS: usize = 112;
 /** Samples along a block: what is behind all of a block's samples is not looked at again. */
 const BLOCK: i32 = 16;
 /** Of so many copies (less one, a power of two) one that is hidden tries to close the blocks it is in. */
@@ -177,12 +179,14 @@ function cornerLanes(from: usize, fourth: usize, at: usize): v128 {
   return v128.load32_lane(fourth + at, lanes, 3);
 }
 
-/** One coordinate of four corners from the eye. */
+/** One coordinate (0, 4 or 8 bytes on) of four corners from the eye. */
 // @inline
-function placed(p: f32, a: f32, b: f32, c: f32, mx: v128, my: v128, mz: v128): v128 {
-  const first = f32x4.add(f32x4.splat(p), f32x4.mul(mx, f32x4.splat(a)));
-  const second = f32x4.add(first, f32x4.mul(my, f32x4.splat(b)));
-  return f32x4.add(second, f32x4.mul(mz, f32x4.splat(c)));
+function placed(copy: usize, at: usize, mx: v128, my: v128, mz: v128): v128 {
+  const a = v128.load32_splat(copy + AXES + at);
+  const b = v128.load32_splat(copy + AXES + 12 + at);
+  const c = v128.load32_splat(copy + AXES + 24 + at);
+  const first = f32x4.add(v128.load32_splat(copy + at), f32x4.mul(mx, a));
+  return f32x4.add(f32x4.add(first, f32x4.mul(my, b)), f32x4.mul(mz, c));
 }
 
 /** A copy as the triangles that face the eye. */
@@ -197,131 +201,200 @@ function drawCopy(
   bottom: i32,
 ): void {
   const perspective = arg(args, Meshes.PERSPECTIVE) != 0;
-  const zoom = argF(args, Meshes.ZOOM);
-  const k = argF(args, Tiles.SCALE);
-  const halfW: f32 = (<f32>arg(args, Tiles.WIDTH) * 0.5) / k;
-  const halfH: f32 = (<f32>arg(args, Tiles.HEIGHT) * 0.5) / k;
   const px = load<f32>(copy);
   const py = load<f32>(copy, 4);
   const pz = load<f32>(copy, 8);
-  const ax = load<f32>(copy, AXES);
-  const ay = load<f32>(copy, AXES + 4);
-  const az = load<f32>(copy, AXES + 8);
-  const bx = load<f32>(copy, AXES + 12);
-  const by = load<f32>(copy, AXES + 16);
-  const bz = load<f32>(copy, AXES + 20);
-  const cx = load<f32>(copy, AXES + 24);
-  const cy = load<f32>(copy, AXES + 28);
-  const cz = load<f32>(copy, AXES + 32);
-  const la: f32 = 1 / square(ax, ay, az);
-  const lb: f32 = 1 / square(bx, by, bz);
-  const lc: f32 = 1 / square(cx, cy, cz);
   // The eye, or the way to it, as the mesh has it: a face is seen where the eye is before its plane.
-  const ea = (perspective ? -(px * ax + py * ay + pz * az) : -az) * la;
-  const eb = (perspective ? -(px * bx + py * by + pz * bz) : -bz) * lb;
-  const ec = (perspective ? -(px * cx + py * cy + pz * cz) : -cz) * lc;
+  const ea = perspective ? -along(copy, 0, px, py, pz) : -load<f32>(copy, AXES + 8);
+  const eb = perspective ? -along(copy, 1, px, py, pz) : -load<f32>(copy, AXES + 20);
+  const ec = perspective ? -along(copy, 2, px, py, pz) : -load<f32>(copy, AXES + 32);
+  // A normal goes by the inverse of each axis's length, and so does a place.
+  const la: f32 = 1 / squared(copy, 0);
+  const lb: f32 = 1 / squared(copy, 1);
+  const lc: f32 = 1 / squared(copy, 2);
   const off: f32 = perspective ? 1 : 0;
   const mesh = <usize>arg(args, Meshes.MESH);
   const faces = <usize>arg(args, Meshes.FACES);
   const level = levelOf(args, size);
   const begin = levelFirst(args, level);
   const end = begin + levelCount(args, level);
-  const small = size < EVEN_PIXELS;
   for (let t = begin; t < end; t++) {
     const face = faces + <usize>t * FACE;
     const before =
-      load<f32>(face) * ea +
-      load<f32>(face, 4) * eb +
-      load<f32>(face, 8) * ec -
+      load<f32>(face) * ea * la +
+      load<f32>(face, 4) * eb * lb +
+      load<f32>(face, 8) * ec * lc -
       load<f32>(face, 12) * off;
-    if (!(before > 0)) continue;
     const from = mesh + <usize>t * 72;
     const kind = <i32>load<f32>(face, 16);
-    // A flat square of two triangles goes as a whole: the second's last corner is its fourth.
-    const many: usize = kind == QUAD ? 4 : 3;
+    // A flat parallelogram of two triangles goes as a whole: the second's last corner is its fourth.
     if (kind == QUAD) t += 1;
-    // On small flat faces the light is the same all over.
-    if (small && kind != CURVED) {
-      const fourth = kind == QUAD ? from + FOURTH : from;
-      const mx = cornerLanes(from, fourth, 0);
-      const my = cornerLanes(from, fourth, 4);
-      const mz = cornerLanes(from, fourth, 8);
-      const x = placed(px, ax, bx, cx, mx, my, mz);
-      const y = placed(py, ay, by, cy, mx, my, mz);
-      const z = placed(pz, az, bz, cz, mx, my, mz);
-      if (!v128.all_true<i32>(f32x4.gt(z, f32x4.splat(NEAR)))) continue;
-      const far = f32x4.splat(zoom * k);
-      const scale = perspective ? f32x4.div(far, z) : far;
-      store<f32>(corners, f32x4.extract_lane(x, 0), 12);
-      store<f32>(corners, f32x4.extract_lane(y, 0), 16);
-      store<f32>(corners, f32x4.extract_lane(z, 0), 20);
-      const na = load<f32>(from, 12) * la;
-      const nb = load<f32>(from, 16) * lb;
-      const nc = load<f32>(from, 20) * lc;
-      light(
-        args,
-        copy + LIGHT,
-        corners,
-        na * ax + nb * bx + nc * cx,
-        na * ay + nb * by + nc * cy,
-        na * az + nb * bz + nc * cz,
-        false,
-      );
-      fillEven(
-        args,
-        f32x4.add(f32x4.splat(halfW * k), f32x4.mul(x, scale)),
-        f32x4.sub(f32x4.splat(halfH * k), f32x4.mul(y, scale)),
-        z,
-        corners,
-        tx,
-        ty,
-        right,
-        bottom,
-      );
-      continue;
+    if (!(before > 0)) continue;
+    const fourth = kind == QUAD ? from + FOURTH : from;
+    if (size < EVEN_PIXELS && kind != CURVED) {
+      drawFace(false, args, copy, from, fourth, la, lb, lc, corners, tx, ty, right, bottom);
+    } else if (size < SMALL_PIXELS) {
+      drawFace(true, args, copy, from, fourth, la, lb, lc, corners, tx, ty, right, bottom);
+    } else {
+      drawLarge(args, copy, from, la, lb, lc, corners, tx, ty);
+      if (kind == QUAD) drawLarge(args, copy, from + 72, la, lb, lc, corners, tx, ty);
     }
-    let near = false;
-    for (let c: usize = 0; c < many; c++) {
-      const corner = from + (c == 3 ? FOURTH : c * 24);
-      const mx = load<f32>(corner);
-      const my = load<f32>(corner, 4);
-      const mz = load<f32>(corner, 8);
-      const x = px + mx * ax + my * bx + mz * cx;
-      const y = py + mx * ay + my * by + mz * cy;
-      const z = pz + mx * az + my * bz + mz * cz;
-      near = near || !(z > NEAR);
-      const scale = perspective ? zoom / z : zoom;
-      const to = corners + c * CORNER;
-      store<f32>(to, halfW + x * scale);
-      store<f32>(to, halfH - y * scale, 4);
-      store<f32>(to, perspective ? 1 / z : z, 8);
-      const at = corners + PLACES + c * 12;
-      store<f32>(at, x);
-      store<f32>(at, y, 4);
-      store<f32>(at, z, 8);
-    }
-    if (near) continue;
-    for (let c: usize = 0; c < many; c++) {
-      const to = corners + c * CORNER;
-      const corner = from + (c == 3 ? FOURTH : c * 24);
-      const na = load<f32>(corner, 12) * la;
-      const nb = load<f32>(corner, 16) * lb;
-      const nc = load<f32>(corner, 20) * lc;
-      memory.copy(to + 12, corners + PLACES + c * 12, 12);
-      light(
-        args,
-        copy + LIGHT,
-        to,
-        na * ax + nb * bx + nc * cx,
-        na * ay + nb * by + nc * cy,
-        na * az + nb * bz + nc * cz,
-        false,
-      );
-    }
-    const c = corners + 2 * CORNER;
-    fillTriangle(Mode.OPAQUE, args, corners, corners + CORNER, c, tx, ty);
-    if (kind == QUAD) fillTriangle(Mode.OPAQUE, args, corners, c, c + CORNER, tx, ty);
   }
+}
+
+/** How far a place goes along one of a copy's axes, times the axis's length. */
+// @inline
+function along(copy: usize, axis: usize, x: f32, y: f32, z: f32): f32 {
+  const at = copy + AXES + 12 * axis;
+  return x * load<f32>(at) + y * load<f32>(at, 4) + z * load<f32>(at, 8);
+}
+
+/** The square of one of its axes' length, never 0. */
+// @inline
+function squared(copy: usize, axis: usize): f32 {
+  const at = copy + AXES + 12 * axis;
+  return square(load<f32>(at), load<f32>(at, 4), load<f32>(at, 8));
+}
+
+/** Lights a corner of a copy, whose place from the eye stands where its light goes. */
+// @inline
+function lightCorner(
+  args: usize,
+  copy: usize,
+  corner: usize,
+  la: f32,
+  lb: f32,
+  lc: f32,
+  to: usize,
+): void {
+  const na = load<f32>(corner, 12) * la;
+  const nb = load<f32>(corner, 16) * lb;
+  const nc = load<f32>(corner, 20) * lc;
+  const a = copy + AXES;
+  light(
+    args,
+    copy + LIGHT,
+    to,
+    na * load<f32>(a) + nb * load<f32>(a, 12) + nc * load<f32>(a, 24),
+    na * load<f32>(a, 4) + nb * load<f32>(a, 16) + nc * load<f32>(a, 28),
+    na * load<f32>(a, 8) + nb * load<f32>(a, 20) + nc * load<f32>(a, 32),
+    false,
+  );
+}
+
+/** A face of a small copy: a triangle, or a flat parallelogram whose fourth corner stands apart. */
+// @inline
+function drawFace(
+  shaded: bool,
+  args: usize,
+  copy: usize,
+  from: usize,
+  fourth: usize,
+  la: f32,
+  lb: f32,
+  lc: f32,
+  corners: usize,
+  tx: i32,
+  ty: i32,
+  right: i32,
+  bottom: i32,
+): void {
+  const mx = cornerLanes(from, fourth, 0);
+  const my = cornerLanes(from, fourth, 4);
+  const mz = cornerLanes(from, fourth, 8);
+  const x = placed(copy, 0, mx, my, mz);
+  const y = placed(copy, 4, mx, my, mz);
+  const z = placed(copy, 8, mx, my, mz);
+  if (!v128.all_true<i32>(f32x4.gt(z, f32x4.splat(NEAR)))) return;
+  const k = argF(args, Tiles.SCALE);
+  const zoom = f32x4.splat(argF(args, Meshes.ZOOM) * k);
+  const scale = arg(args, Meshes.PERSPECTIVE) != 0 ? f32x4.div(zoom, z) : zoom;
+  putPlace(corners, x, y, z, 0);
+  lightCorner(args, copy, from, la, lb, lc, corners);
+  if (shaded) {
+    putPlace(corners + CORNER, x, y, z, 1);
+    lightCorner(args, copy, from + 24, la, lb, lc, corners + CORNER);
+    putPlace(corners + 2 * CORNER, x, y, z, 2);
+    lightCorner(args, copy, from + 48, la, lb, lc, corners + 2 * CORNER);
+  }
+  const halfW = f32x4.splat(<f32>arg(args, Tiles.WIDTH) * 0.5);
+  const halfH = f32x4.splat(<f32>arg(args, Tiles.HEIGHT) * 0.5);
+  fillFace(
+    shaded,
+    args,
+    f32x4.add(halfW, f32x4.mul(x, scale)),
+    f32x4.sub(halfH, f32x4.mul(y, scale)),
+    z,
+    corners,
+    tx,
+    ty,
+    right,
+    bottom,
+    corners + ROWS,
+  );
+}
+
+/** The place of one of four corners, where its light goes. */
+// @inline
+function putPlace(to: usize, x: v128, y: v128, z: v128, corner: i32): void {
+  store<f32>(to, corner == 0 ? lane0(x) : corner == 1 ? lane1(x) : lane2(x), 12);
+  store<f32>(to, corner == 0 ? lane0(y) : corner == 1 ? lane1(y) : lane2(y), 16);
+  store<f32>(to, corner == 0 ? lane0(z) : corner == 1 ? lane1(z) : lane2(z), 20);
+}
+
+// @inline
+function lane0(v: v128): f32 {
+  return f32x4.extract_lane(v, 0);
+}
+
+// @inline
+function lane1(v: v128): f32 {
+  return f32x4.extract_lane(v, 1);
+}
+
+// @inline
+function lane2(v: v128): f32 {
+  return f32x4.extract_lane(v, 2);
+}
+
+/** A triangle of a large copy, its depth true all over. */
+function drawLarge(
+  args: usize,
+  copy: usize,
+  from: usize,
+  la: f32,
+  lb: f32,
+  lc: f32,
+  corners: usize,
+  tx: i32,
+  ty: i32,
+): void {
+  const perspective = arg(args, Meshes.PERSPECTIVE) != 0;
+  const k = argF(args, Tiles.SCALE);
+  const zoom = argF(args, Meshes.ZOOM);
+  const a = copy + AXES;
+  for (let c: usize = 0; c < 3; c++) {
+    const mx = load<f32>(from + c * 24);
+    const my = load<f32>(from + c * 24, 4);
+    const mz = load<f32>(from + c * 24, 8);
+    const x = load<f32>(copy) + mx * load<f32>(a) + my * load<f32>(a, 12) + mz * load<f32>(a, 24);
+    const y =
+      load<f32>(copy, 4) + mx * load<f32>(a, 4) + my * load<f32>(a, 16) + mz * load<f32>(a, 28);
+    const z =
+      load<f32>(copy, 8) + mx * load<f32>(a, 8) + my * load<f32>(a, 20) + mz * load<f32>(a, 32);
+    if (!(z > NEAR)) return;
+    const scale = perspective ? zoom / z : zoom;
+    const to = corners + c * CORNER;
+    store<f32>(to, (<f32>arg(args, Tiles.WIDTH) * 0.5) / k + x * scale);
+    store<f32>(to, (<f32>arg(args, Tiles.HEIGHT) * 0.5) / k - y * scale, 4);
+    store<f32>(to, perspective ? 1 / z : z, 8);
+    store<f32>(to, x, 12);
+    store<f32>(to, y, 16);
+    store<f32>(to, z, 20);
+    lightCorner(args, copy, from + c * 24, la, lb, lc, to);
+  }
+  const last = corners + 2 * CORNER;
+  fillTriangle(Mode.OPAQUE, args, corners, corners + CORNER, last, tx, ty);
 }
 
 /** Whether two flat triangles of the mesh have one normal. */

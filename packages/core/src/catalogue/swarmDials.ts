@@ -82,16 +82,10 @@ export const swarmDials = {
       when: { dial: 'lasts', is: ['time'] },
     },
   ),
-  limit: number(
-    'Limit',
-    0,
-    [0, 8_000_000],
-    'Most particles alive at once; 0 is as many as born.',
-    {
-      whole: true,
-      group: 'Birth',
-    },
-  ),
+  limit: number('Limit', 0, [0, 8_000_000], 'Most particles alive at once; 0 is as many as born.', {
+    whole: true,
+    group: 'Birth',
+  }),
   mass: number('Mass', 1, [0.001, 1000], 'Heavy particles answer less to pushes.', {
     varies: 'birth',
     group: 'Motion',
