@@ -1,4 +1,4 @@
-import type { Piece } from '@vast-swarm/core';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core';
 import type { Browser, Page } from 'playwright-core';
 import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
@@ -45,10 +45,30 @@ interface Parity {
   lit: number;
 }
 
+/** All points of a cloud once, as small copies of a mesh and as cubes. */
+function smallCopies(piece: Piece): void {
+  const swarm = piece.swarms[0]!;
+  swarm.emitter = makeChoice('emitters', 'cloud');
+  swarm.emitter.dials.cloud = 'lamps';
+  Object.assign(swarm.dials, {
+    when: 'once',
+    lasts: 'ever',
+    size: 0.05,
+    colour: { feed: 'place' },
+  });
+  swarm.launch.dials.speed = 0;
+  const bodies = [makePart('bodies', 'mesh', [])];
+  bodies.push(makePart('bodies', 'mesh', bodies));
+  swarm.bodies = bodies;
+  for (const { dials } of bodies) Object.assign(dials, { mode: 'opaque', facing: 'random' });
+  Object.assign(bodies[0]!.dials, { form: 'mesh', mesh: 'buoy', scale: 2 });
+}
+
 const pieces: [string, Piece][] = [
   ...pieceOfEveryKind(),
   ['kinds from outside', toyPiece()],
   ['a track of pictures', movingPiece()],
+  ['small copies at all places once', smallPiece(smallCopies)],
   ['a field that another swarm reads', wornPiece()],
 ];
 

@@ -143,14 +143,14 @@ test('a treatment is seen within a mask that is drawn in the picture', async () 
 
 test('two versions stand side by side at one frame, and a dial is taken over', async () => {
   await openStill();
-  const size = sheet().getByRole('textbox', { name: 'Scale', exact: true });
+  const size = sheet().getByRole('textbox', { name: 'Body scale', exact: true });
   await size.fill('3');
   await size.press('Enter');
   await app.page.getByRole('button', { name: 'Compare with another version' }).click();
   await app.page.waitForURL(/\/compare$/);
   const differences = app.page.getByRole('region', { name: 'Differences' });
   await differences.getByText('1 difference').waitFor();
-  await differences.getByRole('group', { name: 'Motes, Disc: Scale' }).waitFor();
+  await differences.getByRole('group', { name: 'Motes, Disc: Body scale' }).waitFor();
   for (const name of ['This version', 'Other version']) {
     const there = app.page.getByRole('img', { name }).and(app.page.locator('[data-frame="60"]'));
     await there.waitFor();

@@ -191,3 +191,23 @@ test('a swarm that goes from all places of a lattice to a sphere is born steadil
   const sphere = run(lattice, pieceActions.kindChanged({ ...emitter, kind: 'sphere' }));
   expect(sphere.piece!.swarms[0]!.dials).toMatchObject({ when: 'steadily', lasts: 'time' });
 });
+
+test('what is made to live for ever is not left where it fades in', () => {
+  const fading = start((piece) => {
+    const { dials } = piece.swarms[1]!;
+    const over = [
+      { x: 0, y: 0 },
+      { x: 0.5, y: 1 },
+    ];
+    dials.opacity = { feed: 'fixed', value: 0.7, over };
+    dials.size = { feed: 'spread', from: 0.1, to: 0.2, over };
+    dials.light = { feed: 'fixed', value: 2, over: [{ x: 0, y: 0.5 }] };
+  });
+  const path = ['swarms', 1, 'dials', 'lasts'];
+  const state = run(fading, set({ path, value: 'ever', label: 'How long' }));
+  const { dials } = state.piece!.swarms[1]!;
+  expect(dials.opacity).toBe(0.7);
+  expect(dials.size).toEqual({ feed: 'spread', from: 0.1, to: 0.2 });
+  expect(dials.light).toMatchObject({ value: 2 });
+  expect(run(state, undone()).piece).toEqual(fading.piece);
+});

@@ -15,6 +15,7 @@ export { gradientAt, stopsSchema, type Stop } from './feeds/gradient';
 export { LiveTake, takeAt, type Take } from './feeds/take';
 export { EASES, eased, shapeAt, type Ease, type Shape } from './feeds/shape';
 export * from './formula/parse';
+export * from './piece/begin';
 export * from './piece/create';
 export { inEffect, ownSection } from './piece/follow';
 export { dialsOf, signalsIn } from './piece/walk';

@@ -45,14 +45,22 @@ test.each(DEMO_SHOW.pieces.map((d) => [d.id, d.piece] as const))(
 
 test('no two dials of one sheet of a swarm have the same name', () => {
   const titles = (dials: Dials): string[] => Object.values(dials).map((d) => d.title);
+  const twice = new Set<string>();
   for (const emitter of catalogue.emitters) {
-    const names = [...titles(emitter.dials), ...titles(swarmDials)];
-    const twice = names.filter((n, i) => names.indexOf(n) !== i);
-    expect([emitter.kind, twice]).toEqual([emitter.kind, []]);
+    for (const launch of catalogue.launches) {
+      for (const body of catalogue.bodies) {
+        const kinds = [emitter, launch, body].map((k) => [k.kind, titles(k.dials)] as const);
+        const all = [...kinds, ['swarm', titles(swarmDials)] as const];
+        for (const [kind, names] of all) {
+          for (const name of names) {
+            const others = all.filter(([k, list]) => k !== kind && list.includes(name));
+            if (new Set(names).size < names.length) twice.add(kind);
+            for (const [other] of others)
+              twice.add(`${[kind, other].sort().join(' and ')}: ${name}`);
+          }
+        }
+      }
+    }
   }
-  for (const body of catalogue.bodies) {
-    const names = [...titles(body.dials), ...titles(swarmDials)];
-    const twice = names.filter((n, i) => names.indexOf(n) !== i);
-    expect([body.kind, twice]).toEqual([body.kind, []]);
-  }
+  expect([...twice]).toEqual([]);
 });

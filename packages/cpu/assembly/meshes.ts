@@ -1,13 +1,11 @@
 // Copies of a mesh as triangles: placed, lit at their corners, and brought to the screen.
 
 import { arg, argF, own } from './args';
-import { isHeavy, levelFirst, levelCount, levelOf } from './copies';
+import { isHeavy, levelCount, levelFirst, levelOf } from './levels';
 import { Meshes, Mode, Size, Tiles } from './generated/words';
 import { EVEN, flat, light } from './light';
 import { CORNER, TRIANGLE_DEPTH } from './triangles';
-
-/** Metres before the eye at which things end. */
-const NEAR: f32 = 1e-3;
+import { NEAR } from './wholeCopy';
 
 /** The longest side of a copy's bounds in pixels; 0 where it is not seen. */
 // @inline

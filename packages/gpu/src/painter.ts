@@ -1,25 +1,12 @@
-import {
-  flatsOf,
-  itemsOf,
-  lampNumbers,
-  MODES,
-  outputsOf,
-  putLevels,
-  sortsByMean,
-  Words,
-  type CameraPose,
-  type Draw,
-  type DrawMode,
-  type Lamps,
-  type Layout,
-} from '@vast-swarm/core';
+import { itemsOf, MODES, sortsByMean, Words, type Draw, type DrawMode } from '@vast-swarm/core';
+import { linkWords, markWords, meshWords, placeLinks, wordsOf, type Canvas } from './drawWords';
 import { bitonic, listGroups } from './lists';
 import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
 import { SORT } from './shaders';
 import { LINKING, LINK_LIMIT } from './shaders/linking';
-import { COPIES, COPY_LISTS, FACES, LINKS, MEANS, MESHES, POINTS, TRAILS } from './shaders/solids';
+import { COPIES, COPY_LISTS, MESHES, POINTS } from './shaders/copies';
+import { FACES, LINKS, MEANS, TRAILS } from './shaders/solids';
 import { DISCS, MARKS } from './shaders/sprites';
-import type { Fine } from './frameMemory';
 import type { SwarmMemory } from './swarmMemory';
 import { WORDS } from './words';
 import type { Pipelines, Work } from './work';
@@ -35,19 +22,6 @@ const BLENDS: Record<DrawMode, GPUBlendState | undefined> = {
   lighten: { color: { operation: 'max', srcFactor: 'one', dstFactor: 'one' }, alpha: over },
   opaque: undefined,
 };
-/** What is drawn into. */
-export interface Canvas {
-  width: number;
-  height: number;
-  view: GPUTextureView;
-  depth: GPUTextureView;
-  /** What opaque things are drawn into; null where there are none. */
-  fine: Fine | null;
-  camera: CameraPose;
-  lamps: Lamps;
-  time: number;
-}
-
 type SharedWords = Words<keyof typeof WORDS.shared.at>;
 
 interface Items {
@@ -57,12 +31,6 @@ interface Items {
   words: SharedWords;
   /** Finds the items' depths where nothing else tells them. */
   means?: string;
-}
-
-/** The words of a draw, with where its kernel's outputs stand. */
-function wordsOf<N extends string>(layout: Layout<N>, draw: Draw, memory: SwarmMemory): Words<N> {
-  const outputs = outputsOf(draw).map((name) => [name, memory.address(name)]);
-  return new Words(layout).whole(Object.fromEntries(outputs) as Record<N, number>);
 }
 
 /** Draws bodies into the target. */
@@ -249,63 +217,4 @@ export class Painter {
       work.run(LINK_LIMIT, 'choose', memory.buffer, block, [1, 1], [counts]);
     }
   }
-}
-
-function markWords(draw: Draw & { shape: 'marks' }, memory: SwarmMemory, { camera }: Canvas) {
-  const { pattern, param, lens, pictures } = draw;
-  const { blades, turn, ratio } = camera.lens;
-  const words = wordsOf(WORDS.marks, draw, memory)
-    .whole({ pattern, blades: lens ? blades : -1 })
-    .real({
-      ...{ param, aspect: Math.max(1, ratio), aspectU: Math.max(1, 1 / ratio) },
-      flats: flatsOf(blades, turn),
-    });
-  if (pictures) {
-    const { block, width, height, frames } = pictures;
-    words.whole({ picture: memory.address(block), pictureW: width, pictureH: height, frames });
-  }
-  return words;
-}
-
-function meshWords(draw: Draw & { shape: 'meshes' }, memory: SwarmMemory, canvas: Canvas) {
-  const { camera, lamps, height, time } = canvas;
-  const words = wordsOf(WORDS.meshes, draw, memory)
-    .whole({
-      ...{ faces: memory.address(draw.faces), levelCount: draw.levels.length },
-      ...{
-        mesh: memory.address(draw.mesh),
-        triangles: draw.levels[0]!.count,
-        cull: draw.cull ? 1 : 0,
-      },
-      lightCount: lamps.lamps.length,
-    })
-    .real({
-      ...{ zoom: camera.focal * height, gloss: draw.gloss(time), ambient: lamps.ambient },
-      lamps: lamps.lamps.flatMap(lampNumbers),
-    });
-  putLevels(words.words, WORDS.meshes.at.levels, draw.levels);
-  return words;
-}
-
-/** Where the search for links finds and leaves what it needs. */
-function placeLinks(
-  words: Words<keyof typeof WORDS.links.at>,
-  { radius, most, total, grid }: Draw & { shape: 'links' },
-  memory: SwarmMemory,
-): typeof words {
-  const at = (...names: string[]): number[] => names.map(memory.address);
-  const [px, py, pz, age, life, order, start] = at(
-    ...['px', 'py', 'pz', 'age', 'life', 'near.order', 'near.start'],
-  );
-  const own = ['ranks', 'ends', 'pairs', 'kept', 'limit'].map((name) => `links.${name}`);
-  const [ranks, ends, pairRanks, kept, limit] = at(...own);
-  return words.real({ inverseSide: 1 / radius, radius }).whole({
-    ...{ px, py, pz, age, life, order, start, mask: grid.cells - 1, most, totalLinks: total },
-    ...{ ranks, ends, pairRanks, kept, limit },
-  });
-}
-
-function linkWords(draw: Draw & { shape: 'links' }, memory: SwarmMemory, { time }: Canvas) {
-  const words = wordsOf(WORDS.links, draw, memory).real({ fill: draw.fill(time) });
-  return placeLinks(words, draw, memory);
 }

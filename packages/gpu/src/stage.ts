@@ -16,7 +16,8 @@ import {
 import { TARGET_FORMAT } from './formats';
 import type { FrameMemory } from './frameMemory';
 import { bitonic, listGroups } from './lists';
-import { Painter, type Canvas } from './painter';
+import type { Canvas } from './drawWords';
+import { Painter } from './painter';
 import { CELLS, PLANES_TO_TARGET } from './shaders';
 import type { SwarmMemory } from './swarmMemory';
 import type { Pipelines, Work } from './work';

@@ -6,6 +6,7 @@ import {
   firstSwarm,
   freshId,
   freshName,
+  livingForEver,
   makeChoice,
   makePart,
   takeKey,
@@ -126,6 +127,9 @@ const slice = createSlice({
         (piece) => {
           makeOwn(piece, path);
           put(piece, path, value);
+          const swarm =
+            path[0] === 'swarms' && path[3] === 'lasts' && piece.swarms[path[1] as number];
+          if (swarm && value === 'ever' && !swarm.follows) livingForEver(swarm);
         },
         merge ?? null,
       );

@@ -1,10 +1,6 @@
-import { catalogue, kindOf, type Shelf } from '../catalogue';
-import { defaults, type DialSpec } from '../language/dials';
-import type { EmitterKind, Places, StockAt } from '../catalogue/kinds';
-import { swarmDials, takesEachPlace } from '../catalogue/swarmDials';
-import { isGradient, type DialValue } from '../feeds/feeds';
-import { GRADIENT_SET } from '../feeds/gradientSet';
-import type { StockData } from '../stock/types';
+import { kindOf, type Shelf } from '../catalogue';
+import { defaults } from '../language/dials';
+import { swarmDials } from '../catalogue/swarmDials';
 import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './types';
 
 /** An id that none of the parts has. */
@@ -58,89 +54,6 @@ export function makeSwarm(emitter: string, among: readonly Swarm[]): Swarm {
     },
     copies: [],
   };
-}
-
-/** Gradients of the set that swarms begin with in turn; what rises to bright there is turned round. */
-const FIRST_COLOURS = [
-  { name: 'Foam', rises: true },
-  { name: 'Lantern', rises: false },
-  { name: 'Harbour dusk', rises: true },
-  { name: 'Beacon', rises: false },
-  { name: 'Mussel', rises: true },
-  { name: 'Ember', rises: true },
-];
-
-/** A swarm to begin with: coloured, and with particles that differ. */
-export function firstSwarm(emitter: string, among: readonly Swarm[]): Swarm {
-  const swarm = makeSwarm(emitter, among);
-  const { name, rises } = FIRST_COLOURS[among.length % FIRST_COLOURS.length]!;
-  const { stops } = GRADIENT_SET.find((g) => g.name === name)!;
-  const turned = [...stops].reverse().map((s) => ({ ...s, at: 1 - s.at }));
-  Object.assign(swarm.dials, {
-    size: { feed: 'spread', from: 0.015, to: 0.05 },
-    colour: { feed: 'gradient', by: 'life', stops: rises ? turned : [...stops] },
-    light: { feed: 'spread', from: 0.4, to: 1.6 },
-  });
-  swarm.dials.when = 'steadily';
-  return begunWhole(swarm);
-}
-
-/** Part of the way to the next place that a particle takes up: what stands in a row is told apart. */
-const ROW = 0.45;
-/** Discs of a surface reach over their neighbours, so that it is closed. */
-const SURFACE = 1.6;
-
-/**
- * What shows the places of an emitter as they are: as large as they are apart, in their own colours where
- * they have any, each covering what is behind it.
- */
-export function lookOfPlaces({ spacing, coloured }: Places): Record<string, DialValue> {
-  const apart = spacing();
-  const size = Math.min(100, apart * (coloured ? SURFACE : ROW));
-  return {
-    ...(apart > 0 && Number.isFinite(apart) ? { size } : {}),
-    ...(coloured ? { colour: { feed: 'place' as const } } : {}),
-  };
-}
-
-/**
- * A swarm whose emitter is shown whole begins with all its places once: they stay, where they are, for
- * ever. Of any other, what was born so is born steadily again. The swarm is changed.
- */
-export function begunWhole(swarm: Swarm, stock: StockAt = () => undefined): Swarm {
-  const kind: EmitterKind = kindOf('emitters', swarm.emitter.kind);
-  const { dials } = swarm;
-  if (!kind.shownWhole) {
-    if (!kind.places && takesEachPlace(dials))
-      Object.assign(dials, { when: 'steadily', lasts: 'time' });
-    return swarm;
-  }
-  Object.assign(dials, { when: 'once', lasts: 'ever', opacity: 1, light: 1 });
-  if ('speed' in swarm.launch.dials) swarm.launch.dials.speed = 0;
-  const { colour } = dials;
-  if (isGradient(colour) && colour.by === 'life') dials.colour = { ...colour, by: 'random' };
-  for (const body of swarm.bodies) if ('mode' in body.dials) body.dials.mode = 'opaque';
-  const places = kind.places?.(swarm.emitter.dials, stock);
-  if (places) Object.assign(dials, lookOfPlaces(places));
-  return swarm;
-}
-
-/** A swarm that is born from a thing of the stock; undefined where no emitter is made for such. */
-export function swarmFrom(
-  stock: string,
-  data: StockData,
-  among: readonly Swarm[],
-): Swarm | undefined {
-  for (const { kind, dials } of catalogue.emitters) {
-    const takes = ([, spec]: [string, DialSpec]): boolean =>
-      spec.type === 'stock' && spec.accepts.length === 1 && spec.accepts[0] === data.type;
-    const key = Object.entries(dials).find(takes)?.[0];
-    if (key === undefined) continue;
-    const swarm = firstSwarm(kind, among);
-    swarm.emitter.dials[key] = stock;
-    return begunWhole(swarm, (id) => (id === stock ? data : undefined));
-  }
-  return undefined;
 }
 
 export function makePiece(name: string): Piece {

@@ -11,8 +11,8 @@ const never = { varies: 'never' as const };
 const DIALS: Record<keyof Copies, DialSpec> = {
   count: number('Count', 3, [1, 1000], 'How many, the swarm itself counted.', { whole: true }),
   offset: vector('Offset', [1, 0, 0], 1000, 'm', 'From each to the next.'),
-  turn: vector('Turn', [0, 0, 0], 3600, '°', 'From each to the next, about x, y, z.'),
-  scale: number('Scale', 1, [0.01, 10], 'Of each against the one before.', never),
+  turn: vector('Turned by', [0, 0, 0], 3600, '°', 'From each to the next, about x, y, z.'),
+  scale: number('Grows', 1, [0.01, 10], 'Of each against the one before.', never),
 };
 
 interface Props {

@@ -16,7 +16,10 @@ const group = 'Drawing';
 /** What every body has. */
 export const bodyDials = {
   mode: choice('Draw mode', 'add', DRAW_MODES, 'How it meets what is behind it.', { group }),
-  scale: number('Scale', 1, [0, 100], 'Multiplies the size of this body.', { group, drag: 'log' }),
+  scale: number('Body scale', 1, [0, 100], 'Multiplies the size of this body.', {
+    group,
+    drag: 'log',
+  }),
   gain: number('Gain', 1, [0, 1000], 'Multiplies the light of this body.', { group, drag: 'log' }),
   cover: number('Cover', 1, [0, 1], 'Multiplies the opacity of this body.', { group }),
   soft: number('Soft meeting', 0, [0, 100], 'It fades this near to opaque things behind it.', {
@@ -31,12 +34,12 @@ const turning = 'Turning';
 
 /** How a flat body stands. */
 export const markDials = {
-  wide: number('Width', 1, [0, 100], 'Multiplies its width.', {
+  wide: number('Body width', 1, [0, 100], 'Multiplies its width.', {
     varies: 'life',
     group: turning,
     drag: 'log',
   }),
-  high: number('Height', 1, [0, 100], 'Multiplies its height.', {
+  high: number('Body height', 1, [0, 100], 'Multiplies its height.', {
     varies: 'life',
     group: turning,
     drag: 'log',

@@ -3,14 +3,14 @@ import { hardness } from './common';
 import { body } from '../define';
 
 export const linkDials = {
-  radius: number('Radius', 0.5, [0, 100], 'How near two particles have to be.', {
+  radius: number('Link radius', 0.5, [0, 100], 'How near two particles have to be.', {
     unit: 'm',
     drag: 'log',
     varies: 'never',
   }),
   most: number('Per particle', 4, [1, 64], 'Most links of one particle.', { whole: true }),
   total: number('In all', 40_000, [0, 500_000], 'Most links of the swarm.', { whole: true }),
-  width: number('Width', 0.25, [0, 10], "Multiplies the particle's size.", { drag: 'log' }),
+  width: number('Line width', 0.25, [0, 10], "Multiplies the particle's size.", { drag: 'log' }),
   fill: number('Fill', 0, [0, 1], 'Opacity of the triangles between linked particles.'),
   hardness: { ...hardness, default: 0.3 },
 };

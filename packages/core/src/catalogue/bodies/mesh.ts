@@ -4,7 +4,7 @@ import { body } from '../define';
 export const meshDials = {
   form: choice('Form', 'cube', { cube: 'Cube', mesh: 'A mesh' }, 'What is copied.'),
   mesh: stockDial(
-    'Mesh',
+    'Copied mesh',
     ['mesh'],
     'The mesh that is copied, its longest side as long as the size.',
     {
@@ -21,21 +21,21 @@ export const meshDials = {
     },
   ),
   pivot: choice(
-    'Pivot',
+    'Stands on',
     'centre',
     { centre: 'Centre', base: 'Base' },
     'What stands at the particle.',
   ),
   gloss: number('Gloss', 0.3, [0, 10], 'Strength of its highlights.'),
-  wide: number('Width', 1, [0, 100], 'Multiplies its size along x.', {
+  wide: number('Body width', 1, [0, 100], 'Multiplies its size along x.', {
     varies: 'life',
     drag: 'log',
   }),
-  high: number('Height', 1, [0, 100], 'Multiplies its size along y.', {
+  high: number('Body height', 1, [0, 100], 'Multiplies its size along y.', {
     varies: 'life',
     drag: 'log',
   }),
-  deep: number('Depth', 1, [0, 100], 'Multiplies its size along z.', {
+  deep: number('Body depth', 1, [0, 100], 'Multiplies its size along z.', {
     varies: 'life',
     drag: 'log',
   }),

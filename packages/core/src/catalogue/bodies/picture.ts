@@ -8,5 +8,5 @@ export const picture = body({
   help: 'Any picture, with its opacity.',
   icon: 'M4 5h16v14H4zM4 16l5-5l4 4l3-3l4 4M15 9h.01',
   shape: { draws: 'mark', pattern: 'pictures' },
-  dials: { picture: stockDial('Picture', ['picture'], 'What is drawn.'), ...markDials },
+  dials: { picture: stockDial('Drawn picture', ['picture'], 'What is drawn.'), ...markDials },
 });

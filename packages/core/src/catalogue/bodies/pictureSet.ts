@@ -4,10 +4,10 @@ import { markDials } from './common';
 
 export const pictureSetDials = {
   pictures: stocksDial('Pictures', ['picture'], 'Pictures of one size, or one that is a sheet.'),
-  columns: number('Columns', 1, [1, 64], 'How many pictures stand side by side on a sheet.', {
+  columns: number('Sheet columns', 1, [1, 64], 'How many pictures stand side by side on a sheet.', {
     whole: true,
   }),
-  rows: number('Rows', 1, [1, 64], 'How many rows of pictures a sheet has.', { whole: true }),
+  rows: number('Sheet rows', 1, [1, 64], 'How many rows of pictures a sheet has.', { whole: true }),
   pick: choice(
     'Which one',
     'order',

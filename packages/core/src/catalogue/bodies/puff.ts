@@ -10,7 +10,7 @@ export const puff = body({
   shape: { draws: 'mark', pattern: 'puff', param: 'detail' },
   dials: {
     hardness,
-    detail: number('Detail', 2, [0.5, 8], 'How many wisps fit across.', { varies: 'never' }),
+    detail: number('Wisps', 2, [0.5, 8], 'How many wisps fit across.', { varies: 'never' }),
     ...markDials,
   },
 });

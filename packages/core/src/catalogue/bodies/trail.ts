@@ -25,7 +25,7 @@ export const trailDials = {
     varies: 'birth',
   }),
   width: number(
-    'Width',
+    'Trail width',
     {
       feed: 'fixed',
       value: 1,

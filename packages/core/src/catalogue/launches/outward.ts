@@ -10,7 +10,7 @@ export const outward = launch({
   icon: 'M12 9V3M12 15v6M9 12H3M15 12h6M9 6l3-3l3 3M9 18l3 3l3-3',
   dials: {
     speed: speed(),
-    from: vector('From', [0, 0, 0], 1000, 'm', "The point, from the emitter's centre."),
+    from: vector('Outward from', [0, 0, 0], 1000, 'm', "The point, from the emitter's centre."),
   },
   build(dial, place) {
     const away = place.position.sub(dial.vector('from'));
