@@ -145,6 +145,14 @@ test('all of a coloured point cloud is seen by choosing its file', async () => {
   await app.page.getByRole('button', { name: 'A file…' }).waitFor();
   await app.page.keyboard.press('Control+Shift+z');
   await pictureTells(app.page, (d) => d.alive === '3000');
+
+  // Chosen as an emitter first, it comes to the same look when it gets its file.
+  const size = app.page.getByRole('textbox', { name: 'Size', exact: true });
+  const fitting = await size.inputValue();
+  await add('Add a swarm', 'Point cloud');
+  await app.page.getByLabel('File for Points').setInputFiles(file);
+  await pictureTells(app.page, (d) => d.alive === '6000');
+  expect(await size.inputValue()).toBe(fitting);
 }, 60_000);
 
 test('a bad file of the stock is told with what is wrong, and kept out', async () => {

@@ -184,6 +184,17 @@ test('what is born from coloured points begins with all of them, as they are in 
   expect(dials.size).toBeLessThan(2 * spacing);
 });
 
+test.each([
+  ['buoy', 'mesh'],
+  ['chart', 'picture'],
+  ['harbourMark', 'outline'],
+  ['lamps', 'cloud'],
+])('of %s a swarm is born from its %s', (name, kind) => {
+  const swarm = swarmFrom('thing', made(name), [])!;
+  expect(swarm.emitter.kind).toBe(kind);
+  expect(swarm.emitter.dials[kind]).toBe('thing');
+});
+
 test('a swarm that goes from all places of a lattice to a sphere is born steadily again', () => {
   const emitter = { path: ['swarms', 0, 'emitter'], shelf: 'emitters' as const };
   const lattice = run(start(), pieceActions.kindChanged({ ...emitter, kind: 'lattice' }));

@@ -5,6 +5,7 @@ import { isGradient, overOf, type DialValue } from '../feeds/feeds';
 import { GRADIENT_SET } from '../feeds/gradientSet';
 import type { DialSpec } from '../language/dials';
 import type { StockData } from '../stock/types';
+import { placementDials } from '../language/placement';
 import { makeSwarm } from './create';
 import type { Swarm } from './types';
 
@@ -84,8 +85,9 @@ export function swarmFrom(
   among: readonly Swarm[],
 ): Swarm | undefined {
   for (const { kind, dials } of catalogue.emitters) {
-    const takes = ([, spec]: [string, DialSpec]): boolean =>
-      spec.type === 'stock' && spec.accepts.length === 1 && spec.accepts[0] === data.type;
+    // What it is born on is its own dial; of its place there are others, as the line it is carried along.
+    const takes = ([key, spec]: [string, DialSpec]): boolean =>
+      spec.type === 'stock' && !(key in placementDials) && spec.accepts.join() === data.type;
     const key = Object.entries(dials).find(takes)?.[0];
     if (key === undefined) continue;
     const swarm = firstSwarm(kind, among);

@@ -30,10 +30,11 @@ function simplified({ positions, triangles }: Mesh): CoarserForm[] {
   let last = { triangles, error: 0 };
   while (forms.length < MOST && last.triangles.length * PART >= 3 * FEWEST) {
     const wanted = 3 * Math.ceil((last.triangles.length / 3) * PART);
-    const next = form(triangles, positions, wanted);
+    const next = form(last.triangles, positions, wanted);
     // Nothing is left of some meshes, as of one that is all in one place.
     if (next.triangles.length < 3 || next.triangles.length > last.triangles.length * 0.7) break;
-    last = { ...next, error: Math.max(last.error, next.error) };
+    // Each is made from the one before: what it lies off the mesh adds up.
+    last = { ...next, error: last.error + next.error };
     forms.push(last);
   }
   return forms;

@@ -86,13 +86,15 @@ function putCorners(
 ): void {
   const { positions, triangles } = mesh;
   const normals = smooth ? vertexNormals(mesh) : null;
-  for (let t = 0; t < triangles.length; t++) {
-    const v = 3 * triangles[t]!;
-    const face = doubledNormal(mesh, t - (t % 3));
-    const length = Math.hypot(...face) || 1;
-    for (let axis = 0; axis < 3; axis++) {
-      to[6 * t + axis] = place(positions[v + axis]!, axis);
-      to[6 * t + 3 + axis] = normals ? normals[v + axis]! : face[axis]! / length;
+  for (let t = 0; t < triangles.length; t += 3) {
+    const face = doubledNormal(mesh, t);
+    const length = Math.sqrt(face[0] ** 2 + face[1] ** 2 + face[2] ** 2) || 1;
+    for (let k = t; k < t + 3; k++) {
+      const v = 3 * triangles[k]!;
+      for (let axis = 0; axis < 3; axis++) {
+        to[6 * k + axis] = place(positions[v + axis]!, axis);
+        to[6 * k + 3 + axis] = normals ? normals[v + axis]! : face[axis]! / length;
+      }
     }
   }
 }
@@ -104,12 +106,13 @@ function facesOf(corners: Float32Array): Float32Array {
   const count = corners.length / 18;
   const faces = new Float32Array(5 * count);
   for (let t = 0; t < count; t++) {
-    const at = (corner: number, axis: number): number => corners[18 * t + 6 * corner + axis]!;
-    const [u, v] = [1, 2].map((c) => [0, 1, 2].map((axis) => at(c, axis) - at(0, axis)));
     for (let axis = 0; axis < 3; axis++) {
-      const [i, j] = [(axis + 1) % 3, (axis + 2) % 3];
-      faces[5 * t + axis] = u![i]! * v![j]! - u![j]! * v![i]!;
-      faces[5 * t + 3]! += faces[5 * t + axis]! * at(0, axis);
+      const [i, j] = [18 * t + ((axis + 1) % 3), 18 * t + ((axis + 2) % 3)];
+      const [ui, uj] = [corners[i + 6]! - corners[i]!, corners[j + 6]! - corners[j]!];
+      const [vi, vj] = [corners[i + 12]! - corners[i]!, corners[j + 12]! - corners[j]!];
+      const normal = ui * vj - uj * vi;
+      faces[5 * t + axis] = normal;
+      faces[5 * t + 3]! += normal * corners[18 * t + axis]!;
     }
     if (isFlat(corners, t)) faces[5 * t + 4] = FACE.flat;
   }
@@ -122,11 +125,14 @@ function facesOf(corners: Float32Array): Float32Array {
   return faces;
 }
 
-const sameAt = (list: Float32Array, a: number, b: number, length: number): boolean =>
-  Array.from({ length }, (_, i) => list[a + i] === list[b + i]).every(Boolean);
+function sameAt(list: Float32Array, a: number, b: number, length: number): boolean {
+  for (let i = 0; i < length; i++) if (list[a + i] !== list[b + i]) return false;
+  return true;
+}
 
 function isFlat(corners: Float32Array, t: number): boolean {
-  return [1, 2].every((c) => sameAt(corners, 18 * t + 3, 18 * t + 6 * c + 3, 3));
+  const first = 18 * t + 3;
+  return sameAt(corners, first, first + 6, 3) && sameAt(corners, first, first + 12, 3);
 }
 
 /** Whether a triangle abc and the next, acd, make a flat square: of equal sides, so that it has no dent. */
