@@ -2,6 +2,9 @@ import type { Mesh } from '../types';
 import { memo } from '../memo';
 import { boundsOf } from '../points';
 
+/** So many fit, with their place along the curve, into the whole numbers of double precision. */
+export const MOST_TRIANGLES = 2 ** 23;
+
 /** Numbers of a node: its box from low to high corner, the node behind its branch, its triangle or -1. */
 export const NODE = 8;
 /** Numbers of a triangle: a corner, and the ways from it to the other two. */
@@ -63,10 +66,10 @@ class Builder {
         const part = (middle - low[axis]!) / Math.max(1e-12, high[axis]! - low[axis]!);
         code += spread(Math.min(1023, Math.max(0, Math.floor(part * 1024)))) * 2 ** axis;
       }
-      keys[t] = code * 2 ** 22 + t;
+      keys[t] = code * MOST_TRIANGLES + t;
     }
     keys.sort();
-    return Int32Array.from(keys, (key) => key % 2 ** 22);
+    return Int32Array.from(keys, (key) => key % MOST_TRIANGLES);
   }
 
   /** Writes the node over some of the order, and all below it. */

@@ -1,4 +1,5 @@
 import type { Cloud, Mesh, Outline, StockData, StockType } from '../types';
+import { MOST_TRIANGLES } from '../places/triangleTree';
 import { coarserOf, simplifierReady } from '../places/coarser';
 import { cloudOfText } from './cloud';
 import { tableOfCube } from './cube';
@@ -101,6 +102,12 @@ function checkedPoints(name: string, data: Mesh | Cloud): Mesh | Cloud {
     throw new StockError(name, `point ${which} has no finite place (NaN or infinite)`);
   }
   if (data.type === 'mesh') {
+    const faces = data.triangles.length / 3;
+    if (faces > MOST_TRIANGLES) {
+      const [all, most] = [faces, MOST_TRIANGLES].map((n) => n.toLocaleString('en-GB'));
+      const message = `it has ${all!} triangles, and ${most!} is the most; make it coarser first`;
+      throw new StockError(name, message);
+    }
     const count = positions.length / 3;
     const beyond = data.triangles.findIndex((v) => v >= count);
     if (beyond >= 0) {
