@@ -49,13 +49,13 @@ interface Parity {
 function smallCopies(piece: Piece): void {
   const swarm = piece.swarms[0]!;
   swarm.emitter = makeChoice('emitters', 'cloud');
-  swarm.emitter.dials.cloud = 'lamps';
+  Object.assign(swarm.emitter.dials, { cloud: 'lamps', size: 0.4 });
   Object.assign(swarm.dials, {
     when: 'once',
     lasts: 'ever',
-    size: 0.05,
-    colour: { feed: 'place' },
+    ...{ size: 0.2, opacity: 1, colour: '#ffe0b0' },
   });
+  piece.forces = [];
   swarm.launch.dials.speed = 0;
   const bodies = [makePart('bodies', 'mesh', [])];
   bodies.push(makePart('bodies', 'mesh', bodies));

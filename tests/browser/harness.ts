@@ -30,8 +30,8 @@ const tasks = {
 
   /** How far positions of the two engines are apart after some steps, and their frames. */
   async parity(data: unknown, frame: number, width: number, height: number) {
-    const plan = compilePiece(validatePiece(data));
     const engines = { cpu: await CpuEngine.create({ threads: 1 }), gpu: await gpu() };
+    const plan = compilePiece(validatePiece(data));
     for (const engine of [engines.cpu, engines.gpu]) {
       engine.setPlan(plan);
       while (engine.frame < frame) engine.step();

@@ -30,3 +30,20 @@ test('what has died, what is not yet born and what never is are told apart', () 
   piece.swarms[0]!.dials.burst = 0;
   expect(causes(piece, {}, 30, true)[0]!.why).toContain('rate and burst are 0');
 });
+
+test('all places of an emitter that has none, and a life for ever that never fades in, are told', () => {
+  const piece = smallPiece((p) =>
+    Object.assign(p.swarms[0]!.dials, { when: 'once', lasts: 'ever', rate: 0, burst: 0 }),
+  );
+  const [placeless] = causes(piece, {}, 30, true);
+  expect(placeless).toMatchObject({ why: 'Its emitter has no places to give.' });
+  expect(placeless!.mend.map((m) => m.value)).toEqual(['bursts', 1000, 0]);
+  piece.swarms[0]!.dials.opacity = { feed: 'fixed', value: 0.8, over: [{ x: 0, y: 0 }] };
+  const seen = { born: 50, alive: 50, inFrame: 50, largeEnough: 50 };
+  expect(causes(piece, seen, 30, true)[0]).toMatchObject({
+    button: 'No fading',
+    mend: [{ path: ['swarms', 0, 'dials', 'opacity'], value: 0.8 }],
+  });
+  piece.swarms[0]!.dials.lasts = 'time';
+  expect(causes(piece, seen, 30, true)[0]!.button).not.toBe('No fading');
+});

@@ -1,3 +1,5 @@
+import { simplifierReady } from '@vast-swarm/core';
+
 /** The device was lost, by the machine or by a driver; the state has to be made again. */
 export class GpuLost extends Error {
   override readonly name = 'GpuLost';
@@ -10,6 +12,7 @@ export interface OpenOptions {
 
 /** A device of the best adapter with its largest buffers, or in words why there is none. */
 export async function openDevice({ allowSoftware }: OpenOptions): Promise<GPUDevice | string> {
+  await simplifierReady;
   if (!('gpu' in navigator)) return 'this browser has no WebGPU';
   const adapter = await navigator.gpu.requestAdapter({ powerPreference: 'high-performance' });
   if (!adapter) return 'WebGPU finds no adapter';

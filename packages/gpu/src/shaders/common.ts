@@ -32,8 +32,11 @@ fn screen(pixel: vec2<f32>, metres: f32) -> vec4<f32> {
   let size = vec2<f32>(f32(word(WIDTH)), f32(word(HEIGHT)));
   return vec4<f32>(pixel.x / size.x * 2.0 - 1.0, 1.0 - pixel.y / size.y * 2.0, depthOf(metres), 1.0);
 }
+fn isOpaque() -> bool { return word(MODE) == ${String(MODES.indexOf('opaque'))}; }
 /** Samples along a pixel by which the CPU engine draws opaque things: edges are as hard here. */
-fn finer() -> f32 { return select(1.0, 4.0, word(MODE) == ${String(MODES.indexOf('opaque'))}); }
+fn finer() -> f32 { return select(1.0, 4.0, isOpaque()); }
+/** Where on the screen a fragment is: of opaque things each sample of it, else the middle of its pixel. */
+fn spotOf(sample: vec2<f32>, at: vec4<f32>) -> vec2<f32> { return select(at.xy, sample, isOpaque()); }
 const NOWHERE = vec4<f32>(2.0, 2.0, 0.0, 1.0);
 /** What opaque things leave of a weight. */
 fn unhidden(weight: f32, at: vec4<f32>) -> f32 {

@@ -46,7 +46,7 @@ struct Corner {
   return out;
 }
 fn shade(in: Corner) -> Shaded {
-  let d = in.spot - in.centre;
+  let d = spotOf(in.spot, in.at) - in.centre;
   return Shaded(in.light, edged(1.0 - dot(d, d) * in.shape.x, in.shape.y).r0);
 }
 ${fragments('Corner')}`;
@@ -111,7 +111,7 @@ fn opening(a: vec2<f32>, edge: f32) -> f32 {
   return edged(1.0 - far * far, edge).r0;
 }
 fn shade(in: Corner) -> Shaded {
-  let d = in.spot - in.centre;
+  let d = spotOf(in.spot, in.at) - in.centre;
   let m = in.square;
   let uv = vec2<f32>(m.x * d.x + m.y * d.y, m.z * d.x + m.w * d.y);
   var out = Shaded(in.light, 0.0);

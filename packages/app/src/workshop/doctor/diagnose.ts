@@ -2,6 +2,7 @@ import {
   kindOf,
   longestLife,
   makePart,
+  overOf,
   rangeOf,
   takesEachPlace,
   type Census,
@@ -137,7 +138,12 @@ export function diagnose(
   }
   if (census.brightEnough < census.largeEnough * 0.5) {
     const opacity = rangeOf(swarm.dials.opacity)[1];
-    if (opacity < 0.02) {
+    const over = overOf(swarm.dials.opacity);
+    if (swarm.dials.lasts === 'ever' && over && over[0]!.y < 0.05) {
+      add('They live for ever, and at the beginning of life they are transparent.', 'No fading', [
+        { path: dial('opacity'), value: opacity },
+      ]);
+    } else if (opacity < 0.02) {
       add('They are nearly transparent.', 'Set the opacity to 0.8', [
         { path: dial('opacity'), value: 0.8 },
       ]);
