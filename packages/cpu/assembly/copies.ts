@@ -3,15 +3,13 @@
 import { arg, argF } from './args';
 import { drawCopy } from './copyFaces';
 import { Meshes, Size, Tiles } from './generated/words';
-import { BLOCK, isHidden } from './hidden';
+import { CLOSING, isHidden, openBlocks } from './hidden';
 import { isHeavy } from './levels';
 import { nearToFar } from './order';
 import { drawPoint } from './points';
 
 /** Copies that are no larger, in pixels, are points: POINT_PIXELS of the core. */
 const POINT: f32 = 2;
-/** Of so many copies (less one, a power of two) one that is hidden tries to close the blocks it is in. */
-const CLOSING: i32 = 7;
 /** Where a list has a copy's number, behind its bounds and how near it comes. */
 const FRONT: usize = 16;
 const NUMBER: usize = 20;
@@ -23,11 +21,9 @@ export function drawCopies(args: usize, begin: i32, n: i32, x: i32, y: i32, thre
   const order = <usize>arg(args, Tiles.ORDER) + ((<usize>begin) << 2);
   for (let j = 0; j < n; j++) store<i32>(order + ((<usize>j) << 2), j);
   nearToFar(args, order, begin, n, list + FRONT, Size.COPY_BYTES, thread);
-  // Behind the sort its bins are free: a triangle, and which blocks are closed.
+  // Behind the sort its bins are free: for a triangle, and for which blocks are closed.
   const corners = <usize>arg(args, Tiles.SCRATCH) + ((<usize>thread) << 13);
-  const closed = corners + 192;
-  const across = arg(args, Tiles.SPAN_W) / BLOCK;
-  memory.fill(closed, 0, <usize>(across * max(1, arg(args, Tiles.SPAN_H) / BLOCK)));
+  const closed = openBlocks(args, thread);
   const k = argF(args, Tiles.SCALE);
   const right = min(x + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH)) - 1;
   const bottom = min(y + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT)) - 1;

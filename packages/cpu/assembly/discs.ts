@@ -4,7 +4,8 @@ import { arg, argF } from './args';
 import { Discs, Mode, Size, Tiles } from './generated/words';
 import { edged } from './generated/shapes';
 import { blend, cover, unhidden } from './blend';
-import { farToNear } from './order';
+import { CLOSING, isHidden, openBlocks } from './hidden';
+import { farToNear, nearToFar } from './order';
 
 /**
  * `order` tells which entry comes when, where the mode is normal. w = t², t = edge (1 - d²/r²) from
@@ -20,6 +21,7 @@ function discs(
   n: i32,
   x0: i32,
   y0: i32,
+  thread: i32,
 ): void {
   const x1 = min(x0 + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH));
   const y1 = min(y0 + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT));
@@ -31,11 +33,12 @@ function discs(
   const soft = f32x4.splat(argF(args, Tiles.SOFT));
   const edge = argF(args, Discs.EDGE);
   const scale = argF(args, Tiles.SCALE);
+  const ordered = mode == Mode.NORMAL || mode == Mode.OPAQUE;
+  const closed = mode == Mode.OPAQUE ? openBlocks(args, thread) : 0;
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let i = 0; i < n; i++) {
     const entry =
-      list +
-      <usize>(mode == Mode.NORMAL ? load<i32>(order + ((<usize>i) << 2)) : i) * Size.DISC_BYTES;
+      list + <usize>(ordered ? load<i32>(order + ((<usize>i) << 2)) : i) * Size.DISC_BYTES;
     const x = load<f32>(entry) * scale;
     const y = load<f32>(entry, 4) * scale;
     const r = load<f32>(entry, 8) * scale;
@@ -54,6 +57,14 @@ function discs(
     const columns1 = min(x1 - 1, <i32>(x + r));
     const top = max(y0, <i32>max(<f32>0, y - r));
     const bottom = min(y1 - 1, <i32>(y + r));
+    if (mode == Mode.OPAQUE) {
+      if (columns1 < columns0 || bottom < top) continue;
+      const front = load<f32>(entry, 28);
+      if (
+        isHidden(args, closed, front, columns0, top, columns1, bottom, x0, y0, (i & CLOSING) == 0)
+      )
+        continue;
+    }
     for (let row = top; row <= bottom; row++) {
       const dy = <f32>row + 0.5 - y;
       const left = <f32>1 - dy * dy * inverse;
@@ -99,13 +110,14 @@ function drawHidden(
   n: i32,
   x0: i32,
   y0: i32,
+  thread: i32,
 ): void {
-  if (mode == Mode.ADD) discs(Mode.ADD, true, args, list, order, n, x0, y0);
-  else if (mode == Mode.SCREEN) discs(Mode.SCREEN, true, args, list, order, n, x0, y0);
-  else if (mode == Mode.NORMAL) discs(Mode.NORMAL, true, args, list, order, n, x0, y0);
-  else if (mode == Mode.MULTIPLY) discs(Mode.MULTIPLY, true, args, list, order, n, x0, y0);
-  else if (mode == Mode.LIGHTEN) discs(Mode.LIGHTEN, true, args, list, order, n, x0, y0);
-  else discs(Mode.OPAQUE, true, args, list, order, n, x0, y0);
+  if (mode == Mode.ADD) discs(Mode.ADD, true, args, list, order, n, x0, y0, thread);
+  else if (mode == Mode.SCREEN) discs(Mode.SCREEN, true, args, list, order, n, x0, y0, thread);
+  else if (mode == Mode.NORMAL) discs(Mode.NORMAL, true, args, list, order, n, x0, y0, thread);
+  else if (mode == Mode.MULTIPLY) discs(Mode.MULTIPLY, true, args, list, order, n, x0, y0, thread);
+  else if (mode == Mode.LIGHTEN) discs(Mode.LIGHTEN, true, args, list, order, n, x0, y0, thread);
+  else discs(Mode.OPAQUE, true, args, list, order, n, x0, y0, thread);
 }
 
 /** Draws the discs of one tile: `n` entries of its list from `begin` on. */
@@ -113,14 +125,19 @@ export function drawDiscs(args: usize, begin: i32, n: i32, x0: i32, y0: i32, thr
   const list = <usize>arg(args, Tiles.LIST) + <usize>begin * Size.DISC_BYTES;
   const mode = arg(args, Tiles.MODE);
   const order = <usize>arg(args, Tiles.ORDER) + ((<usize>begin) << 2);
-  if (mode == Mode.NORMAL) {
+  if (mode == Mode.NORMAL || mode == Mode.OPAQUE) {
     for (let i = 0; i < n; i++) store<i32>(order + ((<usize>i) << 2), i);
-    farToNear(args, order, begin, n, list + 28, Size.DISC_BYTES, thread);
   }
-  if (arg(args, Tiles.NEAREST)) drawHidden(mode, args, list, order, n, x0, y0);
-  else if (mode == Mode.ADD) discs(Mode.ADD, false, args, list, 0, n, x0, y0);
-  else if (mode == Mode.SCREEN) discs(Mode.SCREEN, false, args, list, 0, n, x0, y0);
-  else if (mode == Mode.NORMAL) discs(Mode.NORMAL, false, args, list, order, n, x0, y0);
-  else if (mode == Mode.MULTIPLY) discs(Mode.MULTIPLY, false, args, list, 0, n, x0, y0);
-  else discs(Mode.LIGHTEN, false, args, list, 0, n, x0, y0);
+  if (mode == Mode.NORMAL) {
+    farToNear(args, order, begin, n, list + 28, Size.DISC_BYTES, thread);
+  } else if (mode == Mode.OPAQUE) {
+    // What is hidden by what is nearer is not drawn.
+    nearToFar(args, order, begin, n, list + 28, Size.DISC_BYTES, thread);
+  }
+  if (arg(args, Tiles.NEAREST)) drawHidden(mode, args, list, order, n, x0, y0, thread);
+  else if (mode == Mode.ADD) discs(Mode.ADD, false, args, list, 0, n, x0, y0, thread);
+  else if (mode == Mode.SCREEN) discs(Mode.SCREEN, false, args, list, 0, n, x0, y0, thread);
+  else if (mode == Mode.NORMAL) discs(Mode.NORMAL, false, args, list, order, n, x0, y0, thread);
+  else if (mode == Mode.MULTIPLY) discs(Mode.MULTIPLY, false, args, list, 0, n, x0, y0, thread);
+  else discs(Mode.LIGHTEN, false, args, list, 0, n, x0, y0, thread);
 }

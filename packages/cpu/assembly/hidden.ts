@@ -4,7 +4,19 @@ import { arg } from './args';
 import { Tiles } from './generated/words';
 
 /** Samples along a block: what is behind all of a block's samples is not looked at again. */
-export const BLOCK: i32 = 16;
+const BLOCK: i32 = 16;
+/** Of so many things (less one, a power of two) one that is hidden tries to close the blocks it is in. */
+export const CLOSING: i32 = 7;
+/** Bytes of a thread's scratch before those that tell which blocks are closed. */
+const BEFORE: usize = 256;
+
+/** A byte for each block of a tile, none of them closed; in a thread's scratch, behind what others use. */
+export function openBlocks(args: usize, thread: i32): usize {
+  const closed = <usize>arg(args, Tiles.SCRATCH) + ((<usize>thread) << 13) + BEFORE;
+  const blocks = (arg(args, Tiles.SPAN_W) / BLOCK) * max(1, arg(args, Tiles.SPAN_H) / BLOCK);
+  memory.fill(closed, 0, <usize>blocks);
+  return closed;
+}
 
 /** Whether all samples from (x0, y0) to (x1, y1) have something nearer than `front`. */
 export function isHidden(

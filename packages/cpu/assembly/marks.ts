@@ -3,7 +3,8 @@
 import { arg, argF, own } from './args';
 import { Marks, Mode, Pattern, Tiles } from './generated/words';
 import { blend, cover, unhidden } from './blend';
-import { farToNear } from './order';
+import { CLOSING, isHidden, openBlocks } from './hidden';
+import { farToNear, nearToFar } from './order';
 import { aperture } from './aperture';
 import {
   pattern_disc,
@@ -58,7 +59,16 @@ function pattern(
 }
 
 // @inline
-function marks(mode: i32, kind: i32, args: usize, order: usize, n: i32, x0: i32, y0: i32): void {
+function marks(
+  mode: i32,
+  kind: i32,
+  args: usize,
+  order: usize,
+  n: i32,
+  x0: i32,
+  y0: i32,
+  thread: i32,
+): void {
   const x1 = min(x0 + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH));
   const y1 = min(y0 + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT));
   const stride = arg(args, Tiles.STRIDE);
@@ -67,6 +77,7 @@ function marks(mode: i32, kind: i32, args: usize, order: usize, n: i32, x0: i32,
   const blue = <usize>arg(args, Tiles.PLANE + 2);
   const nearest = <usize>arg(args, Tiles.NEAREST);
   const soft = f32x4.splat(argF(args, Tiles.SOFT));
+  const closed = mode == Mode.OPAQUE ? openBlocks(args, thread) : 0;
   const scale = argF(args, Tiles.SCALE);
   const finer: f32 = 1 / scale;
   const w = arg(args, Marks.PICTURE_W);
@@ -107,6 +118,12 @@ function marks(mode: i32, kind: i32, args: usize, order: usize, n: i32, x0: i32,
     const to = min(x1 - 1, <i32>(x + ex));
     const top = max(y0, <i32>max(<f32>0, y - ey));
     const bottom = min(y1 - 1, <i32>(y + ey));
+    if (mode == Mode.OPAQUE) {
+      if (to < from || bottom < top) continue;
+      const front = own(args, Marks.DEPTH, i);
+      if (isHidden(args, closed, front, from, top, to, bottom, x0, y0, (k & CLOSING) == 0))
+        continue;
+    }
     for (let row = top; row <= bottom; row++) {
       const dy = <f32>row + 0.5 - y;
       const uy = f32x4.splat(dy * m1);
@@ -165,13 +182,22 @@ function marks(mode: i32, kind: i32, args: usize, order: usize, n: i32, x0: i32,
 }
 
 // @inline
-function ofKind(mode: i32, kind: i32, args: usize, order: usize, n: i32, x: i32, y: i32): void {
-  if (kind == Pattern.DISC) marks(mode, Pattern.DISC, args, order, n, x, y);
-  else if (kind == Pattern.RING) marks(mode, Pattern.RING, args, order, n, x, y);
-  else if (kind == Pattern.SQUARE) marks(mode, Pattern.SQUARE, args, order, n, x, y);
-  else if (kind == Pattern.SPARK) marks(mode, Pattern.SPARK, args, order, n, x, y);
-  else if (kind == Pattern.PUFF) marks(mode, Pattern.PUFF, args, order, n, x, y);
-  else marks(mode, Pattern.PICTURES, args, order, n, x, y);
+function ofKind(
+  mode: i32,
+  kind: i32,
+  args: usize,
+  order: usize,
+  n: i32,
+  x: i32,
+  y: i32,
+  thread: i32,
+): void {
+  if (kind == Pattern.DISC) marks(mode, Pattern.DISC, args, order, n, x, y, thread);
+  else if (kind == Pattern.RING) marks(mode, Pattern.RING, args, order, n, x, y, thread);
+  else if (kind == Pattern.SQUARE) marks(mode, Pattern.SQUARE, args, order, n, x, y, thread);
+  else if (kind == Pattern.SPARK) marks(mode, Pattern.SPARK, args, order, n, x, y, thread);
+  else if (kind == Pattern.PUFF) marks(mode, Pattern.PUFF, args, order, n, x, y, thread);
+  else marks(mode, Pattern.PICTURES, args, order, n, x, y, thread);
 }
 
 /** Draws the marks of one tile: `n` numbers of its list from `begin` on. */
@@ -181,10 +207,14 @@ export function drawMarks(args: usize, begin: i32, n: i32, x: i32, y: i32, threa
   const kind = arg(args, Marks.PATTERN);
   if (mode == Mode.NORMAL) {
     farToNear(args, list, begin, n, <usize>arg(args, Marks.DEPTH), 4, thread);
-    ofKind(Mode.NORMAL, kind, args, list, n, x, y);
-  } else if (mode == Mode.ADD) ofKind(Mode.ADD, kind, args, list, n, x, y);
-  else if (mode == Mode.SCREEN) ofKind(Mode.SCREEN, kind, args, list, n, x, y);
-  else if (mode == Mode.MULTIPLY) ofKind(Mode.MULTIPLY, kind, args, list, n, x, y);
-  else if (mode == Mode.LIGHTEN) ofKind(Mode.LIGHTEN, kind, args, list, n, x, y);
-  else ofKind(Mode.OPAQUE, kind, args, list, n, x, y);
+    ofKind(Mode.NORMAL, kind, args, list, n, x, y, thread);
+  } else if (mode == Mode.ADD) ofKind(Mode.ADD, kind, args, list, n, x, y, thread);
+  else if (mode == Mode.SCREEN) ofKind(Mode.SCREEN, kind, args, list, n, x, y, thread);
+  else if (mode == Mode.MULTIPLY) ofKind(Mode.MULTIPLY, kind, args, list, n, x, y, thread);
+  else if (mode == Mode.LIGHTEN) ofKind(Mode.LIGHTEN, kind, args, list, n, x, y, thread);
+  else {
+    // What is hidden by what is nearer is not drawn.
+    nearToFar(args, list, begin, n, <usize>arg(args, Marks.DEPTH), 4, thread);
+    ofKind(Mode.OPAQUE, kind, args, list, n, x, y, thread);
+  }
 }

@@ -84,7 +84,7 @@ export class Painter {
     const whole = { discs: SIZES.discBytes, copies: SIZES.copyBytes } as Record<string, number>;
     const entry = whole[shape] ?? 4;
     words.whole({ list: this.buffer(`${own}.list`, entry * total) });
-    if (draw.mode === 'normal' || shape === 'copies') {
+    if (draw.mode === 'normal' || opaque) {
       const [spare, order] = ['spare', 'order'].map((n) => this.buffer(`${own}.${n}`, 4 * total));
       words.whole({ spare, order });
     }
