@@ -148,6 +148,7 @@ test('all of a coloured point cloud is seen by choosing its file', async () => {
 
   // Chosen as an emitter first, it comes to the same look when it gets its file.
   const size = app.page.getByRole('textbox', { name: 'Size', exact: true });
+  await lineUp().getByRole('button', { name: 'quay', exact: true }).click();
   const fitting = await size.inputValue();
   await add('Add a swarm', 'Point cloud');
   await app.page.getByLabel('File for Points').setInputFiles(file);
