@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { constantName, shapeFunctions, type Layout } from '@vast-swarm/core';
-import { NUMBERS, SIZES, WORDS } from '@vast-swarm/cpu/words';
+import { NUMBERS, PIXELS, SIZES, WORDS } from '@vast-swarm/cpu/words';
 import { toAssembly } from '@vast-swarm/kernel';
 
 /**
@@ -15,9 +15,13 @@ const HEAD = '// Made by scripts/assembly-text.ts.\n\n';
 
 const capital = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
 
-function namespace(name: string, constants: readonly [string, number][]): string {
+function namespace(
+  name: string,
+  constants: readonly [string, number][],
+  kind: 'i32' | 'f32' = 'i32',
+): string {
   const lines = constants.map(([key, value]) => {
-    const type = key.endsWith('Bytes') ? 'usize' : 'i32';
+    const type = key.endsWith('Bytes') ? 'usize' : kind;
     return `  export const ${constantName(key)}: ${type} = ${String(value)};`;
   });
   return `export namespace ${capital(name)} {\n${lines.join('\n')}\n}\n`;
@@ -34,6 +38,9 @@ const numbers = Object.entries<readonly string[]>(NUMBERS).map(([name, all]) =>
 );
 
 mkdirSync(folder, { recursive: true });
-const words = [...layouts, ...numbers, namespace('size', Object.entries(SIZES))];
+const words = [
+  ...[...layouts, ...numbers, namespace('size', Object.entries(SIZES))],
+  namespace('pixels', Object.entries(PIXELS), 'f32'),
+];
 writeFileSync(`${folder}/words.ts`, HEAD + words.join('\n'));
 writeFileSync(`${folder}/shapes.ts`, HEAD + shapeFunctions().map(toAssembly).join('\n'));

@@ -2,14 +2,12 @@
 
 import { arg, argF } from './args';
 import { drawCopy } from './copyFaces';
-import { Meshes, Size, Tiles } from './generated/words';
+import { Meshes, Pixels, Size, Tiles } from './generated/words';
 import { CLOSING, isHidden, openBlocks } from './hidden';
 import { isHeavy } from './levels';
 import { nearToFar } from './order';
 import { drawPoint } from './points';
 
-/** Copies that are no larger, in pixels, are points: POINT_PIXELS of the core. */
-const POINT: f32 = 2;
 /** Where a list has a copy's number, behind its bounds and how near it comes. */
 const FRONT: usize = 16;
 const NUMBER: usize = 20;
@@ -42,7 +40,7 @@ export function drawCopies(args: usize, begin: i32, n: i32, x: i32, y: i32, thre
       continue;
     const size: f32 = max(ex, ey) * 2;
     const copy = whole + <usize>load<i32>(entry, NUMBER) * Size.WHOLE_BYTES;
-    if (size <= POINT) drawPoint(args, copy, entry, corners, x, y, right, bottom);
+    if (size <= Pixels.POINT) drawPoint(args, copy, entry, corners, x, y, right, bottom);
     else if (!isHeavy(args, size)) drawCopy(args, copy, size, corners, x, y, right, bottom);
   }
 }

@@ -2,22 +2,20 @@
 
 import { arg, argF } from './args';
 import { fillFace } from './faces';
-import { Meshes, Mode, Tiles } from './generated/words';
+import { Face, Meshes, Mode, Size, Tiles } from './generated/words';
 import { levelCount, levelFirst, levelOf } from './levels';
 import { CORNER, fillTriangle } from './triangles';
-import { along, AXES, FACE, lightCorner, NEAR, squared, TRIANGLE } from './wholeCopy';
+import { along, AXES, lightCorner, NEAR, squared, TRIANGLE } from './wholeCopy';
 
 /** Copies smaller than this, in pixels, have flat faces of one light. */
 const EVEN_PIXELS: f32 = 16;
 /** Over faces of smaller ones depth is as good as straight over the screen. */
 const SMALL_PIXELS: f32 = 96;
-/** What a face is: as the normals of its corners have it, flat, or the first half of a flat square. */
-const CURVED: i32 = 0;
-const QUAD: i32 = 2;
 /** Bytes from a square's first corner to its fourth. */
 const FOURTH: usize = TRIANGLE + 48;
-/** Bytes behind a triangle's corners at which rows are worked out. */
+/** Bytes from a triangle's corners to where rows are worked out, and to the places of a face's corners. */
 const ROWS: usize = 112;
+const PLACES: usize = 144;
 
 /** One coordinate of the corners of a face, whose fourth stands apart. */
 // @inline
@@ -68,7 +66,7 @@ export function drawCopy(
   const begin = levelFirst(args, level);
   const end = begin + levelCount(args, level);
   for (let t = begin; t < end; t++) {
-    const face = faces + <usize>t * FACE;
+    const face = faces + <usize>t * Size.FACE_BYTES;
     const before =
       load<f32>(face) * ea * la +
       load<f32>(face, 4) * eb * lb +
@@ -77,16 +75,16 @@ export function drawCopy(
     const from = mesh + <usize>t * TRIANGLE;
     const kind = <i32>load<f32>(face, 16);
     // A flat parallelogram of two triangles goes as a whole: the second's last corner is its fourth.
-    if (kind == QUAD) t += 1;
+    if (kind == Face.QUAD) t += 1;
     if (!(before > 0)) continue;
-    const fourth = kind == QUAD ? from + FOURTH : from;
-    if (size < EVEN_PIXELS && kind != CURVED) {
+    const fourth = kind == Face.QUAD ? from + FOURTH : from;
+    if (size < EVEN_PIXELS && kind != Face.CURVED) {
       drawFace(false, args, copy, from, fourth, la, lb, lc, corners, tx, ty, right, bottom);
     } else if (size < SMALL_PIXELS) {
       drawFace(true, args, copy, from, fourth, la, lb, lc, corners, tx, ty, right, bottom);
     } else {
       drawLarge(args, copy, from, la, lb, lc, corners, tx, ty);
-      if (kind == QUAD) drawLarge(args, copy, from + TRIANGLE, la, lb, lc, corners, tx, ty);
+      if (kind == Face.QUAD) drawLarge(args, copy, from + TRIANGLE, la, lb, lc, corners, tx, ty);
     }
   }
 }
@@ -118,12 +116,16 @@ function drawFace(
   const k = argF(args, Tiles.SCALE);
   const zoom = f32x4.splat(argF(args, Meshes.ZOOM) * k);
   const scale = arg(args, Meshes.PERSPECTIVE) != 0 ? f32x4.div(zoom, z) : zoom;
-  putPlace(corners, x, y, z, 0);
+  const places = corners + PLACES;
+  v128.store(places, x);
+  v128.store(places, y, 16);
+  v128.store(places, z, 32);
+  putPlace(corners, places, 0);
   lightCorner(args, copy, from, la, lb, lc, corners);
   if (shaded) {
-    putPlace(corners + CORNER, x, y, z, 1);
+    putPlace(corners + CORNER, places, 1);
     lightCorner(args, copy, from + 24, la, lb, lc, corners + CORNER);
-    putPlace(corners + 2 * CORNER, x, y, z, 2);
+    putPlace(corners + 2 * CORNER, places, 2);
     lightCorner(args, copy, from + 48, la, lb, lc, corners + 2 * CORNER);
   }
   const halfW = f32x4.splat(<f32>arg(args, Tiles.WIDTH) * 0.5);
@@ -145,25 +147,11 @@ function drawFace(
 
 /** The place of one of four corners, where its light goes. */
 // @inline
-function putPlace(to: usize, x: v128, y: v128, z: v128, corner: i32): void {
-  store<f32>(to, corner == 0 ? lane0(x) : corner == 1 ? lane1(x) : lane2(x), 12);
-  store<f32>(to, corner == 0 ? lane0(y) : corner == 1 ? lane1(y) : lane2(y), 16);
-  store<f32>(to, corner == 0 ? lane0(z) : corner == 1 ? lane1(z) : lane2(z), 20);
-}
-
-// @inline
-function lane0(v: v128): f32 {
-  return f32x4.extract_lane(v, 0);
-}
-
-// @inline
-function lane1(v: v128): f32 {
-  return f32x4.extract_lane(v, 1);
-}
-
-// @inline
-function lane2(v: v128): f32 {
-  return f32x4.extract_lane(v, 2);
+function putPlace(to: usize, places: usize, corner: usize): void {
+  const from = places + (corner << 2);
+  store<f32>(to, load<f32>(from), 12);
+  store<f32>(to, load<f32>(from, 16), 16);
+  store<f32>(to, load<f32>(from, 32), 20);
 }
 
 /** A triangle of a large copy, its depth true all over. */

@@ -1,7 +1,7 @@
 // Edges of triangles and bands, and which pixels lie on which side.
 
 /** Edges that rise less than this, in pixels, bound no row. */
-const LEVEL: f32 = 1e-3;
+export const LEVEL: f32 = 1e-3;
 
 /** Pixels across for each row down. */
 // @inline

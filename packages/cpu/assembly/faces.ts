@@ -3,6 +3,7 @@
 import { arg } from './args';
 import { Tiles } from './generated/words';
 import { cover } from './blend';
+import { LEVEL } from './edges';
 import { CORNER } from './triangles';
 
 /** The first sample whose middle is at `v` or behind it. */
@@ -47,8 +48,6 @@ function every(v: v128, edge: i32): v128 {
 
 /** Beyond any sample. */
 const FAR: f32 = 1e6;
-/** Edges that rise less than this bound no row. */
-const LEVEL: f32 = 1e-3;
 
 /**
  * Fills a face of four corners in turn (of a triangle the last is the first again): with the light of its

@@ -1,4 +1,4 @@
-// Whether a copy is behind what its tile has already.
+// Whether something is behind what its tile has already, where nearer things have come before it.
 
 import { arg } from './args';
 import { Tiles } from './generated/words';
@@ -18,7 +18,12 @@ export function openBlocks(args: usize, thread: i32): usize {
   return closed;
 }
 
-/** Whether all samples from (x0, y0) to (x1, y1) have something nearer than `front`. */
+/**
+ * Whether all samples from (x0, y0) to (x1, y1) have something nearer than `front`.
+ *
+ * @param closed which blocks of the tile, that begins at (x, y), are known to have
+ * @param closing whether blocks that have it now are closed
+ */
 export function isHidden(
   args: usize,
   closed: usize,

@@ -1,4 +1,4 @@
-// Light of a surface, and what a face turned away is.
+// Light of a surface.
 
 import { arg, argF } from './args';
 import { Meshes } from './generated/words';

@@ -1,9 +1,9 @@
 // Copies that are hardly more than a point.
 
 import { arg, argF } from './args';
-import { Meshes, Tiles } from './generated/words';
+import { Meshes, Size, Tiles } from './generated/words';
 import { levelCount, levelFirst } from './levels';
-import { along, FACE, lightCorner, NEAR, square, squared, TRIANGLE } from './wholeCopy';
+import { along, lightCorner, NEAR, square, squared, TRIANGLE } from './wholeCopy';
 
 /** Whether two flat triangles of the mesh have one normal. */
 // @inline
@@ -57,7 +57,7 @@ export function drawPoint(
   let b: f32 = 0;
   let lit: usize = 0;
   for (let t = begin; t < end; t++) {
-    const face = faces + <usize>t * FACE;
+    const face = faces + <usize>t * Size.FACE_BYTES;
     const weight = load<f32>(face) * qa + load<f32>(face, 4) * qb + load<f32>(face, 8) * qc;
     if (!(weight > 0)) continue;
     const from = mesh + <usize>t * TRIANGLE;

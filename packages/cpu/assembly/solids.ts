@@ -11,12 +11,12 @@ import { drawList, inTile } from './draw';
  */
 // @inline
 function strideOf(k: i32): i32 {
-  return Size.TILE_W * k + 16;
+  return Size.TILE_W * k + Size.ROW_GAP;
 }
 
 // @inline
 function planeBytes(k: i32): usize {
-  return ((<usize>(strideOf(k) * Size.TILE_H * k)) << 2) + 1216;
+  return ((<usize>(strideOf(k) * Size.TILE_H * k)) << 2) + Size.PLANE_GAP_BYTES;
 }
 
 /** Draws all opaque things of one tile. */

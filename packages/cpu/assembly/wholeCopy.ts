@@ -7,8 +7,7 @@ export const NEAR: f32 = 1e-3;
 /** Where a copy has its axes, and its light, behind its place. */
 export const AXES: usize = 12;
 export const LIGHT: usize = 48;
-/** Bytes of a face, see the core's forms.ts, and of a triangle of the mesh. */
-export const FACE: usize = 20;
+/** Bytes of a triangle of the mesh. */
 export const TRIANGLE: usize = 72;
 
 /** The square of a length, never 0. */

@@ -16,15 +16,20 @@ import { SHAPES, SIZES, WORDS } from './words';
 
 /** Triangles or bands that a chunk has room for, about. */
 const ROOM = 16_384;
-/** Copies of more triangles can be heavy, see assembly/copies.ts; how many copies are a chunk then. */
-const HEAVY = 64;
+/** Copies of heavy meshes in a chunk. */
 const HEAVY_CHUNK = 256;
+/** Bytes of a thing in a tile's list, where that is more than its number. */
+const ENTRY_BYTES: Partial<Record<(typeof SHAPES)[number], number>> = {
+  ...{ discs: SIZES.discBytes, copies: SIZES.copyBytes },
+};
 
 /** What is drawn into. */
 export interface Canvas {
   planes: Planes;
   /** Address of the distances of opaque things, in metres; 0 where there are none. */
   nearest: number;
+  /** The words of what is opaque and not drawn yet. */
+  solids: Int32Array[];
   camera: CameraPose;
   lamps: Lamps;
   time: number;
@@ -36,13 +41,15 @@ type FillWords = Words<'count' | 'items' | 'filled' | 'per' | 'room' | 'scratch'
 
 /** Draws bodies into planes of linear light, with all threads. */
 export class Painter {
-  /** The words of what is opaque and not drawn yet. */
-  private readonly solids: Int32Array[] = [];
-
   constructor(private readonly rasteriser: Rasteriser) {}
 
   private buffer(name: string, bytes: number): number {
     return this.rasteriser.arena.buffer(name, Math.max(16, bytes));
+  }
+
+  /** A buffer that a draw has to itself where it is opaque: that is drawn together with others, later. */
+  private own({ mode }: Draw, { solids }: Canvas, name: string, bytes: number): number {
+    return this.buffer(mode === 'opaque' ? `solid${String(solids.length)}.${name}` : name, bytes);
   }
 
   private get scratch(): number {
@@ -62,9 +69,8 @@ export class Painter {
     const { width, height, stride } = planes;
     const [tilesX, tilesY] = [Math.ceil(width / SIZES.tileW), Math.ceil(height / SIZES.tileH)];
     const count = tilesX * tilesY;
-    // Opaque things are drawn together with others: what they are drawn from has to last.
-    const opaque = draw.mode === 'opaque';
-    const own = opaque ? `solid${String(this.solids.length)}` : 'tile';
+    const own = (name: string, bytes: number): number =>
+      this.own(draw, canvas, `tile.${name}`, bytes);
     const soft = draw.soft(canvas.time);
     words.real({ soft: soft > 0 ? 1 / soft : 0, scale: 1 }).whole({
       ...{ width, height, stride, plane: planes.at, tilesX, tilesY, chunks, nearest },
@@ -73,7 +79,7 @@ export class Painter {
       inverse: camera.perspective ? 1 : 0,
       ...{ spanW: SIZES.tileW, spanH: SIZES.tileH, scratch: this.scratch },
       counts: this.buffer('tile.counts', 4 * count * chunks),
-      starts: this.buffer(`${own}.starts`, 4 * (count + 1)),
+      starts: own('starts', 4 * (count + 1)),
     });
     let args = this.rasteriser.args(words.words);
     pool.raster('countTiles', chunks, args);
@@ -81,29 +87,26 @@ export class Painter {
     const { size, at } = words.layout;
     const total = new Int32Array(pool.memory.buffer, args, size)[at.total]!;
     if (total === 0) return;
-    const whole = { discs: SIZES.discBytes, copies: SIZES.copyBytes } as Record<string, number>;
-    const entry = whole[shape] ?? 4;
-    words.whole({ list: this.buffer(`${own}.list`, entry * total) });
+    words.whole({ list: own('list', (ENTRY_BYTES[shape] ?? 4) * total) });
+    const opaque = draw.mode === 'opaque';
     if (draw.mode === 'normal' || opaque) {
-      const [spare, order] = ['spare', 'order'].map((n) => this.buffer(`${own}.${n}`, 4 * total));
-      words.whole({ spare, order });
+      words.whole({ spare: own('spare', 4 * total), order: own('order', 4 * total) });
     }
     args = this.rasteriser.args(words.words);
     pool.raster('fillTiles', chunks, args);
     // Filling moved the counts on, but the starts still tell where lists begin.
-    if (opaque) this.solids.push(Int32Array.from(words.words));
+    if (opaque) canvas.solids.push(Int32Array.from(words.words));
     else pool.raster('drawTile', count, args);
   }
 
   /** Draws the opaque things that have gathered, each pixel by so many samples along its sides. */
-  drawSolids({ planes, nearest }: Canvas, samples: number): void {
+  drawSolids({ planes, nearest, solids }: Canvas, samples: number): void {
     const { pool } = this.rasteriser;
-    const { solids } = this;
     if (solids.length === 0) return;
     const { width, height, stride } = planes;
     const [tilesX, tilesY] = [Math.ceil(width / SIZES.tileW), Math.ceil(height / SIZES.tileH)];
-    // With room between rows and planes, see assembly/solids.ts.
-    const plane = 4 * (SIZES.tileW * samples + 16) * SIZES.tileH * samples + 1216;
+    const stretch = SIZES.tileW * samples + SIZES.rowGap;
+    const plane = 4 * stretch * SIZES.tileH * samples + SIZES.planeGapBytes;
     const fineBytes = 4 * SIZES.args + 4 * plane;
     const room = this.buffer('solids.words', 4 * SIZES.args * solids.length);
     const draws = this.buffer('solids.draws', 4 * solids.length);
@@ -189,17 +192,12 @@ export class Painter {
     const chunks = Math.ceil(count / per);
     const room = per * each;
     const size = shape === 'triangles' ? SIZES.triangleBytes : SIZES.bandBytes;
-    const items = this.buffer(this.itemsName(draw), size * room * chunks);
+    const items = this.own(draw, canvas, 'items', size * room * chunks);
     const filled = this.buffer('items.filled', 4 * chunks);
     words.whole({ count, items, filled, per, room });
     this.rasteriser.pool.raster(fill, chunks, this.rasteriser.args(words.words));
     const tiles = new Words(WORDS.tiles).whole({ items, room, filled });
     this.tiles(draw, canvas, chunks, shape, tiles);
-  }
-
-  /** What is opaque is drawn later: what it is drawn from has to last. */
-  private itemsName({ mode }: Draw): string {
-    return mode === 'opaque' ? `solid${String(this.solids.length)}.items` : 'items';
   }
 
   private meshes(
@@ -231,13 +229,14 @@ export class Painter {
       this.made(draw, canvas, 'triangles', itemsOf(draw), count, words, 'fillMeshes');
       return;
     }
-    if (draw.levels.some((l) => l.count > HEAVY)) this.heavy(draw, canvas, count, words);
-    const whole = this.buffer(`solid${String(this.solids.length)}.whole`, SIZES.wholeBytes * count);
+    if (draw.levels.some((l) => l.count > SIZES.heavyTriangles))
+      this.heavy(draw, canvas, count, words);
+    const whole = this.own(draw, canvas, 'whole', SIZES.wholeBytes * count);
     words.whole({ count, whole });
     this.tiles(draw, canvas, Math.ceil(count / SIZES.chunk), 'copies', words);
   }
 
-  /** Large copies of many triangles go to the screen as triangles, see assembly/copies.ts. */
+  /** Large copies of many triangles go to the screen as triangles, see assembly/levels.ts. */
   private heavy(
     draw: Draw & { shape: 'meshes' },
     canvas: Canvas,
@@ -252,7 +251,7 @@ export class Painter {
     const counts = new Int32Array(pool.memory.buffer, filled, chunks);
     const room = counts.reduce((a, b) => Math.max(a, b), 0);
     if (room === 0) return;
-    const items = this.buffer(this.itemsName(draw), SIZES.triangleBytes * room * chunks);
+    const items = this.own(draw, canvas, 'items', SIZES.triangleBytes * room * chunks);
     words.whole({ items, room });
     pool.raster('fillMeshes', chunks, this.rasteriser.args(words.words));
     const tiles = new Words(WORDS.tiles).whole({ items, room, filled });

@@ -93,6 +93,8 @@ export class Stage implements BodyDevice<Canvas> {
   ): void {
     const { height, stride } = planes;
     const { camera, lamps, time } = base;
+    // A frame that failed may have left some.
+    this.held.clear();
     if (backdrop) {
       this.pixels(plan.backdrop, planes, base);
       if (plan.shadows) this.shadows(plan, past, plan.shadows, planes, base);
@@ -102,7 +104,7 @@ export class Stage implements BodyDevice<Canvas> {
       nearest = this.memories.arena.buffer('nearest', 4 * stride * height);
       this.memories.floats(nearest, stride * height).fill(FAR);
     }
-    const canvas: Canvas = { planes, nearest, camera, lamps, time };
+    const canvas: Canvas = { planes, nearest, solids: [], camera, lamps, time };
     this.solids = () => {
       this.painter.drawSolids(canvas, samples);
       this.held.clear();
@@ -145,7 +147,7 @@ export class Stage implements BodyDevice<Canvas> {
     const { camera, time } = base;
     const planes = this.rasteriser.planes('shadow', to.width, to.height);
     this.clear(planes);
-    const canvas: Canvas = { planes, nearest: 0, camera, lamps: EVEN_LIGHT, time };
+    const canvas: Canvas = { planes, nearest: 0, solids: [], camera, lamps: EVEN_LIGHT, time };
     drawBodies(plan, drawing, base, past, this, canvas);
     this.rasteriser.blur(planes, blur(time));
     const address = (name: string): number => {

@@ -1,4 +1,13 @@
-import { DRAW_TABLES, layout, MODES, PATTERNS } from '@vast-swarm/core';
+import {
+  DRAW_TABLES,
+  FACE_SIZE,
+  FACES,
+  layout,
+  MODES,
+  OFF_PIXELS,
+  PATTERNS,
+  POINT_PIXELS,
+} from '@vast-swarm/core';
 
 /**
  * Words of the rasteriser's arguments, and sizes that it and its callers agree on. What stands here and
@@ -57,9 +66,16 @@ export const SIZES = {
   // Bytes of a disc and of a copy's bounds in a list, of a whole copy, of a triangle and of a band.
   wholeBytes: 64,
   ...{ discBytes: 32, copyBytes: 24, triangleBytes: 88, bandBytes: 96 },
-  // Words of a draw's arguments.
-  args: 128,
+  // Words of a draw's arguments, and bytes of a face of a mesh.
+  ...{ args: 128, faceBytes: 4 * FACE_SIZE },
+  // Opaque copies of more triangles go to the screen once where they are large, see assembly/levels.ts.
+  heavyTriangles: 64,
+  // Room between rows (samples) and planes of a tile's fine planes, so that they do not share cache lines.
+  ...{ rowGap: 16, planeGapBytes: 1216 },
 } as const;
 
 /** Numbers that stand for names. */
-export const NUMBERS = { mode: MODES, shape: SHAPES, pattern: PATTERNS };
+export const NUMBERS = { mode: MODES, shape: SHAPES, pattern: PATTERNS, face: FACES };
+
+/** Numbers of single precision, in pixels: see the core's forms.ts. */
+export const PIXELS = { point: POINT_PIXELS, off: OFF_PIXELS };

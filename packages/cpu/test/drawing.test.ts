@@ -65,7 +65,7 @@ function draw(
   if (nearest) view(nearest, planes.stride * H).fill(1e9);
   const lamps = { ambient: [0, 0, 0] as [number, number, number], lamps: [] };
   const camera = cameraAt(new Scene(makePiece('Any')), 0);
-  const canvas = { planes, nearest, camera, lamps, time: 0 };
+  const canvas = { planes, nearest, solids: [], camera, lamps, time: 0 };
   const painter = new Painter(rasteriser);
   painter.paint(shape as unknown as Draw, address, discs.length, canvas);
   painter.drawSolids(canvas, samples);

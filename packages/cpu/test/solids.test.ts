@@ -10,6 +10,7 @@ import {
   type Piece,
 } from '@vast-swarm/core';
 import { CpuEngine } from '../src';
+import { Pool } from '../src/pool';
 
 /** Opaque copies of meshes: what is seen of them, by references that know nothing of tiles or points. */
 
@@ -229,4 +230,20 @@ test('the same on one thread as on two', async () => {
   const { light } = drawn(piece);
   for (let c = 0; c < 3; c++) expect(Array.from(one.lightOf(W, H, c))).toEqual(light[c]);
   one.close();
+});
+
+test('a frame that fails leaves nothing of itself in the next one', () => {
+  const piece = cubes(200, 0.2, lit);
+  const aside = structuredClone(piece);
+  aside.camera.dials.azimuth = 90;
+  const wanted = drawn(aside);
+  engine.setPlan(compilePiece(piece));
+  const { pool } = engine as unknown as { pool: Pool };
+  const failing = jest.spyOn(pool, 'raster').mockImplementation((name, ...rest) => {
+    if (name === 'drawSolids') throw new Error('as a thread that stops answering');
+    Pool.prototype.raster.call(pool, name, ...rest);
+  });
+  expect(() => engine.draw(W, H)).toThrow('as a thread');
+  failing.mockRestore();
+  expect(drawn(aside)).toEqual(wanted);
 });

@@ -1,5 +1,12 @@
 import { rangeOf } from '../feeds/feeds';
-import { choice, number, type ColourDial, type DialValues, type ValuesOf } from '../language/dials';
+import {
+  choice,
+  isWanted,
+  number,
+  type ColourDial,
+  type DialValues,
+  type ValuesOf,
+} from '../language/dials';
 
 /** When particles are born, how long they live and how they look: the same for every swarm. */
 export const swarmDials = {
@@ -137,6 +144,12 @@ export const FOR_EVER = 1e9;
 /** The longest that a particle of the swarm lives, in seconds. */
 export function longestLife({ lasts, lifetime }: SwarmValues): number {
   return lasts === 'ever' ? FOR_EVER : rangeOf(lifetime)[1];
+}
+
+/** What counts of a swarm's births: 0 where it is not born so. */
+export function birthsIn(dials: SwarmValues): Pick<SwarmValues, 'rate' | 'burst'> {
+  const counts = (key: 'rate' | 'burst'): boolean => isWanted(swarmDials[key], dials);
+  return { rate: counts('rate') ? dials.rate : 0, burst: counts('burst') ? dials.burst : 0 };
 }
 
 /** Whether each birth takes the next of the emitter's places, until each has had one. */

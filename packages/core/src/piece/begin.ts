@@ -1,7 +1,7 @@
 import { catalogue, kindOf } from '../catalogue';
 import type { EmitterKind, Places, StockAt } from '../catalogue/kinds';
 import { takesEachPlace } from '../catalogue/swarmDials';
-import { isGradient, overOf, type DialValue } from '../feeds/feeds';
+import { isGradient, overOf, type DialValue, type NumberFeed } from '../feeds/feeds';
 import { GRADIENT_SET } from '../feeds/gradientSet';
 import type { DialSpec } from '../language/dials';
 import type { StockData } from '../stock/types';
@@ -36,8 +36,6 @@ export function firstSwarm(emitter: string, among: readonly Swarm[]): Swarm {
   return begunWhole(swarm);
 }
 
-/** What begins with less of a quantity is as good as not there. */
-const FAINT = 0.05;
 /** Part of the way to the next place that a particle takes up: what stands in a row is told apart. */
 const ROW = 0.45;
 /** Discs of a surface reach over their neighbours, so that it is closed. */
@@ -97,6 +95,12 @@ export function swarmFrom(
   return undefined;
 }
 
+/** Whether a dial begins each life with so little of its quantity that the particle is as good as not there. */
+export function fadesIn(value: NumberFeed): boolean {
+  const over = overOf(value);
+  return over !== undefined && over[0]!.y <= 0.05;
+}
+
 /**
  * Lets a swarm's particles live for ever. What fades in over life would never be seen of them: it is there at
  * once. The swarm is changed.
@@ -105,8 +109,7 @@ export function livingForEver({ dials }: Swarm): void {
   dials.lasts = 'ever';
   for (const key of ['opacity', 'size', 'light'] as const) {
     const value = dials[key];
-    const over = overOf(value);
-    if (!over || over[0]!.y > FAINT || typeof value === 'number') continue;
+    if (typeof value === 'number' || !fadesIn(value)) continue;
     const rest = { ...value };
     delete rest.over;
     dials[key] = rest.feed === 'fixed' ? rest.value : rest;

@@ -58,11 +58,12 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
 function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSource): Compiled {
   const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
-  const births = new BirthSchedule(swarm.dials, begin, scene, birthsOfAllPlaces(swarm, scene));
+  const each = birthsOfAllPlaces(swarm, scene);
+  const births = new BirthSchedule(swarm.dials, begin, scene, each);
   const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
   // Trails outlive their particles.
   const lasting = longestLife(swarm.dials) + history.rows / rate;
-  const ahead = aheadOf(scene, swarm, begin);
+  const ahead = aheadOf(scene, swarm, begin, each);
   const needed = mostAlive(ahead, lasting, begin, timeOf(length, rate), 1 / rate);
   const limit = swarm.dials.limit || Infinity;
   const most = Math.max(1, Math.min(needed, limit, left));
@@ -140,10 +141,14 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
 }
 
 /** Births as far as they can be told ahead: a rate that is driven live may rise as far as it goes. */
-function aheadOf(scene: Scene, swarm: Swarm, begin: number): BirthSchedule {
-  const { dials } = swarm;
+function aheadOf(
+  scene: Scene,
+  { dials }: Swarm,
+  begin: number,
+  each: number | null,
+): BirthSchedule {
   const { rate } = dials;
   const driven = [...signalsIn(rate)].some((id) => scene.live.has(id));
   const most = driven ? { ...dials, rate: rangeOf(rate)[1] } : dials;
-  return new BirthSchedule(most, begin, scene, birthsOfAllPlaces(swarm, scene));
+  return new BirthSchedule(most, begin, scene, each);
 }

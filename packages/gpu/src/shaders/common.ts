@@ -73,3 +73,14 @@ export const fragments = (corner: string): string => /* wgsl */ `
 export const SHADED = /* wgsl */ `
 struct Shaded { light: vec4<f32>, weight: f32 }
 `;
+
+/** Two triangles over a rectangle: its corner by the number of the vertex, -1 or 1. */
+export const TURN = /* wgsl */ `
+fn turnOf(vertex: u32) -> vec2<f32> {
+  let turn = vertex % 6u;
+  return vec2<f32>(
+    select(-1.0, 1.0, turn == 1u || turn == 2u || turn == 4u),
+    select(-1.0, 1.0, turn == 2u || turn == 4u || turn == 5u),
+  );
+}
+`;

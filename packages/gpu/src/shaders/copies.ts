@@ -1,6 +1,6 @@
 import { OFF_PIXELS, POINT_PIXELS, wgslConstants } from '@vast-swarm/core';
 import { QUADS, WORDS } from '../words';
-import { DRAW_BINDINGS, fragments, SHADED } from './common';
+import { DRAW_BINDINGS, fragments, SHADED, TURN } from './common';
 
 /** The shaders of mesh copies. */
 
@@ -101,7 +101,7 @@ export const COPIES = /* wgsl */ `${MESH_HEAD}
 ${fragments('Corner')}`;
 
 /** Opaque copies that are hardly more than a point: as in the CPU engine's copies.ts. */
-export const POINTS = /* wgsl */ `${MESH_HEAD}
+export const POINTS = /* wgsl */ `${MESH_HEAD}${TURN}
 @vertex fn corner(
   @builtin(vertex_index) vertex: u32, @builtin(instance_index) instance: u32,
 ) -> Corner {
@@ -128,10 +128,7 @@ export const POINTS = /* wgsl */ `${MESH_HEAD}
   let area = 0.5 * sum * sqrt(lengths.x * lengths.y * lengths.z) * zoom * zoom;
   let half = vec2<f32>(own(EX, p), own(EY, p));
   let covers = 0.5 * sqrt(min(area, 4.0 * half.x * half.y) / (half.x * half.y));
-  let k = vertex % 6u;
-  let side = vec2<f32>(
-    select(-1.0, 1.0, k == 1u || k == 4u || k == 5u), select(-1.0, 1.0, k == 2u || k == 3u || k == 5u));
-  out.at = screen(vec2<f32>(own(SX, p), own(SY, p)) + side * half * covers, place.z);
+  out.at = screen(vec2<f32>(own(SX, p), own(SY, p)) + turnOf(vertex) * half * covers, place.z);
   out.light = vec4<f32>(light / sum, 1.0);
   return out;
 }

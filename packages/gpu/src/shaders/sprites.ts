@@ -1,6 +1,6 @@
 import { PATTERNS, wgslConstants } from '@vast-swarm/core';
 import { WORDS } from '../words';
-import { DRAW_BINDINGS, fragments, SHADED } from './common';
+import { DRAW_BINDINGS, fragments, SHADED, TURN } from './common';
 
 /** Each pattern by its number, from the functions that both engines share. */
 const PATTERN_CASES = PATTERNS.filter((kind) => kind !== 'pictures')
@@ -9,17 +9,6 @@ const PATTERN_CASES = PATTERNS.filter((kind) => kind !== 'pictures')
       `case ${String(PATTERNS.indexOf(kind))}: { return pattern_${kind}(uv.x, uv.y, edge, n, 1.0 / n, i32(pick)).r0; }`,
   )
   .join('\n    ');
-
-/** Two triangles over a rectangle: its corner by the number of the vertex, -1 or 1. */
-const TURN = /* wgsl */ `
-fn turnOf(vertex: u32) -> vec2<f32> {
-  let turn = vertex % 6u;
-  return vec2<f32>(
-    select(-1.0, 1.0, turn == 1u || turn == 2u || turn == 4u),
-    select(-1.0, 1.0, turn == 2u || turn == 4u || turn == 5u),
-  );
-}
-`;
 
 /** Discs. */
 export const DISCS = /* wgsl */ `

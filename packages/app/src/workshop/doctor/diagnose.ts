@@ -1,8 +1,9 @@
 import {
+  birthsIn,
+  fadesIn,
   kindOf,
   longestLife,
   makePart,
-  overOf,
   rangeOf,
   takesEachPlace,
   type Census,
@@ -64,9 +65,8 @@ export function diagnose(
       },
     ]);
   }
-  const { when, lifetime } = swarm.dials;
-  const rate = when === 'bursts' ? 0 : swarm.dials.rate;
-  const burst = when === 'steadily' ? 0 : swarm.dials.burst;
+  const { lifetime } = swarm.dials;
+  const { rate, burst } = birthsIn(swarm.dials);
   const [start, limit] = [swarm.dials.start, swarm.dials.limit];
   const now = frame / piece.frame.rate;
   for (const { message, enough } of noticesOf(swarm, notices)) {
@@ -96,7 +96,7 @@ export function diagnose(
           { path: dial('burstAt'), value: 0 },
         ]);
       }
-    } else if (rate === 0 && burst === 0) {
+    } else if (rate === 0 && burst === 0 && !takesEachPlace(swarm.dials)) {
       add('Nothing is born: rate and burst are 0.', 'Set a rate of 2000 /s', [
         { path: dial('when'), value: 'steadily' },
         { path: dial('rate'), value: 2000 },
@@ -138,8 +138,7 @@ export function diagnose(
   }
   if (census.brightEnough < census.largeEnough * 0.5) {
     const opacity = rangeOf(swarm.dials.opacity)[1];
-    const over = overOf(swarm.dials.opacity);
-    if (swarm.dials.lasts === 'ever' && over && over[0]!.y < 0.05) {
+    if (swarm.dials.lasts === 'ever' && fadesIn(swarm.dials.opacity)) {
       add('They live for ever, and at the beginning of life they are transparent.', 'No fading', [
         { path: dial('opacity'), value: opacity },
       ]);

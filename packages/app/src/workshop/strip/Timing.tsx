@@ -7,7 +7,7 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
-import type { Swarm } from '@vast-swarm/core';
+import { birthsIn, type Swarm } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
 import { useApp } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
@@ -29,13 +29,10 @@ type Span = Pick<Swarm, 'id' | 'name' | 'on'> &
 
 function spanOf({ id, name, on, dials }: Swarm): Span {
   const dial = (key: string): number => dials[key] as number;
-  const { when } = dials;
-  const span = { id, name, on, start: dial('start'), end: dial('end') };
-  if (when === 'once')
-    return { ...span, steady: false, burst: 1, burstAt: span.start, burstEvery: 0 };
-  const burst = when === 'bursts' || when === 'both' ? dial('burst') : 0;
-  const steady = when !== 'bursts' && dials.rate !== 0;
-  return { ...span, steady, burst, burstAt: dial('burstAt'), burstEvery: dial('burstEvery') };
+  const { rate, burst } = birthsIn(dials);
+  const span = { id, name, on, start: dial('start'), end: dial('end'), steady: rate !== 0 };
+  if (dials.when === 'once') return { ...span, burst: 1, burstAt: span.start, burstEvery: 0 };
+  return { ...span, burst, burstAt: dial('burstAt'), burstEvery: dial('burstEvery') };
 }
 
 /** Most bursts that are marked. */

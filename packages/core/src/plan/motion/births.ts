@@ -1,4 +1,4 @@
-import { takesEachPlace, type SwarmValues } from '../../catalogue/swarmDials';
+import { birthsIn, takesEachPlace, type SwarmValues } from '../../catalogue/swarmDials';
 import { rangeOf, type NumberFeed } from '../../feeds/feeds';
 import type { Scene } from '../scene';
 
@@ -41,20 +41,18 @@ export class BirthSchedule {
     // Times count from the piece's 0; what starts at 0 starts with the pre-roll.
     const moment = (at: number): number => (at <= 0 ? 0 : at - begin);
     const start = moment(dials.start);
-    const { when } = dials;
+    const { rate, burst } = birthsIn(dials);
     const places = takesEachPlace(dials);
     const end = places ? Infinity : Math.max(start, dials.end - begin);
-    const rate = when === 'bursts' || when === 'once' ? 0 : dials.rate;
     const steady =
       typeof rate === 'number'
         ? new EvenRate(rate * scene.density, start, end)
         : new DrivenRate(more(scene.follow(rate), scene.density), start, end, begin, scene);
     this.steady = places ? new AtMost(each ?? 0, steady) : steady;
-    const bursts = when === 'bursts' || when === 'both';
-    this.burst = bursts ? Math.round(dials.burst * scene.density) : 0;
-    if (when === 'once') this.burst = each ?? 0;
-    this.burstAt = bursts ? moment(dials.burstAt) : start;
-    this.burstEvery = bursts ? dials.burstEvery : 0;
+    const once = dials.when === 'once';
+    this.burst = once ? (each ?? 0) : Math.round(burst * scene.density);
+    this.burstAt = once ? start : moment(dials.burstAt);
+    this.burstEvery = once ? 0 : dials.burstEvery;
     this.loop = dials.loop;
   }
 

@@ -35,7 +35,7 @@ export interface Forms {
   corners: Float32Array;
   /**
    * Five numbers to a triangle: its normal, twice its area long, how far along it its plane lies, and
-   * whether it is flat, or the first half of a flat parallelogram, see FACE.
+   * whether it is flat, or the first half of a flat parallelogram, see FACES.
    */
   faces: Float32Array;
   levels: Level[];
@@ -99,26 +99,31 @@ function putCorners(
   }
 }
 
-/** What a face is to those that draw it. */
-const FACE = { curved: 0, flat: 1, quad: 2 } as const;
+/**
+ * What a face is to those that draw it, by number: lit as the normals of its corners have it, flat, or the
+ * first half of a flat parallelogram.
+ */
+export const FACES = ['curved', 'flat', 'quad'] as const;
+/** Numbers of a face: normal, distance, kind. */
+export const FACE_SIZE = 5;
 
 function facesOf(corners: Float32Array): Float32Array {
   const count = corners.length / 18;
-  const faces = new Float32Array(5 * count);
+  const faces = new Float32Array(FACE_SIZE * count);
   for (let t = 0; t < count; t++) {
     for (let axis = 0; axis < 3; axis++) {
       const [i, j] = [18 * t + ((axis + 1) % 3), 18 * t + ((axis + 2) % 3)];
       const [ui, uj] = [corners[i + 6]! - corners[i]!, corners[j + 6]! - corners[j]!];
       const [vi, vj] = [corners[i + 12]! - corners[i]!, corners[j + 12]! - corners[j]!];
       const normal = ui * vj - uj * vi;
-      faces[5 * t + axis] = normal;
-      faces[5 * t + 3]! += normal * corners[18 * t + axis]!;
+      faces[FACE_SIZE * t + axis] = normal;
+      faces[FACE_SIZE * t + 3]! += normal * corners[18 * t + axis]!;
     }
-    if (isFlat(corners, t)) faces[5 * t + 4] = FACE.flat;
+    if (isFlat(corners, t)) faces[FACE_SIZE * t + 4] = FACES.indexOf('flat');
   }
   for (let t = 0; t + 1 < count; t++) {
     if (!isSquare(corners, t)) continue;
-    faces[5 * t + 4] = FACE.quad;
+    faces[FACE_SIZE * t + 4] = FACES.indexOf('quad');
     // The second half goes with the first.
     t += 1;
   }
