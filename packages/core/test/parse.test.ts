@@ -86,7 +86,7 @@ test('what is not JSON is told by line; NaN is not JSON', () => {
 
 test('other files, newer versions, deep nesting and vast files are refused', () => {
   expect(problems('[1, 2, 3]')).toContain("its 'format' should be");
-  expect(problems(pieceText({ ...smallPiece(), version: 7 as 5 }))).toContain('newer Vast Swarm');
+  expect(problems(pieceText({ ...smallPiece(), version: 99 as 6 }))).toContain('newer Vast Swarm');
   expect(problems('['.repeat(10_000) + ']'.repeat(10_000))).toContain('Nested more than 64 deep');
   expect(() => {
     checkSize(200 * 2 ** 20);
@@ -106,6 +106,21 @@ test('older versions are brought up step by step', () => {
   const piece = { version: 1 };
   expect(migrate(piece, steps, 3)).toEqual({ version: 3, one: true, two: true });
   expect(migrate({ version: 2 }, steps, 3)).toEqual({ version: 3, two: true });
+});
+
+test('a place that did nothing does nothing still, once it would', () => {
+  const dials = { swarm: 'motes', jitter: 0.2, centre: [0, 3, 0], turn: [0, 90, 0], progress: 0.5 };
+  const child = { name: 'Wake', emitter: { kind: 'swarm', dials } };
+  const parent = { name: 'Motes', emitter: { kind: 'box', dials: { centre: [0, 3, 0] } } };
+  const piece = { version: 5, swarms: [parent, child, { emitter: { kind: 'swarm', dials: null } }] };
+  expect(migrate(piece)).toEqual({
+    version: 6,
+    swarms: [
+      parent,
+      { name: 'Wake', emitter: { kind: 'swarm', dials: { swarm: 'motes', jitter: 0.2 } } },
+      { emitter: { kind: 'swarm', dials: {} } },
+    ],
+  });
 });
 
 test('dials are set from text, and what does not fit is refused', () => {
@@ -174,7 +189,7 @@ test('a piece of version 2 has its one body as the first of several', () => {
   expect(piece.swarms[0]!.bodies).toMatchObject([
     { id: 'disc', kind: 'disc', dials: { mode: 'screen' } },
   ]);
-  expect(piece).toMatchObject({ version: 5, lights: [], density: 1 });
+  expect(piece).toMatchObject({ version: 6, lights: [], density: 1 });
 });
 
 test('a piece of version 4 keeps its look: turbulence, falloffs of 0, and jostle by its old name', () => {

@@ -25,3 +25,19 @@ test('the parts of bloom add up to 1 at any size, and levels halve', () => {
     expect(levels[0]).toMatchObject({ width: Math.ceil(w / 2), height: Math.ceil(h / 2) });
   }
 });
+
+test('the reach of bloom goes smoothly with its radius and is the same part of a frame of any height', () => {
+  /** Over how many halvings light is spread on average, and over how many if the frame had 1080 lines. */
+  const deep = (height: number, radius: number): number =>
+    bloomLevels((height * 16) / 9, height, radius).reduce((sum, l, i) => sum + l.weight * i, 0);
+  const radii = Array.from({ length: 200 }, (_, i) => 0.1 * 1.01 ** i);
+  const deeper = radii.map((r, i) => (i ? deep(1080, r) - deep(1080, radii[i - 1]!) : 0)).slice(1);
+  // A radius 1.01 times as large reaches log2(1.01) of a level deeper, until the frame ends.
+  const room = deeper.slice(0, 60);
+  for (const step of room) expect(step).toBeCloseTo(Math.log2(1.01), 6);
+  for (const step of deeper) expect(step).toBeGreaterThanOrEqual(-1e-9);
+  for (const height of [540, 700, 1440, 2160]) {
+    const more = Math.log2(height / 1080);
+    expect(deep(height, 0.3) - deep(1080, 0.3)).toBeCloseTo(more, 6);
+  }
+});

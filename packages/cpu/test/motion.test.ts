@@ -161,6 +161,26 @@ test('births from another swarm start at its living particles and take their mot
   }
 });
 
+test('births from another swarm are turned about the pivot and moved, place and motion', () => {
+  const piece = thrown(3, []);
+  const child = { ...structuredClone(makeSwarm('swarm', [])), id: 'wake' };
+  const place = { centre: [0, 5, 0], turn: [0, 0, 90], pivot: [1, 0, 0] } as const;
+  Object.assign(child.emitter.dials, { swarm: 'motes', share: 0.5, ...place });
+  child.launch.dials.speed = 0;
+  Object.assign(child.dials, { rate: 300, lifetime: 50 });
+  piece.swarms.push(child);
+  run(piece, 2);
+  const [x, y, vx, vy, age] = ['px', 'py', 'vx', 'vy', 'age'].map((n) => engine.state('wake', n));
+  for (let i = 0; i < 500; i++) {
+    // Along x at 3 m/s becomes up from (1, 4).
+    const born = 2 - age![i]!;
+    expect(Math.abs(x![i]! - 1)).toBeLessThan(1e-4);
+    expect(Math.abs(y![i]! - (4 + 3 * born + 1.5 * age![i]!))).toBeLessThan(2e-2);
+    expect(Math.abs(vx![i]!)).toBeLessThan(1e-4);
+    expect(vy![i]).toBeCloseTo(1.5, 4);
+  }
+});
+
 test('two swarms that are born from each other give a notice and no particles', () => {
   const piece = thrown(0, []);
   const [a] = piece.swarms;

@@ -36,12 +36,10 @@ export interface Birthplace {
   tangent?: Vec3;
   /** Linear light of the place: of a picture, mesh or point cloud. */
   colour?: Vec3;
-  /** Velocity of the place itself in m/s, world frame, as of another swarm's particle. */
+  /** Velocity of the place itself in m/s, in the emitter's own frame, as of another swarm's particle. */
   velocity?: Vec3;
   /** False: there is no place, and the particle is not born. */
   there?: Expr;
-  /** The place is already in the world frame. */
-  inWorld?: boolean;
 }
 
 /** What holds a particle to its emitter while it lives. */

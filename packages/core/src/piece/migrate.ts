@@ -1,43 +1,42 @@
 import { VERSION } from './types';
 
 type Migration = (piece: object) => object;
+type Dials = Record<string, unknown>;
+
+/** A piece with each thing of one of its lists changed; whatever is no list is left alone. */
+function withEach(piece: object, list: string, change: (item: object) => object): object {
+  const items = (piece as Record<string, unknown>)[list];
+  return Array.isArray(items) ? { ...piece, [list]: (items as object[]).map(change) } : piece;
+}
 
 /** migrations[n] turns a piece of version n into one of version n + 1. */
 const migrations: Record<number, Migration> = {
   /** Version 2 has signals, colliders, stock and copies. */
   1: (piece) => ({
-    ...piece,
+    ...withEach(piece, 'swarms', (swarm) => ({ ...swarm, copies: [] })),
     ...{ colliders: [], signals: [], stock: [] },
-    ...('swarms' in piece && Array.isArray(piece.swarms)
-      ? { swarms: piece.swarms.map((s: object) => ({ ...s, copies: [] })) }
-      : {}),
   }),
   /** Version 3 has several bodies to a swarm, lights and density. */
-  2: (piece) => ({
-    ...piece,
-    ...{ lights: [], density: 1 },
-    ...('swarms' in piece && Array.isArray(piece.swarms)
-      ? { swarms: (piece.swarms as object[]).map(withBodies) }
-      : {}),
-  }),
+  2: (piece) => ({ ...withEach(piece, 'swarms', withBodies), lights: [], density: 1 }),
   /** In version 4 the outline that masks a treatment is a shape of its mask. */
-  3: (piece) => ({
-    ...piece,
-    ...('finish' in piece && Array.isArray(piece.finish)
-      ? { finish: (piece.finish as object[]).map(withOutlineShape) }
-      : {}),
-  }),
+  3: (piece) => withEach(piece, 'finish', withOutlineShape),
   /**
    * In version 5 turbulence is as strong as it says, and a falloff of 0 weakens nothing; what a piece
    * has is turned down by so much. Vector noise is called jostle.
    */
-  4: (piece) => ({
-    ...piece,
-    ...('forces' in piece && Array.isArray(piece.forces)
-      ? { forces: (piece.forces as object[]).map(withTrueStrength) }
-      : {}),
-  }),
+  4: (piece) => withEach(piece, 'forces', withTrueStrength),
+  /** In version 6 births from another swarm are moved and turned as others are; before, their place did nothing. */
+  5: (piece) => withEach(piece, 'swarms', withoutPlace),
 };
+
+const PLACE = ['centre', 'turn', 'pivot', 'along', 'progress'];
+
+function withoutPlace(swarm: { emitter?: unknown }): object {
+  const emitter = swarm.emitter as { kind?: unknown; dials?: unknown } | null | undefined;
+  if (emitter?.kind !== 'swarm' || typeof emitter.dials !== 'object') return swarm;
+  const dials = Object.entries(emitter.dials ?? {}).filter(([key]) => !PLACE.includes(key));
+  return { ...swarm, emitter: { ...emitter, dials: Object.fromEntries(dials) } };
+}
 
 /** What turbulence gave of the strength that it was set to. */
 const TURBULENCE_WAS = 0.33143;
@@ -45,7 +44,7 @@ const TURBULENCE_WAS = 0.33143;
 function withTrueStrength(part: { kind?: unknown; dials?: unknown }): object {
   if (part.kind === 'vectorNoise') return { ...part, kind: 'jostle' };
   if (typeof part.dials !== 'object' || part.dials === null) return part;
-  const dials = part.dials as Record<string, unknown>;
+  const dials = part.dials as Dials;
   // What was left out stood at the default of version 4.
   const lessened = (factor: number, defaults: Record<string, number>): object => {
     const now = Object.entries({ ...defaults, ...dials }).filter(([key]) => key in defaults);
@@ -62,7 +61,7 @@ function withTrueStrength(part: { kind?: unknown; dials?: unknown }): object {
 function scaledFeed(feed: unknown, factor: number): unknown {
   const scaled = (v: unknown): unknown => (typeof v === 'number' ? v * factor : v);
   if (typeof feed !== 'object' || feed === null) return scaled(feed);
-  const given = feed as Record<string, unknown>;
+  const given = feed as Dials;
   const ends = ['value', 'from', 'to'].filter((k) => k in given);
   return {
     ...given,

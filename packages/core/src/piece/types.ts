@@ -3,7 +3,7 @@ import type { SwarmValues } from '../catalogue/swarmDials';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 5;
+export const VERSION = 6;
 
 /** A kind with its dials. */
 export interface Choice {

@@ -10,7 +10,7 @@ const TRIES = 12;
 export const swarm = emitter({
   kind: 'swarm',
   title: 'Another swarm',
-  help: 'Particles start where those of another swarm are.',
+  help: 'Particles start where those of another swarm are, moved and turned by its place.',
   icon: 'M7 7a2 2 0 1 0 .01 0M15 5h.01M19 10h.01M17 16h.01M11 19h.01M13 12h.01M9 9l3 2M10 10l5 5',
   dials: {
     swarm: swarmDial('The swarm whose particles they start from.'),
@@ -73,7 +73,6 @@ export const swarm = emitter({
       tangent: normal,
       velocity: velocity.scale(dial.number('share')),
       there: slots.gt(zero).and(alive(slot!)),
-      inWorld: true,
     };
   },
 });

@@ -7,7 +7,7 @@ const [bloom, ...rest] = showFinish(0.55, 0.35, 0.25);
 /** Streaks: into the beam of the lighthouse, faster with every turn of the lamp. */
 export const beaconRush = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Beacon Rush',
   seed: 44,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 60 },

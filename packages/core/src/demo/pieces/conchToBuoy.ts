@@ -11,7 +11,7 @@ const MORPH = {
 /** Morph: what the tide brought in turns into what the harbour put out, and back. */
 export const conchToBuoy = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Conch to Buoy',
   seed: 5,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },

@@ -4,7 +4,7 @@ import { FADING, over } from './shapes';
 /** Vortex and drag: the water behind a lock gate turns, and takes the lights of the quay with it. */
 export const eddyAtTheLock = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Eddy at the Lock',
   seed: 7,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },

@@ -5,7 +5,7 @@ import { over, spread } from './shapes';
 /** Trails: gulls wheel over the harbour mouth, and the evening keeps the lines they draw. */
 export const gullTrails = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Gull Trails',
   seed: 27,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 90 },

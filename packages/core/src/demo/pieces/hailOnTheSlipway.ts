@@ -4,7 +4,7 @@ import { showFinish } from './finish';
 /** Bursts and collisions: hail comes down in squalls, rattles over the stone and gathers in the basin. */
 export const hailOnTheSlipway = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Hail on the Slipway',
   seed: 23,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 75 },

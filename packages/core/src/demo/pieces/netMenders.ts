@@ -5,7 +5,7 @@ import { COME_AND_GO, FADING, over, spread } from './shapes';
 /** Links: a net hangs in the dark, sways, tears apart and is mended thread by thread. */
 export const netMenders = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Net Menders',
   seed: 12,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },

@@ -4,7 +4,7 @@ import { showFinish } from './finish';
 /** Outline, creeping, copies: down the long shed where ropes are laid, strand over strand. */
 export const ropeWalk = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Rope Walk',
   seed: 31,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 60 },

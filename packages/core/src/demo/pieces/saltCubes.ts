@@ -4,7 +4,7 @@ import { showFinish } from './finish';
 /** Lattice and mesh copies: a block of salt is stirred up, and settles back crystal by crystal. */
 export const saltCubes = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Salt Cubes',
   seed: 8,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },

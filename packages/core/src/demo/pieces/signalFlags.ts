@@ -5,7 +5,7 @@ import { spread } from './shapes';
 /** Picture sets: flags on their lines over the quay change what they say, a ripple at a time. */
 export const signalFlags = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Signal Flags',
   seed: 5,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },

@@ -4,7 +4,7 @@ import { showFinish } from './finish';
 /** Picture-driven flow: the water of an old chart begins to run along its depth lines. */
 export const tideChart = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Tide Chart',
   seed: 12,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },

@@ -11,7 +11,7 @@ const pane = (x: number, y: number) => {
 /** Depth of field and masks: the lights of the quay through a wet window, four panes to a sash. */
 export const windowRain = validatePiece({
   format: 'vast-swarm piece',
-  version: 5,
+  version: 6,
   name: 'Window Rain',
   seed: 19,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 120 },

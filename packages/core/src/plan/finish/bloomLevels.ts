@@ -12,21 +12,31 @@ export interface BloomLevel {
 const OCTAVES = 6;
 
 /**
- * The pyramid of bloom: each level half the size of the one before. What would be spread less than
- * a level 0 pixel stays in level 0, so that a small preview and a large frame look alike.
+ * The pyramid of bloom: each level half the size of the one before. Octaves lie between two levels, so
+ * that the radius goes smoothly from one to the next. What would be spread less than a level 0 pixel stays
+ * in level 0, so that a small preview and a large frame look alike.
  */
 export function bloomLevels(width: number, height: number, radius: number): BloomLevel[] {
-  const reach = Math.max(2, radius * height);
-  const count = Math.max(1, Math.min(12, Math.round(Math.log2(reach))));
+  // Level 0 halves the frame once, and spreads light about two pixels.
+  const deepest = Math.min(11, Math.log2(Math.max(2, radius * height)) - 1);
+  const levels = halved(width, height, Math.ceil(deepest) + 1);
+  const last = levels.length - 1;
+  for (let octave = 0; octave < OCTAVES; octave++) {
+    const deep = Math.min(last, Math.max(0, deepest - octave));
+    const low = Math.floor(deep);
+    levels[low]!.weight += (1 - (deep - low)) / OCTAVES;
+    levels[Math.min(last, low + 1)]!.weight += (deep - low) / OCTAVES;
+  }
+  return levels;
+}
+
+/** So many levels, each half the size of the one before; none below two pixels, but one there is. */
+function halved(width: number, height: number, count: number): BloomLevel[] {
   const levels: BloomLevel[] = [];
   let [w, h] = [width, height];
   for (let i = 0; i < count && (i === 0 || Math.min(w, h) >= 4); i++) {
     [w, h] = [Math.ceil(w / 2), Math.ceil(h / 2)];
     levels.push({ width: w, height: h, stride: strideOf(w), weight: 0 });
-  }
-  for (let octave = 0; octave < OCTAVES; octave++) {
-    const level = Math.min(levels.length - 1, Math.max(0, count - 1 - octave));
-    levels[level]!.weight += 1 / OCTAVES;
   }
   return levels;
 }
@@ -42,13 +52,8 @@ export function blurLevels(
 ): { levels: BloomLevel[]; own: number } {
   const deep = Math.max(0, Math.log2(Math.max(1, radius * height)));
   const [low, part] = [Math.floor(deep), deep - Math.floor(deep)];
-  const levels: BloomLevel[] = [];
-  let [w, h] = [width, height];
-  for (let i = 0; i <= low && (i === 0 || Math.min(w, h) >= 4); i++) {
-    [w, h] = [Math.ceil(w / 2), Math.ceil(h / 2)];
-    levels.push({ width: w, height: h, stride: strideOf(w), weight: 0 });
-  }
   if (deep === 0) return { levels: [], own: 1 };
+  const levels = halved(width, height, low + 1);
   const last = levels.length - 1;
   // Level 0 halves the frame once: it spreads about two pixels, each further one twice as far.
   levels[Math.min(last, low)]!.weight += part;

@@ -47,10 +47,9 @@ export function birthKernel(
   const throwing = sharedDials(launch, launchDials);
   const placement = placementOf(at);
   const thrown = kindOf('launches', swarm.launch.kind).build(launch, place);
-  const position = place.inWorld ? place.position : placement.place(place.position);
-  let velocity = place.inWorld ? thrown : placement.direction(thrown);
-  if (place.velocity) velocity = velocity.add(place.velocity);
-  if (throwing.raw('inherit') !== 0 && travels(swarm.emitter.dials) && !place.inWorld) {
+  const position = placement.place(place.position);
+  let velocity = placement.direction(place.velocity ? thrown.add(place.velocity) : thrown);
+  if (throwing.raw('inherit') !== 0 && travels(swarm.emitter.dials)) {
     velocity = velocity.add(travel(at, place, scene.rate).scale(throwing.number('inherit')));
   }
   const own = swarmReader(builder, swarm, particle);
