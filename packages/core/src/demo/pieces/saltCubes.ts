@@ -16,7 +16,7 @@ export const saltCubes = validatePiece({
     kind: 'perspective',
     dials: {
       target: [0, 0, 0],
-      distance: 6,
+      distance: 6.6,
       azimuth: 32,
       elevation: 22,
       orbit: -7,
@@ -105,7 +105,7 @@ export const saltCubes = validatePiece({
       name: 'Settle',
       on: true,
       kind: 'home',
-      dials: { stiffness: { feed: 'signal', signal: 'stir', from: 9, to: 0.25 }, damping: 2.4 },
+      dials: { stiffness: { feed: 'signal', signal: 'stir', from: 9, to: 1.6 }, damping: 1.6 },
     },
     {
       id: 'stirring',
@@ -114,8 +114,8 @@ export const saltCubes = validatePiece({
       kind: 'vortex',
       dials: {
         axis: [0.25, 1, 0],
-        spin: { feed: 'signal', signal: 'stir', from: 0, to: 150 },
-        radius: 1.7,
+        spin: { feed: 'signal', signal: 'stir', from: 0, to: 190 },
+        radius: 2.4,
         falloff: 1.5,
         acts: 'push',
         grip: 2.2,
@@ -128,10 +128,10 @@ export const saltCubes = validatePiece({
       on: true,
       kind: 'turbulence',
       dials: {
-        strength: { feed: 'signal', signal: 'stir', from: 0, to: 2.3 },
-        scale: 0.9,
-        octaves: 2,
-        change: 0.4,
+        strength: { feed: 'signal', signal: 'stir', from: 0, to: 6.5 },
+        scale: 1.3,
+        octaves: 1,
+        change: 0.5,
       },
     },
   ],
