@@ -2,7 +2,7 @@ import type { Mesh } from '../types';
 import { memo } from '../memo';
 import { boundsOf } from '../points';
 
-/** So many fit, with their place along the curve, into the whole numbers of double precision. */
+/** Nodes go by whole numbers of single precision: two for each triangle. */
 export const MOST_TRIANGLES = 2 ** 23;
 
 /** Numbers of a node: its box from low to high corner, the node behind its branch, its triangle or -1. */
@@ -25,26 +25,20 @@ export function triangleTree(mesh: Mesh): TriangleTree {
   return memo(mesh, 'triangle tree', () => new Builder(mesh).tree());
 }
 
-/** Spreads ten bits so that two more fit between each: Morton 1966. */
-function spread(v: number): number {
-  let x = v & 1023;
-  x = (x | (x << 16)) & 0x030000ff;
-  x = (x | (x << 8)) & 0x0300f00f;
-  x = (x | (x << 4)) & 0x030c30c3;
-  return (x | (x << 2)) & 0x09249249;
-}
-
 class Builder {
   private readonly order: Int32Array;
+  /** Three numbers a triangle: the middle of its box. */
+  private readonly middles: Float32Array;
   private readonly nodes: Float32Array;
   private readonly corners: Float32Array;
   private made = 0;
 
   constructor(private readonly mesh: Mesh) {
-    this.order = this.mortonOrder();
-    const count = Math.max(0, 2 * this.order.length - 1);
-    this.nodes = new Float32Array(NODE * (count + 1));
-    this.corners = new Float32Array(TRIANGLE * Math.max(1, this.order.length));
+    const triangles = mesh.triangles.length / 3;
+    this.order = Int32Array.from({ length: triangles }, (_, t) => t);
+    this.middles = this.middlesOf();
+    this.nodes = new Float32Array(NODE * (Math.max(0, 2 * triangles - 1) + 1));
+    this.corners = new Float32Array(TRIANGLE * Math.max(1, triangles));
   }
 
   tree(): TriangleTree {
@@ -52,24 +46,15 @@ class Builder {
     return { nodes: this.nodes, count: this.made, triangles: this.corners };
   }
 
-  /** Triangles along a curve that fills space, so that halves of it are near together. */
-  private mortonOrder(): Int32Array {
+  private middlesOf(): Float32Array {
     const { positions, triangles } = this.mesh;
-    const [low, high] = boundsOf(positions);
-    const count = triangles.length / 3;
-    const keys = new Float64Array(count);
-    for (let t = 0; t < count; t++) {
-      let code = 0;
-      for (let axis = 0; axis < 3; axis++) {
-        const at = (c: number): number => positions[3 * triangles[3 * t + c]! + axis]!;
-        const middle = (at(0) + at(1) + at(2)) / 3;
-        const part = (middle - low[axis]!) / Math.max(1e-12, high[axis]! - low[axis]!);
-        code += spread(Math.min(1023, Math.max(0, Math.floor(part * 1024)))) * 2 ** axis;
-      }
-      keys[t] = code * MOST_TRIANGLES + t;
+    const middles = new Float32Array(triangles.length);
+    for (let i = 0; i < triangles.length; i++) {
+      const [first, axis] = [i - (i % 3), i % 3];
+      const at = (c: number): number => positions[3 * triangles[first + c]! + axis]!;
+      middles[i] = (Math.min(at(0), at(1), at(2)) + Math.max(at(0), at(1), at(2))) / 2;
     }
-    keys.sort();
-    return Int32Array.from(keys, (key) => key % MOST_TRIANGLES);
+    return middles;
   }
 
   /** Writes the node over some of the order, and all below it. */
@@ -77,7 +62,7 @@ class Builder {
     const at = this.made++;
     if (end - begin === 1) this.leaf(at, begin);
     else {
-      const middle = (begin + end) >> 1;
+      const middle = this.halved(begin, end);
       const [one, other] = [this.made, this.made + 2 * (middle - begin) - 1];
       this.branch(begin, middle);
       this.branch(middle, end);
@@ -89,6 +74,37 @@ class Builder {
       this.nodes[NODE * at + 7] = -1;
     }
     this.nodes[NODE * at + 6] = this.made;
+  }
+
+  /**
+   * Brings those of a part of the order to its front that lie in the lower half of the space they take, along
+   * its longest side, and tells where the others begin: on either side there is one at least.
+   */
+  private halved(begin: number, end: number): number {
+    const { order, middles } = this;
+    const [low, high] = [
+      [Infinity, Infinity, Infinity],
+      [-Infinity, -Infinity, -Infinity],
+    ];
+    for (let i = begin; i < end; i++) {
+      for (let axis = 0; axis < 3; axis++) {
+        const v = middles[3 * order[i]! + axis]!;
+        low[axis] = Math.min(low[axis]!, v);
+        high[axis] = Math.max(high[axis]!, v);
+      }
+    }
+    const sides = high.map((h, axis) => h - low[axis]!);
+    const axis = sides.indexOf(Math.max(...sides));
+    const cut = (low[axis]! + high[axis]!) / 2;
+    let to = begin;
+    for (let i = begin; i < end; i++) {
+      const t = order[i]!;
+      if (middles[3 * t + axis]! > cut) continue;
+      order[i] = order[to]!;
+      order[to++] = t;
+    }
+    // All in one place: any half of them.
+    return to === begin || to === end ? (begin + end) >> 1 : to;
   }
 
   private leaf(at: number, place: number): void {
