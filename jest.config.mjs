@@ -2,9 +2,16 @@
 const MODULES = [
   ...['fast-png', 'iobuffer', 'fflate', 'property-graph', '@gltf-transform', 'three', 'jsep'],
   ...['fast-xml-parser', 'fast-xml-builder', 'path-expression-matcher', 'strnum', '@nodable'],
-  ...['xml-naming', 'meshoptimizer'],
+  ...['xml-naming', 'meshoptimizer', 'mediabunny', 'mpg123-decoder', '@wasm-audio-decoders'],
+  ...['opus-decoder', 'codec-parser', 'simple-yenc', '@eshaz'],
 ];
+/** It has a constant called Number, beside the one that is given to all modules below. */
+const renamed = {
+  jsc: { target: 'es2022', minify: { mangle: { toplevel: true }, compress: false } },
+  minify: true,
+};
 const transform = {
+  'codec-parser/.+\\.js$': ['@swc/jest', renamed],
   '^.+\\.m?[jt]sx?$': [
     '@swc/jest',
     {
@@ -20,7 +27,15 @@ const shared = {
   transform,
   testEnvironment: 'node',
   // Looked up in Jest's sandbox anew each time, they make heavy arithmetic a hundred times slower.
-  sandboxInjectedGlobals: ['Math', 'Number', 'Array', 'Float32Array', 'Float64Array', 'Int32Array'],
+  sandboxInjectedGlobals: [
+    'Math',
+    'Number',
+    'Array',
+    'Float32Array',
+    'Float64Array',
+    'Int32Array',
+    'Int16Array',
+  ],
   transformIgnorePatterns: [`/node_modules/(?!(${MODULES.join('|')})/)`],
 };
 

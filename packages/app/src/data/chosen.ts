@@ -3,12 +3,12 @@ import {
   freshId,
   freshName,
   lookOfPlaces,
+  standsInSpace,
   stockData,
   swarmFrom,
   type DialValues,
   type Piece,
   type StockEntry,
-  type StockType,
   type Swarm,
 } from '@vast-swarm/core';
 import type { StoredStock } from './db';
@@ -16,14 +16,9 @@ import { filesOf, importStock } from './stock';
 
 /** What comes with a thing of the stock when it is chosen in a piece. */
 
-/** Whether a thing of the stock stands in space. */
-export function hasMeasure(type: StockType): boolean {
-  return type !== 'picture' && type !== 'table';
-}
-
 /** Files come in all measures: at first a shape is brought to two metres, about the origin. */
 export function entryOf({ file, hash, type, name }: StoredStock): Omit<StockEntry, 'id'> {
-  const source = hasMeasure(type) ? { file, hash, size: 2 } : { file, hash };
+  const source = standsInSpace(type) ? { file, hash, size: 2 } : { file, hash };
   return { name, type, source };
 }
 

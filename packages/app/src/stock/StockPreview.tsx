@@ -2,9 +2,13 @@ import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import {
   boundsOf,
+  peaksOf,
   pointsOf,
+  secondsOf,
   type LookupTable,
   type Picture,
+  type InSpace,
+  type Sound,
   type StockData,
 } from '@vast-swarm/core';
 import { COLOURS } from '../theme';
@@ -22,6 +26,7 @@ export function StockPreview({ data, name }: { data: StockData; name: string }) 
     context.clearRect(0, 0, W, H);
     if (data.type === 'picture') drawPicture(context, data);
     else if (data.type === 'table') drawTable(context, data);
+    else if (data.type === 'sound') drawSound(context, data);
     else drawShape(context, data);
   }, [data]);
   return (
@@ -60,10 +65,17 @@ function drawTable(context: CanvasRenderingContext2D, { size, values }: LookupTa
   });
 }
 
-function drawShape(
-  context: CanvasRenderingContext2D,
-  data: Exclude<StockData, { type: 'picture' | 'table' }>,
-): void {
+/** Its waveform from beginning to end. */
+function drawSound(context: CanvasRenderingContext2D, sound: Sound): void {
+  const { low, high } = peaksOf(sound, 0, secondsOf(sound), W);
+  context.fillStyle = COLOURS.glass;
+  for (let x = 0; x < W; x++) {
+    const [top, bottom] = [high[x]!, low[x]!].map((v) => H / 2 - v * H * 0.45) as [number, number];
+    context.fillRect(x, top, 1, Math.max(1, bottom - top));
+  }
+}
+
+function drawShape(context: CanvasRenderingContext2D, data: InSpace): void {
   const [low, high] = boundsOf(pointsOf(data));
   const size = Math.max(1e-6, ...high.map((h, i) => h - low[i]!));
   const middle = low.map((l, i) => (l + high[i]!) / 2);

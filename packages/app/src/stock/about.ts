@@ -1,4 +1,4 @@
-import { boundsOf, lengthOf, pointsOf, type StockData } from '@vast-swarm/core';
+import { boundsOf, lengthOf, pointsOf, secondsOf, type StockData } from '@vast-swarm/core';
 
 const count = (n: number): string => n.toLocaleString('en-GB').replace(/,/g, ' ');
 
@@ -13,6 +13,10 @@ export function aboutStock(data: StockData): string {
     case 'picture': {
       const turns = data.moving ? `, ${String(data.moving.count)} in turn` : '';
       return `${String(data.width)} × ${String(data.height)} pixels${turns}`;
+    }
+    case 'sound': {
+      const kind = data.channels.length > 1 ? 'stereo' : 'mono';
+      return `${secondsOf(data).toFixed(2)} s, ${kind}, ${count(data.rate)} Hz`;
     }
     case 'table':
       return `${count(data.size)} × ${count(data.size)} × ${count(data.size)} colours`;

@@ -6,4 +6,5 @@ export const TYPE_NAMES: Record<StockType, string> = {
   picture: 'Picture',
   outline: 'Outline',
   table: 'Lookup table',
+  sound: 'Sound',
 };

@@ -1,6 +1,6 @@
 import { boundsOf, pointsOf } from './points';
 import { memo } from './memo';
-import type { StockData } from './types';
+import { inSpace, type StockData } from './types';
 
 /** How a file's own measure becomes ours. */
 export interface Fit {
@@ -12,15 +12,9 @@ export interface Fit {
   size?: number | undefined;
 }
 
-/** A thing of the stock in our measure; pictures have none. */
+/** A thing of the stock in our measure; what does not stand in space has none. */
 export function fitted(data: StockData, { up, unit, size }: Fit): StockData {
-  if (
-    data.type === 'picture' ||
-    data.type === 'table' ||
-    (up !== 'z' && unit === undefined && size === undefined)
-  ) {
-    return data;
-  }
+  if (!inSpace(data) || (up !== 'z' && unit === undefined && size === undefined)) return data;
   return memo(data, `fit ${up ?? 'y'} ${String(unit)} ${String(size)}`, () => {
     const [low, high] = boundsOf(pointsOf(data));
     const longest = Math.max(...high.map((h, i) => h - low[i]!));

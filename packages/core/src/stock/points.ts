@@ -1,4 +1,4 @@
-import type { StockData } from './types';
+import { inSpace, type StockData } from './types';
 
 /** The least box around points: [low, high]. */
 export function boundsOf(positions: Float32Array): [number[], number[]] {
@@ -19,7 +19,7 @@ export function boundsOf(positions: Float32Array): [number[], number[]] {
 
 /** All points of a thing of the stock that has points. */
 export function pointsOf(data: StockData): Float32Array {
-  if (data.type === 'picture' || data.type === 'table') return new Float32Array(0);
+  if (!inSpace(data)) return new Float32Array(0);
   if (data.type !== 'outline') return data.positions;
   const all = new Float32Array(data.curves.reduce((n, c) => n + c.points.length, 0));
   data.curves.reduce((at, { points }) => (all.set(points, at), at + points.length), 0);

@@ -1,5 +1,5 @@
 /** What pieces are made from besides numbers. Places are in metres, right-handed, y up. */
-export const STOCK_TYPES = ['mesh', 'cloud', 'picture', 'outline', 'table'] as const;
+export const STOCK_TYPES = ['mesh', 'cloud', 'picture', 'outline', 'table', 'sound'] as const;
 export type StockType = (typeof STOCK_TYPES)[number];
 
 export interface Mesh {
@@ -68,4 +68,25 @@ export interface LookupTable {
   high: [number, number, number];
 }
 
-export type StockData = Mesh | Cloud | Picture | Outline | LookupTable;
+export interface Sound {
+  type: 'sound';
+  /** Samples a second. */
+  rate: number;
+  /** One channel, or left and right, of one length; 32,767 is full scale. */
+  channels: Int16Array[];
+}
+
+/** What stands in space, and so has a measure. */
+export type InSpace = Mesh | Cloud | Outline;
+
+export type StockData = InSpace | Picture | LookupTable | Sound;
+
+/** Whether things of a type stand in space. */
+export function standsInSpace(type: StockType): type is InSpace['type'] {
+  return type === 'mesh' || type === 'cloud' || type === 'outline';
+}
+
+/** Whether a thing of the stock does. */
+export function inSpace(data: StockData): data is InSpace {
+  return standsInSpace(data.type);
+}

@@ -1,7 +1,7 @@
 import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
-import { freshId, made, madeTitle, MADE, type StockDial, type StockEntry } from '@vast-swarm/core';
-import { entryOf, hasMeasure, lookOf } from '../../data/chosen';
+import { freshId, made, madeTitle, MADE, standsInSpace, type StockDial, type StockEntry } from '@vast-swarm/core';
+import { entryOf, lookOf } from '../../data/chosen';
 import { importStock, STOCK_ACCEPT } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
@@ -119,7 +119,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
           Put the pen away
         </Button>
       )}
-      {chosen && 'hash' in chosen.source && hasMeasure(chosen.type) && (
+      {chosen && 'hash' in chosen.source && standsInSpace(chosen.type) && (
         <Fitting entry={chosen} source={chosen.source} />
       )}
       <input

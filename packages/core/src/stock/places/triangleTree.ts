@@ -1,6 +1,5 @@
 import type { Mesh } from '../types';
 import { memo } from '../memo';
-import { boundsOf } from '../points';
 
 /** Nodes go by whole numbers of single precision: two for each triangle. */
 export const MOST_TRIANGLES = 2 ** 23;

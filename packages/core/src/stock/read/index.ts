@@ -1,4 +1,11 @@
-import type { Cloud, Mesh, Outline, StockData, StockType } from '../types';
+import {
+  inSpace,
+  type Cloud,
+  type Mesh,
+  type Outline,
+  type StockData,
+  type StockType,
+} from '../types';
 import { MOST_TRIANGLES } from '../places/triangleTree';
 import { coarserOf, simplifierReady } from '../places/coarser';
 import { cloudOfText } from './cloud';
@@ -19,6 +26,16 @@ export const STOCK_FILES = {
   xyz: 'cloud',
   csv: 'cloud',
   cube: 'table',
+  wav: 'sound',
+  flac: 'sound',
+  ogg: 'sound',
+  oga: 'sound',
+  opus: 'sound',
+  mp3: 'sound',
+  mp4: 'sound',
+  m4a: 'sound',
+  webm: 'sound',
+  mka: 'sound',
 } as const satisfies Record<string, StockType>;
 
 function text(bytes: Uint8Array): string {
@@ -26,8 +43,8 @@ function text(bytes: Uint8Array): string {
 }
 
 /**
- * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV or CUBE. The
- * readers of the larger formats come when they are wanted.
+ * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV, CUBE, or a
+ * sound. The readers of the larger formats come when they are wanted.
  * @param progress is told the part that is done, 0 to 1, for files that take long
  * @throws StockError that says what is wrong and where
  */
@@ -36,7 +53,7 @@ export async function readStock(
   bytes: Uint8Array,
   progress: (part: number) => void = () => undefined,
 ): Promise<StockData> {
-  const ending = /\.([a-z]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
+  const ending = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
   if (!(ending in STOCK_FILES)) {
     const known = Object.keys(STOCK_FILES).join(', ').toUpperCase();
     throw new StockError(name, `this kind of file is not known; known are ${known}`);
@@ -60,6 +77,9 @@ async function read(
   bytes: Uint8Array,
   progress: (part: number) => void,
 ): Promise<StockData> {
+  if (STOCK_FILES[ending as keyof typeof STOCK_FILES] === 'sound') {
+    return (await import('./sound')).soundOf(name, bytes, progress);
+  }
   switch (ending) {
     case 'png':
       return (await import('./picture')).pictureOf(name, bytes);
@@ -79,7 +99,7 @@ async function read(
 }
 
 function checked(name: string, data: StockData): StockData {
-  if (data.type === 'picture' || data.type === 'table') return data;
+  if (!inSpace(data)) return data;
   if (data.type === 'outline') return checkedOutline(name, data);
   return checkedPoints(name, data);
 }
