@@ -16,6 +16,7 @@ import type {
   LaunchKind,
   LightKind,
   SignalKind,
+  SoundKind,
 } from './kinds';
 import { launchDials } from './launches/inherit';
 
@@ -57,6 +58,11 @@ export function collider<const D extends Dials>(kind: ColliderKind<D>): Collider
 /** A number that changes with time. */
 export function signal<const D extends Dials>(kind: SignalKind<D>): SignalKind {
   return shelved(kind) as SignalKind;
+}
+
+/** Something that is heard. */
+export function sound<const D extends Dials>(kind: SoundKind<D>): SoundKind {
+  return shelved(kind) as SoundKind;
 }
 
 /** How a particle is drawn. It gets draw mode, scale, gain and cover. */

@@ -9,9 +9,11 @@ import type { Kind } from './kinds';
 import { launches } from './launches';
 import { lights } from './lights';
 import { signals } from './signals';
+import { sounds } from './sounds';
 
 const shelves = {
-  ...{ emitters, launches, forces, colliders, signals, bodies, backdrops, cameras, lights, finish },
+  ...{ emitters, launches, forces, colliders, sounds, signals, bodies, backdrops, cameras },
+  ...{ lights, finish },
 };
 
 export type Shelf = keyof typeof shelves;

@@ -1,3 +1,4 @@
+import type { Heard } from '../stock/sound/heard';
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { Vector } from '../feeds/feeds';
 import type { DialReader } from '../language/dialReader';
@@ -211,17 +212,48 @@ export interface ColliderKind<D extends Dials = Dials> extends Kind<D> {
   build(dial: DialReader<D>): Solid | null;
 }
 
+/** What a sound of a piece knows of it. */
+export interface SoundContext {
+  /** Frames a second. */
+  rate: number;
+  stock: (id: string) => StockData | undefined;
+}
+
+export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
+  /** What is heard, and when; null where nothing is. */
+  heard(dials: ValuesOf<D>, context: SoundContext): Heard | null;
+}
+
+/** What is still being recorded while it is read. */
+export interface LiveClock {
+  /** Another number when there is more of it. */
+  changes(): number;
+  /** The second from which on something changed since that number. */
+  changedFrom(changes: number): number;
+}
+
 /** What a signal knows of its piece. */
 export interface SignalContext {
   /** Frames a second. */
   rate: number;
   seed: number;
   id: string;
+  /** Second at which the piece begins: below 0 where it has a pre-roll. */
+  start: number;
+  live: LiveClock;
+  /** Another signal as a function of the time; 0 where there is none of that id. */
+  signal: (id: string) => (time: number) => number;
+  /** What is heard of a sound of the piece; null where nothing is. */
+  heard: (id: string) => Heard | null;
 }
 
+type Follow = (time: number) => number;
+
 export interface SignalKind<D extends Dials = Dials> extends Kind<D> {
-  /** The signal as a function of the time in seconds. */
-  follow(dials: ValuesOf<D>, context: SignalContext): (time: number) => number;
+  /** How many signals it is at once; one where nothing is said. */
+  parts?(dials: ValuesOf<D>): number;
+  /** The signal, or each of its parts, as a function of the time in seconds. */
+  follow(dials: ValuesOf<D>, context: SignalContext): Follow | Follow[];
 }
 
 /** What an engine draws for a body. */

@@ -34,8 +34,8 @@ export class LiveTake implements Take {
   readonly rate: number;
   readonly values: number[];
   first: number;
-  /** Grows with every number: what was worked out from the take may be something else now. */
-  changes = 0;
+  /** Frames in the order in which they were written. */
+  private readonly written: number[] = [];
 
   /** @param before what was recorded so far; brought to the rate where it has another */
   constructor(before: Take, rate: number, rest: number) {
@@ -54,13 +54,27 @@ export class LiveTake implements Take {
     const { values } = this;
     if (frame < 0 || frame >= MOST) return;
     if (values.length === 0) this.first = frame;
-    this.changes += 1;
+    this.written.push(frame);
     if (frame < this.first) {
       values.unshift(...Array.from({ length: this.first - frame }, () => value));
       this.first = frame;
     }
     while (this.first + values.length < frame) values.push(values.at(-1)!);
     values[frame - this.first] = value;
+  }
+
+  /** Grows with every number: what was worked out from the take may be something else now. */
+  get changes(): number {
+    return this.written.length;
+  }
+
+  /** The second from which on it may be something else, since it had changed so often at the least. */
+  changedFrom(changes: number): number {
+    let first = Infinity;
+    for (let i = Math.min(changes, this.written.length); i < this.written.length; i++) {
+      first = Math.min(first, this.written[i]!);
+    }
+    return first / this.rate;
   }
 
   /** What is recorded now. */

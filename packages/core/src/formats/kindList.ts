@@ -32,6 +32,8 @@ function valuesText(spec: DialSpec): string {
       return spec.none === NO_SWARM
         ? 'none (a swarm)'
         : `${spec.none.toLowerCase()} (or one of them)`;
+    case 'part':
+      return `none (one of the ${spec.of})`;
     case 'formula':
       return spec.default;
     case 'keys':

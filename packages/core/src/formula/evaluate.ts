@@ -4,6 +4,7 @@ import type { Formula, FunctionName, Name, Operator } from './parse';
 export interface Algebra<T> {
   number(value: number): T;
   name(name: Name): T;
+  signal(id: string): T;
   negate(a: T): T;
   not(a: T): T;
   /** `yes` where `test` is not 0. */
@@ -19,6 +20,8 @@ export function evaluate<T>(formula: Formula, algebra: Algebra<T>): T {
       return algebra.number(formula.value);
     case 'name':
       return algebra.name(formula.name);
+    case 'signal':
+      return algebra.signal(formula.id);
     case 'call':
       return algebra.call[formula.name](...formula.args.map(value));
     case 'unary': {

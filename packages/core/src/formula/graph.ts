@@ -22,6 +22,9 @@ function nodes(g: Graph, name: (name: Name) => Expr, pick: (number: Expr) => Exp
   return {
     number: (v) => g.float(v),
     name,
+    signal() {
+      throw new Error('Signals are refused in formulas of particles');
+    },
     negate: (a) => a.neg(),
     not: (a) => truth(a.eq(0)),
     choose: (test, yes, no) => some(test).select(yes, no),

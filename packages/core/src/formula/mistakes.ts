@@ -14,7 +14,7 @@ const SIGNS: Readonly<Record<string, string>> = {
 };
 
 const TOKEN =
-  /\s*(?:(?<number>(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)|(?<name>[A-Za-z_$][\w$]*)|(?<sign>\*\*|&&|\|\||[<>=!]=|.))/gsu;
+  /\s*(?:(?<number>(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)|(?<name>[A-Za-z_$][\w$]*|'[^']*'|"[^"]*")|(?<sign>\*\*|&&|\|\||[<>=!]=|.))/gsu;
 
 interface Token {
   kind: 'number' | 'name' | 'sign';

@@ -17,10 +17,11 @@ export function noiseAt(x: number, key = 0): number {
 }
 
 /** Formulas on the host. Comparisons give 1 or 0. */
-function numbers(name: (name: Name) => number): Algebra<number> {
+function numbers(name: (name: Name) => number, signal: (id: string) => number): Algebra<number> {
   return {
     number: (v) => v,
     name,
+    signal,
     negate: (a) => -a,
     not: (a) => truth(a === 0),
     choose: (test, yes, no) => (test !== 0 ? yes : no),
@@ -71,17 +72,22 @@ export interface Moment {
   time: number;
   rate: number;
   seed: number;
+  /** Another signal at a time; 0 where nothing is said. */
+  signal?: (id: string, time: number) => number;
 }
 
 /** A formula of the frame's names alone. What has no finite value, as 1 / 0, counts as 0. */
-export function formulaAt(formula: Formula, { time, rate, seed }: Moment): number {
+export function formulaAt(formula: Formula, { time, rate, seed, signal }: Moment): number {
   const value = evaluate(
     formula,
-    numbers((name) => {
-      if (name === 'time') return time;
-      if (name === 'frame') return frameAt(time, rate);
-      return name === 'seed' ? seed : Math.PI;
-    }),
+    numbers(
+      (name) => {
+        if (name === 'time') return time;
+        if (name === 'frame') return frameAt(time, rate);
+        return name === 'seed' ? seed : Math.PI;
+      },
+      (id) => signal?.(id, time) ?? 0,
+    ),
   );
   return Number.isFinite(value) ? value : 0;
 }

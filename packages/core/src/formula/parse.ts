@@ -16,6 +16,8 @@ export { FormulaError };
 export type Formula =
   | { type: 'number'; value: number }
   | { type: 'name'; name: Name }
+  /** Another signal, or a part of it as `id.1`. */
+  | { type: 'signal'; id: string }
   | { type: 'call'; name: FunctionName; args: Formula[] }
   | { type: 'unary'; operator: '-' | '!'; argument: Formula }
   | { type: 'binary'; operator: Operator; left: Formula; right: Formula }
@@ -85,7 +87,7 @@ export type FunctionName = keyof typeof FUNCTIONS;
 
 export const LONGEST = 400;
 jsep.addBinaryOp('^', 12, true);
-const CALLED: ReadonlySet<string> = new Set(Object.keys(FUNCTIONS));
+const CALLED: ReadonlySet<string> = new Set([...Object.keys(FUNCTIONS), 'signal']);
 
 /**
  * Reads infix mathematics: + - * / % ^, comparisons (1 for true, 0 for false), && || !,
@@ -112,6 +114,8 @@ function syntax(text: string): Expression {
   }
 }
 
+const WORDS = /(?<![\w.])[A-Za-z_$][\w$]*/g;
+
 class Reader {
   /** Where names stand, in the order in which the tree holds them. */
   private readonly places: number[];
@@ -121,8 +125,7 @@ class Reader {
     text: string,
     private readonly particle: boolean,
   ) {
-    const words = text.matchAll(/(?<![\w.])[A-Za-z_$][\w$]*/g);
-    this.places = [...words].map((m) => m.index);
+    this.places = [...text.matchAll(WORDS)].map((m) => m.index);
   }
 
   read(node: Expression): Formula {
@@ -186,6 +189,7 @@ class Reader {
   private call({ callee, arguments: args }: CallExpression): Formula {
     const at = this.places[this.next++] ?? 0;
     const name = callee.type === 'Identifier' ? (callee as Identifier).name : '';
+    if (name === 'signal') return this.signal(args, at);
     if (!(name in FUNCTIONS)) throw this.fail(`there is no function '${name}'`, at);
     if (name === 'pick' && !this.particle) {
       throw this.fail("'pick' belongs to a particle; here there is none", at);
@@ -197,12 +201,49 @@ class Reader {
     }
     return { type: 'call', name: name as FunctionName, args: args.map((a) => this.read(a)) };
   }
+
+  /** `signal(bell)`, or in quotes what is no name: `signal('bands.2')`. */
+  private signal(args: readonly Expression[], at: number): Formula {
+    if (this.particle) {
+      throw this.fail('a signal has no place in a formula of particles; feed it to the dial', at);
+    }
+    const [arg] = args;
+    const name =
+      arg?.type === 'Identifier' ? (arg as Identifier).name : (arg as Literal | undefined)?.value;
+    this.next += [...String(name).matchAll(WORDS)].length;
+    if (args.length !== 1 || typeof name !== 'string' || name === '') {
+      throw this.fail("signal takes the id of one, as signal(bell) or signal('bands.2')", at);
+    }
+    return { type: 'signal', id: name };
+  }
+}
+
+/** Ids of the signals that a formula names; none where it cannot be read. */
+export function formulaSignals(text: string): string[] {
+  // Only what can be found in the text is looked for: most formulas name none.
+  if (!text.includes('signal')) return [];
+  const found: string[] = [];
+  const visit = (formula: Formula): void => {
+    if (formula.type === 'signal') found.push(formula.id);
+    if (formula.type === 'call') formula.args.forEach(visit);
+    if (formula.type === 'unary') visit(formula.argument);
+    if (formula.type === 'binary') [formula.left, formula.right].forEach(visit);
+    if (formula.type === 'choice') [formula.test, formula.yes, formula.no].forEach(visit);
+  };
+  try {
+    visit(parseFormula(text, false));
+  } catch (error) {
+    if (!(error instanceof FormulaError)) throw error;
+  }
+  return found;
 }
 
 /** Whether the formula names anything of a particle, so that it differs from one to the next. */
 export function isOfParticle(formula: Formula): boolean {
   switch (formula.type) {
     case 'number':
+      return false;
+    case 'signal':
       return false;
     case 'name':
       return !OF_FRAME.has(formula.name);
@@ -223,6 +264,8 @@ export function changesInLife(formula: Formula): boolean {
   switch (formula.type) {
     case 'number':
       return false;
+    case 'signal':
+      return true;
     case 'name':
       return !lasting.has(formula.name);
     case 'call':

@@ -116,6 +116,13 @@ export interface SwarmDial extends Common {
   default: '';
 }
 
+/** A signal or a sound of the piece, by id; '' is none. */
+export interface PartDial extends Common {
+  type: 'part';
+  of: 'signals' | 'sounds';
+  default: '';
+}
+
 /** Shapes drawn over the picture. */
 export interface MaskDial extends Common {
   type: 'mask';
@@ -148,6 +155,7 @@ export type DialSpec =
   | TakeDial
   | TextDial
   | SwarmDial
+  | PartDial
   | StrokesDial
   | MaskDial;
 export type Dials = Record<string, DialSpec>;
@@ -174,7 +182,7 @@ export type ValueOf<S> =
           ? S extends { varies: 'frame' }
             ? string
             : ColourFeed
-          : S extends { type: 'stock' | 'swarm' | 'formula' }
+          : S extends { type: 'stock' | 'swarm' | 'part' | 'formula' }
             ? string
             : S extends { type: 'stocks' }
               ? string[]
@@ -300,6 +308,16 @@ export function swarmDial(
   return { type: 'swarm', title: 'Swarm', help, default: '', ...rest };
 }
 
+/** A signal or a sound of the piece. */
+export function partDial(
+  title: string,
+  of: PartDial['of'],
+  help: string,
+  more: More<PartDial> = {},
+): PartDial {
+  return { type: 'part', of, title, help, default: '', group: 'Dials', ...more };
+}
+
 /** What a file may hold for a dial; a dial that is left out takes its default. */
 export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
   switch (spec.type) {
@@ -317,6 +335,7 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
       return numberSchema(spec).prefault(spec.default);
     case 'stock':
     case 'swarm':
+    case 'part':
       return z.string().max(64).prefault('');
     case 'stocks':
       return z.array(z.string().min(1).max(64)).max(64).prefault([]);

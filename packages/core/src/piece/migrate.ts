@@ -25,8 +25,8 @@ const migrations: Record<number, Migration> = {
    * has is turned down by so much. Vector noise is called jostle.
    */
   4: (piece) => withEach(piece, 'forces', withTrueStrength),
-  /** In version 6 births from another swarm are moved and turned as others are; before, their place did nothing. */
-  5: (piece) => withEach(piece, 'swarms', withoutPlace),
+  /** In version 6 there are sounds, and births from another swarm are moved and turned as others are; before, their place did nothing. */
+  5: (piece) => ({ ...withEach(piece, 'swarms', withoutPlace), sounds: [] }),
 };
 
 const PLACE = ['centre', 'turn', 'pivot', 'along', 'progress'];

@@ -2,7 +2,8 @@ import type { Piece } from './types';
 import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
 import type { StockType } from '../stock/types';
-import { parseFormula } from '../formula/parse';
+import { formulaSignals, parseFormula } from '../formula/parse';
+import { loopThrough, signalId, signalNames } from './chains';
 import { dialsOf, signalsIn, stockNamed } from './walk';
 
 interface ReferenceProblem {
@@ -19,7 +20,9 @@ function acceptedBy(spec: DialSpec): readonly StockType[] {
 export function referenceProblems(piece: Piece): ReferenceProblem[] {
   const problems: ReferenceProblem[] = [];
   const twice = (
-    lists: ('swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish' | 'stock')[],
+    lists: (
+      'swarms' | 'forces' | 'colliders' | 'lights' | 'sounds' | 'signals' | 'finish' | 'stock'
+    )[],
   ) => {
     const seen = new Set<string>();
     for (const list of lists) {
@@ -36,13 +39,14 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     ['swarms'],
     ['forces', 'colliders'],
     ['lights'],
+    ['sounds'],
     ['signals'],
     ['finish'],
     ['stock'],
   ]) {
     twice(lists as Parameters<typeof twice>[0]);
   }
-  const signals = new Set(piece.signals.map((s) => s.id));
+  const signals = new Set(signalNames(piece).flatMap(({ id }) => [id, signalId(id)]));
   for (const { spec, value, path } of dialsOf(piece)) {
     for (const id of signalsIn(value)) {
       if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
@@ -68,10 +72,28 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
         problems.push({ path, message: (error as Error).message });
       }
     }
+    if (spec.type === 'formula') {
+      for (const id of formulaSignals(name)) {
+        if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
+      }
+    }
+    if (spec.type === 'part' && name) {
+      const there =
+        spec.of === 'signals' ? signals.has(name) : piece.sounds.some((s) => s.id === name);
+      if (!there) problems.push({ path, message: `there is no ${spec.of.slice(0, -1)} '${name}'` });
+    }
     if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {
       problems.push({ path, message: `there is no swarm '${name}'` });
     }
   }
+  piece.signals.forEach(({ id }, i) => {
+    const loop = loopThrough(piece, id);
+    // A loop is told once, at the first that stands in it.
+    if (!loop || loop.some((at) => piece.signals.findIndex((s) => s.id === at) < i)) return;
+    const names = loop.map((at) => piece.signals.find((s) => s.id === at)!.name);
+    const message = `the signals are made from each other in a circle: ${names.join(' → ')}`;
+    problems.push({ path: ['signals', i], message });
+  });
   piece.swarms.forEach(({ follows }, i) => {
     if (follows === undefined) return;
     const leader = piece.swarms.find((s) => s.id === follows);

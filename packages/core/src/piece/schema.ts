@@ -94,6 +94,7 @@ function build(): z.ZodType<Piece> {
       swarms: z.array(swarmSchema()).max(64),
       forces: z.array(partOf('forces')).max(64),
       colliders: z.array(partOf('colliders')).max(64),
+      sounds: z.array(partOf('sounds')).max(32),
       signals: z.array(partOf('signals')).max(64),
       stock: z.array(stockEntrySchema).max(256),
       influence: z.record(id, z.record(id, z.number().min(-100).max(100))),

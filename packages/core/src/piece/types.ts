@@ -73,6 +73,8 @@ export interface Piece {
   swarms: Swarm[];
   forces: Part[];
   colliders: Part[];
+  /** What is heard, and what signals can listen to. */
+  sounds: Part[];
   signals: Part[];
   stock: StockEntry[];
   /** influence[force or collider][swarm]: how much the swarm feels it; 1 where nothing is said. */

@@ -3,6 +3,7 @@ import type { DialSpec, Dials, DialValues } from '../language/dials';
 import { isLayers, type DialValue } from '../feeds/feeds';
 import type { Mask } from '../feeds/mask';
 import { swarmDials } from '../catalogue/swarmDials';
+import { formulaSignals } from '../formula/parse';
 import type { Choice, Piece } from './types';
 
 export interface DialPlace {
@@ -36,7 +37,7 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
     }
     yield* each(swarmDials, swarm.dials, ['swarms', i]);
   }
-  for (const list of ['forces', 'colliders', 'lights', 'signals', 'finish'] as const) {
+  for (const list of ['forces', 'colliders', 'lights', 'sounds', 'signals', 'finish'] as const) {
     for (const [i, part] of piece[list].entries()) yield* choice(list, part, [list, i]);
   }
 }
@@ -56,6 +57,9 @@ export function signalsIn(value: unknown, found = new Set<string>()): Set<string
   if (Array.isArray(value)) value.forEach((v) => signalsIn(v, found));
   else if (typeof value === 'object' && value !== null) {
     if ('signal' in value && typeof value.signal === 'string') found.add(value.signal);
+    if ('text' in value && typeof value.text === 'string') {
+      formulaSignals(value.text).forEach((id) => found.add(id));
+    }
     Object.values(value).forEach((v) => signalsIn(v, found));
   }
   return found;

@@ -1,6 +1,7 @@
 import { longestLife } from '../catalogue/swarmDials';
 import { layersOf, rangeOf } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
+import { chainOf } from '../piece/chains';
 import { signalsIn } from '../piece/walk';
 import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
@@ -148,7 +149,7 @@ function aheadOf(
   each: number | null,
 ): BirthSchedule {
   const { rate } = dials;
-  const driven = [...signalsIn(rate)].some((id) => scene.live.has(id));
+  const driven = chainOf(scene.piece, signalsIn(rate)).some(({ id }) => scene.live.has(id));
   const most = driven ? { ...dials, rate: rangeOf(rate)[1] } : dials;
   return new BirthSchedule(most, begin, scene, each);
 }

@@ -6,23 +6,18 @@ import { isSignal, type FrameFeed, type Vector, type VectorFeed } from '../feeds
 import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
 import { kindOf } from '../catalogue';
-import type { Part, Piece } from '../piece/types';
+import type { Piece } from '../piece/types';
+import { signalsOf } from './signals';
 import type { LiveTake } from '../feeds/take';
 import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import type { StockData } from '../stock/types';
 
-/** The dial of a signal that holds what was recorded, where it has one. */
-export function takeKey({ kind }: Part): string | undefined {
-  const dials = Object.entries(kindOf('signals', kind).dials);
-  return dials.find(([, spec]) => spec.type === 'take')?.[0];
-}
-
 /** A piece with what its dials read beside themselves: signals and stock. */
 export class Scene implements World {
   readonly size: World['size'];
   readonly lens: World['lens'];
-  readonly signals = new Map<string, (time: number) => number>();
+  readonly signals: ReadonlyMap<string, (time: number) => number>;
 
   constructor(
     readonly piece: Piece,
@@ -30,19 +25,11 @@ export class Scene implements World {
     /** Takes that are being recorded, by signal: they stand in for those of the piece. */
     readonly live: ReadonlyMap<string, LiveTake> = new Map(),
   ) {
-    const { rate } = piece.frame;
     this.size = piece.frame;
     const { kind, dials } = piece.camera;
     const { perspective } = kindOf('cameras', kind);
     this.lens = { perspective, defocuses: dials.aperture !== 0 };
-    for (const part of piece.signals) {
-      const { id, kind, on } = part;
-      const [key, take] = [takeKey(part), live.get(id)];
-      const dials = key && take ? { ...part.dials, [key]: take } : part.dials;
-      const at = kindOf('signals', kind).follow(dials, { rate, seed: piece.seed, id });
-      // Switched off, a signal rests at 0.
-      this.signals.set(id, on ? at : () => 0);
-    }
+    this.signals = signalsOf(piece, live, (id) => this.stock(id));
   }
 
   get seed(): number {
@@ -54,7 +41,9 @@ export class Scene implements World {
     // Many parts of a compile ask for it, and takes can be long.
     return memo(this, 'signalled', () => {
       const live = [...this.live].map(([id, take]) => [id, serialOf(take)]);
-      return JSON.stringify([this.piece.signals, live]);
+      const { signals, sounds, frame } = this.piece;
+      const heard = sounds.length > 0 ? this.stocked : null;
+      return JSON.stringify([signals, sounds, heard, frame.preroll, live]);
     });
   }
 
@@ -98,8 +87,9 @@ export class Scene implements World {
     const formula = parseFormula(feed.text, false);
     const { from, to } = feed;
     const { rate, seed } = this;
+    const signal = (id: string, at: number): number => this.signal(id, at);
     return (time) => {
-      const value = formulaAt(formula, { time, rate, seed });
+      const value = formulaAt(formula, { time, rate, seed, signal });
       return Math.min(Math.max(from, to), Math.max(Math.min(from, to), value));
     };
   }

@@ -11,13 +11,14 @@ export const formula = signal({
     text: {
       type: 'formula' as const,
       title: 'Formula',
-      help: 'Of time, frame, seed and pi, as 0.5 + 0.5 * sin(time).',
+      help: 'Of time, frame, seed, pi and other signals, as 0.5 + 0.5 * sin(time) or signal(bell) ^ 2.',
       group: 'Dials',
       default: '0.5 + 0.5 * sin(time)',
     },
   },
-  follow(dials, { rate, seed }) {
+  follow(dials, { rate, seed, signal: other }) {
     const parsed = parseFormula(dials.text, false);
-    return (time) => formulaAt(parsed, { time, rate, seed });
+    const signal = (id: string, time: number): number => other(id)(time);
+    return (time) => formulaAt(parsed, { time, rate, seed, signal });
   },
 });

@@ -1,10 +1,20 @@
 import type { SignalKind } from '../kinds';
+import { bands } from './bands';
+import { beat } from './beat';
 import { byHand } from './byHand';
+import { follow } from './follow';
 import { formula } from './formula';
 import { keyframes } from './keyframes';
+import { level } from './level';
 import { noise } from './noise';
+import { pitch } from './pitch';
 import { steps } from './steps';
+import { strike } from './strike';
+import { tally } from './tally';
 import { wave } from './wave';
 
 /** Numbers that change with time, in the order of the chooser. */
-export const signals: SignalKind[] = [wave, noise, steps, keyframes, formula, byHand];
+export const signals: SignalKind[] = [
+  ...[wave, noise, steps, beat, keyframes, formula, byHand],
+  ...[level, bands, pitch, strike, follow, tally],
+];

@@ -122,6 +122,7 @@ export const beaconRush = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [
     {
       ...{ id: 'rush', name: 'Rush', on: true, kind: 'keyframes' },

@@ -152,6 +152,7 @@ export const conchToBuoy = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [
     {
       id: 'tide',

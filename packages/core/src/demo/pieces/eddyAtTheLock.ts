@@ -208,6 +208,7 @@ export const eddyAtTheLock = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [
     { id: 'gate', name: 'Lock gate', on: true, kind: 'wave', dials: { period: 10, rest: 0.3 } },
   ],

@@ -123,6 +123,7 @@ export const gullTrails = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [],
   stock: [],
   influence: {},

@@ -175,6 +175,7 @@ export const hailOnTheSlipway = validatePiece({
       dials: { acts: 'zone', side: 'inside', does: 'die', centre: [0, -2.2, 0] },
     },
   ],
+  sounds: [],
   signals: [
     {
       id: 'squall',

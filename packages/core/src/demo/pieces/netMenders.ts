@@ -106,6 +106,7 @@ export const netMenders = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [
     {
       ...{ id: 'tear', name: 'Tear', on: true, kind: 'keyframes' },

@@ -117,6 +117,7 @@ export const ropeWalk = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [
     {
       id: 'walk',

@@ -144,6 +144,7 @@ export const saltCubes = validatePiece({
       dials: { centre: [0, -1.75, 0], bounce: 0.2, friction: 0.2 },
     },
   ],
+  sounds: [],
   signals: [
     {
       id: 'stir',

@@ -124,6 +124,7 @@ export const signalFlags = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [
     { id: 'sway', name: 'Sway', on: true, kind: 'wave', dials: { period: 20 } },
     { id: 'wind', name: 'Wind', on: true, kind: 'noise', dials: { speed: 0.7, detail: 2 } },

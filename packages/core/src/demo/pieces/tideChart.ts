@@ -127,6 +127,7 @@ export const tideChart = validatePiece({
       dials: { acts: 'zone', side: 'outside', does: 'die', size: [4.52, 2.5, 4] },
     },
   ],
+  sounds: [],
   signals: [
     { id: 'tide', name: 'Tide', on: true, kind: 'wave', dials: { period: 10 } },
     { id: 'sway', name: 'Sway', on: true, kind: 'wave', dials: { period: 20, phase: 0.25 } },

@@ -162,6 +162,7 @@ export const windowRain = validatePiece({
     },
   ],
   colliders: [],
+  sounds: [],
   signals: [
     { id: 'lean', name: 'Lean', on: true, kind: 'wave', dials: { period: 18 } },
     {

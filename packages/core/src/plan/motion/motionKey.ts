@@ -4,6 +4,7 @@ import { layersOf } from '../../feeds/feeds';
 import { swarmDials } from '../../catalogue/swarmDials';
 import { inEffect } from '../../piece/follow';
 import type { Piece, Swarm } from '../../piece/types';
+import { chainOf, sourcesOf } from '../../piece/chains';
 import { signalsIn } from '../../piece/walk';
 import type { StockFiles } from '../../stock/entry';
 import { gatheredBy, leavesInFields } from '../fields/fieldPlan';
@@ -87,11 +88,11 @@ function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] 
     ...[historyRows(swarm), wantsWay(swarm), piece.density, leavesInFields(piece, swarm.id)],
     ...[felt('forces'), felt('colliders')],
   ];
-  const fed = signalsIn(parts);
-  const signals = piece.signals
-    .filter((s) => fed.has(s.id))
-    .map(({ id, kind, on, dials }) => [id, kind, on, dials]);
-  const stock = stockIn(piece, parts, files);
+  const chain = chainOf(piece, signalsIn(parts));
+  const heard = new Set(chain.flatMap((s) => sourcesOf(s, 'sounds')));
+  const sounds = piece.sounds.filter((s) => heard.has(s.id));
+  const signals = [...sounds, ...chain].map(({ id, kind, on, dials }) => [id, kind, on, dials]);
+  const stock = stockIn(piece, [parts, signals], files);
   return [STATES, rate, preroll, length, piece.seed, parts, signals, stock];
 }
 

@@ -1,0 +1,5 @@
+import type { SoundKind } from '../kinds';
+import { played } from './played';
+
+/** What is heard, in the order of the chooser. */
+export const sounds: SoundKind[] = [played];

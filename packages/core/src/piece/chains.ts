@@ -1,0 +1,61 @@
+import { kindOf } from '../catalogue';
+import { formulaSignals } from '../formula/parse';
+import type { Part, Piece } from './types';
+
+/** What signals are made from. */
+
+/** The id of the signal that a name of it, or of one of its parts, belongs to. */
+export function signalId(name: string): string {
+  return name.replace(/\.\d+$/, '');
+}
+
+/** Names of all that signals of a piece offer: those of several parts are `id.1`, `id.2` and so on. */
+export function signalNames(piece: Piece): { id: string; name: string }[] {
+  return piece.signals.flatMap(({ id, name, kind, dials }) => {
+    const parts = kindOf('signals', kind).parts?.(dials) ?? 1;
+    if (parts === 1) return [{ id, name }];
+    return Array.from({ length: parts }, (_, i) => {
+      const n = String(i + 1);
+      return { id: `${id}.${n}`, name: `${name} ${n}` };
+    });
+  });
+}
+
+/** The parts that a signal names in its dials: other signals, or sounds. */
+export function sourcesOf(part: Part, of: 'signals' | 'sounds'): string[] {
+  const named = Object.entries(kindOf('signals', part.kind).dials).flatMap(([key, spec]) => {
+    const value = part.dials[key];
+    if (typeof value !== 'string') return [];
+    if (spec.type === 'part' && spec.of === of && value) return [signalId(value)];
+    return spec.type === 'formula' && of === 'signals' ? formulaSignals(value).map(signalId) : [];
+  });
+  return [...new Set(named)];
+}
+
+/** All signals that those of these names are made from, with themselves, in the order of the piece. */
+export function chainOf(piece: Piece, names: Iterable<string>): Part[] {
+  const found = new Set<string>();
+  const visit = (id: string): void => {
+    if (found.has(id)) return;
+    found.add(id);
+    const part = piece.signals.find((s) => s.id === id);
+    if (part) sourcesOf(part, 'signals').forEach(visit);
+  };
+  for (const name of names) visit(signalId(name));
+  return piece.signals.filter((s) => found.has(s.id));
+}
+
+/** A loop that a signal stands in, by ids from itself to itself; null where there is none. */
+export function loopThrough(piece: Piece, id: string): string[] | null {
+  const walk = (at: string, way: string[]): string[] | null => {
+    const part = piece.signals.find((s) => s.id === at);
+    for (const next of part ? sourcesOf(part, 'signals') : []) {
+      if (next === id) return [...way, id];
+      if (way.includes(next)) continue;
+      const loop = walk(next, [...way, next]);
+      if (loop) return loop;
+    }
+    return null;
+  };
+  return walk(id, [id]);
+}

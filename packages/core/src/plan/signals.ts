@@ -1,0 +1,72 @@
+import { kindOf } from '../catalogue';
+import type { LiveClock, SignalContext } from '../catalogue/kinds';
+import type { LiveTake } from '../feeds/take';
+import type { Heard } from '../stock/sound/heard';
+import type { StockData } from '../stock/types';
+import { signalId } from '../piece/chains';
+import type { Part, Piece } from '../piece/types';
+
+type Follow = (time: number) => number;
+const NOTHING: Follow = () => 0;
+
+/** The dial of a signal that holds what was recorded, where it has one. */
+export function takeKey({ kind }: Part): string | undefined {
+  const dials = Object.entries(kindOf('signals', kind).dials);
+  return dials.find(([, spec]) => spec.type === 'take')?.[0];
+}
+
+/** What is being recorded, as a clock of its changes. */
+function clockOf(live: ReadonlyMap<string, LiveTake>): LiveClock {
+  return {
+    changes: () => [...live.values()].reduce((sum, take) => sum + take.changes, 0),
+    changedFrom: (changes) =>
+      Math.min(...[...live.values()].map((take) => take.changedFrom(changes))),
+  };
+}
+
+/**
+ * The signals of a piece as functions of the time in seconds, by id; one of several parts has `id.1`, `id.2` and so
+ * on, and is its first by its id alone. Each is made when one that needs it comes, so that they may stand in any
+ * order; what would need itself is 0 there (a piece with such a loop is refused when it is read).
+ */
+export function signalsOf(
+  piece: Piece,
+  live: ReadonlyMap<string, LiveTake>,
+  stock: (id: string) => StockData | undefined,
+): Map<string, Follow> {
+  const { rate, preroll } = piece.frame;
+  const found = new Map<string, Follow>();
+  const sounds = new Map<string, Heard | null>();
+  const common = {
+    ...{ rate, seed: piece.seed, start: -preroll / rate, live: clockOf(live) },
+    signal: (id: string): Follow => (id ? signal(id) : NOTHING),
+    heard(id: string): Heard | null {
+      const part = piece.sounds.find((s) => s.id === id);
+      if (!part?.on) return null;
+      if (!sounds.has(id)) {
+        sounds.set(id, kindOf('sounds', part.kind).heard(part.dials, { rate, stock }));
+      }
+      return sounds.get(id)!;
+    },
+  };
+  const make = (part: Part): void => {
+    const { id, kind, on } = part;
+    found.set(id, NOTHING);
+    const [key, take] = [takeKey(part), live.get(id)];
+    const dials = key && take ? { ...part.dials, [key]: take } : part.dials;
+    const context: SignalContext = { ...common, id };
+    const all = kindOf('signals', kind).follow(dials, context);
+    // Switched off, a signal rests at 0.
+    const parts = [all].flat().map((follow) => (on ? follow : NOTHING));
+    found.set(id, parts[0]!);
+    if (Array.isArray(all))
+      parts.forEach((follow, i) => found.set(`${id}.${String(i + 1)}`, follow));
+  };
+  const signal = (id: string): Follow => {
+    const part = piece.signals.find((s) => s.id === signalId(id));
+    if (part && !found.has(part.id)) make(part);
+    return found.get(id) ?? NOTHING;
+  };
+  for (const { id } of piece.signals) signal(id);
+  return found;
+}

@@ -1,0 +1,30 @@
+import type { Sound } from '../types';
+
+/** A sound as a piece has it: where it begins and ends, and how loud it is. */
+export interface Heard {
+  sound: Sound;
+  /** Second of the piece at which it begins. */
+  start: number;
+  /** The stretch of the sound that is heard, in seconds of it. */
+  from: number;
+  to: number;
+  /** Multiplies it; fades, in seconds, come on top. */
+  gain: number;
+  fadeIn: number;
+  fadeOut: number;
+  /** Whether it begins again at its end. */
+  repeats: boolean;
+}
+
+/** Which second of its sound is heard at a second of the piece, and how loud; null where it is silent. */
+export function placeIn(heard: Heard, time: number): { at: number; gain: number } | null {
+  const { start, from, to, fadeIn, fadeOut, repeats } = heard;
+  const length = to - from;
+  let into = time - start;
+  if (into < 0 || length <= 0) return null;
+  if (repeats) into %= length;
+  else if (into >= length) return null;
+  const rise = fadeIn > 0 ? Math.min(1, into / fadeIn) : 1;
+  const fall = fadeOut > 0 ? Math.min(1, (length - into) / fadeOut) : 1;
+  return { at: from + into, gain: heard.gain * rise * fall };
+}
