@@ -12,6 +12,7 @@ await build({
   target: 'node20',
   external: [
     ...['express', 'commander', 'fast-png', 'zod', 'jsonc-parser', 'jsep', 'svgpath'],
-    ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*'],
+    ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*', 'mediabunny', 'fft.js'],
+    ...['mpg123-decoder', '@wasm-audio-decoders/*', 'opus-decoder'],
   ],
 });

@@ -112,9 +112,12 @@ test('a place that did nothing does nothing still, once it would', () => {
   const dials = { swarm: 'motes', jitter: 0.2, centre: [0, 3, 0], turn: [0, 90, 0], progress: 0.5 };
   const child = { name: 'Wake', emitter: { kind: 'swarm', dials } };
   const parent = { name: 'Motes', emitter: { kind: 'box', dials: { centre: [0, 3, 0] } } };
-  const piece = { version: 5, swarms: [parent, child, { emitter: { kind: 'swarm', dials: null } }] };
+  const piece = {
+    version: 5,
+    swarms: [parent, child, { emitter: { kind: 'swarm', dials: null } }],
+  };
   expect(migrate(piece)).toEqual({
-    version: 6,
+    ...{ version: 6, sounds: [] },
     swarms: [
       parent,
       { name: 'Wake', emitter: { kind: 'swarm', dials: { swarm: 'motes', jitter: 0.2 } } },

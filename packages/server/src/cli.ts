@@ -6,6 +6,7 @@ import { blank, demo, schema } from './give';
 import { Refused } from './refused';
 import { render } from './render';
 import { serve } from './serve';
+import { signals } from './signals';
 import { simulate } from './simulate';
 
 /** Exit codes: 0 done, 1 the piece or the work failed, 2 the command was not understood. */
@@ -58,6 +59,10 @@ work('simulate', 'Writes the particles of a swarm to PLY or CSV.')
   .requiredOption('--swarm <name>', 'the swarm, by name or id')
   .requiredOption('--out <file>', 'FILE.ply or FILE.csv; with %04d in the name a file per frame')
   .action(simulate);
+work('signals', 'Writes the values of all signals, frame by frame.')
+  .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
+  .requiredOption('--out <file>', 'FILE.csv')
+  .action(signals);
 work('render', 'Writes numbered PNG frames.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .option('--size <WxH>', "size in pixels; the piece's if not given", size)

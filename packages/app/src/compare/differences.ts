@@ -19,7 +19,7 @@ interface Place {
   path: (string | number)[];
 }
 
-const LISTS = ['swarms', 'forces', 'colliders', 'lights', 'signals', 'finish'] as const;
+const LISTS = ['swarms', 'forces', 'colliders', 'lights', 'sounds', 'signals', 'finish'] as const;
 
 /** Dials by a key that goes by ids, so that a part that was moved is still the same. */
 function dialMap(piece: Piece): Map<string, Place> {
@@ -69,7 +69,7 @@ export function withNeeds(
   const strangers = missing<{ id: string }>([...here.swarms, ...taken], there.swarms);
   if (strangers.length > 0) return null;
   const changes: Difference['change'][] = [];
-  for (const list of ['signals', 'stock'] as const) {
+  for (const list of ['sounds', 'signals', 'stock'] as const) {
     const needed = missing<{ id: string }>(here[list], there[list]);
     if (needed.length > 0) changes.push({ path: [list], value: [...here[list], ...needed] });
   }

@@ -44,17 +44,18 @@ export async function lookOf(
 }
 
 /**
- * Takes a file into the stock, and makes a swarm that is born from it.
+ * Takes a file into the stock, and makes a swarm that is born from it; none from a sound, which is heard.
  *
  * @throws Error when it cannot be read, or nothing can be born from such a file
  */
 export async function bornFromFile(
   file: File,
   piece: () => Piece,
-): Promise<{ entry: StockEntry; swarm: Swarm }> {
+): Promise<{ entry: StockEntry; swarm: Swarm | null }> {
   const item = await importStock(file);
   const { stock, swarms } = piece();
   const entry = { ...entryOf(item), id: freshId(item.type, stock) };
+  if (item.type === 'sound') return { entry, swarm: null };
   const data = stockData(entry, await filesOf([entry]));
   const swarm = data && swarmFrom(entry.id, data, swarms);
   if (!swarm) {

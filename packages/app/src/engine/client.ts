@@ -156,6 +156,13 @@ export class EngineClient {
     this.send((to) => to.stopBake());
   }
 
+  /** A signal at so many even times, from the piece's beginning to a second. */
+  curve(signal: string, seconds: number, count: number): Promise<Float32Array> {
+    const { worker } = this;
+    if (!worker) return Promise.resolve(new Float32Array(count));
+    return worker.ask(worker.call.curve(signal, seconds, count));
+  }
+
   /** How many particles of a swarm are seen now. */
   census(swarm: string): Promise<Census> {
     const { worker } = this;

@@ -29,6 +29,8 @@ export interface EngineWorker {
   /** Stores the motion of a swarm, from the first frame to the last. */
   bake: (swarm: string, file: string) => Promise<void>;
   stopBake: () => Promise<void>;
+  /** A signal at so many even times, from the piece's beginning to a second. */
+  curve: (signal: string, seconds: number, count: number) => Promise<Float32Array>;
   /** How many particles of a swarm are seen, and why not more. */
   census: (swarm: string) => Promise<Census>;
   /** Follows the particle nearest to a place in the picture, or none. */

@@ -3,6 +3,7 @@ import {
   compilePiece,
   PlanCache,
   Playback,
+  Scene,
   type CameraPose,
   type Census,
   type Piece,
@@ -89,6 +90,15 @@ export class Session {
   private camera(): CameraPose {
     const { camera, frame } = this.plan!;
     return camera((this.engine.frame + 1) / frame.rate);
+  }
+
+  /** A signal at so many even times, from the piece's beginning to a second: as the piece is by now. */
+  curve(signal: string, seconds: number, count: number): Float32Array {
+    const piece = this.pending ?? this.piece;
+    const known = piece === this.piece ? this.plan?.tracks.numbers : undefined;
+    const numbers = known ?? (piece && new Scene(piece, this.files, this.hands.takes).signals);
+    const at = numbers?.get(signal) ?? (() => 0);
+    return Float32Array.from({ length: count }, (_, i) => at((seconds * i) / (count - 1)));
   }
 
   async census(swarm: string): Promise<Census> {

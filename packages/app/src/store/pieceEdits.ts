@@ -2,8 +2,12 @@ import {
   dialsOf,
   inEffect,
   isLayers,
+  kindOf,
   ownSection,
+  signalId,
   signalsIn,
+  formulaWithout as withoutName,
+  type Part,
   type Piece,
   type Swarm,
 } from '@vast-swarm/core';
@@ -11,7 +15,8 @@ import {
 /** Changes of a piece that keep its parts fitting together; they change the piece they are given. */
 
 /** The lists of parts that a piece has. */
-export type PartList = 'swarms' | 'forces' | 'colliders' | 'lights' | 'signals' | 'finish';
+export type PartList =
+  'swarms' | 'forces' | 'colliders' | 'lights' | 'sounds' | 'signals' | 'finish';
 
 export type Path = (string | number)[];
 export type Tree = Record<string | number, unknown>;
@@ -41,11 +46,29 @@ function withoutSignal(value: unknown, signal: string): unknown {
   if (Array.isArray(value)) return value.map((v) => withoutSignal(v, signal));
   if (typeof value !== 'object' || value === null) return value;
   if ('layers' in value) return { ...value, layers: withoutSignal(value.layers, signal) };
-  if (!('signal' in value) || value.signal !== signal) return value;
+  if ('text' in value && typeof value.text === 'string') {
+    return { ...value, text: withoutName(value.text, signal) };
+  }
+  if (!('signal' in value) || signalId(String(value.signal)) !== signal) return value;
   // A layer of colours goes without: it counts as 0 then.
   if (!('feed' in value)) return { ...value, signal: undefined };
   if (value.feed === 'gradient') return { ...value, by: 'life', signal: undefined };
   return 'to' in value ? value.to : value;
+}
+
+/** A new signal hears the sound that is selected, or the last; it hangs on the signal that is selected. */
+export function listen(
+  piece: Piece,
+  part: Part,
+  selected: { list: string; id: string } | null,
+): void {
+  const chosen = (list: string): string => (selected?.list === list ? selected.id : '');
+  const dials = Object.entries(kindOf('signals', part.kind).dials);
+  // Only what it is made from above all: the first.
+  const [key, spec] = dials.find(([, { type }]) => type === 'part') ?? [];
+  if (key === undefined || spec?.type !== 'part') return;
+  const last = spec.of === 'sounds' ? (piece.sounds.at(-1)?.id ?? '') : '';
+  part.dials[key] = chosen(spec.of) || last;
 }
 
 /** Clears away what names a part that is gone. */
@@ -64,7 +87,13 @@ export function forget(piece: Piece, list: PartList, id: string): void {
       const layers = value.layers.map((l) => (l.swarm === id ? { ...l, swarm: undefined } : l));
       put(piece, path, { ...value, layers });
     }
-    if (list === 'signals' && signalsIn(value).has(id)) {
+    if (spec.type === 'part' && spec.of === list && signalId(value as string) === id) {
+      put(piece, path, '');
+    }
+    if (list === 'signals' && spec.type === 'formula') {
+      put(piece, path, withoutName(value as string, id));
+    }
+    if (list === 'signals' && [...signalsIn(value)].some((name) => signalId(name) === id)) {
       put(piece, path, withoutSignal(JSON.parse(JSON.stringify(value)), id));
     }
   }

@@ -21,6 +21,7 @@ import {
 import {
   forget,
   freed,
+  listen,
   freeFollowers,
   makeOwn,
   put,
@@ -141,9 +142,14 @@ const slice = createSlice({
     },
     added(state, { payload }: PayloadAction<{ list: PartList; kind: string }>) {
       const { list, kind } = payload;
+      const selected = state.selection;
       edit(state, `Add ${kind}`, (piece) => {
         if (list === 'swarms') piece.swarms.push(firstSwarm(kind, piece.swarms));
-        else piece[list].push(makePart(list, kind, piece[list]));
+        else {
+          const part = makePart(list, kind, piece[list]);
+          if (list === 'signals') listen(piece, part, selected);
+          piece[list].push(part);
+        }
       });
       state.selection = { list, id: state.piece![list].at(-1)!.id };
     },
@@ -217,6 +223,17 @@ const slice = createSlice({
         piece.swarms.push(swarm);
       });
       state.selection = { list: 'swarms', id: swarm.id };
+    },
+    /** A sound from a thing of the stock, which comes with it. */
+    heard(state, { payload: entry }: PayloadAction<StockEntry>) {
+      edit(state, `Add ${entry.name}`, (piece) => {
+        const part = makePart('sounds', 'played', piece.sounds);
+        part.name = freshName(entry.name, piece.sounds);
+        part.dials.sound = entry.id;
+        piece.stock.push(entry);
+        piece.sounds.push(part);
+      });
+      state.selection = { list: 'sounds', id: state.piece!.sounds.at(-1)!.id };
     },
     /** Fills a dial from a signal that is made for it. */
     signalled(state, { payload }: PayloadAction<{ path: Path; from: number; to: number }>) {

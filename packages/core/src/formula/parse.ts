@@ -218,6 +218,12 @@ class Reader {
   }
 }
 
+/** A formula with 0 for a signal that is gone. */
+export function withoutSignal(text: string, id: string): string {
+  const name = id.replace(/[^\w]/g, '\\$&');
+  return text.replace(new RegExp(`\\bsignal\\(\\s*['"]?${name}(\\.\\d+)?['"]?\\s*\\)`, 'g'), '0');
+}
+
 /** Ids of the signals that a formula names; none where it cannot be read. */
 export function formulaSignals(text: string): string[] {
   // Only what can be found in the text is looked for: most formulas name none.

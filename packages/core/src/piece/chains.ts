@@ -9,6 +9,15 @@ export function signalId(name: string): string {
   return name.replace(/\.\d+$/, '');
 }
 
+/** Most parts that a signal has. */
+const MOST_PARTS = 8;
+
+/** All names that a signal may be called by: of parts that it has none of, it is 0. */
+export function namesOf({ id, kind }: Part): string[] {
+  if (!kindOf('signals', kind).parts) return [id];
+  return [id, ...Array.from({ length: MOST_PARTS }, (_, i) => `${id}.${String(i + 1)}`)];
+}
+
 /** Names of all that signals of a piece offer: those of several parts are `id.1`, `id.2` and so on. */
 export function signalNames(piece: Piece): { id: string; name: string }[] {
   return piece.signals.flatMap(({ id, name, kind, dials }) => {

@@ -3,7 +3,7 @@ import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
 import type { StockType } from '../stock/types';
 import { formulaSignals, parseFormula } from '../formula/parse';
-import { loopThrough, signalId, signalNames } from './chains';
+import { loopThrough, namesOf } from './chains';
 import { dialsOf, signalsIn, stockNamed } from './walk';
 
 interface ReferenceProblem {
@@ -46,7 +46,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
   ]) {
     twice(lists as Parameters<typeof twice>[0]);
   }
-  const signals = new Set(signalNames(piece).flatMap(({ id }) => [id, signalId(id)]));
+  const signals = new Set(piece.signals.flatMap(namesOf));
   for (const { spec, value, path } of dialsOf(piece)) {
     for (const id of signalsIn(value)) {
       if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });

@@ -35,7 +35,12 @@ function tagsOf(piece: Piece): Tags {
   return {
     lists: {
       ...{ swarms: list('swarms'), forces: list('forces'), colliders: list('colliders') },
-      ...{ lights: list('lights'), signals: list('signals'), finish: list('finish') },
+      ...{
+        lights: list('lights'),
+        sounds: list('sounds'),
+        signals: list('signals'),
+        finish: list('finish'),
+      },
     },
     backdrop: kindOf('backdrops', piece.backdrop.kind).icon,
     camera: kindOf('cameras', piece.camera.kind).icon,
@@ -112,6 +117,7 @@ export function LineUp() {
         {fixed('frame', 'Frame', FRAME_ICON)}
       </Section>
       <Section title="Lights">{tags('lights')}</Section>
+      <Section title="Sounds">{tags('sounds')}</Section>
       <Section title="Signals">{tags('signals')}</Section>
       <Section title="Finish">{tags('finish')}</Section>
     </Box>

@@ -85,7 +85,9 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
       />
     );
   }
-  const alone: Item[] = list === 'finish' || list === 'signals' ? [] : [['Show alone', act.alone]];
+  const alone: Item[] = ['finish', 'signals', 'sounds'].includes(list)
+    ? []
+    : [['Show alone', act.alone]];
   const following: Item = [
     'Duplicate, following',
     () => {

@@ -3,13 +3,13 @@ import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store } from '../../store/store';
 
-/** Adds a swarm for each file, born from it; what is wrong with a file is told. */
+/** Adds a swarm for each file, born from it, and a sound for each that is heard; what is wrong with a file is told. */
 export async function bornFrom(files: Iterable<File>): Promise<void> {
   // One after the other: each gets an id that those before it left free.
   for (const file of [...files]) {
     try {
-      const born = await bornFromFile(file, () => store.getState().piece.piece!);
-      store.dispatch(pieceActions.bornFrom(born));
+      const { entry, swarm } = await bornFromFile(file, () => store.getState().piece.piece!);
+      store.dispatch(swarm ? pieceActions.bornFrom({ entry, swarm }) : pieceActions.heard(entry));
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
       store.dispatch(noticed({ key: 'stock', kind: 'wrong', message }));

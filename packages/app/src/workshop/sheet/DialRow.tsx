@@ -26,6 +26,7 @@ import { GradientEditor } from './GradientEditor';
 import { KeysTable } from './KeysTable';
 import { LayersCell } from './LayersCell';
 import { MaskCell } from './MaskCell';
+import { PartCell } from './PartCell';
 import { NumberCell } from './NumberCell';
 import { ShapeEditor } from './ShapeEditor';
 import { StockCell } from './StockCell';
@@ -64,6 +65,7 @@ const WIDE = new Set([
   'keys',
   'formula',
   'swarm',
+  'part',
   'strokes',
   'mask',
   'take',
@@ -225,11 +227,19 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
           onChange={once}
         />
       );
+    case 'part':
+      return <PartCell spec={spec} value={value as string} path={path} onChange={once} />;
     case 'keys':
       return <KeysTable keys={value as Keys} rate={rate} onChange={put} onSettle={settle} />;
     case 'formula':
       return (
-        <FormulaField label={spec.title} text={value as string} particle={false} onChange={once} />
+        <FormulaField
+          label={spec.title}
+          text={value as string}
+          particle={false}
+          path={path}
+          onChange={once}
+        />
       );
     case 'mask':
       return <MaskCell mask={value as Mask} path={path} onChange={once} />;

@@ -1,6 +1,7 @@
 import { Divider, IconButton, ListItemText, Menu, MenuItem, Tooltip } from '@mui/material';
 import { useState } from 'react';
 import {
+  signalNames,
   isFormula,
   isGradient,
   isLayers,
@@ -15,7 +16,7 @@ import {
   type NumberFeed,
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
-import { useApp, useAppDispatch } from '../../store/store';
+import { useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { colourItems, numberItems, type FedSpec } from './feedItems';
 
@@ -30,7 +31,7 @@ interface Props {
 /** What fills the dial; a sign on the button tells it at a glance. */
 export function FeedButton({ title, spec, value, path, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const signals = useApp((s) => s.piece.piece!.signals);
+  const signals = signalNames(usePiece());
   const dispatch = useAppDispatch();
   if (spec.varies === 'never' || (spec.type === 'colour' && spec.varies === 'frame')) {
     return <span />;

@@ -1,6 +1,16 @@
 import { Box, InputBase } from '@mui/material';
 import { useState } from 'react';
-import { FormulaError, FUNCTIONS, NAMES, parseFormula } from '@vast-swarm/core';
+import {
+  chainOf,
+  FormulaError,
+  formulaSignals,
+  FUNCTIONS,
+  NAMES,
+  namesOf,
+  parseFormula,
+  type Piece,
+} from '@vast-swarm/core';
+import { usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 
 interface Props {
@@ -8,12 +18,29 @@ interface Props {
   text: string;
   /** Whether the particle's readings can be named. */
   particle: boolean;
+  /** Where it stands in the piece, where it is a signal's. */
+  path?: readonly (string | number)[];
   onChange: (text: string) => void;
 }
 
-function problemOf(text: string, particle: boolean): FormulaError | null {
+/** @param own the signal whose formula it is */
+function problemOf(
+  piece: Piece,
+  text: string,
+  particle: boolean,
+  own: string | undefined,
+): FormulaError | null {
   try {
     parseFormula(text, particle);
+    for (const name of formulaSignals(text)) {
+      const at = Math.max(0, text.indexOf(name));
+      if (!piece.signals.some((s) => namesOf(s).includes(name))) {
+        return new FormulaError(at, `there is no signal '${name}'`);
+      }
+      if (chainOf(piece, [name]).some((s) => s.id === own)) {
+        return new FormulaError(at, `'${name}' is made from this signal itself`);
+      }
+    }
     return null;
   } catch (error) {
     if (error instanceof FormulaError) return error;
@@ -21,13 +48,15 @@ function problemOf(text: string, particle: boolean): FormulaError | null {
   }
 }
 
-const OF_FRAME = ['time', 'frame', 'seed', 'pi'];
+const OF_FRAME = ['time', 'frame', 'seed', 'pi', 'signal(…)'];
 
 /** A formula that is taken over when it can be read; else the place of the error is shown. */
-export function FormulaField({ label, text, particle, onChange }: Props) {
+export function FormulaField({ label, text, particle, path = [], onChange }: Props) {
+  const piece = usePiece();
+  const own = path[0] === 'signals' ? piece.signals[path[1] as number]?.id : undefined;
   const [typed, setTyped] = useState<string | null>(null);
   const shown = typed ?? text;
-  const problem = problemOf(shown, particle);
+  const problem = problemOf(piece, shown, particle, own);
   const commit = (): void => {
     if (typed !== null && !problem && typed !== text) onChange(typed);
     if (!problem) setTyped(null);

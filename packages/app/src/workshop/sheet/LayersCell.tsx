@@ -2,6 +2,7 @@ import { Box, Button, IconButton, Stack } from '@mui/material';
 import { ArrowUp, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import {
+  signalNames,
   LAYER_MODES,
   LAYER_READINGS,
   LAYER_SOURCES,
@@ -264,7 +265,7 @@ function LayerSource({ name, layer, rate, onChange, onSettle }: SourceProps) {
         <SmallSelect
           label={`${name}, which signal`}
           value={layer.signal ?? ''}
-          options={named(piece.signals)}
+          options={named(signalNames(piece))}
           onChange={(signal) => {
             onChange({ signal: signal || undefined });
           }}

@@ -1,6 +1,7 @@
 import { Box, Stack } from '@mui/material';
 import { useCallback, type ReactNode } from 'react';
 import {
+  signalNames,
   isFixed,
   isFormula,
   isSignal,
@@ -89,7 +90,7 @@ export function NumberCell(props: NumberCellProps) {
 
 /** A dial that follows a signal: its name, its curve now, and the values it goes between. */
 function Driven({ label, feed, ends }: { label: string; feed: SignalFeed; ends: ReactNode }) {
-  const name = useApp((s) => s.piece.piece!.signals.find((p) => p.id === feed.signal)?.name);
+  const name = useApp((s) => signalNames(s.piece.piece!).find((p) => p.id === feed.signal)?.name);
   const { from, to } = feed;
   const map = useCallback((v: number) => from + (to - from) * v, [from, to]);
   return (

@@ -1,9 +1,9 @@
 import { Box } from '@mui/material';
 import { useEffect, useMemo, useRef } from 'react';
-import { Scene } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
 import { usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
+import { useSignal } from '../useSignal';
 import { showAmount } from './amount';
 
 const POINTS = 160;
@@ -25,11 +25,9 @@ export function SignalCurve({ id, label, height, map }: Props) {
   const number = useRef<HTMLSpanElement>(null);
   const { rate, length } = piece.frame;
   const seconds = length / rate;
-  const scene = useMemo(() => new Scene(piece), [piece]);
+  const at = useSignal(id);
   const curve = useMemo(() => {
-    const values = Array.from({ length: POINTS + 1 }, (_, i) =>
-      scene.signal(id, (seconds * i) / POINTS),
-    );
+    const values = Array.from({ length: POINTS + 1 }, (_, i) => at((seconds * i) / POINTS));
     const [low, high] = [Math.min(...values), Math.max(...values)];
     const span = high - low || 1;
     const y = (v: number): number => height - 4 - ((v - low) / span) * (height - 8);
@@ -37,19 +35,19 @@ export function SignalCurve({ id, label, height, map }: Props) {
       .map((v, i) => `${i ? 'L' : 'M'}${((i * W) / POINTS).toFixed(1)} ${y(v).toFixed(1)}`)
       .join('');
     return { d, y };
-  }, [scene, id, seconds, height]);
+  }, [at, seconds, height]);
 
   useEffect(() => {
     const put = (): void => {
       const time = Math.max(0, engine.report?.frame ?? 0) / rate;
-      const value = scene.signal(id, time);
+      const value = at(time);
       dot.current!.setAttribute('cx', ((time / seconds) * W).toFixed(1));
       dot.current!.setAttribute('cy', curve.y(value).toFixed(1));
       number.current!.textContent = showAmount(map ? map(value) : value);
     };
     put();
     return engine.subscribe(put);
-  }, [engine, scene, id, rate, seconds, curve, map]);
+  }, [engine, at, rate, seconds, curve, map]);
 
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, minWidth: 0 }}>

@@ -1,6 +1,14 @@
 import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
-import { freshId, made, madeTitle, MADE, standsInSpace, type StockDial, type StockEntry } from '@vast-swarm/core';
+import {
+  freshId,
+  madeType,
+  madeTitle,
+  MADE,
+  standsInSpace,
+  type StockDial,
+  type StockEntry,
+} from '@vast-swarm/core';
 import { entryOf, lookOf } from '../../data/chosen';
 import { importStock, STOCK_ACCEPT } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
@@ -28,7 +36,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   const known = new Set(here.flatMap((e) => ('hash' in e.source ? [e.source.hash] : [])));
   const elsewhere = stored.filter((s) => spec.accepts.includes(s.type) && !known.has(s.hash));
   const usedMade = new Set(here.flatMap((e) => ('made' in e.source ? [e.source.made] : [])));
-  const makeable = MADE.filter((m) => spec.accepts.includes(made(m).type) && !usedMade.has(m));
+  const makeable = MADE.filter((m) => spec.accepts.includes(madeType(m)!) && !usedMade.has(m));
   const chosen = entries.find((e) => e.id === value);
   const drawing = tool?.kind === 'pen' && tool.path.join('.') === path.join('.');
 
@@ -44,7 +52,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
     const [kind, name] = choice.split(':') as [string, string];
     if (kind === 'made') {
       const source = { made: name };
-      add({ name: madeTitle(name), type: made(name).type, source }, name);
+      add({ name: madeTitle(name), type: madeType(name)!, source }, name);
     } else if (kind === 'stored') {
       const item = stored.find((s) => s.hash === name)!;
       add(entryOf(item), item.type);

@@ -11,12 +11,17 @@ import {
   type DialValue,
   type NumberDial,
   type NumberFeed,
-  type Part,
   type Shape,
 } from '@vast-swarm/core';
 
 /** What the choice of feeds goes by: a number dial, or a part of a vector. */
 export type FedSpec = Pick<NumberDial, 'min' | 'max' | 'varies'> & { type: 'number' };
+
+/** A signal, or a part of one. */
+interface Named {
+  id: string;
+  name: string;
+}
 
 /** A way to fill a dial. */
 export interface FeedItem {
@@ -36,7 +41,7 @@ const FADE: Shape = [
 export function numberItems(
   spec: FedSpec,
   value: NumberFeed,
-  signals: readonly Part[],
+  signals: readonly Named[],
 ): FeedItem[][] {
   const [from, to] = rangeOf(value);
   const middle = from === to ? from : (from + to) / 2;
@@ -152,7 +157,7 @@ function whenItems(now: 'birth' | 'live', make: (when: 'birth' | 'live') => Dial
 }
 
 /** What the colour feed becomes with or without parts of it. */
-export function colourItems(value: ColourFeed, signals: readonly Part[]): FeedItem[][] {
+export function colourItems(value: ColourFeed, signals: readonly Named[]): FeedItem[][] {
   const gradient = isGradient(value) ? value : null;
   const layered = isLayers(value) ? value.stops : null;
   const colour =

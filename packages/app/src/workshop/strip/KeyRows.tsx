@@ -1,10 +1,11 @@
 import { Box } from '@mui/material';
 import type { KeyboardEvent, MouseEvent, PointerEvent } from 'react';
-import { Scene, type Key, type Keys, type Part } from '@vast-swarm/core';
+import { type Key, type Keys, type Part } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { useHolding } from '../../ui/useHolding';
+import { useSignal } from '../useSignal';
 import { keysAtTime, withKey } from './keyEdits';
 
 const HEIGHT = 36;
@@ -13,9 +14,8 @@ const POINTS = 240;
 /** A row for each signal: its curve over the piece's time, and the keys of keyframes. */
 export function KeyRows({ seconds }: { seconds: number }) {
   const piece = usePiece();
-  const scene = new Scene(piece);
   return piece.signals.map((signal, at) => (
-    <Row key={signal.id} signal={signal} at={at} seconds={seconds} scene={scene} />
+    <Row key={signal.id} signal={signal} at={at} seconds={seconds} />
   ));
 }
 
@@ -23,7 +23,6 @@ interface RowProps {
   signal: Part;
   at: number;
   seconds: number;
-  scene: Scene;
 }
 
 /** A signal over the piece's time, and how its values stand in the row. */
@@ -35,10 +34,8 @@ interface Curve {
   valueAt: (part: number) => number;
 }
 
-function curveOf(scene: Scene, { id }: Part, keys: Keys, seconds: number): Curve {
-  const values = Array.from({ length: POINTS + 1 }, (_, i) =>
-    scene.signal(id, (seconds * i) / POINTS),
-  );
+function curveOf(at: (time: number) => number, keys: Keys, seconds: number): Curve {
+  const values = Array.from({ length: POINTS + 1 }, (_, i) => at((seconds * i) / POINTS));
   const all = [...values, ...keys.map((k) => k.value)];
   const [low, high] = [Math.min(...all), Math.max(...all)];
   const span = high - low || 1;
@@ -71,12 +68,12 @@ function useKeyChanges(signal: Part, at: number, keys: Keys) {
   };
 }
 
-function Row({ signal, at, seconds, scene }: RowProps) {
+function Row({ signal, at, seconds }: RowProps) {
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'signals' && s.piece.selection.id === signal.id,
   );
   const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : [];
-  const curve = curveOf(scene, signal, keys, seconds);
+  const curve = curveOf(useSignal(signal.id), keys, seconds);
   const { put, change, settle } = useKeyChanges(signal, at, keys);
   const placeOf = ({ currentTarget, clientX, clientY }: MouseEvent): Pick<Key, 'at' | 'value'> => {
     const frame = currentTarget.getBoundingClientRect();

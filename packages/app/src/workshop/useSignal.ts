@@ -1,0 +1,43 @@
+import { useEffect, useMemo, useState } from 'react';
+import { chainOf, Scene, sourcesOf } from '@vast-swarm/core';
+import { useEngine } from '../engine/EngineContext';
+import { usePiece } from '../store/store';
+
+/** Values over the piece that are asked of the engine, for a signal that hears. */
+const MOST = 2000;
+
+/**
+ * A signal of the piece as a function of the time in seconds. One that hears a sound is worked out where the
+ * engine works, and is 0 until it is there.
+ */
+export function useSignal(id: string): (time: number) => number {
+  const piece = usePiece();
+  const engine = useEngine();
+  const [heard, setHeard] = useState<Float32Array | null>(null);
+  const hears = chainOf(piece, [id]).some((s) => sourcesOf(s, 'sounds').length > 0);
+  const { rate, length } = piece.frame;
+  const seconds = length / rate;
+  const count = Math.min(MOST, length) + 1;
+  useEffect(() => {
+    if (!hears) return;
+    let wanted = true;
+    void engine.curve(id, seconds, count).then((values) => {
+      if (wanted) setHeard(values);
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [engine, hears, piece, id, seconds, count]);
+  return useMemo(() => {
+    if (!hears) {
+      const scene = new Scene(piece);
+      return (time) => scene.signal(id, time);
+    }
+    return (time) => {
+      if (!heard) return 0;
+      const at = Math.max(0, Math.min(1, time / seconds)) * (heard.length - 1);
+      const low = Math.min(heard.length - 2, Math.floor(at));
+      return heard[low]! + (heard[low + 1]! - heard[low]!) * (at - low);
+    };
+  }, [hears, piece, id, heard, seconds]);
+}

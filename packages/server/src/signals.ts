@@ -1,0 +1,25 @@
+import { Scene, signalNames } from '@vast-swarm/core';
+import { load, loadStock, type WorkOptions } from './load';
+import { Refused } from './refused';
+import { writeWhole } from './writeWhole';
+
+interface SignalOptions extends WorkOptions {
+  frames?: [number, number];
+  out: string;
+}
+
+/** Writes what every signal is at the end of each frame, as pictures show it: a column each, by its id. */
+export async function signals(file: string, options: SignalOptions): Promise<void> {
+  if (!options.out.endsWith('.csv')) throw new Refused(`${options.out}: signals are written to .csv`);
+  const piece = await load(file, options);
+  const { rate, length } = piece.frame;
+  const [first, last] = options.frames ?? [0, length - 1];
+  const ids = signalNames(piece).map(({ id }) => id);
+  const scene = new Scene(piece, await loadStock(file, piece));
+  const rows = [['frame', 'time', ...ids].join(',')];
+  for (let frame = first; frame <= last; frame++) {
+    const time = (frame + 1) / rate;
+    rows.push([frame, time, ...ids.map((id) => scene.signal(id, time))].join(','));
+  }
+  await writeWhole(options.out, new TextEncoder().encode(`${rows.join('\n')}\n`));
+}
