@@ -4,6 +4,7 @@ import {
   makePart,
   makeSwarm,
   MADE,
+  signalsIn,
   type DialSpec,
   type DialValue,
   type DialValues,
@@ -94,6 +95,28 @@ const KINDS: Record<string, Change> = {
   'collider mesh'({ colliders }, key) {
     if (key === 'thickness') colliders[0]!.dials.mesh = SHEET;
   },
+  'sound played'({ sounds }, key) {
+    const to = { to: 0.08, again: 0.05, fadeOut: 0.3 }[key];
+    if (to !== undefined) sounds[0]!.dials.to = to;
+  },
+  'signal beat'({ signals }, key) {
+    Object.assign(signals[0]!.dials, { shape: 'saw', tempo: 100 });
+    // Some beats have gone by.
+    if (key === 'count') Object.assign(signals[0]!.dials, { tempo: 400, first: -1 });
+  },
+  'signal level'({ signals }) {
+    signals[0]!.dials.high = 300;
+  },
+  'signal strike'({ signals }) {
+    const two = [0, 0.01, 0.02, 0.03, 0.06, 0.07, 0.08, 0.09];
+    const keys = two.map((at, i) => ({ at, value: i % 4 === 1 || i % 4 === 2 ? 1 : 0 }));
+    signals[1] = { ...makePart('signals', 'keyframes', []), id: 'source' };
+    signals[1].dials.keys = keys;
+    Object.assign(signals[0]!.dials, { least: 0, attack: 0, sustain: 0.4 });
+  },
+  'signal follow'({ signals }) {
+    Object.assign(signals[0]!.dials, { limit: 'wrap', offset: 5.3, low: 0.2 });
+  },
   'signal steps'({ signals }) {
     signals[0]!.dials.every = 3;
   },
@@ -139,13 +162,15 @@ export function setTheScene(piece: Piece, kind: string, key: string): void {
   if (piece.signals.length === 1) {
     Object.assign(swarm.emitter.dials, { centre: [sway, 0.1, 0], turn: [10, 20, 30] });
   }
-  swarm.dials.size = 0.4;
+  if (!signalsIn(swarm.dials.size).size) swarm.dials.size = 0.4;
   SHELVES[kind.split(' ')[0]!]?.(piece, key);
   KINDS[kind]?.(piece, key);
 }
 
 /** Dials whose next value would make too little of a difference in a small picture. */
 const FURTHER: Record<string, number> = {
+  'signal pitch silent': 0,
+  'signal tally wrap': 0.01,
   reset: 1,
   'finish edges width': 20,
   'finish sharpen width': 20,
@@ -153,5 +178,6 @@ const FURTHER: Record<string, number> = {
 
 /** Another value of a dial, that makes a difference. */
 export function turnedAway(kind: string, key: string, spec: DialSpec, value: DialValue) {
-  return FURTHER[`${kind} ${key}`] ?? FURTHER[key] ?? turned(spec, value);
+  const further = FURTHER[`${kind} ${key}`] ?? FURTHER[key];
+  return spec.type === 'number' && further !== undefined ? further : turned(spec, value);
 }

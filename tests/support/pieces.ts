@@ -1,5 +1,7 @@
 import {
   catalogue,
+  kindOf,
+  madeType,
   makeChoice,
   makePart,
   makePiece,
@@ -8,6 +10,7 @@ import {
   made,
   type Dials,
   type DialValues,
+  type Part,
   type Piece,
 } from '@vast-swarm/core';
 
@@ -33,7 +36,7 @@ export function smallPiece(change: (piece: Piece) => void = () => undefined): Pi
   piece.swarms.push(swarm);
   piece.forces.push(makePart('forces', 'curlNoise', []));
   piece.stock = MADE.map((name) => ({
-    ...{ id: name, name, type: made(name).type },
+    ...{ id: name, name, type: madeType(name)! },
     source: { made: name },
   }));
   change(piece);
@@ -49,12 +52,12 @@ function sizeOf(name: (typeof MADE)[number]): number {
 export function filled(dials: Dials, values: DialValues): void {
   for (const [key, spec] of Object.entries(dials)) {
     if (spec.type === 'stock') {
-      values[key] = MADE.filter((name) => spec.accepts.includes(made(name).type)).sort(
+      values[key] = MADE.filter((name) => spec.accepts.includes(madeType(name)!)).sort(
         (a, b) => sizeOf(a) - sizeOf(b),
       )[0]!;
     }
     if (spec.type === 'stocks') {
-      values[key] = MADE.filter((name) => spec.accepts.includes(made(name).type)).slice(0, 2);
+      values[key] = MADE.filter((name) => spec.accepts.includes(madeType(name)!)).slice(0, 2);
     }
     if (spec.type === 'swarm') values[key] = 'parents';
     if (spec.type === 'strokes') {
@@ -71,6 +74,16 @@ const TRIANGLE = { shape: 'polygon' as const, points: [0.6, 0.2, 0.9, 0.4, 0.7, 
 
 /** One piece for each kind in the catalogue, so that a new kind is tested by being there. */
 export function pieceOfEveryKind(): [string, Piece][] {
+  /** Gives a signal what it hears, or hangs on: a wave that comes with it. */
+  const named = (p: Piece, { dials, kind }: Part): void => {
+    for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
+      if (spec.type !== 'part') continue;
+      dials[key] = spec.of === 'sounds' ? 'heard' : 'source';
+      const wave = { ...makePart('signals', 'wave', []), id: 'source' };
+      Object.assign(wave.dials, { period: 0.31, phase: 0.1 });
+      if (spec.of === 'signals' && p.signals.length === 1) p.signals.push(wave);
+    }
+  };
   const pieces: [string, Piece][] = [];
   const add = (name: string, change: (piece: Piece) => void): void => {
     pieces.push([name, smallPiece(change)]);
@@ -103,9 +116,22 @@ export function pieceOfEveryKind(): [string, Piece][] {
       });
     }
   }
+  for (const { kind, dials } of catalogue.sounds) {
+    add(`sound ${kind}`, (p) => {
+      p.sounds = [makePart('sounds', kind, [])];
+      filled(dials, p.sounds[0]!.dials);
+      p.signals = [makePart('signals', 'level', [])];
+      p.signals[0]!.dials.sound = p.sounds[0]!.id;
+      const feed = { feed: 'signal' as const, signal: p.signals[0]!.id };
+      p.swarms[0]!.dials.size = { ...feed, from: 0.05, to: 0.4 };
+    });
+  }
   for (const { kind } of catalogue.signals) {
     add(`signal ${kind}`, (p) => {
+      p.sounds = [{ ...makePart('sounds', 'played', []), id: 'heard' }];
+      p.sounds[0]!.dials.sound = 'fogSignal';
       p.signals = [makePart('signals', kind, [])];
+      named(p, p.signals[0]!);
       const feed = { feed: 'signal' as const, signal: p.signals[0]!.id };
       p.swarms[0]!.emitter.dials.centre = [{ ...feed, from: -1, to: 1 }, 0, 0];
       p.swarms[0]!.dials.size = { ...feed, from: 0.05, to: 0.2 };

@@ -1,5 +1,5 @@
 import { proxy, transfer } from 'comlink';
-import type { Census, Piece, StockData, Take } from '@vast-swarm/core';
+import type { Census, Piece, Sound, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type {
   BakeFile,
@@ -34,6 +34,11 @@ export class EngineClient {
   private files: ReadonlyMap<string, StockData> = new Map();
   private bakes: readonly BakeFile[] = [];
   private worker: OpenWorker<EngineWorker> | null = null;
+  private arrived: (worker: OpenWorker<EngineWorker>) => void = () => undefined;
+  /** The first worker, as soon as it is there. */
+  private readonly attached = new Promise<OpenWorker<EngineWorker>>((arrived) => {
+    this.arrived = arrived;
+  });
   private readonly listeners = new Set<Listener>();
   private piece: Piece | null = null;
   private playing = false;
@@ -68,6 +73,7 @@ export class EngineClient {
       if (worker === this.worker) this.buried(error instanceof Error ? error.message : '');
     });
     this.tellAll();
+    this.arrived(worker);
   }
 
   /** What a fresh worker has to know. */
@@ -157,10 +163,15 @@ export class EngineClient {
   }
 
   /** A signal at so many even times, from the piece's beginning to a second. */
-  curve(signal: string, seconds: number, count: number): Promise<Float32Array> {
-    const { worker } = this;
-    if (!worker) return Promise.resolve(new Float32Array(count));
+  async curve(signal: string, seconds: number, count: number): Promise<Float32Array> {
+    const worker = await this.attached;
     return worker.ask(worker.call.curve(signal, seconds, count));
+  }
+
+  /** A sound of the piece's stock; null where it is not at hand. */
+  async sound(id: string): Promise<Sound | null> {
+    const worker = await this.attached;
+    return worker.ask(worker.call.sound(id));
   }
 
   /** How many particles of a swarm are seen now. */

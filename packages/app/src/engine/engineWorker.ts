@@ -23,6 +23,7 @@ const worker: EngineWorker = {
   setBakes: async (files) => (await session).setBakes(files),
   bake: async (swarm, file) => (await session).bake(swarm, file),
   stopBake: async () => (await session).stopBake(),
+  sound: async (id) => (await session).sound(id),
   curve: async (signal, seconds, count) => (await session).curve(signal, seconds, count),
   census: async (swarm) => (await session).census(swarm),
   follow: async (at) => (await session).follow(at),

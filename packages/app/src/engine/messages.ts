@@ -1,4 +1,4 @@
-import type { Census, Notice, Piece, StockData, Take } from '@vast-swarm/core';
+import type { Census, Notice, Piece, Sound, StockData, Take } from '@vast-swarm/core';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -29,6 +29,8 @@ export interface EngineWorker {
   /** Stores the motion of a swarm, from the first frame to the last. */
   bake: (swarm: string, file: string) => Promise<void>;
   stopBake: () => Promise<void>;
+  /** A sound of the piece's stock; null where it is not at hand. */
+  sound: (id: string) => Promise<Sound | null>;
   /** A signal at so many even times, from the piece's beginning to a second. */
   curve: (signal: string, seconds: number, count: number) => Promise<Float32Array>;
   /** How many particles of a swarm are seen, and why not more. */

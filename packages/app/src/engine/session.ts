@@ -4,6 +4,7 @@ import {
   PlanCache,
   Playback,
   Scene,
+  type Sound,
   type CameraPose,
   type Census,
   type Piece,
@@ -29,6 +30,9 @@ const AT_ONCE = 100;
 const GLIMPSE = 120;
 
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
+/** So many frames the picture may be behind a sound; beyond, it slows down. */
+const MOST_LATE = 8;
+
 export class Session {
   private readonly playback: Playback;
   private readonly cache = new PlanCache();
@@ -90,6 +94,13 @@ export class Session {
   private camera(): CameraPose {
     const { camera, frame } = this.plan!;
     return camera((this.engine.frame + 1) / frame.rate);
+  }
+
+  /** A sound of the piece's stock; null where it is not at hand. */
+  sound(id: string): Sound | null {
+    const piece = this.pending ?? this.piece;
+    const data = piece && new Scene(piece, this.files).stock(id);
+    return data?.type === 'sound' ? data : null;
   }
 
   /** A signal at so many even times, from the piece's beginning to a second: as the piece is by now. */
@@ -262,6 +273,22 @@ export class Session {
     return this.playing || this.coarse || this.target !== null || this.pending !== null;
   }
 
+  /** Whether the picture keeps to the clock of a sound. */
+  private get heard(): boolean {
+    return !this.plan!.finish.remembers && this.piece!.sounds.some((s) => s.on);
+  }
+
+  /** Beside a sound, frames that are late are simulated and not drawn. */
+  private async keepUp(step: number): Promise<void> {
+    if (!this.heard || this.hands.driving) return;
+    const last = this.plan!.frame.length - 2;
+    while (performance.now() - this.due > step && this.playback.frame < last) {
+      await this.playback.ready();
+      this.playback.advance();
+      this.due += step;
+    }
+  }
+
   private async playOn(): Promise<void> {
     const { rate, length } = this.plan!.frame;
     // What the finish remembers comes from drawing every frame, and what is driven is only now known.
@@ -276,6 +303,7 @@ export class Session {
       this.playback.forgetAfter();
     }
     if (mends) await this.truth.atOnce(AT_ONCE);
+    await this.keepUp(1000 / rate);
     const start = performance.now();
     await this.playback.ready();
     this.playback.advance();
@@ -285,8 +313,9 @@ export class Session {
     const motion = Math.min(now - start, this.engine.times.motion ?? 0);
     this.size.learn(now - start, motion, 1000 / rate);
     this.truth.learn(Math.max(moved, motion));
-    // Late frames are not made up for: the picture slows down rather than jumps.
-    this.due = Math.max(now, this.due + 1000 / rate);
+    // Late frames are not made up for: the picture slows down rather than jumps. Beside a sound it keeps up.
+    const behind = this.heard ? MOST_LATE * (1000 / rate) : 0;
+    this.due = Math.max(now - behind, this.due + 1000 / rate);
     if (mends) await this.truth.beside(this.due - now, 1000 / rate);
   }
 

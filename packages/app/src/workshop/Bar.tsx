@@ -9,6 +9,8 @@ import {
   SkipBack,
   SkipForward,
   Undo2,
+  Volume2,
+  VolumeX,
 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -26,11 +28,15 @@ interface Props {
   onPlay: (playing: boolean) => void;
   preview: PreviewChoice;
   onPreview: (choice: PreviewChoice) => void;
+  /** Whether sounds of the piece are not let out. */
+  silent: boolean;
+  onSilent: (silent: boolean) => void;
 }
 
 /** Name, undo, transport, what the engine does, and the way to the render. */
-export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
+export function Bar({ id, playing, onPlay, preview, onPreview, silent, onSilent }: Props) {
   const navigate = useNavigate();
+  const sounds = useApp((s) => s.piece.piece!.sounds.length > 0);
   return (
     <Stack
       component="header"
@@ -54,6 +60,17 @@ export function Bar({ id, playing, onPlay, preview, onPreview }: Props) {
       <UndoRedo />
       <Box sx={{ flex: 1 }} />
       <Transport playing={playing} onPlay={onPlay} />
+      {sounds && (
+        <IconAction
+          label={silent ? 'Let it be heard' : 'Silence'}
+          pressed={silent}
+          onClick={() => {
+            onSilent(!silent);
+          }}
+        >
+          {silent ? <VolumeX size={16} /> : <Volume2 size={16} />}
+        </IconAction>
+      )}
       <Box sx={{ flex: 1 }} />
       <EngineState />
       <PreviewSize preview={preview} onPreview={onPreview} />

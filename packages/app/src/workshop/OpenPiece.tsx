@@ -20,6 +20,7 @@ import { Picture } from './picture/Picture';
 import { Sheet } from './sheet/Sheet';
 import { Tidings } from './picture/Tidings';
 import { SheetDivider } from './sheet/SheetDivider';
+import { useSoundOutput } from '../sound/useSoundOutput';
 import { useShortcuts } from './useShortcuts';
 
 /** Milliseconds between pictures for the list of pieces. */
@@ -110,14 +111,21 @@ export function OpenPiece({ id }: { id: string }) {
   const { engine, generation } = useEngineOf(id);
   const [playing, setPlaying] = useState(true);
   const [preview, setPreview] = useState<PreviewChoice>('auto');
+  const [silent, setSilent] = useState(false);
   const [sheetWidth, setSheetWidth] = useState(430);
   useEffect(() => {
     engine.play(playing);
   }, [engine, playing]);
+  useSoundOutput(engine, silent);
   useShortcuts(engine, playing, setPlaying);
   return (
     <EngineContext value={engine}>
-      <Bar id={id} playing={playing} onPlay={setPlaying} preview={preview} onPreview={setPreview} />
+      <Bar
+        {...{ id, playing, preview, silent }}
+        onPlay={setPlaying}
+        onPreview={setPreview}
+        onSilent={setSilent}
+      />
       <LineUp />
       <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
         <Box

@@ -21,9 +21,13 @@ export function useSignal(id: string): (time: number) => number {
   useEffect(() => {
     if (!hears) return;
     let wanted = true;
-    void engine.curve(id, seconds, count).then((values) => {
-      if (wanted) setHeard(values);
-    });
+    engine.curve(id, seconds, count).then(
+      (values) => {
+        if (wanted) setHeard(values);
+      },
+      // The engine is gone, and has told so.
+      () => undefined,
+    );
     return () => {
       wanted = false;
     };

@@ -2,6 +2,7 @@ import type { Piece } from '../piece/types';
 import { beaconRush } from './pieces/beaconRush';
 import { conchToBuoy } from './pieces/conchToBuoy';
 import { eddyAtTheLock } from './pieces/eddyAtTheLock';
+import { foghorn } from './pieces/foghorn';
 import { gullTrails } from './pieces/gullTrails';
 import { hailOnTheSlipway } from './pieces/hailOnTheSlipway';
 import { netMenders } from './pieces/netMenders';
@@ -33,5 +34,6 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'signal-flags', piece: signalFlags },
     { id: 'beacon-rush', piece: beaconRush },
     { id: 'window-rain', piece: windowRain },
+    { id: 'foghorn', piece: foghorn },
   ],
 };

@@ -5,6 +5,7 @@ import { conch } from './conch';
 import { crystal } from './crystal';
 import { dusk } from './dusk';
 import { flags } from './flags';
+import { fogSignal } from './fogSignal';
 import { harbourMark } from './harbourMark';
 import { lamps } from './lamps';
 import { rope } from './rope';
@@ -23,6 +24,7 @@ const CONTENT: Record<string, Maker> = {
   harbourMark: { title: 'Harbour mark', type: 'outline', make: harbourMark },
   lamps: { title: 'Quay lamps', type: 'cloud', make: lamps },
   dusk: { title: 'Harbour dusk', type: 'table', make: dusk },
+  fogSignal: { title: 'Fog signal', type: 'sound', make: fogSignal },
   wanderingLight: { title: 'Wandering light', type: 'picture', make: wanderingLight },
 };
 for (const [name, maker] of Object.entries(CONTENT)) offerMade(name, maker);

@@ -1,0 +1,86 @@
+import type { Heard, Sound } from '@vast-swarm/core';
+
+/** Seconds that sound and picture may be apart before the sound is begun anew where the picture is. */
+const APART = 0.08;
+const FULL = 32768;
+
+/** What of a piece is heard beside its picture. */
+export class SoundOutput {
+  private context: AudioContext | null = null;
+  private playing: { nodes: AudioBufferSourceNode[]; begun: number; time: number } | null = null;
+  private readonly buffers = new WeakMap<Sound, AudioBuffer>();
+
+  /** Goes on with what is heard at a second of the piece, or begins there where it is elsewhere. */
+  follow(heard: readonly Heard[], time: number): void {
+    const context = (this.context ??= new AudioContext());
+    // Until somebody has touched the page, a browser keeps it silent.
+    if (context.state === 'suspended') void context.resume();
+    const { playing } = this;
+    const now = playing && playing.time + context.currentTime - playing.begun;
+    if (now !== null && Math.abs(now - time) < APART) return;
+    this.stop();
+    const nodes = heard.flatMap((one) => this.begin(context, one, time));
+    this.playing = { nodes, begun: context.currentTime, time };
+  }
+
+  stop(): void {
+    for (const node of this.playing?.nodes ?? []) node.stop();
+    this.playing = null;
+  }
+
+  close(): void {
+    this.stop();
+    void this.context?.close();
+    this.context = null;
+  }
+
+  private begin(context: AudioContext, heard: Heard, time: number): AudioBufferSourceNode[] {
+    const { sound, start, from, to, repeats } = heard;
+    const length = to - from;
+    const into = time - start;
+    if (length <= 0 || (!repeats && into >= length)) return [];
+    const node = context.createBufferSource();
+    node.buffer = this.bufferOf(context, sound);
+    Object.assign(node, { loop: repeats, loopStart: from, loopEnd: to });
+    const level = context.createGain();
+    faded(level.gain, heard, into, context.currentTime);
+    node.connect(level).connect(context.destination);
+    const at = repeats ? Math.max(0, into) % length : Math.max(0, into);
+    const begin = context.currentTime + Math.max(0, -into);
+    if (repeats) node.start(begin, from + at);
+    else node.start(begin, from + at, length - at);
+    return [node];
+  }
+
+  private bufferOf(context: AudioContext, sound: Sound): AudioBuffer {
+    const known = this.buffers.get(sound);
+    if (known) return known;
+    const { channels, rate } = sound;
+    const buffer = context.createBuffer(channels.length, channels[0]!.length, rate);
+    channels.forEach((channel, k) => {
+      buffer.copyToChannel(
+        Float32Array.from(channel, (v) => v / FULL),
+        k,
+      );
+    });
+    this.buffers.set(sound, buffer);
+    return buffer;
+  }
+}
+
+/** Gain and fades of a sound that is `into` seconds under way now; one that repeats is not faded. */
+function faded(param: AudioParam, heard: Heard, into: number, now: number): void {
+  const { gain, fadeIn, fadeOut, from, to, repeats } = heard;
+  param.value = gain;
+  if (repeats) return;
+  const length = to - from;
+  if (fadeIn > 0 && into < fadeIn) {
+    param.setValueAtTime(gain * Math.max(0, into / fadeIn), now);
+    param.linearRampToValueAtTime(gain, now + fadeIn - into);
+  }
+  if (fadeOut > 0) {
+    const left = Math.min(fadeOut, length - into);
+    param.setValueAtTime(gain * (left / fadeOut), now + Math.max(0, length - fadeOut - into));
+    param.linearRampToValueAtTime(0, now + length - into);
+  }
+}

@@ -1,0 +1,65 @@
+import { useEffect, useRef, useState } from 'react';
+import { kindOf, type Heard, type Piece, type Sound, type StockEntry } from '@vast-swarm/core';
+import { filesOf } from '../data/stock';
+import type { EngineClient } from '../engine/client';
+import { usePiece } from '../store/store';
+import { SoundOutput } from './output';
+
+/** A file is at hand here; what is made by code is made where the engine works. */
+async function soundOf(engine: EngineClient, entry: StockEntry): Promise<Sound | null> {
+  if (!('hash' in entry.source)) return engine.sound(entry.id);
+  const data = (await filesOf([entry])).get(entry.source.hash);
+  return data?.type === 'sound' ? data : null;
+}
+
+/** Sounds of the piece as they are heard. */
+function useHeard(engine: EngineClient): readonly Heard[] {
+  const { sounds, stock, frame } = usePiece();
+  const [heard, setHeard] = useState<readonly Heard[]>([]);
+  const known = useRef(new Map<string, Promise<Sound | null>>());
+  useEffect(() => {
+    let wanted = true;
+    void Promise.all(sounds.filter((s) => s.on).map((part) => heardOf(part))).then((all) => {
+      if (wanted) setHeard(all.filter((one) => one !== null));
+    });
+    async function heardOf({ kind, dials }: Piece['sounds'][0]): Promise<Heard | null> {
+      const id = dials.sound as string;
+      const entry = stock.find((s) => s.id === id);
+      if (!entry) return null;
+      const key = JSON.stringify(entry.source);
+      const asked = known.current.get(key) ?? soundOf(engine, entry).catch(() => null);
+      known.current.set(key, asked);
+      const sound = await asked;
+      // Its file may come later.
+      if (!sound) known.current.delete(key);
+      return kindOf('sounds', kind).heard(dials, {
+        rate: frame.rate,
+        stock: () => sound ?? undefined,
+      });
+    }
+    return () => {
+      wanted = false;
+    };
+  }, [engine, sounds, stock, frame.rate]);
+  return heard;
+}
+
+/** Lets the piece be heard while it plays. */
+export function useSoundOutput(engine: EngineClient, silent: boolean): void {
+  const heard = useHeard(engine);
+  const { rate } = usePiece().frame;
+  useEffect(() => {
+    if (silent || heard.length === 0) return;
+    const output = new SoundOutput();
+    const follow = (): void => {
+      const { report } = engine;
+      if (!report?.playing || report.settling > 0) output.stop();
+      else output.follow(heard, (report.frame + 1) / rate);
+    };
+    const stop = engine.subscribe(follow);
+    return () => {
+      stop();
+      output.close();
+    };
+  }, [engine, heard, silent, rate]);
+}
