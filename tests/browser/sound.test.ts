@@ -38,7 +38,7 @@ async function curveTurns(name: string, least: number, most: number): Promise<vo
   const curve = await app.page.getByRole('img', { name: `${name} over time` }).elementHandle();
   await app.page.waitForFunction(
     ([svg, low, high]) => {
-      const d = svg!.querySelector('path')!.getAttribute('d')!;
+      const d = svg.querySelector('path')!.getAttribute('d')!;
       const ys = [...d.matchAll(/[ML]\S+ (\S+?)(?=[ML]|$)/g)].map((m) => Number(m[1]));
       const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
       const over = ys.map((y) => y < (top + bottom) / 2);
@@ -58,7 +58,8 @@ test('a sound is taken from a file, heard, and drives a dial; all of it is there
   await page.addInitScript(() => {
     const seen: number[] = [];
     (window as unknown as Started).started = seen;
-    const start = AudioBufferSourceNode.prototype.start;
+    type Start = (this: AudioBufferSourceNode, when?: number, offset?: number) => void;
+    const start: Start = Reflect.get(AudioBufferSourceNode.prototype, 'start');
     AudioBufferSourceNode.prototype.start = function (when?: number, offset?: number) {
       seen.push(offset ?? 0);
       start.call(this, when, offset);

@@ -10,7 +10,8 @@ interface SignalOptions extends WorkOptions {
 
 /** Writes what every signal is at the end of each frame, as pictures show it: a column each, by its id. */
 export async function signals(file: string, options: SignalOptions): Promise<void> {
-  if (!options.out.endsWith('.csv')) throw new Refused(`${options.out}: signals are written to .csv`);
+  if (!options.out.endsWith('.csv'))
+    throw new Refused(`${options.out}: signals are written to .csv`);
   const piece = await load(file, options);
   const { rate, length } = piece.frame;
   const [first, last] = options.frames ?? [0, length - 1];

@@ -147,7 +147,7 @@ async function decoderOf(name: string, track: InputAudioTrack): Promise<Decoder>
 }
 
 /** What stands in a track's identification header (RFC 7845, section 5.1), where there is one. */
-function opusOptions(header: AllowSharedBufferSource | undefined): object {
+function opusOptions(header: ArrayBufferView | ArrayBufferLike | undefined): object {
   if (!header) return {};
   const view = ArrayBuffer.isView(header)
     ? new DataView(header.buffer, header.byteOffset, header.byteLength)
