@@ -4,7 +4,7 @@ import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promis
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode } from 'fast-png';
-import { makeChoice, parsePiece, pieceText } from '@vast-swarm/core';
+import { makeChoice, makePart, parsePiece, pieceText, Scene } from '@vast-swarm/core';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 
@@ -138,6 +138,42 @@ test('what a piece takes from files stands in the folder stock beside it', async
     expect(Math.abs(x)).toBeLessThanOrEqual(1.001);
     expect(y).toBeCloseTo(0);
   }
+});
+
+test('signals writes what each is at the end of each frame, parts of it by themselves', async () => {
+  const made = smallPiece((p) => {
+    p.sounds = [{ ...makePart('sounds', 'played', []), id: 'quay' }];
+    p.sounds[0]!.dials.sound = 'fogSignal';
+    const wave = { ...makePart('signals', 'wave', []), id: 'tide' };
+    const bands = { ...makePart('signals', 'bands', []), id: 'ears' };
+    bands.dials.sound = 'quay';
+    p.signals = [wave, bands];
+  });
+  const heard = join(dir, 'heard.json');
+  await writeFile(heard, pieceText(made));
+  const out = join(dir, 'signals.csv');
+  expect(await vastSwarm('signals', heard, '--frames', '3..5', '--out', out)).toMatchObject({
+    code: 0,
+  });
+  const [head, ...rows] = (await readFile(out, 'utf8')).trim().split('\n');
+  expect(head).toBe('frame,time,tide,ears.1,ears.2,ears.3');
+  const scene = new Scene(made);
+  expect(rows.map((row) => row.split(',').map(Number))).toEqual(
+    [3, 4, 5].map((frame) => {
+      const time = (frame + 1) / 30;
+      return [
+        frame,
+        time,
+        ...['tide', 'ears.1', 'ears.2', 'ears.3'].map((id) => scene.signal(id, time)),
+      ];
+    }),
+  );
+  // The fog signal begins with the thump of an engine.
+  expect(Number(rows[0]!.split(',')[3])).toBeGreaterThan(0.1);
+  expect(await vastSwarm('signals', heard, '--out', join(dir, 'a.txt'))).toMatchObject({
+    code: 1,
+    err: expect.stringContaining('signals are written to .csv') as string,
+  });
 });
 
 test('every command of the README runs as it stands', async () => {
