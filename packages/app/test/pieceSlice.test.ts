@@ -1,4 +1,12 @@
-import { made, makePart, swarmFrom, type Cloud, type Piece } from '@vast-swarm/core';
+import {
+  made,
+  makePart,
+  parsePiece,
+  pieceText,
+  swarmFrom,
+  type Cloud,
+  type Piece,
+} from '@vast-swarm/core';
 import { spacingOf } from '@vast-swarm/core/stock/places/spacing';
 import { wornPiece } from '../../../tests/support/wornWays';
 import { pieceActions, pieceReducer, type PieceState } from '../src/store/pieceSlice';
@@ -221,4 +229,67 @@ test('what is made to live for ever is not left where it fades in', () => {
   expect(dials.size).toEqual({ feed: 'spread', from: 0.1, to: 0.2 });
   expect(dials.light).toMatchObject({ value: 2 });
   expect(run(state, undone()).piece).toEqual(fading.piece);
+});
+
+/** A piece with a sound, and signals on it and on each other. */
+function sounding(): PieceState {
+  const entry = { id: 'fog', name: 'Fog', type: 'sound' as const, source: { made: 'fogSignal' } };
+  return run(
+    start(),
+    pieceActions.heard(entry),
+    pieceActions.added({ list: 'signals', kind: 'bands' }),
+    pieceActions.added({ list: 'signals', kind: 'strike' }),
+    pieceActions.added({ list: 'signals', kind: 'tally' }),
+  );
+}
+
+test('a sound comes with its thing of the stock, and new signals hang on what is selected', () => {
+  const { piece, selection } = sounding();
+  const [sound] = piece!.sounds;
+  expect(sound).toMatchObject({ name: 'Fog', dials: { sound: 'fog' } });
+  expect(selection).toEqual({ list: 'signals', id: 'tally' });
+  const [, bands, strike, tally] = piece!.signals;
+  expect(bands!.dials.sound).toBe(sound!.id);
+  expect(strike!.dials.signal).toBe('bands');
+  expect(tally!.dials).toMatchObject({ signal: 'strike', reset: '' });
+});
+
+test('what named a signal or a sound that is removed names none, and the piece stays whole', () => {
+  const state = run(
+    sounding(),
+    pieceActions.added({ list: 'signals', kind: 'formula' }),
+    set({
+      path: ['signals', 4, 'dials', 'text'],
+      value: "1 + signal('bands.2') * signal(strike)",
+      label: 'Formula',
+    }),
+    set({
+      path: ['swarms', 0, 'dials', 'rate'],
+      value: { feed: 'signal', signal: 'bands.2', from: 0, to: 90 },
+      label: 'Rate',
+    }),
+    set({
+      path: ['swarms', 0, 'dials', 'colour'],
+      value: {
+        ...{ feed: 'gradient', by: 'signal', signal: 'bands.3', text: 'speed / 3' },
+        stops: [
+          { at: 0, colour: '#000000' },
+          { at: 1, colour: '#ffffff' },
+        ],
+      },
+      label: 'Colour',
+    }),
+  );
+  const without = run(
+    state,
+    pieceActions.removed({ list: 'signals', id: 'bands' }),
+    pieceActions.removed({ list: 'sounds', id: state.piece!.sounds[0]!.id }),
+  );
+  const { signals, swarms } = without.piece!;
+  expect(signals.find((s) => s.id === 'strike')!.dials.signal).toBe('');
+  expect(signals.find((s) => s.id === 'formula')!.dials.text).toBe('1 + 0 * signal(strike)');
+  expect(swarms[0]!.dials.rate).toBe(90);
+  expect(swarms[0]!.dials.colour).toMatchObject({ by: 'life' });
+  expect(() => parsePiece(pieceText(without.piece!))).not.toThrow();
+  expect(run(without, undone(), undone()).piece).toEqual(state.piece);
 });

@@ -282,7 +282,8 @@ export class Session {
   private async keepUp(step: number): Promise<void> {
     if (!this.heard || this.hands.driving) return;
     const last = this.plan!.frame.length - 2;
-    while (performance.now() - this.due > step && this.playback.frame < last) {
+    for (let late = 0; late < MOST_LATE && this.playback.frame < last; late++) {
+      if (performance.now() - this.due <= step) return;
       await this.playback.ready();
       this.playback.advance();
       this.due += step;

@@ -46,10 +46,11 @@ function withoutSignal(value: unknown, signal: string): unknown {
   if (Array.isArray(value)) return value.map((v) => withoutSignal(v, signal));
   if (typeof value !== 'object' || value === null) return value;
   if ('layers' in value) return { ...value, layers: withoutSignal(value.layers, signal) };
-  if ('text' in value && typeof value.text === 'string') {
+  if (!('signal' in value)) {
+    if (!('text' in value) || typeof value.text !== 'string') return value;
     return { ...value, text: withoutName(value.text, signal) };
   }
-  if (!('signal' in value) || signalId(String(value.signal)) !== signal) return value;
+  if (signalId(String(value.signal)) !== signal) return value;
   // A layer of colours goes without: it counts as 0 then.
   if (!('feed' in value)) return { ...value, signal: undefined };
   if (value.feed === 'gradient') return { ...value, by: 'life', signal: undefined };
