@@ -23,11 +23,15 @@ class Stage {
   readonly session: Session;
   private readonly waiting: { test: (r: FrameReport) => boolean; found: () => void }[] = [];
 
-  constructor(readonly engine: CpuEngine) {
+  /** @param drawing milliseconds that a picture takes */
+  constructor(
+    readonly engine: CpuEngine,
+    drawing = 0,
+  ) {
     const live: LiveEngine = Object.assign(engine, {
       kind: 'cpu' as const,
       threads: 1,
-      show: () => Promise.resolve(),
+      show: () => new Promise<void>((drawn) => (drawing ? setTimeout(drawn, drawing) : drawn())),
       aliveBy: () => Object.fromEntries(engine.alive()),
       crash: () => undefined,
     });
@@ -103,6 +107,30 @@ test('playing shows every frame, and begins anew behind the last', async () => {
   const played = stage.frames.slice(told).map((r) => r.frame);
   const first = played.indexOf(1);
   expect(played.slice(first, first + 15)).toEqual([1, 2, 3, 4, 5, 6, 7, 0, 1, 2, 3, 4, 5, 6, 7]);
+});
+
+test.each([
+  ['nothing is heard: every frame is shown', false],
+  ['a sound is heard: late frames are simulated and not drawn', true],
+])('beside slow pictures, where %s', async (_, heard) => {
+  const piece = smallPiece((p) => {
+    Object.assign(p.frame, { rate: 60, length: 60 });
+    p.finish = [];
+    if (heard) p.sounds = [makePart('sounds', 'played', [])];
+  });
+  // A picture takes three frames.
+  const stage = new Stage(engine, 50);
+  await stage.open(piece);
+  const told = stage.frames.length;
+  stage.session.play(true);
+  await stage.until((r) => r.frame > 30);
+  stage.session.play(false);
+  const frames = stage.frames.slice(told).map((r) => r.frame);
+  const ways = frames.slice(1).map((frame, i) => frame - frames[i]!);
+  expect(Math.max(...ways) > 1).toBe(heard);
+  // What is not drawn is not left out.
+  const last = stage.engine.frame;
+  expect(stage.state()).toBe(defined(piece, last));
 });
 
 test('a dial turned while it plays and once more as it stands still is right in the end', async () => {
