@@ -1,5 +1,5 @@
 import { responseAt, bandFilter } from '../src/stock/sound/biquad';
-import type { Sound } from '../src';
+import { compilePiece, type Sound } from '../src';
 import { piece, scene, sine, soundOf } from './support/tones';
 
 /** Signals that hear a sound, against what the sound was made from. */
@@ -116,7 +116,7 @@ test.each([24, 30, 60])(
   },
 );
 
-test('a signal without its sound rests at its lowest', () => {
+test('a signal without its sound rests at its lowest, and that is told', () => {
   const made = piece([
     ['level', 'a', { lowest: 0.2, highest: 3 }],
     ['bands', 'b', { lowest: 0.3 }],
@@ -124,6 +124,8 @@ test('a signal without its sound rests at its lowest', () => {
   ]);
   const empty = scene(made);
   expect(['a', 'b.2', 'c'].map((id) => empty.signal(id, 3))).toEqual([0.2, 0.3, 0.4]);
+  const told = compilePiece(made).notices.map((n) => n.message);
+  expect(told).toEqual([expect.stringContaining('File is not in the stock')]);
 });
 
 test('a table is the same in whatever order its times are asked for', () => {
