@@ -120,8 +120,8 @@ async function plain(track: InputAudioTrack, samples: Samples, progress: Progres
       part.copyTo(to, { planeIndex, format: 'f32-planar' });
       return to;
     });
-    samples.push(channels, sampleRate);
     part.close();
+    samples.push(channels, sampleRate);
     if (duration) progress(Math.min(1, timestamp / duration));
   }
 }
