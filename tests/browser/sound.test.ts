@@ -77,6 +77,20 @@ test('a sound is taken from a file, heard, and drives a dial; all of it is there
   expect(Math.min(...started)).toBeGreaterThanOrEqual(0);
   expect(Math.max(...started)).toBeLessThan(3);
 
+  // Its waveform is moved along the strip, by keys and by hand; one step undoes it.
+  const wave = page.getByRole('slider', { name: 'Sound begins at' });
+  await wave.press('ArrowRight');
+  await wave.and(page.locator('[aria-valuenow="1"]')).waitFor();
+  await wave.press('ArrowLeft');
+  const box = (await wave.boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 20 + box.width / 10, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await wave.and(page.locator('[aria-valuenow="9"]')).waitFor();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await wave.and(page.locator('[aria-valuenow="0"]')).waitFor();
+
   await add('Add a signal', 'Level');
   await page.getByRole('combobox', { name: 'Hears' }).getByText('Sound').waitFor();
   await curveTurns('Level', 2, 3);

@@ -21,7 +21,7 @@ export { inEffect, ownSection } from './piece/follow';
 export { dialsOf, signalsIn } from './piece/walk';
 export { keysAt } from './catalogue/signals/keyframes';
 export * from './stock/types';
-export type { Heard } from './stock/sound/heard';
+export { heardPeaks, type Heard } from './stock/sound/heard';
 export { peaksOf, secondsOf, type Peaks } from './stock/sound/peaks';
 export { stockData, stockEntrySchema, type StockEntry, type StockFiles } from './stock/entry';
 export { boundsOf, pointsOf } from './stock/points';

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Samples } from '../src/stock/read/samples';
-import { peaksOf, readStock, secondsOf, StockError, type Sound } from '../src';
+import { heardPeaks, peaksOf, readStock, secondsOf, StockError, type Sound } from '../src';
 
 /** Sounds of all formats, encoded and decoded elsewhere (by Debian's ffmpeg), against ours. */
 
@@ -146,4 +146,25 @@ test('peaks are those of the samples, near and from far away', async () => {
       .every((v) => Math.abs(v) < 1e-4),
   ).toBe(true);
   expect(peaks(-2, -1, 2)).toEqual(peaks(7, 8, 2));
+});
+
+test('the peaks of what is heard stand where it is, as loud as it is', async () => {
+  const sound = await read('heard.wav', encoded('heard.wav', 48_000));
+  const heard = {
+    sound,
+    start: 1,
+    from: 0.5,
+    to: 1.5,
+    gain: 2,
+    fadeIn: 0,
+    fadeOut: 0,
+    repeats: false,
+  };
+  const { low, high } = heardPeaks(heard, 4, 80);
+  const loud = [...high].map((v) => v > 0);
+  expect(loud).toEqual(Array.from({ length: 80 }, (_, i) => i >= 20 && i < 40));
+  expect(Math.max(...high)).toBeCloseTo(1, 2);
+  expect(Math.min(...low)).toBeCloseTo(-1, 2);
+  const again = heardPeaks({ ...heard, repeats: true }, 4, 80);
+  expect([...again.high].filter((v) => v > 0)).toHaveLength(60);
 });

@@ -1,5 +1,5 @@
 import { proxy, transfer } from 'comlink';
-import type { Census, Piece, Sound, StockData, Take } from '@vast-swarm/core';
+import type { Census, Peaks, Piece, Sound, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type {
   BakeFile,
@@ -166,6 +166,12 @@ export class EngineClient {
   async curve(signal: string, seconds: number, count: number): Promise<Float32Array> {
     const worker = await this.attached;
     return worker.ask(worker.call.curve(signal, seconds, count));
+  }
+
+  /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
+  async peaks(sound: string, count: number): Promise<Peaks | null> {
+    const worker = await this.attached;
+    return worker.ask(worker.call.peaks(sound, count));
   }
 
   /** A sound of the piece's stock; null where it is not at hand. */

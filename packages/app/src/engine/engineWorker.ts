@@ -24,6 +24,7 @@ const worker: EngineWorker = {
   bake: async (swarm, file) => (await session).bake(swarm, file),
   stopBake: async () => (await session).stopBake(),
   sound: async (id) => (await session).sound(id),
+  peaks: async (id, count) => (await session).peaks(id, count),
   curve: async (signal, seconds, count) => (await session).curve(signal, seconds, count),
   census: async (swarm) => (await session).census(swarm),
   follow: async (at) => (await session).follow(at),

@@ -1,4 +1,4 @@
-import type { Census, Notice, Piece, Sound, StockData, Take } from '@vast-swarm/core';
+import type { Census, Notice, Peaks, Piece, Sound, StockData, Take } from '@vast-swarm/core';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -31,6 +31,8 @@ export interface EngineWorker {
   stopBake: () => Promise<void>;
   /** A sound of the piece's stock; null where it is not at hand. */
   sound: (id: string) => Promise<Sound | null>;
+  /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
+  peaks: (sound: string, count: number) => Promise<Peaks | null>;
   /** A signal at so many even times, from the piece's beginning to a second. */
   curve: (signal: string, seconds: number, count: number) => Promise<Float32Array>;
   /** How many particles of a swarm are seen, and why not more. */

@@ -3,8 +3,12 @@ import {
   compilePiece,
   PlanCache,
   Playback,
+  heardPeaks,
+  kindOf,
   Scene,
+  type Peaks,
   type Sound,
+  type StockData,
   type CameraPose,
   type Census,
   type Piece,
@@ -101,6 +105,18 @@ export class Session {
     const piece = this.pending ?? this.piece;
     const data = piece && new Scene(piece, this.files).stock(id);
     return data?.type === 'sound' ? data : null;
+  }
+
+  /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
+  peaks(id: string, count: number): Peaks | null {
+    const piece = this.pending ?? this.piece;
+    const part = piece?.sounds.find((s) => s.id === id);
+    if (!piece || !part) return null;
+    const { rate, length } = piece.frame;
+    const scene = new Scene(piece, this.files);
+    const stock = (name: string): StockData | undefined => scene.stock(name);
+    const heard = kindOf('sounds', part.kind).heard(part.dials, { rate, stock });
+    return heard && heardPeaks(heard, length / rate, count);
   }
 
   /** A signal at so many even times, from the piece's beginning to a second: as the piece is by now. */

@@ -7,6 +7,7 @@ import { COLOURS } from '../../theme';
 import { useHolding } from '../../ui/useHolding';
 import { useSignal } from '../useSignal';
 import { keysAtTime, withKey } from './keyEdits';
+import { RowName } from './RowName';
 
 const HEIGHT = 36;
 const POINTS = 240;
@@ -98,7 +99,7 @@ function Row({ signal, at, seconds }: RowProps) {
       {...handlers}
       sx={{ position: 'relative', height: HEIGHT, borderTop: `1px solid ${COLOURS.line}` }}
     >
-      <RowName signal={signal} chosen={chosen} />
+      <RowName list="signals" part={signal} chosen={chosen} />
       <svg
         viewBox={`0 0 100 ${String(HEIGHT)}`}
         preserveAspectRatio="none"
@@ -132,27 +133,6 @@ function Row({ signal, at, seconds }: RowProps) {
           }}
         />
       ))}
-    </Box>
-  );
-}
-
-function RowName({ signal, chosen }: { signal: Part; chosen: boolean }) {
-  const dispatch = useAppDispatch();
-  return (
-    <Box
-      component="button"
-      onClick={() => dispatch(pieceActions.selected({ list: 'signals', id: signal.id }))}
-      onPointerDown={(event: PointerEvent) => {
-        event.stopPropagation();
-      }}
-      sx={{
-        ...{ position: 'absolute', left: -92, width: 86, top: 8, fontSize: 12, p: 0 },
-        ...{ color: chosen ? COLOURS.amber : COLOURS.faint, background: 'none', border: 0 },
-        ...{ textAlign: 'left', fontFamily: 'inherit', cursor: 'pointer', overflow: 'hidden' },
-        ...{ textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
-      }}
-    >
-      {signal.name}
     </Box>
   );
 }

@@ -12,6 +12,7 @@ import { useEngine } from '../../engine/EngineContext';
 import { useApp } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { KeyRows } from './KeyRows';
+import { SoundRows } from './SoundRows';
 
 /** Distance of ruler marks: the shortest round number of frames that leaves room for a label. */
 function spacing(length: number): number {
@@ -59,6 +60,7 @@ export function Timing() {
       <TimeSlider last={last} rate={rate}>
         <Ruler length={length} percent={percent} />
         <SwarmRows last={last} rate={rate} percent={percent} />
+        <SoundRows last={last} />
         <KeyRows seconds={last / rate} />
       </TimeSlider>
     </Box>

@@ -1,4 +1,5 @@
 import type { Sound } from '../types';
+import { peaksOf, type Peaks } from './peaks';
 
 /** A sound as a piece has it: where it begins and ends, and how loud it is. */
 export interface Heard {
@@ -27,4 +28,24 @@ export function placeIn(heard: Heard, time: number): { at: number; gain: number 
   const rise = fadeIn > 0 ? Math.min(1, into / fadeIn) : 1;
   const fall = fadeOut > 0 ? Math.min(1, (length - into) / fadeOut) : 1;
   return { at: from + into, gain: heard.gain * rise * fall };
+}
+
+/** The peaks of what is heard of a sound in so many equal stretches of a piece, from its beginning to a second. */
+export function heardPeaks(heard: Heard, seconds: number, count: number): Peaks {
+  const low = new Float32Array(count);
+  const high = new Float32Array(count);
+  const step = seconds / count;
+  for (let i = 0; i < count; i++) {
+    const place = placeIn(heard, (i + 0.5) * step);
+    if (!place) continue;
+    const { low: lows, high: highs } = peaksOf(
+      heard.sound,
+      Math.max(heard.from, place.at - step / 2),
+      Math.min(heard.to, place.at + step / 2),
+      1,
+    );
+    low[i] = lows[0]! * place.gain;
+    high[i] = highs[0]! * place.gain;
+  }
+  return { low, high };
 }
