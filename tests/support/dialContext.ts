@@ -107,12 +107,14 @@ const KINDS: Record<string, Change> = {
   'signal level'({ signals }) {
     signals[0]!.dials.high = 300;
   },
-  'signal strike'({ signals }) {
+  'signal strike'({ signals }, key) {
     const two = [0, 0.01, 0.02, 0.03, 0.06, 0.07, 0.08, 0.09];
     const keys = two.map((at, i) => ({ at, value: i % 4 === 1 || i % 4 === 2 ? 1 : 0 }));
     signals[1] = { ...makePart('signals', 'keyframes', []), id: 'source' };
     signals[1].dials.keys = keys;
     Object.assign(signals[0]!.dials, { least: 0, attack: 0, sustain: 0.4 });
+    // What is released has come down before.
+    if (key === 'release') signals[0]!.dials.decay = 0.02;
   },
   'signal follow'({ signals }) {
     Object.assign(signals[0]!.dials, { limit: 'wrap', offset: 5.3, low: 0.2 });
@@ -134,7 +136,7 @@ const KINDS: Record<string, Change> = {
     });
   },
   'body links'(piece, key) {
-    if (key === 'total') bodyOf(piece).total = 20;
+    if (key === 'total') bodyOf(piece).total = 3;
   },
   'backdrop linear'({ backdrop }, key) {
     if (key === 'centreX') backdrop.dials.turn = 30;
