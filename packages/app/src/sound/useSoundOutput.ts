@@ -48,9 +48,10 @@ function useHeard(engine: EngineClient): readonly Heard[] {
 export function useSoundOutput(engine: EngineClient, silent: boolean): void {
   const heard = useHeard(engine);
   const { rate } = usePiece().frame;
+  const [output] = useState(() => new SoundOutput());
+  useEffect(() => () => output.close(), [output]);
   useEffect(() => {
     if (silent || heard.length === 0) return;
-    const output = new SoundOutput();
     const follow = (): void => {
       const { report } = engine;
       if (!report?.playing || report.settling > 0) output.stop();
@@ -59,7 +60,7 @@ export function useSoundOutput(engine: EngineClient, silent: boolean): void {
     const stop = engine.subscribe(follow);
     return () => {
       stop();
-      output.close();
+      output.stop();
     };
-  }, [engine, heard, silent, rate]);
+  }, [engine, output, heard, silent, rate]);
 }
