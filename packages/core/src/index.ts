@@ -86,7 +86,7 @@ export { motionKeys, parentOf } from './plan/motion/motionKey';
 export { GRID_BUFFERS, type CellSort } from './plan/motion/neighbourGrid';
 export { STATE } from './language/particle';
 export { Scene } from './plan/scene';
-export { takeKey } from './plan/signals';
+export { heardIn, takeKey } from './plan/signals';
 export { formulaSignals, withoutSignal as formulaWithout } from './formula/parse';
 export { chainOf, loopThrough, namesOf, signalId, signalNames, sourcesOf } from './piece/chains';
 export { rotationRows } from './plan/look/rotation';

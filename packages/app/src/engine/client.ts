@@ -39,6 +39,8 @@ export class EngineClient {
   private readonly attached = new Promise<OpenWorker<EngineWorker>>((arrived) => {
     this.arrived = arrived;
   });
+  /** Files of the stock that are on their way to it. */
+  stocking: Promise<unknown> = Promise.resolve();
   private readonly listeners = new Set<Listener>();
   private piece: Piece | null = null;
   private playing = false;
@@ -162,21 +164,28 @@ export class EngineClient {
     this.send((to) => to.stopBake());
   }
 
+  /** The worker, with all files of the stock that are on their way. */
+  private async stocked(): Promise<OpenWorker<EngineWorker>> {
+    const worker = await this.attached;
+    await this.stocking;
+    return worker;
+  }
+
   /** A signal at so many even times, from the piece's beginning to a second. */
   async curve(signal: string, seconds: number, count: number): Promise<Float32Array> {
-    const worker = await this.attached;
+    const worker = await this.stocked();
     return worker.ask(worker.call.curve(signal, seconds, count));
   }
 
   /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
   async peaks(sound: string, count: number): Promise<Peaks | null> {
-    const worker = await this.attached;
+    const worker = await this.stocked();
     return worker.ask(worker.call.peaks(sound, count));
   }
 
   /** A sound of the piece's stock; null where it is not at hand. */
   async sound(id: string): Promise<Sound | null> {
-    const worker = await this.attached;
+    const worker = await this.stocked();
     return worker.ask(worker.call.sound(id));
   }
 

@@ -3,9 +3,10 @@ import {
   compilePiece,
   PlanCache,
   Playback,
+  heardIn,
   heardPeaks,
-  kindOf,
   Scene,
+  stockData,
   type Peaks,
   type Sound,
   type StockData,
@@ -33,10 +34,10 @@ const AT_ONCE = 100;
 /** While a far frame is approached, a frame on the way is shown this often. */
 const GLIMPSE = 120;
 
-/** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 /** So many frames the picture may be behind a sound; beyond, it slows down. */
 const MOST_LATE = 8;
 
+/** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
   private readonly playback: Playback;
   private readonly cache = new PlanCache();
@@ -100,28 +101,32 @@ export class Session {
     return camera((this.engine.frame + 1) / frame.rate);
   }
 
+  /** The piece as it is by now, whether it is compiled or not. */
+  private get latest(): Piece | null {
+    return this.pending ?? this.piece;
+  }
+
+  private stock(id: string): StockData | undefined {
+    const entry = this.latest?.stock.find((s) => s.id === id);
+    return entry && stockData(entry, this.files);
+  }
+
   /** A sound of the piece's stock; null where it is not at hand. */
   sound(id: string): Sound | null {
-    const piece = this.pending ?? this.piece;
-    const data = piece && new Scene(piece, this.files).stock(id);
+    const data = this.stock(id);
     return data?.type === 'sound' ? data : null;
   }
 
   /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
   peaks(id: string, count: number): Peaks | null {
-    const piece = this.pending ?? this.piece;
-    const part = piece?.sounds.find((s) => s.id === id);
-    if (!piece || !part) return null;
-    const { rate, length } = piece.frame;
-    const scene = new Scene(piece, this.files);
-    const stock = (name: string): StockData | undefined => scene.stock(name);
-    const heard = kindOf('sounds', part.kind).heard(part.dials, { rate, stock });
-    return heard && heardPeaks(heard, length / rate, count);
+    const { latest } = this;
+    const heard = latest && heardIn(latest, id, (name) => this.stock(name));
+    return heard && heardPeaks(heard, latest.frame.length / latest.frame.rate, count);
   }
 
   /** A signal at so many even times, from the piece's beginning to a second: as the piece is by now. */
   curve(signal: string, seconds: number, count: number): Float32Array {
-    const piece = this.pending ?? this.piece;
+    const piece = this.latest;
     const known = piece === this.piece ? this.plan?.tracks.numbers : undefined;
     const numbers = known ?? (piece && new Scene(piece, this.files, this.hands.takes).signals);
     const at = numbers?.get(signal) ?? (() => 0);

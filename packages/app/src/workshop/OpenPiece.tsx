@@ -65,7 +65,7 @@ function feedEngine(engine: EngineClient): () => void {
       stock = piece.stock;
       // What comes late is drawn late.
       if (stock.some((s) => 'hash' in s.source)) {
-        void filesOf(stock).then((files) => {
+        engine.stocking = filesOf(stock).then((files) => {
           engine.setStock(files);
         });
       }

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { chainOf, Scene, sourcesOf } from '@vast-swarm/core';
+import { chainOf, memo, Scene, sourcesOf } from '@vast-swarm/core';
 import { useEngine } from '../engine/EngineContext';
 import { usePiece } from '../store/store';
 
@@ -15,7 +15,8 @@ export function useSignal(id: string): (time: number) => number {
   const engine = useEngine();
   const [heard, setHeard] = useState<Float32Array | null>(null);
   const hears = chainOf(piece, [id]).some((s) => sourcesOf(s, 'sounds').length > 0);
-  const { rate, length } = piece.frame;
+  const { signals, sounds, stock, frame, seed } = piece;
+  const { rate, length } = frame;
   const seconds = length / rate;
   const count = Math.min(MOST, length) + 1;
   useEffect(() => {
@@ -31,10 +32,12 @@ export function useSignal(id: string): (time: number) => number {
     return () => {
       wanted = false;
     };
-  }, [engine, hears, piece, id, seconds, count]);
+    // Most dials that are turned change nothing of it.
+  }, [engine, hears, signals, sounds, stock, seed, id, seconds, count]);
   return useMemo(() => {
     if (!hears) {
-      const scene = new Scene(piece);
+      // One for all that read the piece.
+      const scene = memo(piece, 'scene', () => new Scene(piece));
       return (time) => scene.signal(id, time);
     }
     return (time) => {

@@ -15,6 +15,16 @@ export function takeKey({ kind }: Part): string | undefined {
   return dials.find(([, spec]) => spec.type === 'take')?.[0];
 }
 
+/** What is heard of a sound of a piece, whether it is switched on or not; null where nothing is. */
+export function heardIn(
+  { sounds, frame: { rate } }: Piece,
+  id: string,
+  stock: (id: string) => StockData | undefined,
+): Heard | null {
+  const part = sounds.find((s) => s.id === id);
+  return part ? kindOf('sounds', part.kind).heard(part.dials, { rate, stock }) : null;
+}
+
 /** What is being recorded, as a clock of its changes. */
 function clockOf(live: ReadonlyMap<string, LiveTake>): LiveClock {
   return {
@@ -41,11 +51,8 @@ export function signalsOf(
     ...{ rate, seed: piece.seed, start: -preroll / rate, live: clockOf(live) },
     signal: (id: string): Follow => (id ? signal(id) : NOTHING),
     heard(id: string): Heard | null {
-      const part = piece.sounds.find((s) => s.id === id);
-      if (!part?.on) return null;
-      if (!sounds.has(id)) {
-        sounds.set(id, kindOf('sounds', part.kind).heard(part.dials, { rate, stock }));
-      }
+      if (!piece.sounds.find((s) => s.id === id)?.on) return null;
+      if (!sounds.has(id)) sounds.set(id, heardIn(piece, id, stock));
       return sounds.get(id)!;
     },
   };

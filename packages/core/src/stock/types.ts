@@ -68,11 +68,14 @@ export interface LookupTable {
   high: [number, number, number];
 }
 
+/** A sample as loud as can be. */
+export const FULL_SCALE = 32767;
+
 export interface Sound {
   type: 'sound';
   /** Samples a second. */
   rate: number;
-  /** One channel, or left and right, of one length; 32,767 is full scale. */
+  /** One channel, or left and right, of one length; see FULL_SCALE. */
   channels: Int16Array[];
 }
 

@@ -1,10 +1,8 @@
-import type { Sound } from '../types';
+import { FULL_SCALE, type Sound } from '../types';
 import { StockError } from './error';
 
 /** Most numbers of one sound: an hour of stereo at 55 kHz, 800 MB. */
 const MOST = 400e6;
-/** Full scale of a sample. */
-export const FULL = 32767;
 
 /** Gathers what is decoded of a sound, piece by piece. */
 export class Samples {
@@ -59,7 +57,7 @@ export class Samples {
         const at = ((this.length + i) / this.rate).toFixed(4);
         throw new StockError(this.name, `at ${at} s stands what is no number (NaN or infinite)`);
       }
-      out[i] = Math.round(Math.max(-1, Math.min(1, value)) * FULL);
+      out[i] = Math.round(Math.max(-1, Math.min(1, value)) * FULL_SCALE);
     }
     return out;
   }

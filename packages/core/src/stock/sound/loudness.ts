@@ -1,11 +1,10 @@
 import { memo } from '../memo';
-import type { Sound } from '../types';
+import { FULL_SCALE, type Sound } from '../types';
 import { bandFilter } from './biquad';
 import { BiquadChain } from './biquadChain';
 
 /** Loudness is found so many times a second, whatever the rate of the piece. */
 export const STEPS = 240;
-const FULL = 32767;
 /** Samples that are filtered at once. */
 const BLOCK = 2048;
 
@@ -103,7 +102,7 @@ export function loudnessOf(sound: Sound, band: Band): Float32Array {
     const table = new Float32Array(Math.floor((length * STEPS) / sound.rate) + 2);
     let count = 0;
     const meter = new LoudnessMeter(band, sound.rate, (v) => (table[count++] = v));
-    meter.push(sound.channels, 1 / FULL, 0, length);
+    meter.push(sound.channels, 1 / FULL_SCALE, 0, length);
     return table.subarray(0, count);
   });
 }

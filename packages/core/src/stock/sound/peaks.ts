@@ -1,9 +1,8 @@
 import { memo } from '../memo';
-import type { Sound } from '../types';
+import { FULL_SCALE, type Sound } from '../types';
 
 /** Samples that the coarse peaks take together. */
 const BLOCK = 256;
-const FULL = 32767;
 
 /** Lowest and highest of each stretch of a sound, over its channels, -1 to 1. */
 export interface Peaks {
@@ -26,7 +25,7 @@ function coarse(sound: Sound): Peaks {
 }
 
 function put({ channels }: Sound, begin: number, end: number, to: Peaks, at: number): void {
-  let [low, high] = [FULL, -FULL];
+  let [low, high] = [FULL_SCALE, -FULL_SCALE];
   for (const channel of channels) {
     for (let i = begin; i < Math.min(end, channel.length); i++) {
       const v = channel[i]!;
@@ -34,8 +33,8 @@ function put({ channels }: Sound, begin: number, end: number, to: Peaks, at: num
       if (v > high) high = v;
     }
   }
-  to.low[at] = low / FULL;
-  to.high[at] = high / FULL;
+  to.low[at] = low / FULL_SCALE;
+  to.high[at] = high / FULL_SCALE;
 }
 
 /**

@@ -1,11 +1,10 @@
 import FFT from 'fft.js';
 import { memo } from '../memo';
-import type { Sound } from '../types';
+import { FULL_SCALE, type Sound } from '../types';
 
 /** Pitches that are found a second, and seconds that each looks back over. */
 export const PITCHES = 60;
 const WINDOW = 0.085;
-const FULL = 32767;
 
 /** The strongest frequency by time: entry k is that of the window that ends at (k + 1) / PITCHES seconds. */
 export interface Pitches {
@@ -38,7 +37,7 @@ export function pitchesOf(sound: Sound, low: number, high: number): Pitches {
         const at = end - size + i;
         let v = 0;
         for (const channel of channels) v += channel[at] ?? 0;
-        block[i] = v / channels.length / FULL;
+        block[i] = v / channels.length / FULL_SCALE;
         sum += (block[i]! * spectrum.hann[i]!) ** 2;
       }
       // The mean of a squared Hann window is 3/8.
