@@ -62,8 +62,8 @@ test.each([
   // Some files hold a little more at their end than the others make of it.
   expect(Math.abs(left.length - count)).toBeLessThan(0.02 * rate);
   for (let i = 0; i < Math.min(count, left.length); i++) {
-    if (Math.abs(left[i]! / 32767 - expected[2 * i]!) > 5e-5) throw new Error(`left, ${String(i)}`);
-    if (Math.abs(right[i]! / 32767 - expected[2 * i + 1]!) > 5e-5) {
+    if (Math.abs(left[i]! / 32768 - expected[2 * i]!) > 5e-5) throw new Error(`left, ${String(i)}`);
+    if (Math.abs(right[i]! / 32768 - expected[2 * i + 1]!) > 5e-5) {
       throw new Error(`right, ${String(i)}`);
     }
   }
@@ -91,7 +91,7 @@ test('of eight channels the mean is kept', async () => {
   const { channels } = await read('eight.wav', new Uint8Array(readFileSync(file)));
   expect(channels).toHaveLength(1);
   const tops = Array.from(channels[0]!, Math.abs);
-  expect(Math.max(...tops) / 32767).toBeCloseTo(36 / 16 / 8, 3);
+  expect(Math.max(...tops) / 32768).toBeCloseTo(36 / 16 / 8, 3);
 });
 
 test.each([
@@ -128,7 +128,7 @@ test('peaks are those of the samples, near and from far away', async () => {
   const expected = (from: number, to: number) => {
     const all = sound.channels.flatMap((c) => [...c.slice(from * 48_000, to * 48_000)]);
     all.sort((a, b) => a - b);
-    return [all[0]! / 32767, all.at(-1)! / 32767] as const;
+    return [all[0]! / 32768, all.at(-1)! / 32768] as const;
   };
   for (const [from, to] of [
     [0.5, 0.501],

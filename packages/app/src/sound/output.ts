@@ -1,8 +1,7 @@
-import type { Heard, Sound } from '@vast-swarm/core';
+import { FULL_SCALE, type Heard, type Sound } from '@vast-swarm/core';
 
 /** Seconds that sound and picture may be apart before the sound is begun anew where the picture is. */
 const APART = 0.08;
-const FULL = 32768;
 
 /** What of a piece is heard beside its picture. */
 export class SoundOutput {
@@ -59,7 +58,7 @@ export class SoundOutput {
     const buffer = context.createBuffer(channels.length, channels[0]!.length, rate);
     channels.forEach((channel, k) => {
       buffer.copyToChannel(
-        Float32Array.from(channel, (v) => v / FULL),
+        Float32Array.from(channel, (v) => v / FULL_SCALE),
         k,
       );
     });

@@ -4,6 +4,7 @@ import type { Vector } from '../feeds/feeds';
 import type { DialReader } from '../language/dialReader';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
+import type { LiveSound } from '../stock/sound/liveSound';
 import type { StockData } from '../stock/types';
 import type { Pattern } from './bodies/patterns';
 
@@ -217,9 +218,13 @@ export interface SoundContext {
   /** Frames a second. */
   rate: number;
   stock: (id: string) => StockData | undefined;
+  /** What comes in now, where it is being recorded. */
+  live?: LiveSound | undefined;
 }
 
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
+  /** Of live input: the dials that say which take counts, and at which frame it begins. */
+  records?: { take: keyof D & string; start: keyof D & string };
   /** What is heard, and when; null where nothing is. */
   heard(dials: ValuesOf<D>, context: SoundContext): Heard | null;
 }

@@ -4,7 +4,6 @@ import { valuesOf } from '../language/dials';
 import { inEffect } from '../piece/follow';
 import type { Piece, Swarm } from '../piece/types';
 import type { Bake } from './bake';
-import type { LiveTake } from '../feeds/take';
 import type { StockFiles } from '../stock/entry';
 import { PlanCache } from './cache';
 import { cameraAt } from './look/cameraAt';
@@ -27,6 +26,7 @@ import {
   type SwarmPlan,
 } from './plan';
 import { Scene } from './scene';
+import type { LiveInput } from './signals';
 import { SEEN } from './motion/seenVelocity';
 import { casterOf, casterValues, shadeKernel } from './look/shadows';
 
@@ -38,8 +38,8 @@ export interface Sources {
   files?: StockFiles;
   /** Stored motion, by swarm; played as it is, whatever the piece says meanwhile. */
   bakes?: ReadonlyMap<string, Bake>;
-  /** Takes that are being recorded while the plan runs, by signal. */
-  live?: ReadonlyMap<string, LiveTake>;
+  /** Takes that are being recorded while the plan runs, by signal or sound. */
+  live?: ReadonlyMap<string, LiveInput>;
 }
 
 export function compilePiece(

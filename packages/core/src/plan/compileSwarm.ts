@@ -1,7 +1,7 @@
 import { longestLife } from '../catalogue/swarmDials';
 import { layersOf, rangeOf } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
-import { chainOf } from '../piece/chains';
+import { chainOf, sourcesOf } from '../piece/chains';
 import { signalsIn } from '../piece/walk';
 import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
@@ -149,7 +149,9 @@ function aheadOf(
   each: number | null,
 ): BirthSchedule {
   const { rate } = dials;
-  const driven = chainOf(scene.piece, signalsIn(rate)).some(({ id }) => scene.live.has(id));
+  const driven = chainOf(scene.piece, signalsIn(rate)).some((signal) =>
+    [signal.id, ...sourcesOf(signal, 'sounds')].some((id) => scene.live.has(id)),
+  );
   const most = driven ? { ...dials, rate: rangeOf(rate)[1] } : dials;
   return new BirthSchedule(most, begin, scene, each);
 }

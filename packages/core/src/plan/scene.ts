@@ -7,8 +7,7 @@ import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
 import { kindOf } from '../catalogue';
 import type { Piece } from '../piece/types';
-import { signalsOf } from './signals';
-import type { LiveTake } from '../feeds/take';
+import { signalsOf, type LiveInput } from './signals';
 import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import type { StockData } from '../stock/types';
@@ -22,8 +21,8 @@ export class Scene implements World {
   constructor(
     readonly piece: Piece,
     private readonly files: StockFiles = new Map(),
-    /** Takes that are being recorded, by signal: they stand in for those of the piece. */
-    readonly live: ReadonlyMap<string, LiveTake> = new Map(),
+    /** Takes that are being recorded, by signal or sound: they stand in for those of the piece. */
+    readonly live: ReadonlyMap<string, LiveInput> = new Map(),
   ) {
     this.size = piece.frame;
     const { kind, dials } = piece.camera;

@@ -1,10 +1,14 @@
 import { kindOf } from '../catalogue';
 import type { LiveClock, SignalContext } from '../catalogue/kinds';
-import type { LiveTake } from '../feeds/take';
+import { LiveTake } from '../feeds/take';
 import type { Heard } from '../stock/sound/heard';
+import { LiveSound } from '../stock/sound/liveSound';
 import type { StockData } from '../stock/types';
 import { signalId } from '../piece/chains';
 import type { Part, Piece } from '../piece/types';
+
+/** What is being recorded: of a signal that is moved by hand, or of a sound that comes in. */
+export type LiveInput = LiveTake | LiveSound;
 
 type Follow = (time: number) => number;
 const NOTHING: Follow = () => 0;
@@ -20,17 +24,24 @@ export function heardIn(
   { sounds, frame: { rate } }: Piece,
   id: string,
   stock: (id: string) => StockData | undefined,
+  input?: LiveInput,
 ): Heard | null {
   const part = sounds.find((s) => s.id === id);
-  return part ? kindOf('sounds', part.kind).heard(part.dials, { rate, stock }) : null;
+  const live = input instanceof LiveSound ? input : undefined;
+  return part ? kindOf('sounds', part.kind).heard(part.dials, { rate, stock, live }) : null;
 }
 
 /** What is being recorded, as a clock of its changes. */
-function clockOf(live: ReadonlyMap<string, LiveTake>): LiveClock {
+function clockOf(live: ReadonlyMap<string, LiveInput>): LiveClock {
+  const all = [...live.values()];
+  const changes = (): number => all.reduce((sum, { changes: n }) => sum + n, 0);
   return {
-    changes: () => [...live.values()].reduce((sum, take) => sum + take.changes, 0),
-    changedFrom: (changes) =>
-      Math.min(...[...live.values()].map((take) => take.changedFrom(changes))),
+    changes,
+    changedFrom(seen) {
+      // Each has changed at most so often as all together.
+      const more = changes() - seen;
+      return Math.min(...all.map((one) => one.changedFrom(Math.max(0, one.changes - more))));
+    },
   };
 }
 
@@ -41,7 +52,7 @@ function clockOf(live: ReadonlyMap<string, LiveTake>): LiveClock {
  */
 export function signalsOf(
   piece: Piece,
-  live: ReadonlyMap<string, LiveTake>,
+  live: ReadonlyMap<string, LiveInput>,
   stock: (id: string) => StockData | undefined,
 ): Map<string, Follow> {
   const { rate, preroll } = piece.frame;
@@ -52,7 +63,7 @@ export function signalsOf(
     signal: (id: string): Follow => (id ? signal(id) : NOTHING),
     heard(id: string): Heard | null {
       if (!piece.sounds.find((s) => s.id === id)?.on) return null;
-      if (!sounds.has(id)) sounds.set(id, heardIn(piece, id, stock));
+      if (!sounds.has(id)) sounds.set(id, heardIn(piece, id, stock, live.get(id)));
       return sounds.get(id)!;
     },
   };
@@ -60,7 +71,7 @@ export function signalsOf(
     const { id, kind, on } = part;
     found.set(id, NOTHING);
     const [key, take] = [takeKey(part), live.get(id)];
-    const dials = key && take ? { ...part.dials, [key]: take } : part.dials;
+    const dials = key && take instanceof LiveTake ? { ...part.dials, [key]: take } : part.dials;
     const context: SignalContext = { ...common, id };
     const all = kindOf('signals', kind).follow(dials, context);
     // Switched off, a signal rests at 0.

@@ -68,8 +68,8 @@ export interface LookupTable {
   high: [number, number, number];
 }
 
-/** A sample as loud as can be. */
-export const FULL_SCALE = 32767;
+/** A sample as loud as can be; the loudest that is kept above 0 is one less, as in files of 16 bits. */
+export const FULL_SCALE = 32768;
 
 export interface Sound {
   type: 'sound';

@@ -52,8 +52,8 @@ export const pitch = signal({
     const entry = (time: number): number => {
       const place = placeIn(heard, time);
       if (!place) return -1;
-      const { frequency, loudness, sureness } = pitchesOf(heard.sound, low, high);
-      let k = Math.min(frequency.length, Math.floor(place.at * PITCHES + 1e-6)) - 1;
+      const { count, loudness, sureness } = pitchesOf(heard.sound, low, high);
+      let k = Math.min(count, Math.floor(place.at * PITCHES + 1e-6)) - 1;
       while (k >= 0 && (loudness[k]! * place.gain < least || sureness[k]! < SURE)) k -= 1;
       return k;
     };

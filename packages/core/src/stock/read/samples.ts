@@ -57,7 +57,7 @@ export class Samples {
         const at = ((this.length + i) / this.rate).toFixed(4);
         throw new StockError(this.name, `at ${at} s stands what is no number (NaN or infinite)`);
       }
-      out[i] = Math.round(Math.max(-1, Math.min(1, value)) * FULL_SCALE);
+      out[i] = sampleOf(value);
     }
     return out;
   }
@@ -78,6 +78,11 @@ export class Samples {
     const kept = channels.map((channel) => channel.slice(first, first + Math.max(1, most)));
     return { type: 'sound', rate, channels: kept };
   }
+}
+
+/** A number from -1 to 1 as a sample; what is beyond is cut off there. */
+export function sampleOf(value: number): number {
+  return Math.max(-FULL_SCALE, Math.min(FULL_SCALE - 1, Math.round(value * FULL_SCALE)));
 }
 
 function mean(channels: Float32Array[]): Float32Array {

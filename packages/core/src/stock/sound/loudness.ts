@@ -5,6 +5,8 @@ import { BiquadChain } from './biquadChain';
 
 /** Loudness is found so many times a second, whatever the rate of the piece. */
 export const STEPS = 240;
+/** Seconds of a sound beyond a time that signals may read for it: what lies between steps is read from both. */
+export const HEARD_AHEAD = 2 / STEPS;
 /** Samples that are filtered at once. */
 const BLOCK = 2048;
 
@@ -91,25 +93,53 @@ export class LoudnessMeter {
   }
 }
 
+/** Loudness of a sound in a band, found as far as the sound goes: one that is being recorded grows. */
+class LoudnessTable {
+  private table = new Float32Array(64);
+  private count = 0;
+  private done = 0;
+  private readonly meter: LoudnessMeter;
+
+  constructor(
+    private readonly sound: Sound,
+    band: Band,
+  ) {
+    this.meter = new LoudnessMeter(band, sound.rate, (v) => (this.table[this.count++] = v));
+  }
+
+  /** With 0 behind what there is. */
+  values(): Float32Array {
+    const { channels, rate } = this.sound;
+    const { length } = channels[0]!;
+    if (this.done < length) {
+      const room = Math.floor((length * STEPS) / rate) + 2;
+      if (room > this.table.length) {
+        const grown = new Float32Array(this.done === 0 ? room : 2 * room);
+        grown.set(this.table.subarray(0, this.count));
+        this.table = grown;
+      }
+      this.meter.push(channels, 1 / FULL_SCALE, this.done, length);
+      this.done = length;
+    }
+    return this.table;
+  }
+}
+
 /**
  * Loudness of a sound in a band, 0 to 1: `table[k]` is that of the window that ends at (k + 1) / STEPS seconds
- * of it. A full sine has a root mean square of 1/√2.
+ * of it, 0 behind its end. A full sine has a root mean square of 1/√2.
  */
 export function loudnessOf(sound: Sound, band: Band): Float32Array {
   const key = `loudness ${[band.low, band.high, band.measure, band.window].join(' ')}`;
-  return memo(sound, key, () => {
-    const length = sound.channels[0]!.length;
-    const table = new Float32Array(Math.floor((length * STEPS) / sound.rate) + 2);
-    let count = 0;
-    const meter = new LoudnessMeter(band, sound.rate, (v) => (table[count++] = v));
-    meter.push(sound.channels, 1 / FULL_SCALE, 0, length);
-    return table.subarray(0, count);
-  });
+  return memo(sound, key, () => new LoudnessTable(sound, band)).values();
 }
 
 /** A table of steps at a time in seconds: straight from step to step, 0 before its first and behind its last. */
 export function stepAt(table: Float32Array, time: number): number {
-  const at = time * STEPS - 1;
+  const place = time * STEPS - 1;
+  // Where a time falls on a step, rounding is not to bring in its neighbours.
+  const near = Math.round(place);
+  const at = Math.abs(place - near) < 1e-6 ? near : place;
   const low = Math.floor(at);
   const value = (i: number): number => table[i] ?? 0;
   return value(low) + (value(low + 1) - value(low)) * (at - low);

@@ -8,6 +8,8 @@ const WINDOW = 0.085;
 
 /** The strongest frequency by time: entry k is that of the window that ends at (k + 1) / PITCHES seconds. */
 export interface Pitches {
+  /** How many there are. */
+  count: number;
   /** Hz; 0 where nothing is heard. */
   frequency: Float32Array;
   /** The part of what is heard that lies round it, 0 to 1. */
@@ -18,37 +20,78 @@ export interface Pitches {
 
 /**
  * The strongest frequency of a sound between two, by the peak of its spectrum under a Hann window, between bins by
- * a parabola through the logarithms of three (J. O. Smith, "Spectral Audio Signal Processing", 2011).
+ * a parabola through the logarithms of three (J. O. Smith, "Spectral Audio Signal Processing", 2011). Found as far
+ * as the sound goes: one that is being recorded grows.
  */
-export function pitchesOf(sound: Sound, low: number, high: number): Pitches {
-  return memo(sound, `pitch ${String(low)} ${String(high)}`, () => {
-    const { rate, channels } = sound;
-    const length = channels[0]!.length;
-    const count = Math.floor((length * PITCHES) / rate);
-    const size = 2 ** Math.round(Math.log2(rate * WINDOW));
-    const found = [0, 0, 0].map(() => new Float32Array(count));
-    const [frequency, sureness, loudness] = found as [Float32Array, Float32Array, Float32Array];
-    const spectrum = new Spectrum(size);
-    const block = new Float64Array(size);
-    for (let k = 0; k < count; k++) {
-      const end = Math.round(((k + 1) * rate) / PITCHES);
-      let sum = 0;
-      for (let i = 0; i < size; i++) {
-        const at = end - size + i;
-        let v = 0;
-        for (const channel of channels) v += channel[at] ?? 0;
-        block[i] = v / channels.length / FULL_SCALE;
-        sum += (block[i]! * spectrum.hann[i]!) ** 2;
+class PitchTable implements Pitches {
+  count = 0;
+  frequency = new Float32Array(0);
+  sureness = new Float32Array(0);
+  loudness = new Float32Array(0);
+  private readonly size: number;
+  private readonly spectrum: Spectrum;
+  private readonly block: Float64Array;
+
+  constructor(
+    private readonly sound: Sound,
+    private readonly low: number,
+    private readonly high: number,
+  ) {
+    this.size = 2 ** Math.round(Math.log2(sound.rate * WINDOW));
+    this.spectrum = new Spectrum(this.size);
+    this.block = new Float64Array(this.size);
+  }
+
+  grow(): this {
+    const { rate, channels } = this.sound;
+    const count = Math.floor((channels[0]!.length * PITCHES) / rate);
+    if (count > this.frequency.length) {
+      for (const key of ['frequency', 'sureness', 'loudness'] as const) {
+        const grown = new Float32Array(this.count === 0 ? count : 2 * count);
+        grown.set(this[key]);
+        this[key] = grown;
       }
-      // The mean of a squared Hann window is 3/8.
-      loudness[k] = Math.sqrt(sum / size / 0.375);
-      const peak = peakOf(spectrum.of(block), (size * low) / rate, (size * high) / rate);
-      if (!peak) continue;
-      frequency[k] = (peak.bin * rate) / size;
-      sureness[k] = peak.part;
     }
-    return { frequency, sureness, loudness };
-  });
+    for (; this.count < count; this.count++) this.find(this.count);
+    return this;
+  }
+
+  private find(k: number): void {
+    const { size, spectrum, block, low, high } = this;
+    const { rate } = this.sound;
+    const sum = takeBlock(this.sound, Math.round(((k + 1) * rate) / PITCHES), block, spectrum.hann);
+    // The mean of a squared Hann window is 3/8.
+    this.loudness[k] = Math.sqrt(sum / size / 0.375);
+    const peak = peakOf(spectrum.of(block), (size * low) / rate, (size * high) / rate);
+    if (!peak) return;
+    this.frequency[k] = (peak.bin * rate) / size;
+    this.sureness[k] = peak.part;
+  }
+}
+
+/** The pitches of a sound between two frequencies in Hz. */
+export function pitchesOf(sound: Sound, low: number, high: number): Pitches {
+  const key = `pitch ${String(low)} ${String(high)}`;
+  return memo(sound, key, () => new PitchTable(sound, low, high)).grow();
+}
+
+/** Fills a block with what ends at a sample, both channels as one; the sum of its squares under a window. */
+function takeBlock(
+  { channels }: Sound,
+  end: number,
+  block: Float64Array,
+  window: Float64Array,
+): number {
+  const size = block.length;
+  let sum = 0;
+  for (let i = 0; i < size; i++) {
+    const at = end - size + i;
+    let v = 0;
+    for (const channel of channels) v += channel[at] ?? 0;
+    block[i] = v / channels.length / FULL_SCALE;
+    sum += (block[i]! * window[i]!) ** 2;
+  }
+  return sum;
 }
 
 /** Power of the frequencies of blocks of one size. */
