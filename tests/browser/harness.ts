@@ -1,4 +1,4 @@
-import { compilePiece, validatePiece } from '@vast-swarm/core';
+import { compilePiece, validatePiece, type StockFiles } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { GpuEngine } from '@vast-swarm/gpu';
 import { interpret, paramWord, paramWords, toWgsl, type Memory } from '@vast-swarm/kernel';
@@ -22,6 +22,28 @@ const tasks = {
   async cpuHash(data: unknown, frame: number, width: number, height: number, threads: number) {
     const engine = await CpuEngine.create({ threads });
     engine.setPlan(compilePiece(validatePiece(data)));
+    while (engine.frame < frame) engine.step();
+    const hash = frameHash(engine.draw(width, height).pixels);
+    engine.close();
+    return hash;
+  },
+
+  /** The same of a piece with sounds from files. */
+  async cpuHashHeard(
+    data: unknown,
+    sounds: { hash: string; rate: number; samples: number[] }[],
+    frame: number,
+    width: number,
+    height: number,
+  ) {
+    const engine = await CpuEngine.create({ threads: 2 });
+    const files: StockFiles = new Map(
+      sounds.map(({ hash, rate, samples }) => [
+        hash,
+        { type: 'sound' as const, rate, channels: [Int16Array.from(samples)] },
+      ]),
+    );
+    engine.setPlan(compilePiece(validatePiece(data), { files }));
     while (engine.frame < frame) engine.step();
     const hash = frameHash(engine.draw(width, height).pixels);
     engine.close();

@@ -2,7 +2,7 @@ import type { Browser, Page } from 'playwright-core';
 import { launch, startApp, type App } from './support';
 
 /** The application for all tests of a file, and a fresh browser context for each of them. */
-export function openApp(): {
+export function openApp(options: Parameters<typeof launch>[0] = {}): {
   readonly url: string;
   readonly browser: Browser;
   readonly page: Page;
@@ -11,7 +11,7 @@ export function openApp(): {
   let browser: Browser;
   let page: Page;
   beforeAll(async () => {
-    [app, browser] = await Promise.all([startApp(), launch()]);
+    [app, browser] = await Promise.all([startApp(), launch(options)]);
   }, 45_000);
   afterAll(async () => {
     app.stop();

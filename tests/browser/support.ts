@@ -22,9 +22,19 @@ const GPU_ARGS = [
   '--use-angle=swiftshader',
 ];
 
-export async function launch({ gpu = false } = {}): Promise<Browser> {
+/** A device that hears a file, over and over; and nobody who has to be asked for it. */
+function hearing(file: string): string[] {
+  return [
+    ...['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
+    `--use-file-for-fake-audio-capture=${file}`,
+  ];
+}
+
+/** @param options.hears a WAV file that the browser's microphone hears */
+export async function launch({ gpu = false, hears = '' } = {}): Promise<Browser> {
   const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
-  return chromium.launch({ executablePath, args: gpu ? [...ARGS, ...GPU_ARGS] : ARGS });
+  const args = [...ARGS, ...(gpu ? GPU_ARGS : []), ...(hears ? hearing(hears) : [])];
+  return chromium.launch({ executablePath, args });
 }
 
 export interface App {

@@ -14,7 +14,8 @@ const CHAIN: Parameters<typeof piece>[0] = [
 const NAMES = ['loud', 'parts.1', 'parts.4', 'tone', 'tone.2', 'hit', 'late', 'wheel'];
 
 /** A tone that comes and goes and rises. */
-const song = (t: number): number => sine(200 + 150 * t, 0.8)(t) * (Math.sin(7 * t) > 0.2 ? 1 : 0.05);
+const song = (t: number): number =>
+  sine(200 + 150 * t, 0.8)(t) * (Math.sin(7 * t) > 0.2 ? 1 : 0.05);
 
 /** The piece with live input in place of its sound, which begins at a frame. */
 function livePiece(rate: number, start: number) {

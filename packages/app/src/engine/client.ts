@@ -1,6 +1,7 @@
 import { proxy, transfer } from 'comlink';
 import type { Census, Peaks, Piece, Sound, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
+import type { HeardTake } from './ear';
 import type {
   BakeFile,
   EngineChoice,
@@ -22,6 +23,8 @@ export interface EngineEvents {
   took: (signal: string, take: Take) => void;
   /** About bakes; see messages.ts. */
   baking: (message: EngineEvent & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
+  /** What was recorded of a sound that came in. */
+  heard: (take: HeardTake | null) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -120,6 +123,9 @@ export class EngineClient {
       case 'took':
         this.events.took?.(message.signal, message.take);
         return;
+      case 'heard':
+        this.events.heard?.(message.heard);
+        return;
       case 'building':
         this.events.building?.(message.name, message.part);
         return;
@@ -205,6 +211,15 @@ export class EngineClient {
   /** Moves a signal by hand while the piece plays; null lets it go. */
   drive(signal: string, value: number | null): void {
     this.send((to) => to.drive(signal, value));
+  }
+
+  /** Sound that comes in from a port drives a sound of the piece while it plays, and is recorded. */
+  listen(sound: string, rate: number, port: MessagePort): void {
+    this.send((to) => to.listen(sound, rate, transfer(port, [port])));
+  }
+
+  stopListening(): void {
+    this.send((to) => to.stopListening());
   }
 
   play(playing: boolean): void {

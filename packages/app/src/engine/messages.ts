@@ -1,5 +1,7 @@
 import type { Census, Notice, Peaks, Piece, Sound, StockData, Take } from '@vast-swarm/core';
 
+import type { HeardTake } from './ear';
+
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
 
@@ -41,6 +43,10 @@ export interface EngineWorker {
   follow: (at: Spot | null) => Promise<void>;
   /** Moves a signal by hand; null lets it go. */
   drive: (signal: string, value: number | null) => Promise<void>;
+  /** Sound that comes in from a port, so many samples a second, drives a sound of the piece while it plays. */
+  listen: (sound: string, rate: number, port: MessagePort) => Promise<void>;
+  /** Ends that, and what was recorded is told. */
+  stopListening: () => Promise<void>;
   play: (playing: boolean) => Promise<void>;
   seek: (frame: number) => Promise<void>;
   /** @param room lines that the picture has on the screen */
@@ -109,6 +115,8 @@ export type EngineEvent =
   | { type: 'building'; name: string; part: number }
   /** What was recorded of a signal that was let go. */
   | { type: 'took'; signal: string; take: Take }
+  /** What was recorded of a sound that came in. */
+  | { type: 'heard'; heard: HeardTake | null }
   | { type: 'baking'; swarm: string; done: number; total: number }
   | { type: 'baked'; swarm: string; bake: BakeFile; bytes: number; key: string }
   | { type: 'bakeStopped'; swarm: string; message: string | null };

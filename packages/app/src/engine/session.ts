@@ -13,11 +13,13 @@ import {
   type CameraPose,
   type Census,
   type Piece,
+  type LiveInput,
   type Plan,
   type StockFiles,
 } from '@vast-swarm/core';
 import { Baker } from './baker';
 import { buildFields } from './distanceFields';
+import { Ears } from './ears';
 import { Follower } from './follower';
 import { Hands } from './hands';
 import type { LiveEngine } from '@vast-swarm/core';
@@ -60,6 +62,9 @@ export class Session {
   private readonly baker: Baker;
   private readonly follower: Follower;
   private readonly hands = new Hands();
+  private readonly ears = new Ears((heard) => {
+    this.send({ type: 'heard', heard });
+  });
   private readonly truth: Truth;
 
   constructor(
@@ -95,6 +100,16 @@ export class Session {
     void this.baker.stop(null);
   }
 
+  /** What is being recorded, by signal or sound. */
+  private get live(): ReadonlyMap<string, LiveInput> {
+    return new Map([...this.hands.takes, ...this.ears.takes]);
+  }
+
+  /** Whether something from outside drives the piece. */
+  private get driven(): boolean {
+    return this.hands.driving || this.ears.driving;
+  }
+
   /** Where the camera stands at the frame of the state. */
   private camera(): CameraPose {
     const { camera, frame } = this.plan!;
@@ -128,7 +143,7 @@ export class Session {
   curve(signal: string, seconds: number, count: number): Float32Array {
     const piece = this.latest;
     const known = piece === this.piece ? this.plan?.tracks.numbers : undefined;
-    const numbers = known ?? (piece && new Scene(piece, this.files, this.hands.takes).signals);
+    const numbers = known ?? (piece && new Scene(piece, this.files, this.live).signals);
     const at = numbers?.get(signal) ?? (() => 0);
     return Float32Array.from({ length: count }, (_, i) => at((seconds * i) / (count - 1)));
   }
@@ -160,14 +175,27 @@ export class Session {
     this.wake();
   }
 
+  /** Sound that comes in drives a sound of the piece while it plays, from the next frame on. */
+  listen(sound: string, rate: number, port: MessagePort): void {
+    this.ears.listen(sound, rate, port, this.latest);
+    this.wake();
+  }
+
+  stopListening(): void {
+    this.ears.stop(this.latest);
+    this.wake();
+  }
+
   setPiece(piece: Piece): void {
     this.hands.kept();
+    this.ears.settle(piece);
     this.pending = piece;
     this.wake();
   }
 
   play(playing: boolean): void {
     this.playing = playing;
+    if (!playing) this.ears.stop(this.latest);
     this.shown = [];
     this.due = performance.now();
     this.dirty = true;
@@ -175,6 +203,8 @@ export class Session {
   }
 
   seek(frame: number): void {
+    // A take has no gaps.
+    this.ears.stop(this.latest);
     this.target = frame;
     this.glimpses = true;
     this.wake();
@@ -241,7 +271,7 @@ export class Session {
     const first = this.piece === null;
     const { cache, files } = this;
     const { bakes } = this.baker;
-    const plan = compilePiece(piece, { cache, files, bakes, live: this.hands.takes });
+    const plan = compilePiece(piece, { cache, files, bakes, live: this.live });
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);
@@ -299,9 +329,38 @@ export class Session {
     return !this.plan!.finish.remembers && this.piece!.sounds.some((s) => s.on);
   }
 
+  /** Records what the next frame is driven by; false where the plan has to be made for it first. */
+  private async hear(): Promise<boolean> {
+    const { rate, length } = this.plan!.frame;
+    const next = (): number => this.playback.frame + 1;
+    const heard = this.ears.at(next(), rate);
+    if (heard?.[1]) {
+      this.pending ??= this.piece;
+      return false;
+    }
+    const record = async (): Promise<void> => {
+      this.hands.write(next());
+      await heard?.[0].until(next(), rate);
+      this.playback.forgetAfter();
+    };
+    await record();
+    if (!heard) return true;
+    // The picture keeps to what comes in: frames that are late are simulated and not drawn.
+    const [ear] = heard;
+    this.due = performance.now();
+    const skips = this.plan!.finish.remembers ? 0 : MOST_LATE;
+    for (let n = 0; n < skips && ear.behind(rate) >= 1 && next() < length - 1; n++) {
+      await this.playback.ready();
+      this.playback.advance();
+      await record();
+    }
+    ear.catchUp(rate);
+    return true;
+  }
+
   /** Beside a sound, frames that are late are simulated and not drawn. */
   private async keepUp(step: number): Promise<void> {
-    if (!this.heard || this.hands.driving) return;
+    if (!this.heard || this.driven) return;
     const last = this.plan!.frame.length - 2;
     for (let late = 0; late < MOST_LATE && this.playback.frame < last; late++) {
       if (performance.now() - this.due <= step) return;
@@ -314,16 +373,14 @@ export class Session {
   private async playOn(): Promise<void> {
     const { rate, length } = this.plan!.frame;
     // What the finish remembers comes from drawing every frame, and what is driven is only now known.
-    const mends = !this.plan!.finish.remembers && !this.hands.driving;
+    const mends = !this.plan!.finish.remembers && !this.driven;
     if (this.playback.frame >= length - 1) {
+      this.ears.stop(this.latest);
       this.target = 0;
       this.glimpses = false;
       return;
     }
-    if (this.hands.driving) {
-      this.hands.write(this.playback.frame + 1);
-      this.playback.forgetAfter();
-    }
+    if (this.driven && !(await this.hear())) return;
     if (mends) await this.truth.atOnce(AT_ONCE);
     await this.keepUp(1000 / rate);
     const start = performance.now();

@@ -13,25 +13,28 @@ async function soundOf(engine: EngineClient, entry: StockEntry): Promise<Sound |
 }
 
 /** Sounds of the piece as they are heard. */
-function useHeard(engine: EngineClient): readonly Heard[] {
+function useHeard(engine: EngineClient, recording: string | null): readonly Heard[] {
   const { sounds, stock, frame } = usePiece();
   const [heard, setHeard] = useState<readonly Heard[]>([]);
   const known = useRef(new Map<string, Promise<Sound | null>>());
   useEffect(() => {
     let wanted = true;
-    void Promise.all(sounds.filter((s) => s.on).map((part) => heardOf(part))).then((all) => {
+    void Promise.all(
+      sounds.filter((s) => s.on && s.id !== recording).map((part) => heardOf(part)),
+    ).then((all) => {
       if (wanted) setHeard(all.filter((one) => one !== null));
     });
     async function heardOf({ kind, dials }: Piece['sounds'][0]): Promise<Heard | null> {
-      const id = dials.sound as string;
-      const entry = stock.find((s) => s.id === id);
+      const specs = Object.entries(kindOf('sounds', kind).dials);
+      const [key] = specs.find(([, { type }]) => type === 'stock') ?? [];
+      const entry = stock.find((s) => key && s.id === dials[key]);
       if (!entry) return null;
-      const key = JSON.stringify(entry.source);
-      const asked = known.current.get(key) ?? soundOf(engine, entry).catch(() => null);
-      known.current.set(key, asked);
+      const source = JSON.stringify(entry.source);
+      const asked = known.current.get(source) ?? soundOf(engine, entry).catch(() => null);
+      known.current.set(source, asked);
       const sound = await asked;
       // Its file may come later.
-      if (!sound) known.current.delete(key);
+      if (!sound) known.current.delete(source);
       return kindOf('sounds', kind).heard(dials, {
         rate: frame.rate,
         stock: () => sound ?? undefined,
@@ -40,13 +43,21 @@ function useHeard(engine: EngineClient): readonly Heard[] {
     return () => {
       wanted = false;
     };
-  }, [engine, sounds, stock, frame.rate]);
+  }, [engine, sounds, stock, frame.rate, recording]);
   return heard;
 }
 
-/** Lets the piece be heard while it plays. */
-export function useSoundOutput(engine: EngineClient, silent: boolean): void {
-  const heard = useHeard(engine);
+/**
+ * Lets the piece be heard while it plays.
+ *
+ * @param recording the sound that is being recorded: its last take is not heard meanwhile
+ */
+export function useSoundOutput(
+  engine: EngineClient,
+  silent: boolean,
+  recording: string | null,
+): void {
+  const heard = useHeard(engine, recording);
   const { rate } = usePiece().frame;
   const [output] = useState(() => new SoundOutput());
   useEffect(() => () => output.close(), [output]);

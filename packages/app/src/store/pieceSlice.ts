@@ -6,6 +6,7 @@ import {
   firstSwarm,
   freshId,
   freshName,
+  kindOf,
   livingForEver,
   makeChoice,
   makePart,
@@ -252,6 +253,20 @@ const slice = createSlice({
         const part = piece.signals.find((s) => s.id === signal);
         const key = part && takeKey(part);
         if (key) part.dials[key] = take;
+      });
+    },
+    /** A take of a live input, which counts from now on. */
+    recorded(
+      state,
+      { payload }: PayloadAction<{ sound: string; entry: StockEntry; start: number }>,
+    ) {
+      const { sound, entry, start } = payload;
+      edit(state, 'Record', (piece) => {
+        const part = piece.sounds.find((s) => s.id === sound);
+        const records = part && kindOf('sounds', part.kind).records;
+        piece.stock.push(entry);
+        if (records)
+          Object.assign(part.dials, { [records.take]: entry.id, [records.start]: start });
       });
     },
     moved(state, { payload }: PayloadAction<{ list: PartList; from: number; to: number }>) {

@@ -8,6 +8,8 @@ export interface ToolState {
   /** The pen draws an outline for a dial; the flow brush lays strokes into one; masks are shapes. */
   tool: { kind: 'pen' | 'brush' | 'mask'; path: Path } | null;
   brush: { radius: number; strength: number };
+  /** Whether the piece plays. */
+  playing: boolean;
   /** Outlines and handles of the selected part. */
   handles: boolean;
   /** Whether a particle's readings are shown. */
@@ -21,6 +23,7 @@ export interface ToolState {
 const initialState: ToolState = {
   tool: null,
   brush: { radius: 0.12, strength: 1 },
+  playing: true,
   handles: true,
   following: false,
   folded: [],
@@ -36,6 +39,9 @@ const slice = createSlice({
     },
     brushSet(state, { payload }: PayloadAction<Partial<ToolState['brush']>>) {
       Object.assign(state.brush, payload);
+    },
+    playSet(state, { payload }: PayloadAction<boolean>) {
+      state.playing = payload;
     },
     handlesToggled(state) {
       state.handles = !state.handles;

@@ -19,13 +19,12 @@ import { useEngine, useReport } from '../engine/EngineContext';
 import { LINES, type PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
+import { toolActions } from '../store/toolSlice';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
 
 interface Props {
   id: string;
-  playing: boolean;
-  onPlay: (playing: boolean) => void;
   preview: PreviewChoice;
   onPreview: (choice: PreviewChoice) => void;
   /** Whether sounds of the piece are not let out. */
@@ -34,7 +33,7 @@ interface Props {
 }
 
 /** Name, undo, transport, what the engine does, and the way to the render. */
-export function Bar({ id, playing, onPlay, preview, onPreview, silent, onSilent }: Props) {
+export function Bar({ id, preview, onPreview, silent, onSilent }: Props) {
   const navigate = useNavigate();
   const sounds = useApp((s) => s.piece.piece!.sounds.length > 0);
   return (
@@ -59,7 +58,7 @@ export function Bar({ id, playing, onPlay, preview, onPreview, silent, onSilent 
       <PieceName />
       <UndoRedo />
       <Box sx={{ flex: 1 }} />
-      <Transport playing={playing} onPlay={onPlay} />
+      <Transport />
       {sounds && (
         <IconAction
           label={silent ? 'Let it be heard' : 'Silence'}
@@ -125,7 +124,9 @@ function UndoRedo() {
   );
 }
 
-function Transport({ playing, onPlay }: Pick<Props, 'playing' | 'onPlay'>) {
+function Transport() {
+  const dispatch = useAppDispatch();
+  const playing = useApp((s) => s.tools.playing);
   const last = useApp((s) => s.piece.piece!.frame.length - 1);
   const engine = useEngine();
   return (
@@ -144,7 +145,7 @@ function Transport({ playing, onPlay }: Pick<Props, 'playing' | 'onPlay'>) {
         shortcut="Space"
         pressed={playing}
         onClick={() => {
-          onPlay(!playing);
+          dispatch(toolActions.playSet(!playing));
         }}
       >
         {playing ? <Pause size={20} /> : <Play size={20} />}

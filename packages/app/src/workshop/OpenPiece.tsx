@@ -9,7 +9,7 @@ import { EngineClient, type EngineEvents } from '../engine/client';
 import { EngineContext } from '../engine/EngineContext';
 import type { EngineChoice, PreviewChoice } from '../engine/messages';
 import { dismissed, noticed } from '../store/noticeSlice';
-import { store } from '../store/store';
+import { store, useApp } from '../store/store';
 import { pieceActions } from '../store/pieceSlice';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
@@ -20,6 +20,9 @@ import { Picture } from './picture/Picture';
 import { Sheet } from './sheet/Sheet';
 import { Tidings } from './picture/Tidings';
 import { SheetDivider } from './sheet/SheetDivider';
+import { keepTake } from '../sound/keepTake';
+import { Microphone } from '../sound/microphone';
+import { MicrophoneContext, useRecording } from '../sound/MicrophoneContext';
 import { useSoundOutput } from '../sound/useSoundOutput';
 import { useShortcuts } from './useShortcuts';
 
@@ -31,7 +34,7 @@ function engineChoice(text: string | null): EngineChoice {
 }
 
 /** What the engine tells, as the interface shows it. */
-function eventsOf(id: string, died: () => void): Partial<EngineEvents> {
+function eventsOf(id: string, microphone: Microphone, died: () => void): Partial<EngineEvents> {
   const { dispatch } = store;
   return {
     notices: (notices) => {
@@ -49,6 +52,10 @@ function eventsOf(id: string, died: () => void): Partial<EngineEvents> {
     },
     took: (signal, take) => dispatch(pieceActions.took({ signal, take })),
     baking: (message) => void bakeMessage(id, message),
+    heard: (take) => {
+      microphone.rest();
+      if (take) void keepTake(id, take);
+    },
     died,
   };
 }
@@ -76,15 +83,16 @@ function feedEngine(engine: EngineClient): () => void {
   return store.subscribe(feed);
 }
 
-/** The engine of a piece while it is open, and a count of the canvases that it has wanted. */
-function useEngineOf(id: string): { engine: EngineClient; generation: number } {
+/** The engine of a piece while it is open, its microphone, and a count of the canvases that it has wanted. */
+function useEngineOf(id: string) {
   const [search] = useSearchParams();
   const [generation, setGeneration] = useState(0);
-  const [engine] = useState(() => {
-    const events = eventsOf(id, () => {
+  const [{ engine, microphone }] = useState(() => {
+    const microphone = new Microphone();
+    const events = eventsOf(id, microphone, () => {
       setGeneration((n) => n + 1);
     });
-    return new EngineClient(engineChoice(search.get('engine')), events);
+    return { microphone, engine: new EngineClient(engineChoice(search.get('engine')), events) };
   });
   useEffect(() => {
     const stop = feedEngine(engine);
@@ -103,48 +111,46 @@ function useEngineOf(id: string): { engine: EngineClient; generation: number } {
       store.dispatch(toolActions.toolsReset());
     };
   }, [engine, id]);
-  return { engine, generation };
+  return { engine, microphone, generation };
 }
 
 /** The workshop with a piece in it: owns the engine's worker. */
 export function OpenPiece({ id }: { id: string }) {
-  const { engine, generation } = useEngineOf(id);
-  const [playing, setPlaying] = useState(true);
+  const { engine, microphone, generation } = useEngineOf(id);
+  const playing = useApp((s) => s.tools.playing);
   const [preview, setPreview] = useState<PreviewChoice>('auto');
   const [silent, setSilent] = useState(false);
   const [sheetWidth, setSheetWidth] = useState(430);
   useEffect(() => {
     engine.play(playing);
   }, [engine, playing]);
-  useSoundOutput(engine, silent);
-  useShortcuts(engine, playing, setPlaying);
+  const recording = useRecording(engine, microphone);
+  useSoundOutput(engine, silent, recording);
+  useShortcuts(engine);
   return (
     <EngineContext value={engine}>
-      <Bar
-        {...{ id, playing, preview, silent }}
-        onPlay={setPlaying}
-        onPreview={setPreview}
-        onSilent={setSilent}
-      />
-      <LineUp />
-      <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
-        <Box
-          sx={{
-            ...{ flex: 1, minWidth: 0, bgcolor: '#060b0c' },
-            ...{ display: 'flex', flexDirection: 'column' },
-          }}
-        >
-          <Picture preview={preview} generation={generation} />
-          <Tidings />
-          <Box sx={{ bgcolor: COLOURS.ground }}>
-            <BottomTabs />
+      <MicrophoneContext value={microphone}>
+        <Bar {...{ id, preview, silent }} onPreview={setPreview} onSilent={setSilent} />
+        <LineUp />
+        <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
+          <Box
+            sx={{
+              ...{ flex: 1, minWidth: 0, bgcolor: '#060b0c' },
+              ...{ display: 'flex', flexDirection: 'column' },
+            }}
+          >
+            <Picture preview={preview} generation={generation} />
+            <Tidings />
+            <Box sx={{ bgcolor: COLOURS.ground }}>
+              <BottomTabs />
+            </Box>
+          </Box>
+          <SheetDivider width={sheetWidth} onChange={setSheetWidth} />
+          <Box sx={{ width: sheetWidth, flexShrink: 0 }}>
+            <Sheet />
           </Box>
         </Box>
-        <SheetDivider width={sheetWidth} onChange={setSheetWidth} />
-        <Box sx={{ width: sheetWidth, flexShrink: 0 }}>
-          <Sheet />
-        </Box>
-      </Box>
+      </MicrophoneContext>
     </EngineContext>
   );
 }

@@ -72,11 +72,7 @@ function letGo(engine: EngineClient): void {
   store.dispatch(toolActions.toolChosen(null));
 }
 
-export function useShortcuts(
-  engine: EngineClient,
-  playing: boolean,
-  setPlaying: (playing: boolean) => void,
-): void {
+export function useShortcuts(engine: EngineClient): void {
   useEffect(() => {
     const last = (): number => (store.getState().piece.piece?.frame.length ?? 1) - 1;
     const by = (frames: number) => (): void => {
@@ -88,9 +84,10 @@ export function useShortcuts(
     return tinykeys(window, {
       '$mod+z': unless(typing, dispatch(pieceActions.undone)),
       '$mod+Shift+z': unless(typing, dispatch(pieceActions.redone)),
-      Space: unless(pressed, () => {
-        setPlaying(!playing);
-      }),
+      Space: unless(
+        pressed,
+        dispatch(() => toolActions.playSet(!store.getState().tools.playing)),
+      ),
       ArrowLeft: unless(pressed, by(-1)),
       ArrowRight: unless(pressed, by(1)),
       'Shift+ArrowLeft': unless(pressed, by(-10)),
@@ -108,5 +105,5 @@ export function useShortcuts(
         letGo(engine);
       }),
     });
-  }, [engine, playing, setPlaying]);
+  }, [engine]);
 }

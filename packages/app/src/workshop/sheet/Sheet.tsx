@@ -22,6 +22,7 @@ import { CopiesSheet } from './CopiesSheet';
 import { DialRow } from './DialRow';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
+import { LiveBox } from './LiveBox';
 import { SignalCurve } from './SignalCurve';
 
 type Path = (string | number)[];
@@ -59,9 +60,11 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
   if (list === 'swarms') return <SwarmSheet piece={piece} at={at} />;
   const part = piece[list][at]!;
   const kind = kindOf(list, part.kind);
+  const records = list === 'sounds' ? kindOf('sounds', part.kind).records : undefined;
   return (
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
+      {records && <LiveBox sound={part} taken={part.dials[records.take] !== ''} />}
       {list === 'signals' && <SignalCurve id={part.id} height={64} label={part.name} />}
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>
