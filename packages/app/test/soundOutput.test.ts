@@ -118,3 +118,15 @@ test('fades are where they are, also where it begins in the middle of one', () =
     ['ramp', 0, 11],
   ]);
 });
+
+test('a place that somebody goes to is heard for a moment, and silence is not', () => {
+  const output = new SoundOutput();
+  output.grain([heard(), heard({ start: 40 })], 5);
+  expect(started).toMatchObject([{ when: 10, offset: 4, length: 0.09 }]);
+  const ramps = started[0]!.level.ramps;
+  expect(ramps.map(([, value]) => value)).toEqual([0, 0.5, 0.5, 0]);
+  const times = ramps.map(([, , time]) => time);
+  expect(times).toEqual([...times].sort((a, b) => a - b));
+  output.grain([heard()], 1);
+  expect(started).toHaveLength(1);
+});

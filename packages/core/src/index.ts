@@ -18,12 +18,14 @@ export * from './formula/parse';
 export * from './piece/begin';
 export * from './piece/create';
 export { inEffect, ownSection } from './piece/follow';
-export { dialsOf, signalsIn } from './piece/walk';
+export { dialsOf, signalsIn, type DialPlace } from './piece/walk';
 export { keysAt } from './catalogue/signals/keyframes';
 export * from './stock/types';
-export { heardPeaks, type Heard } from './stock/sound/heard';
+export { heardPeaks, placeIn, type Heard } from './stock/sound/heard';
 export { LiveSound } from './stock/sound/liveSound';
 export { HEARD_AHEAD } from './stock/sound/loudness';
+export { SILENCE, spectrumOf } from './stock/sound/spectrum';
+export { tempoOf, type Tempo } from './stock/sound/tempo';
 export { wavBytes } from './formats/wav';
 export { peaksOf, secondsOf, type Peaks } from './stock/sound/peaks';
 export { stockData, stockEntrySchema, type StockEntry, type StockFiles } from './stock/entry';
@@ -90,8 +92,16 @@ export { GRID_BUFFERS, type CellSort } from './plan/motion/neighbourGrid';
 export { STATE } from './language/particle';
 export { Scene } from './plan/scene';
 export { heardIn, takeKey, type LiveInput } from './plan/signals';
-export { formulaSignals, withoutSignal as formulaWithout } from './formula/parse';
-export { chainOf, loopThrough, namesOf, signalId, signalNames, sourcesOf } from './piece/chains';
+export { formulaSignals, withSignalAs as formulaWith } from './formula/parse';
+export {
+  chainOf,
+  fedBy,
+  loopThrough,
+  namesOf,
+  signalId,
+  signalNames,
+  sourcesOf,
+} from './piece/chains';
 export { rotationRows } from './plan/look/rotation';
 export { bloomLevels, blurLevels, type BloomLevel } from './plan/finish/bloomLevels';
 export { paramBlock } from './plan/params';

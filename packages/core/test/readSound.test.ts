@@ -160,11 +160,11 @@ test('the peaks of what is heard stand where it is, as loud as it is', async () 
     fadeOut: 0,
     repeats: false,
   };
-  const { low, high } = heardPeaks(heard, 4, 80);
+  const { low, high } = heardPeaks(heard, 0, 4, 80);
   const loud = [...high].map((v) => v > 0);
   expect(loud).toEqual(Array.from({ length: 80 }, (_, i) => i >= 20 && i < 40));
   expect(Math.max(...high)).toBeCloseTo(1, 2);
   expect(Math.min(...low)).toBeCloseTo(-1, 2);
-  const again = heardPeaks({ ...heard, repeats: true }, 4, 80);
+  const again = heardPeaks({ ...heard, repeats: true }, 0, 4, 80);
   expect([...again.high].filter((v) => v > 0)).toHaveLength(60);
 });

@@ -1,5 +1,5 @@
 import { proxy, transfer } from 'comlink';
-import type { Census, Peaks, Piece, Sound, StockData, Take } from '@vast-swarm/core';
+import type { Census, Piece, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
 import type {
@@ -177,22 +177,10 @@ export class EngineClient {
     return worker;
   }
 
-  /** A signal at so many even times, from the piece's beginning to a second. */
-  async curve(signal: string, seconds: number, count: number): Promise<Float32Array> {
+  /** What is known of sounds and signals of the piece; see Hearing. */
+  async ask<R>(question: (to: OpenWorker<EngineWorker>['call']) => Promise<R>): Promise<R> {
     const worker = await this.stocked();
-    return worker.ask(worker.call.curve(signal, seconds, count));
-  }
-
-  /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
-  async peaks(sound: string, count: number): Promise<Peaks | null> {
-    const worker = await this.stocked();
-    return worker.ask(worker.call.peaks(sound, count));
-  }
-
-  /** A sound of the piece's stock; null where it is not at hand. */
-  async sound(id: string): Promise<Sound | null> {
-    const worker = await this.stocked();
-    return worker.ask(worker.call.sound(id));
+    return worker.ask(question(worker.call));
   }
 
   /** How many particles of a swarm are seen now. */

@@ -1,6 +1,7 @@
-import type { Census, Notice, Peaks, Piece, Sound, StockData, Take } from '@vast-swarm/core';
+import type { Census, Notice, Peaks, Piece, Sound, StockData, Take, Tempo } from '@vast-swarm/core';
 
 import type { HeardTake } from './ear';
+import type { SoundExtent } from './hearing';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -31,12 +32,19 @@ export interface EngineWorker {
   /** Stores the motion of a swarm, from the first frame to the last. */
   bake: (swarm: string, file: string) => Promise<void>;
   stopBake: () => Promise<void>;
-  /** A sound of the piece's stock; null where it is not at hand. */
+  /** What is known of sounds and signals; see Hearing. */
   sound: (id: string) => Promise<Sound | null>;
-  /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
-  peaks: (sound: string, count: number) => Promise<Peaks | null>;
-  /** A signal at so many even times, from the piece's beginning to a second. */
+  extent: (sound: string) => Promise<SoundExtent | null>;
+  peaks: (sound: string, from: number, to: number, count: number) => Promise<Peaks | null>;
+  spectrum: (
+    sound: string,
+    time: number,
+    range: [low: number, high: number],
+    count: number,
+  ) => Promise<Float32Array | null>;
+  tempo: (sound: string) => Promise<Tempo | null>;
   curve: (signal: string, seconds: number, count: number) => Promise<Float32Array>;
+  fired: (signal: string, from: number, to: number) => Promise<number[]>;
   /** How many particles of a swarm are seen, and why not more. */
   census: (swarm: string) => Promise<Census>;
   /** Follows the particle nearest to a place in the picture, or none. */
@@ -101,6 +109,8 @@ export interface FrameReport {
   settling: number;
   /** False while the state carries on from before a change of motion. */
   exact: boolean;
+  /** Milliseconds that simulating a frame takes where a sound leaves it less; 0 where it keeps up. */
+  late: number;
   /** Milliseconds by stage. */
   times: Readonly<Record<string, number>>;
   memoryBytes: number;

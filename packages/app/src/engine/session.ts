@@ -3,26 +3,18 @@ import {
   compilePiece,
   PlanCache,
   Playback,
-  heardIn,
-  heardPeaks,
-  Scene,
-  stockData,
-  type Peaks,
-  type Sound,
-  type StockData,
   type CameraPose,
   type Census,
   type Piece,
-  type LiveInput,
   type Plan,
   type StockFiles,
 } from '@vast-swarm/core';
 import { Baker } from './baker';
 import { buildFields } from './distanceFields';
-import { Ears } from './ears';
 import { Follower } from './follower';
-import { Hands } from './hands';
+import { Hearing } from './hearing';
 import type { LiveEngine } from '@vast-swarm/core';
+import { Outside } from './outside';
 import type { BakeFile, EngineEvent, PreviewChoice, Spot } from './messages';
 import { pause } from './pause';
 import { PreviewSize } from './previewSize';
@@ -61,11 +53,17 @@ export class Session {
   private files: StockFiles = new Map();
   private readonly baker: Baker;
   private readonly follower: Follower;
-  private readonly hands = new Hands();
-  private readonly ears = new Ears((heard) => {
+  private readonly outside = new Outside((heard) => {
     this.send({ type: 'heard', heard });
   });
   private readonly truth: Truth;
+  /** What is asked about sounds and signals. */
+  readonly hearing = new Hearing(() => ({
+    piece: this.latest,
+    plan: this.pending ? null : this.plan,
+    files: this.files,
+    live: this.outside.takes,
+  }));
 
   constructor(
     private readonly engine: LiveEngine,
@@ -100,16 +98,6 @@ export class Session {
     void this.baker.stop(null);
   }
 
-  /** What is being recorded, by signal or sound. */
-  private get live(): ReadonlyMap<string, LiveInput> {
-    return new Map([...this.hands.takes, ...this.ears.takes]);
-  }
-
-  /** Whether something from outside drives the piece. */
-  private get driven(): boolean {
-    return this.hands.driving || this.ears.driving;
-  }
-
   /** Where the camera stands at the frame of the state. */
   private camera(): CameraPose {
     const { camera, frame } = this.plan!;
@@ -119,33 +107,6 @@ export class Session {
   /** The piece as it is by now, whether it is compiled or not. */
   private get latest(): Piece | null {
     return this.pending ?? this.piece;
-  }
-
-  private stock(id: string): StockData | undefined {
-    const entry = this.latest?.stock.find((s) => s.id === id);
-    return entry && stockData(entry, this.files);
-  }
-
-  /** A sound of the piece's stock; null where it is not at hand. */
-  sound(id: string): Sound | null {
-    const data = this.stock(id);
-    return data?.type === 'sound' ? data : null;
-  }
-
-  /** The peaks of a sound over the piece, in so many stretches; null where nothing is heard of it. */
-  peaks(id: string, count: number): Peaks | null {
-    const { latest } = this;
-    const heard = latest && heardIn(latest, id, (name) => this.stock(name));
-    return heard && heardPeaks(heard, latest.frame.length / latest.frame.rate, count);
-  }
-
-  /** A signal at so many even times, from the piece's beginning to a second: as the piece is by now. */
-  curve(signal: string, seconds: number, count: number): Float32Array {
-    const piece = this.latest;
-    const known = piece === this.piece ? this.plan?.tracks.numbers : undefined;
-    const numbers = known ?? (piece && new Scene(piece, this.files, this.live).signals);
-    const at = numbers?.get(signal) ?? (() => 0);
-    return Float32Array.from({ length: count }, (_, i) => at((seconds * i) / (count - 1)));
   }
 
   async census(swarm: string): Promise<Census> {
@@ -169,33 +130,32 @@ export class Session {
   drive(signal: string, value: number | null): void {
     if (!this.piece) return;
     if (value === null) {
-      const take = this.hands.release(signal);
+      const take = this.outside.release(signal);
       if (take) this.send({ type: 'took', signal, take });
-    } else if (this.hands.drive(this.piece, signal, value)) this.pending ??= this.piece;
+    } else if (this.outside.hands.drive(this.piece, signal, value)) this.pending ??= this.piece;
     this.wake();
   }
 
   /** Sound that comes in drives a sound of the piece while it plays, from the next frame on. */
   listen(sound: string, rate: number, port: MessagePort): void {
-    this.ears.listen(sound, rate, port, this.latest);
+    this.outside.ears.listen(sound, rate, port, this.latest);
     this.wake();
   }
 
   stopListening(): void {
-    this.ears.stop(this.latest);
+    this.outside.ears.stop(this.latest);
     this.wake();
   }
 
   setPiece(piece: Piece): void {
-    this.hands.kept();
-    this.ears.settle(piece);
+    this.outside.settle(piece);
     this.pending = piece;
     this.wake();
   }
 
   play(playing: boolean): void {
     this.playing = playing;
-    if (!playing) this.ears.stop(this.latest);
+    if (!playing) this.outside.ears.stop(this.latest);
     this.shown = [];
     this.due = performance.now();
     this.dirty = true;
@@ -204,7 +164,7 @@ export class Session {
 
   seek(frame: number): void {
     // A take has no gaps.
-    this.ears.stop(this.latest);
+    this.outside.ears.stop(this.latest);
     this.target = frame;
     this.glimpses = true;
     this.wake();
@@ -271,7 +231,7 @@ export class Session {
     const first = this.piece === null;
     const { cache, files } = this;
     const { bakes } = this.baker;
-    const plan = compilePiece(piece, { cache, files, bakes, live: this.live });
+    const plan = compilePiece(piece, { cache, files, bakes, live: this.outside.takes });
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);
@@ -330,37 +290,30 @@ export class Session {
   }
 
   /** Records what the next frame is driven by; false where the plan has to be made for it first. */
-  private async hear(): Promise<boolean> {
+  private async record(): Promise<boolean> {
     const { rate, length } = this.plan!.frame;
     const next = (): number => this.playback.frame + 1;
-    const heard = this.ears.at(next(), rate);
-    if (heard?.[1]) {
-      this.pending ??= this.piece;
-      return false;
-    }
-    const record = async (): Promise<void> => {
-      this.hands.write(next());
-      await heard?.[0].until(next(), rate);
-      this.playback.forgetAfter();
-    };
-    await record();
-    if (!heard) return true;
-    // The picture keeps to what comes in: frames that are late are simulated and not drawn.
-    const [ear] = heard;
-    this.due = performance.now();
-    const skips = this.plan!.finish.remembers ? 0 : MOST_LATE;
-    for (let n = 0; n < skips && ear.behind(rate) >= 1 && next() < length - 1; n++) {
-      await this.playback.ready();
-      this.playback.advance();
-      await record();
-    }
-    ear.catchUp(rate);
-    return true;
+    const recorded = await this.outside.record({
+      ...{ next, rate },
+      forget: () => {
+        this.playback.forgetAfter();
+      },
+      skip: async () => {
+        if (this.plan!.finish.remembers || next() >= length - 1) return false;
+        await this.playback.ready();
+        this.playback.advance();
+        return true;
+      },
+    });
+    if (!recorded) this.pending ??= this.piece;
+    // What comes in keeps the time.
+    if (this.outside.ears.driving) this.due = performance.now();
+    return recorded;
   }
 
   /** Beside a sound, frames that are late are simulated and not drawn. */
   private async keepUp(step: number): Promise<void> {
-    if (!this.heard || this.driven) return;
+    if (!this.heard || this.outside.driving) return;
     const last = this.plan!.frame.length - 2;
     for (let late = 0; late < MOST_LATE && this.playback.frame < last; late++) {
       if (performance.now() - this.due <= step) return;
@@ -373,14 +326,14 @@ export class Session {
   private async playOn(): Promise<void> {
     const { rate, length } = this.plan!.frame;
     // What the finish remembers comes from drawing every frame, and what is driven is only now known.
-    const mends = !this.plan!.finish.remembers && !this.driven;
+    const mends = !this.plan!.finish.remembers && !this.outside.driving;
     if (this.playback.frame >= length - 1) {
-      this.ears.stop(this.latest);
+      this.outside.ears.stop(this.latest);
       this.target = 0;
       this.glimpses = false;
       return;
     }
-    if (this.driven && !(await this.hear())) return;
+    if (this.outside.driving && !(await this.record())) return;
     if (mends) await this.truth.atOnce(AT_ONCE);
     await this.keepUp(1000 / rate);
     const start = performance.now();
@@ -425,6 +378,7 @@ export class Session {
     const [first] = this.shown;
     const span = first === undefined ? 0 : now - first;
     const fps = span > 200 ? ((this.shown.length - 1) * 1000) / span : 0;
+    const step = this.truth.stepTime;
     const aliveBy = engine.aliveBy();
     const alive = Object.values(aliveBy).reduce((a, b) => a + b, 0);
     const { kind, threads, times, memoryBytes } = engine;
@@ -435,6 +389,7 @@ export class Session {
         ...{
           settling,
           exact: this.playback.exact && engine.remembers,
+          late: playing && this.heard && step > 1000 / this.plan!.frame.rate ? step : 0,
           engine: kind,
           times: { ...times },
           memoryBytes,

@@ -20,6 +20,11 @@ export class Truth {
     private readonly engine: LiveEngine,
   ) {}
 
+  /** Milliseconds that a step takes, about. */
+  get stepTime(): number {
+    return this.step;
+  }
+
   learn(step: number): void {
     this.step = this.step === 0 ? step : 0.8 * this.step + 0.2 * step;
   }

@@ -2,12 +2,13 @@ import { useEffect, useRef, useState } from 'react';
 import { kindOf, type Heard, type Piece, type Sound, type StockEntry } from '@vast-swarm/core';
 import { filesOf } from '../data/stock';
 import type { EngineClient } from '../engine/client';
-import { usePiece } from '../store/store';
+import { noticed } from '../store/noticeSlice';
+import { useApp, useAppDispatch, usePiece } from '../store/store';
 import { SoundOutput } from './output';
 
 /** A file is at hand here; what is made by code is made where the engine works. */
 async function soundOf(engine: EngineClient, entry: StockEntry): Promise<Sound | null> {
-  if (!('hash' in entry.source)) return engine.sound(entry.id);
+  if (!('hash' in entry.source)) return engine.ask((to) => to.sound(entry.id));
   const data = (await filesOf([entry])).get(entry.source.hash);
   return data?.type === 'sound' ? data : null;
 }
@@ -48,25 +49,40 @@ function useHeard(engine: EngineClient, recording: string | null): readonly Hear
 }
 
 /**
- * Lets the piece be heard while it plays.
+ * Lets the piece be heard while it plays, and where somebody goes along it.
  *
  * @param recording the sound that is being recorded: its last take is not heard meanwhile
  */
-export function useSoundOutput(
-  engine: EngineClient,
-  silent: boolean,
-  recording: string | null,
-): void {
+export function useSoundOutput(engine: EngineClient, recording: string | null): void {
   const heard = useHeard(engine, recording);
   const { rate } = usePiece().frame;
+  const { level, silent, device } = useApp((s) => s.tools.heard);
+  const dispatch = useAppDispatch();
   const [output] = useState(() => new SoundOutput());
   useEffect(() => () => output.close(), [output]);
   useEffect(() => {
+    output.setLevel(level);
+  }, [output, level]);
+  useEffect(() => {
+    void output.setDevice(device).then((there) => {
+      if (there) return;
+      const message = 'The chosen output is not there: sounds are heard on the usual one.';
+      dispatch(noticed({ key: 'output', kind: 'note', message }));
+    });
+  }, [output, device, dispatch]);
+  useEffect(() => {
     if (silent || heard.length === 0) return;
+    let at = engine.report?.frame;
     const follow = (): void => {
       const { report } = engine;
-      if (!report?.playing || report.settling > 0) output.stop();
-      else output.follow(heard, (report.frame + 1) / rate);
+      if (!report) return;
+      const time = (report.frame + 1) / rate;
+      if (report.playing && report.settling === 0) output.follow(heard, time);
+      else if (report.playing) output.stop();
+      // Standing still, what is heard is where somebody has gone.
+      else if (report.frame !== at) output.grain(heard, time);
+      else output.stop();
+      at = report.frame;
     };
     const stop = engine.subscribe(follow);
     return () => {

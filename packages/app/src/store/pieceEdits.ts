@@ -1,12 +1,13 @@
 import {
   dialsOf,
+  fedBy,
   inEffect,
   isLayers,
   kindOf,
   ownSection,
   signalId,
   signalsIn,
-  formulaWithout as withoutName,
+  formulaWith,
   type Part,
   type Piece,
   type Swarm,
@@ -48,13 +49,43 @@ function withoutSignal(value: unknown, signal: string): unknown {
   if ('layers' in value) return { ...value, layers: withoutSignal(value.layers, signal) };
   if (!('signal' in value)) {
     if (!('text' in value) || typeof value.text !== 'string') return value;
-    return { ...value, text: withoutName(value.text, signal) };
+    return { ...value, text: formulaWith(value.text, signal, '0') };
   }
   if (signalId(String(value.signal)) !== signal) return value;
   // A layer of colours goes without: it counts as 0 then.
   if (!('feed' in value)) return { ...value, signal: undefined };
   if (value.feed === 'gradient') return { ...value, by: 'life', signal: undefined };
   return 'to' in value ? value.to : value;
+}
+
+/** What a value is with another signal, or part of one, in place of a signal. */
+function withOther(value: unknown, signal: string, other: string): unknown {
+  if (Array.isArray(value)) return value.map((v) => withOther(v, signal, other));
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, part]: [string, unknown]) => {
+      if (key === 'signal' && signalId(String(part)) === signal) return [key, other];
+      if (key === 'text') return [key, formulaWith(String(part), signal, `signal('${other}')`)];
+      return [key, withOther(part, signal, other)];
+    }),
+  );
+}
+
+/** Lets dials that a signal feeds follow another one. */
+export function followOther(
+  piece: Piece,
+  paths: readonly Path[],
+  signal: string,
+  other: string,
+): void {
+  const wanted = new Set(paths.map((path) => path.join('.')));
+  for (const { spec, value, path } of fedBy(piece, signal)) {
+    if (!wanted.has(path.join('.'))) continue;
+    if (spec.type === 'part') put(piece, path, other);
+    else if (spec.type === 'formula')
+      put(piece, path, formulaWith(value as string, signal, `signal('${other}')`));
+    else put(piece, path, withOther(JSON.parse(JSON.stringify(value)), signal, other));
+  }
 }
 
 /** A new signal hears the sound that is selected, or the last; it hangs on the signal that is selected. */
@@ -92,7 +123,7 @@ export function forget(piece: Piece, list: PartList, id: string): void {
       put(piece, path, '');
     }
     if (list === 'signals' && spec.type === 'formula') {
-      put(piece, path, withoutName(value as string, id));
+      put(piece, path, formulaWith(value as string, id, '0'));
     }
     if (list === 'signals' && [...signalsIn(value)].some((name) => signalId(name) === id)) {
       put(piece, path, withoutSignal(JSON.parse(JSON.stringify(value)), id));

@@ -20,6 +20,7 @@ import {
   type Take,
 } from '@vast-swarm/core';
 import {
+  followOther,
   forget,
   freed,
   listen,
@@ -244,6 +245,16 @@ const slice = createSlice({
         piece.signals.push(part);
         makeOwn(piece, path);
         put(piece, path, { feed: 'signal', signal: part.id, from, to } satisfies DialValue);
+      });
+    },
+    /** Dials that a signal feeds follow another one, or a part of one, from now on. */
+    swapped(
+      state,
+      { payload }: PayloadAction<{ paths: Path[]; signal: string; other: string; name: string }>,
+    ) {
+      const { paths, signal, other, name } = payload;
+      edit(state, `Follow ${name}`, (piece) => {
+        followOther(piece, paths, signal, other);
       });
     },
     /** Keeps what was recorded of a signal that was moved by hand. */

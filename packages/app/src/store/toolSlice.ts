@@ -14,10 +14,33 @@ export interface ToolState {
   handles: boolean;
   /** Whether a particle's readings are shown. */
   following: boolean;
+  /** What is heard of pieces: how loud, 0 to 1, whether at all, and on which device; '' is the usual one. */
+  heard: { level: number; silent: boolean; device: string };
   /** Titles of groups in the sheet that are folded away, in whatever part. */
   folded: readonly string[];
   /** What the engine says of the piece, in numbers. */
   notices: readonly Notice[];
+}
+
+const KEY = 'vast-swarm.heard';
+
+/** How loud it was in this browser the last time. */
+function storedHeard(): Partial<ToolState['heard']> {
+  const text = typeof localStorage === 'undefined' ? null : localStorage.getItem(KEY);
+  try {
+    const { level, device } = JSON.parse(text ?? '{}') as Record<string, unknown>;
+    return {
+      ...(typeof level === 'number' && level >= 0 && level <= 1 ? { level } : {}),
+      ...(typeof device === 'string' ? { device } : {}),
+    };
+  } catch {
+    return {};
+  }
+}
+
+/** Keeps how loud it is for the next time. */
+export function keepHeard({ level, device }: ToolState['heard']): void {
+  localStorage.setItem(KEY, JSON.stringify({ level, device }));
 }
 
 const initialState: ToolState = {
@@ -26,6 +49,7 @@ const initialState: ToolState = {
   playing: true,
   handles: true,
   following: false,
+  heard: { level: 1, silent: false, device: '', ...storedHeard() },
   folded: [],
   notices: [],
 };
@@ -49,6 +73,9 @@ const slice = createSlice({
     followingSet(state, { payload }: PayloadAction<boolean>) {
       state.following = payload;
     },
+    heardSet(state, { payload }: PayloadAction<Partial<ToolState['heard']>>) {
+      Object.assign(state.heard, payload);
+    },
     noticesTold(state, { payload }: PayloadAction<ToolState['notices']>) {
       state.notices = [...payload];
     },
@@ -56,7 +83,7 @@ const slice = createSlice({
       const others = state.folded.filter((title) => title !== payload);
       state.folded = others.length < state.folded.length ? others : [...others, payload];
     },
-    toolsReset: ({ folded }) => ({ ...initialState, folded }),
+    toolsReset: ({ folded, heard }) => ({ ...initialState, folded, heard }),
   },
 });
 

@@ -9,8 +9,6 @@ import {
   SkipBack,
   SkipForward,
   Undo2,
-  Volume2,
-  VolumeX,
 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -22,18 +20,16 @@ import { store, useApp, useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
+import { Volume } from './Volume';
 
 interface Props {
   id: string;
   preview: PreviewChoice;
   onPreview: (choice: PreviewChoice) => void;
-  /** Whether sounds of the piece are not let out. */
-  silent: boolean;
-  onSilent: (silent: boolean) => void;
 }
 
 /** Name, undo, transport, what the engine does, and the way to the render. */
-export function Bar({ id, preview, onPreview, silent, onSilent }: Props) {
+export function Bar({ id, preview, onPreview }: Props) {
   const navigate = useNavigate();
   const sounds = useApp((s) => s.piece.piece!.sounds.length > 0);
   return (
@@ -59,17 +55,7 @@ export function Bar({ id, preview, onPreview, silent, onSilent }: Props) {
       <UndoRedo />
       <Box sx={{ flex: 1 }} />
       <Transport />
-      {sounds && (
-        <IconAction
-          label={silent ? 'Let it be heard' : 'Silence'}
-          pressed={silent}
-          onClick={() => {
-            onSilent(!silent);
-          }}
-        >
-          {silent ? <VolumeX size={16} /> : <Volume2 size={16} />}
-        </IconAction>
-      )}
+      {sounds && <Volume />}
       <Box sx={{ flex: 1 }} />
       <EngineState />
       <PreviewSize preview={preview} onPreview={onPreview} />

@@ -119,18 +119,17 @@ export function OpenPiece({ id }: { id: string }) {
   const { engine, microphone, generation } = useEngineOf(id);
   const playing = useApp((s) => s.tools.playing);
   const [preview, setPreview] = useState<PreviewChoice>('auto');
-  const [silent, setSilent] = useState(false);
   const [sheetWidth, setSheetWidth] = useState(430);
   useEffect(() => {
     engine.play(playing);
   }, [engine, playing]);
   const recording = useRecording(engine, microphone);
-  useSoundOutput(engine, silent, recording);
+  useSoundOutput(engine, recording);
   useShortcuts(engine);
   return (
     <EngineContext value={engine}>
       <MicrophoneContext value={microphone}>
-        <Bar {...{ id, preview, silent }} onPreview={setPreview} onSilent={setSilent} />
+        <Bar {...{ id, preview }} onPreview={setPreview} />
         <LineUp />
         <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
           <Box

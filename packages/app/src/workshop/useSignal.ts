@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { chainOf, memo, Scene, sourcesOf } from '@vast-swarm/core';
 import { useEngine } from '../engine/EngineContext';
 import { usePiece } from '../store/store';
+import { useGrowing } from './useGrowing';
 
 /** Values over the piece that are asked of the engine, for a signal that hears. */
 const MOST = 2000;
@@ -19,21 +20,24 @@ export function useSignal(id: string): (time: number) => number {
   const { rate, length } = frame;
   const seconds = length / rate;
   const count = Math.min(MOST, length) + 1;
+  const grown = useGrowing();
   useEffect(() => {
     if (!hears) return;
     let wanted = true;
-    engine.curve(id, seconds, count).then(
-      (values) => {
-        if (wanted) setHeard(values);
-      },
-      // The engine is gone, and has told so.
-      () => undefined,
-    );
+    engine
+      .ask((to) => to.curve(id, seconds, count))
+      .then(
+        (values) => {
+          if (wanted) setHeard(values);
+        },
+        // The engine is gone, and has told so.
+        () => undefined,
+      );
     return () => {
       wanted = false;
     };
     // Most dials that are turned change nothing of it.
-  }, [engine, hears, signals, sounds, stock, seed, id, seconds, count]);
+  }, [engine, hears, signals, sounds, stock, seed, id, seconds, count, grown]);
   return useMemo(() => {
     if (!hears) {
       // One for all that read the piece.

@@ -222,9 +222,21 @@ export interface SoundContext {
   live?: LiveSound | undefined;
 }
 
+/** Dials of a sound that are dragged on the timing strip. */
+export interface SoundStrip<K extends string = string> {
+  /** The frame at which it begins. */
+  start: K;
+  /** Seconds of it: where what is heard begins, and ends; 0 is its own end. */
+  trim?: readonly [from: K, to: K];
+  /** Seconds. */
+  fades?: readonly [fadeIn: K, fadeOut: K];
+}
+
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
   records?: { take: keyof D & string; start: keyof D & string };
+  /** What is dragged on the timing strip: names of its dials. */
+  strip: SoundStrip<keyof D & string>;
   /** What is heard, and when; null where nothing is. */
   heard(dials: ValuesOf<D>, context: SoundContext): Heard | null;
 }
@@ -252,9 +264,28 @@ export interface SignalContext {
   heard: (id: string) => Heard | null;
 }
 
-type Follow = (time: number) => number;
+/** A signal as a function of the time in seconds. */
+export interface Follow {
+  (time: number): number;
+  /** When it fires between two times, of one that does. */
+  fired?: (from: number, to: number) => number[];
+}
+
+/** What is dragged on the bench of a signal: names of its dials. */
+export interface Bench<K extends string = string> {
+  /** The two frequencies between which it hears. */
+  cuts?: readonly [low: K, high: K];
+  /** A value of what goes in. */
+  threshold?: K;
+  /** The stages of an envelope. */
+  envelope?: readonly [attack: K, hold: K, decay: K, sustain: K, release: K];
+  /** Beats a minute, and the second of the first one. */
+  tempo?: readonly [tempo: K, first: K];
+}
 
 export interface SignalKind<D extends Dials = Dials> extends Kind<D> {
+  /** What its bench offers beside its curve. */
+  bench?: Bench<keyof D & string>;
   /** How many signals it is at once; one where nothing is said. */
   parts?(dials: ValuesOf<D>): number;
   /** The signal, or each of its parts, as a function of the time in seconds. */

@@ -218,10 +218,11 @@ class Reader {
   }
 }
 
-/** A formula with 0 for a signal that is gone. */
-export function withoutSignal(text: string, id: string): string {
+/** A formula with something else, as 0, in place of a signal. */
+export function withSignalAs(text: string, id: string, other: string): string {
   const name = id.replace(/[^\w]/g, '\\$&');
-  return text.replace(new RegExp(`\\bsignal\\(\\s*['"]?${name}(\\.\\d+)?['"]?\\s*\\)`, 'g'), '0');
+  const named = new RegExp(`\\bsignal\\(\\s*['"]?${name}(\\.\\d+)?['"]?\\s*\\)`, 'g');
+  return text.replace(named, () => other);
 }
 
 /** Ids of the signals that a formula names; none where it cannot be read. */

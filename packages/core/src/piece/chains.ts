@@ -1,6 +1,7 @@
 import { kindOf } from '../catalogue';
 import { formulaSignals } from '../formula/parse';
 import type { Part, Piece } from './types';
+import { dialsOf, signalsIn, type DialPlace } from './walk';
 
 /** What signals are made from. */
 
@@ -52,6 +53,16 @@ export function chainOf(piece: Piece, names: Iterable<string>): Part[] {
   };
   for (const name of names) visit(signalId(name));
   return piece.signals.filter((s) => found.has(s.id));
+}
+
+/** The dials that a signal, or a part of it, feeds: those of other signals too. */
+export function fedBy(piece: Piece, id: string): DialPlace[] {
+  return [...dialsOf(piece)].filter(({ spec, value }) => {
+    const names = signalsIn(value);
+    if (spec.type === 'part' && spec.of === 'signals') names.add(value as string);
+    if (spec.type === 'formula') formulaSignals(value as string).forEach((name) => names.add(name));
+    return [...names].some((name) => signalId(name) === id);
+  });
 }
 
 /** A loop that a signal stands in, by ids from itself to itself; null where there is none. */

@@ -1,3 +1,4 @@
+import type { Follow } from '../catalogue/kinds';
 import type { BlockTrack } from '../language/track';
 import type { Piece } from '../piece/types';
 import type { Bake } from './bake';
@@ -93,7 +94,7 @@ export interface ShadowPlan {
 /** What a piece has that changes with time and is not simulated. */
 export interface Tracks {
   /** Signals by id: a function of the time in seconds. */
-  numbers: ReadonlyMap<string, (time: number) => number>;
+  numbers: ReadonlyMap<string, Follow>;
   /** What engines have to have at hand before they step. */
   blocks: readonly BlockTrack[];
 }

@@ -1,3 +1,4 @@
+import type { Follow } from '../catalogue/kinds';
 import { swarmDials } from '../catalogue/swarmDials';
 import type { KernelBuilder } from '../language/builder';
 import type { World } from '../language/world';
@@ -16,7 +17,7 @@ import type { StockData } from '../stock/types';
 export class Scene implements World {
   readonly size: World['size'];
   readonly lens: World['lens'];
-  readonly signals: ReadonlyMap<string, (time: number) => number>;
+  readonly signals: ReadonlyMap<string, Follow>;
 
   constructor(
     readonly piece: Piece,

@@ -1,5 +1,5 @@
 import { kindOf } from '../catalogue';
-import type { LiveClock, SignalContext } from '../catalogue/kinds';
+import type { Follow, LiveClock, SignalContext } from '../catalogue/kinds';
 import { LiveTake } from '../feeds/take';
 import type { Heard } from '../stock/sound/heard';
 import { LiveSound } from '../stock/sound/liveSound';
@@ -10,7 +10,6 @@ import type { Part, Piece } from '../piece/types';
 /** What is being recorded: of a signal that is moved by hand, or of a sound that comes in. */
 export type LiveInput = LiveTake | LiveSound;
 
-type Follow = (time: number) => number;
 const NOTHING: Follow = () => 0;
 
 /** The dial of a signal that holds what was recorded, where it has one. */

@@ -1,5 +1,6 @@
 import { Box, Button } from '@mui/material';
-import { useReport } from '../../engine/EngineContext';
+import { makeBake } from '../../data/bakes';
+import { useEngine, useReport } from '../../engine/EngineContext';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
@@ -11,7 +12,8 @@ export function Tidings() {
   const notices = useApp((s) => s.tools.notices);
   const empty = useReport((r) => r !== null && r.settling === 0 && r.frame > 0 && r.alive === 0);
   const nothing = empty && piece.swarms.some((s) => s.on);
-  if (notices.length === 0 && !nothing) return null;
+  const late = useReport((r) => Math.round(r?.late ?? 0));
+  if (notices.length === 0 && !nothing && late === 0) return null;
   const raise = (part: string, enough: number): void => {
     const at = piece.swarms.findIndex((s) => s.id === part);
     const path = ['swarms', at, 'dials', 'limit'];
@@ -41,10 +43,44 @@ export function Tidings() {
           )}
         </Box>
       ))}
+      {late > 0 && <Late milliseconds={late} />}
       {nothing && (
         <Box sx={{ color: COLOURS.faint }}>
           Nothing is alive at this frame; the doctor, below, tells why.
         </Box>
+      )}
+    </Box>
+  );
+}
+
+/** Simulating takes longer than the sound gives it: what is stored has not to be simulated. */
+function Late({ milliseconds }: { milliseconds: number }) {
+  const engine = useEngine();
+  const { frame, swarms } = usePiece();
+  const baked = useApp((s) => s.bakes.bakes);
+  const making = useApp((s) => s.bakes.making);
+  const most = useReport((r) => {
+    const left = Object.entries(r?.aliveBy ?? {}).filter(([id]) => !baked[id]);
+    return left.sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
+  });
+  const swarm = swarms.find(({ id }) => id === most);
+  const given = (1000 / frame.rate).toFixed(0);
+  return (
+    <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
+      <Box sx={{ flex: 1 }}>
+        Simulating a frame takes {milliseconds} ms here, and the sound gives it {given} ms: the
+        picture cannot keep up with it.
+      </Box>
+      {swarm && (
+        <Button
+          size="small"
+          disabled={making !== null}
+          onClick={() => {
+            makeBake(engine, swarm.id);
+          }}
+        >
+          Bake {swarm.name}
+        </Button>
       )}
     </Box>
   );

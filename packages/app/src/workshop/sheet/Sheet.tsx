@@ -15,6 +15,7 @@ import { pieceActions, type Selection } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';
+import { Bench } from './bench/Bench';
 import { BakeBox } from './BakeBox';
 import { BodiesSheet } from './BodiesSheet';
 import { ChoiceDials } from './ChoiceDials';
@@ -23,7 +24,6 @@ import { DialRow } from './DialRow';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
 import { LiveBox } from './LiveBox';
-import { SignalCurve } from './SignalCurve';
 
 type Path = (string | number)[];
 
@@ -65,7 +65,7 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
       {records && <LiveBox sound={part} taken={part.dials[records.take] !== ''} />}
-      {list === 'signals' && <SignalCurve id={part.id} height={64} label={part.name} />}
+      {list === 'signals' && <Bench key={part.id} signal={part} at={at} />}
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>
   );

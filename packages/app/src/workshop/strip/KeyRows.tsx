@@ -6,24 +6,23 @@ import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { useHolding } from '../../ui/useHolding';
 import { useSignal } from '../useSignal';
+import { useStrip } from './StripContext';
 import { keysAtTime, withKey } from './keyEdits';
+import { Lane } from './Lane';
 import { RowName } from './RowName';
 
 const HEIGHT = 36;
 const POINTS = 240;
 
 /** A row for each signal: its curve over the piece's time, and the keys of keyframes. */
-export function KeyRows({ seconds }: { seconds: number }) {
+export function KeyRows() {
   const piece = usePiece();
-  return piece.signals.map((signal, at) => (
-    <Row key={signal.id} signal={signal} at={at} seconds={seconds} />
-  ));
+  return piece.signals.map((signal, at) => <Row key={signal.id} signal={signal} at={at} />);
 }
 
 interface RowProps {
   signal: Part;
   at: number;
-  seconds: number;
 }
 
 /** A signal over the piece's time, and how its values stand in the row. */
@@ -35,8 +34,14 @@ interface Curve {
   valueAt: (part: number) => number;
 }
 
-function curveOf(at: (time: number) => number, keys: Keys, seconds: number): Curve {
-  const values = Array.from({ length: POINTS + 1 }, (_, i) => at((seconds * i) / POINTS));
+function curveOf(
+  at: (time: number) => number,
+  keys: Keys,
+  [from, to]: readonly [number, number],
+): Curve {
+  const values = Array.from({ length: POINTS + 1 }, (_, i) =>
+    at(from + ((to - from) * i) / POINTS),
+  );
   const all = [...values, ...keys.map((k) => k.value)];
   const [low, high] = [Math.min(...all), Math.max(...all)];
   const span = high - low || 1;
@@ -69,71 +74,73 @@ function useKeyChanges(signal: Part, at: number, keys: Keys) {
   };
 }
 
-function Row({ signal, at, seconds }: RowProps) {
+function Row({ signal, at }: RowProps) {
+  const { view, rate, percent, frameAt, snap } = useStrip();
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'signals' && s.piece.selection.id === signal.id,
   );
   const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : [];
-  const curve = curveOf(useSignal(signal.id), keys, seconds);
+  const curve = curveOf(useSignal(signal.id), keys, [view.from / rate, view.to / rate]);
   const { put, change, settle } = useKeyChanges(signal, at, keys);
-  const placeOf = ({ currentTarget, clientX, clientY }: MouseEvent): Pick<Key, 'at' | 'value'> => {
-    const frame = currentTarget.getBoundingClientRect();
-    const part = 1 - (clientY - frame.top - 6) / (HEIGHT - 12);
-    return { at: (seconds * (clientX - frame.left)) / frame.width, value: curve.valueAt(part) };
+  const placeOf = (event: MouseEvent): Pick<Key, 'at' | 'value'> => {
+    const { top } = event.currentTarget.getBoundingClientRect();
+    const part = 1 - (event.clientY - top - 6) / (HEIGHT - 12);
+    return { at: snap(frameAt(event), event) / rate, value: curve.valueAt(part) };
   };
   const { surface, hold, handlers } = useHolding<HTMLDivElement>((i, event) => {
     event.stopPropagation();
     change(i, placeOf(event));
   }, settle);
   return (
-    <Box
-      ref={surface}
-      role="group"
-      aria-label={`${signal.name} over time`}
-      onDoubleClick={(event) => {
-        if (signal.kind !== 'keyframes') return;
-        const { at: time } = placeOf(event);
-        put(withKey(keys, { at: time, value: keysAtTime(keys, time) }));
-        settle();
-      }}
-      {...handlers}
-      sx={{ position: 'relative', height: HEIGHT, borderTop: `1px solid ${COLOURS.line}` }}
-    >
-      <RowName list="signals" part={signal} chosen={chosen} />
-      <svg
-        viewBox={`0 0 100 ${String(HEIGHT)}`}
-        preserveAspectRatio="none"
-        aria-hidden
-        style={{ width: '100%', height: HEIGHT, display: 'block' }}
+    <Lane height={HEIGHT} name={<RowName list="signals" part={signal} chosen={chosen} />}>
+      <div
+        ref={surface}
+        role="group"
+        aria-label={`${signal.name} over time`}
+        onDoubleClick={(event) => {
+          if (signal.kind !== 'keyframes') return;
+          const { at: time } = placeOf(event);
+          put(withKey(keys, { at: time, value: keysAtTime(keys, time) }));
+          settle();
+        }}
+        {...handlers}
+        style={{ position: 'absolute', inset: 0 }}
       >
-        <path
-          d={curve.d}
-          fill="none"
-          stroke={chosen ? COLOURS.amber : COLOURS.glass}
-          strokeWidth={1.3}
-          vectorEffect="non-scaling-stroke"
-        />
-      </svg>
-      {keys.map((key, i) => (
-        <KeyMark
-          key={i}
-          label={`${signal.name}, key ${String(i + 1)}`}
-          mark={key}
-          chosen={chosen}
-          left={`calc(${String((100 * key.at) / Math.max(1e-6, seconds))}% - 5px)`}
-          top={curve.y(key.value) - 5}
-          onHold={(pointer) => {
-            hold(i, pointer);
-          }}
-          onMove={(part) => {
-            change(i, part);
-          }}
-          onRemove={() => {
-            if (keys.length > 1) put(keys.filter((_, n) => n !== i));
-          }}
-        />
-      ))}
-    </Box>
+        <svg
+          viewBox={`0 0 100 ${String(HEIGHT)}`}
+          preserveAspectRatio="none"
+          aria-hidden
+          style={{ width: '100%', height: HEIGHT, display: 'block' }}
+        >
+          <path
+            d={curve.d}
+            fill="none"
+            stroke={chosen ? COLOURS.amber : COLOURS.glass}
+            strokeWidth={1.3}
+            vectorEffect="non-scaling-stroke"
+          />
+        </svg>
+        {keys.map((key, i) => (
+          <KeyMark
+            key={i}
+            label={`${signal.name}, key ${String(i + 1)}`}
+            mark={key}
+            chosen={chosen}
+            left={`calc(${percent(key.at * rate)} - 5px)`}
+            top={curve.y(key.value) - 5}
+            onHold={(pointer) => {
+              hold(i, pointer);
+            }}
+            onMove={(part) => {
+              change(i, part);
+            }}
+            onRemove={() => {
+              if (keys.length > 1) put(keys.filter((_, n) => n !== i));
+            }}
+          />
+        ))}
+      </div>
+    </Lane>
   );
 }
 

@@ -1,39 +1,26 @@
-import { Box } from '@mui/material';
-import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Part, Peaks } from '@vast-swarm/core';
+import { useEffect, useState, type KeyboardEvent } from 'react';
+import { kindOf, type Part, type Peaks } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
+import type { SoundExtent } from '../../engine/hearing';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { useHolding } from '../../ui/useHolding';
+import { useGrowing } from '../useGrowing';
+import { usePeaks } from '../usePeaks';
+import { Lane } from './Lane';
 import { RowName } from './RowName';
+import { SoundGrips } from './SoundGrips';
+import { useStrip } from './StripContext';
 
-const HEIGHT = 40;
-/** Stretches of the piece that a waveform is drawn in. */
-const COLUMNS = 700;
+const HEIGHT = 44;
+/** Stretches that a waveform is drawn in. */
+const COLUMNS = 800;
 
-/** A row for each sound: its waveform where it is heard, dragged to where it begins. */
-export function SoundRows({ last }: { last: number }) {
+/** A row for each sound: its waveform where it is heard, dragged, trimmed and faded there. */
+export function SoundRows() {
   const sounds = usePiece().sounds;
-  return sounds.map((sound, at) => <Row key={sound.id} sound={sound} at={at} last={last} />);
-}
-
-/** What is heard of a sound over the piece, found where the engine works. */
-function usePeaks(id: string): Peaks | null {
-  const engine = useEngine();
-  const { sounds, stock, frame } = usePiece();
-  const [peaks, setPeaks] = useState<Peaks | null>(null);
-  useEffect(() => {
-    let wanted = true;
-    const take = (found: Peaks | null): void => {
-      if (wanted) setPeaks(found);
-    };
-    engine.peaks(id, COLUMNS).then(take, () => undefined);
-    return () => {
-      wanted = false;
-    };
-  }, [engine, id, sounds, stock, frame]);
-  return peaks;
+  return sounds.map((sound, at) => <Row key={sound.id} sound={sound} at={at} />);
 }
 
 function shapeOf({ low, high }: Peaks): string {
@@ -43,27 +30,45 @@ function shapeOf({ low, high }: Peaks): string {
   return `M${[...tops, ...bottoms].join('L')}Z`;
 }
 
-function Row({ sound, at, last }: { sound: Part; at: number; last: number }) {
+/** Where a sound stands in the piece, as soon as the engine has told it. */
+function useExtent(id: string): SoundExtent | null {
+  const engine = useEngine();
+  const { sounds, stock, frame } = usePiece();
+  const grown = useGrowing();
+  const [extent, setExtent] = useState<SoundExtent | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    const take = (found: SoundExtent | null): void => {
+      if (wanted) setExtent(found);
+    };
+    engine.ask((ask) => ask.extent(id)).then(take, () => undefined);
+    return () => {
+      wanted = false;
+    };
+  }, [engine, id, sounds, stock, frame, grown]);
+  return extent;
+}
+
+function Row({ sound, at }: { sound: Part; at: number }) {
   const dispatch = useAppDispatch();
+  const { view, rate, frameAt, snap } = useStrip();
+  const { strip } = kindOf('sounds', sound.kind);
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'sounds' && s.piece.selection.id === sound.id,
   );
-  const peaks = usePeaks(sound.id);
-  const start = sound.dials.start as number;
+  const peaks = usePeaks(sound.id, view.from / rate, view.to / rate, COLUMNS);
+  const extent = useExtent(sound.id);
+  const start = sound.dials[strip.start] as number;
   const [grip, setGrip] = useState(0);
   const begin = (frame: number): void => {
-    const path = ['sounds', at, 'dials', 'start'];
+    const path = ['sounds', at, 'dials', strip.start];
     const value = Math.round(frame);
     dispatch(pieceActions.set({ path, value, label: 'Begins at', merge: `start.${sound.id}` }));
   };
   const settle = (): void => void dispatch(pieceActions.settled());
-  const frameAt = ({ currentTarget, clientX }: PointerEvent): number => {
-    const box = currentTarget.getBoundingClientRect();
-    return (last * (clientX - box.left)) / box.width;
-  };
   const { surface, hold, handlers } = useHolding<HTMLDivElement>((_, event) => {
     event.stopPropagation();
-    begin(frameAt(event) - grip);
+    begin(snap(frameAt(event) - grip, event));
   }, settle);
   const keys = (event: KeyboardEvent): void => {
     const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
@@ -73,37 +78,35 @@ function Row({ sound, at, last }: { sound: Part; at: number; last: number }) {
     begin(start + way * (event.shiftKey ? 10 : 1));
   };
   return (
-    <Box
-      ref={surface}
-      {...handlers}
-      sx={{ position: 'relative', height: HEIGHT, borderTop: `1px solid ${COLOURS.line}` }}
-    >
-      <RowName list="sounds" part={sound} chosen={chosen} />
-      <svg
-        viewBox={`0 0 ${String(COLUMNS)} ${String(HEIGHT)}`}
-        preserveAspectRatio="none"
-        role="slider"
-        tabIndex={0}
-        aria-label={`${sound.name} begins at`}
-        aria-valuenow={start}
-        aria-valuetext={`frame ${String(start)}`}
-        onKeyDown={keys}
-        onPointerDown={(event) => {
-          event.stopPropagation();
-          dispatch(pieceActions.selected({ list: 'sounds', id: sound.id }));
-          setGrip(frameAt(event) - start);
-          hold(0, event.pointerId);
-        }}
-        style={{ width: '100%', height: HEIGHT, display: 'block', cursor: 'ew-resize' }}
-      >
-        {peaks && (
-          <path
-            d={shapeOf(peaks)}
-            fill={chosen ? COLOURS.amber : COLOURS.glass}
-            opacity={sound.on ? 0.7 : 0.2}
-          />
-        )}
-      </svg>
-    </Box>
+    <Lane height={HEIGHT} name={<RowName list="sounds" part={sound} chosen={chosen} />}>
+      <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
+        <svg
+          viewBox={`0 0 ${String(COLUMNS - 1)} ${String(HEIGHT)}`}
+          preserveAspectRatio="none"
+          role="slider"
+          tabIndex={0}
+          aria-label={`${sound.name} begins at`}
+          aria-valuenow={start}
+          aria-valuetext={`frame ${String(start)}`}
+          onKeyDown={keys}
+          onPointerDown={(event) => {
+            event.stopPropagation();
+            dispatch(pieceActions.selected({ list: 'sounds', id: sound.id }));
+            setGrip(frameAt(event) - start);
+            hold(0, event.pointerId);
+          }}
+          style={{ width: '100%', height: HEIGHT, display: 'block', cursor: 'grab' }}
+        >
+          {peaks && (
+            <path
+              d={shapeOf(peaks)}
+              fill={chosen ? COLOURS.amber : COLOURS.glass}
+              opacity={sound.on ? 0.7 : 0.2}
+            />
+          )}
+        </svg>
+      </div>
+      {extent && <SoundGrips {...{ sound, at, extent }} height={HEIGHT} />}
+    </Lane>
   );
 }

@@ -1,110 +1,152 @@
 import { Box } from '@mui/material';
+import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import {
   useEffect,
   useMemo,
   useRef,
+  useState,
   type KeyboardEvent,
   type PointerEvent,
   type ReactNode,
 } from 'react';
-import { birthsIn, type Swarm } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
 import { useApp } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
+import { IconAction } from '../../ui/IconAction';
+import { beatsIn } from './beats';
 import { KeyRows } from './KeyRows';
 import { SoundRows } from './SoundRows';
+import { StripContext, useStrip, type Strip } from './StripContext';
+import { SwarmRows } from './SwarmRows';
+import { panned, snapped, spacing, wholeOf, withFrame, zoomed, type View } from './view';
 
-/** Distance of ruler marks: the shortest round number of frames that leaves room for a label. */
-function spacing(length: number): number {
-  const least = length / 12;
-  const size = 10 ** Math.floor(Math.log10(Math.max(1, least)));
-  return [1, 2, 5, 10].map((k) => k * size).find((s) => s >= least) ?? size * 10;
-}
+/** Room before the rows for their names. */
+const NAMES = 92;
+/** Pixels from which a beat draws what is dragged. */
+const REACH = 6;
+/** One turn of a wheel. */
+const TURN = 1.25;
 
-/** What the strip shows of a swarm, in seconds. */
-type Span = Pick<Swarm, 'id' | 'name' | 'on'> &
-  Record<'start' | 'end' | 'burst' | 'burstAt' | 'burstEvery', number> & {
-    /** Whether it is born from start to end, or in bursts only. */
-    steady: boolean;
-  };
-
-function spanOf({ id, name, on, dials }: Swarm): Span {
-  const dial = (key: string): number => dials[key] as number;
-  const { rate, burst } = birthsIn(dials);
-  const span = { id, name, on, start: dial('start'), end: dial('end'), steady: rate !== 0 };
-  if (dials.when === 'once') return { ...span, burst: 1, burstAt: span.start, burstEvery: 0 };
-  return { ...span, burst, burstAt: dial('burstAt'), burstEvery: dial('burstEvery') };
-}
-
-/** Most bursts that are marked. */
-const MOST_BURSTS = 200;
-
-/** Seconds of a swarm's bursts, up to the end of the piece. */
-function burstsOf({ burst, burstAt, burstEvery }: Span, end: number): number[] {
-  if (burst === 0) return [];
-  if (burstEvery === 0) return [burstAt];
-  const count = Math.min(MOST_BURSTS, Math.floor((end - burstAt) / burstEvery) + 1);
-  return Array.from({ length: Math.max(0, count) }, (_, i) => burstAt + i * burstEvery);
-}
-
-/** Where a frame stands on the strip. */
-type Percent = (frame: number) => string;
-
-/** Frames along the top, a bar for the births of each swarm; press anywhere to go there. */
+/** Frames along the top, a row for each swarm, sound and signal; press anywhere to go there. */
 export function Timing() {
   const { length, rate } = useApp((s) => s.piece.piece!.frame);
   const last = length - 1;
-  const percent: Percent = (f) => `${String((100 * Math.max(0, f)) / Math.max(1, last))}%`;
+  const [chosen, setView] = useState<View | null>(null);
+  const view = useMemo(() => {
+    const whole = wholeOf(last);
+    // A piece that was made shorter is seen as far as it goes.
+    return chosen && chosen.to <= whole.to ? chosen : whole;
+  }, [chosen, last]);
+  const strip = useStripOf(view, last, rate);
   return (
-    <Box sx={{ px: 2, pt: 1, pb: 1.5, height: '100%', overflowY: 'auto' }}>
-      <TimeSlider last={last} rate={rate}>
-        <Ruler length={length} percent={percent} />
-        <SwarmRows last={last} rate={rate} percent={percent} />
-        <SoundRows last={last} />
-        <KeyRows seconds={last / rate} />
-      </TimeSlider>
+    <Box sx={{ px: 2, pt: 1, pb: 1.5, height: '100%', overflowY: 'auto', overflowX: 'hidden' }}>
+      <StripContext value={strip}>
+        <TimeSlider onView={setView}>
+          <Ruler />
+          <SwarmRows />
+          <SoundRows />
+          <KeyRows />
+        </TimeSlider>
+      </StripContext>
     </Box>
   );
 }
 
-interface SliderProps {
-  last: number;
-  rate: number;
-  children: ReactNode;
+function useStripOf(view: View, last: number, rate: number): Strip {
+  const signals = useApp((s) => s.piece.piece!.signals);
+  return useMemo(() => {
+    const length = view.to - view.from;
+    const beats = beatsIn(signals, rate, view);
+    return {
+      ...{ view, last, rate, beats },
+      percent: (frame) => `${String((100 * (frame - view.from)) / length)}%`,
+      frameAt({ clientX, currentTarget }) {
+        const box = currentTarget.getBoundingClientRect();
+        return view.from + (length * (clientX - box.left)) / box.width;
+      },
+      snap(frame, { altKey, currentTarget }) {
+        const { width } = currentTarget.getBoundingClientRect();
+        return altKey ? frame : snapped(frame, beats, (REACH * length) / width);
+      },
+    };
+  }, [view, last, rate, signals]);
 }
 
-/** The strip itself: a slider over all rows, with the playhead over them. */
-function TimeSlider({ last, rate, children }: SliderProps) {
+/** Nearer and further by the wheel with Ctrl, to and fro by the wheel across or with Shift. */
+function useWheel(strip: Strip, onView: (view: View) => void) {
+  const surface = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const element = surface.current!;
+    const wheel = (event: WheelEvent): void => {
+      const { view, last, frameAt } = strip;
+      const across = event.shiftKey ? event.deltaY || event.deltaX : event.deltaX;
+      if (event.ctrlKey || event.metaKey) {
+        const around = frameAt({ clientX: event.clientX, currentTarget: element });
+        onView(zoomed(view, event.deltaY < 0 ? TURN : 1 / TURN, around, last));
+      } else if (across !== 0) {
+        const { width } = element.getBoundingClientRect();
+        onView(panned(view, (across * (view.to - view.from)) / width, last));
+      } else return;
+      event.preventDefault();
+    };
+    // Otherwise the browser would make the whole page larger.
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => {
+      element.removeEventListener('wheel', wheel);
+    };
+  }, [strip, onView]);
+  return surface;
+}
+
+/** The strip itself: a slider over all rows, with beats behind them and the playhead over them. */
+function TimeSlider({ onView, children }: { onView: (view: View) => void; children: ReactNode }) {
   const engine = useEngine();
-  const strip = useRef<HTMLDivElement>(null);
+  const strip = useStrip();
+  const { view, last, rate } = strip;
+  const surface = useWheel(strip, onView);
   const playhead = useRef<HTMLDivElement>(null);
   // At every frame: written straight on the elements, since React would take too long.
   useEffect(() => {
+    let seen = -1;
     const put = (): void => {
       const now = Math.max(0, engine.report?.frame ?? 0);
-      playhead.current!.style.left = `${String((100 * now) / Math.max(1, last))}%`;
-      strip.current!.setAttribute('aria-valuenow', String(now));
+      const { percent } = strip;
+      playhead.current!.style.left = percent(now);
+      playhead.current!.hidden = now < view.from || now > view.to;
+      surface.current!.setAttribute('aria-valuenow', String(now));
       const seconds = (now / rate).toFixed(2);
-      strip.current!.setAttribute('aria-valuetext', `frame ${String(now)}, ${seconds} seconds`);
+      surface.current!.setAttribute('aria-valuetext', `frame ${String(now)}, ${seconds} seconds`);
+      // The view goes along with what plays, not where somebody looks elsewhere.
+      const was = seen >= view.from && seen <= view.to;
+      if (was && playhead.current!.hidden) onView(withFrame(view, now, last));
+      seen = now;
     };
     put();
     return engine.subscribe(put);
-  }, [engine, last, rate]);
+  }, [engine, strip, view, last, rate, onView, surface]);
   const scrub = (event: PointerEvent): void => {
-    const box = strip.current!.getBoundingClientRect();
-    const part = Math.min(1, Math.max(0, (event.clientX - box.left) / box.width));
-    engine.seek(Math.round(part * last));
+    const frame = strip.frameAt({ clientX: event.clientX, currentTarget: surface.current! });
+    engine.seek(Math.min(last, Math.max(0, Math.round(frame))));
+  };
+  const around = (): number => {
+    const now = Math.max(0, engine.report?.frame ?? 0);
+    return now >= view.from && now <= view.to ? now : (view.from + view.to) / 2;
+  };
+  const zoom = (factor: number): void => {
+    onView(zoomed(view, factor, around(), last));
   };
   const keys = (event: KeyboardEvent): void => {
     const to = frameOfKey(event, engine.place, last);
-    if (to === undefined) return;
+    if (to !== undefined) engine.seek(to);
+    else if (event.key === '+') zoom(2);
+    else if (event.key === '-') zoom(0.5);
+    else return;
     event.preventDefault();
     event.stopPropagation();
-    engine.seek(to);
   };
   return (
     <Box
-      ref={strip}
+      ref={surface}
       role="slider"
       tabIndex={0}
       aria-label="Time"
@@ -119,8 +161,21 @@ function TimeSlider({ last, rate, children }: SliderProps) {
       onPointerMove={(event) => {
         if (event.buttons & 1) scrub(event);
       }}
-      sx={{ position: 'relative', cursor: 'col-resize', touchAction: 'none', ml: '92px' }}
+      sx={{
+        position: 'relative',
+        cursor: 'col-resize',
+        touchAction: 'none',
+        ml: `${String(NAMES)}px`,
+      }}
     >
+      <Zooms
+        whole={view.from === 0 && view.to >= last}
+        onZoom={zoom}
+        onWhole={() => {
+          onView(wholeOf(last));
+        }}
+      />
+      <Beats />
       {children}
       <Box
         ref={playhead}
@@ -129,6 +184,50 @@ function TimeSlider({ last, rate, children }: SliderProps) {
           ...{ bgcolor: COLOURS.amber, pointerEvents: 'none' },
         }}
       />
+    </Box>
+  );
+}
+
+interface ZoomsProps {
+  whole: boolean;
+  onZoom: (factor: number) => void;
+  onWhole: () => void;
+}
+
+/** Buttons before the ruler: what the wheel does, for those who have none. */
+function Zooms({ whole, onZoom, onWhole }: ZoomsProps) {
+  return (
+    <Box
+      onPointerDown={(event) => {
+        event.stopPropagation();
+      }}
+      sx={{
+        ...{ position: 'absolute', left: -NAMES - 4, top: -2, display: 'flex', zIndex: 1 },
+        '& button': { p: '3px', color: COLOURS.faint },
+      }}
+    >
+      <IconAction
+        label="See less of the piece"
+        shortcut="+"
+        onClick={() => {
+          onZoom(2);
+        }}
+      >
+        <ZoomIn size={14} />
+      </IconAction>
+      <IconAction
+        label="See more of the piece"
+        shortcut="-"
+        disabled={whole}
+        onClick={() => {
+          onZoom(0.5);
+        }}
+      >
+        <ZoomOut size={14} />
+      </IconAction>
+      <IconAction label="See the whole piece" disabled={whole} onClick={onWhole}>
+        <Maximize2 size={13} />
+      </IconAction>
     </Box>
   );
 }
@@ -145,12 +244,42 @@ function frameOfKey({ key, shiftKey }: KeyboardEvent, now: number, last: number)
   return to[key];
 }
 
-function Ruler({ length, percent }: { length: number; percent: Percent }) {
-  const every = spacing(length);
-  const marks = Array.from({ length: Math.floor((length - 1) / every) + 1 }, (_, i) => i * every);
+/** Beats as thin lines behind all rows, as long as there is room between them. */
+function Beats() {
+  const { beats, percent } = useStrip();
+  if (beats.length > 150) return null;
   return (
-    <Box sx={{ position: 'relative', height: 22, borderBottom: `1px solid ${COLOURS.line}` }}>
-      {marks.map((f) => (
+    <Box
+      aria-hidden
+      sx={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}
+    >
+      {beats.map((frame) => (
+        <Box
+          key={frame}
+          data-beat={frame.toFixed(3)}
+          sx={{
+            ...{ position: 'absolute', top: 22, bottom: 0, left: percent(frame), width: '1px' },
+            bgcolor: COLOURS.line,
+          }}
+        />
+      ))}
+    </Box>
+  );
+}
+
+function Ruler() {
+  const { view, percent } = useStrip();
+  const every = spacing(view.to - view.from + 1);
+  const first = Math.ceil(view.from / every);
+  const count = Math.floor(view.to / every) - first + 1;
+  return (
+    <Box
+      sx={{
+        ...{ position: 'relative', height: 22, borderBottom: `1px solid ${COLOURS.line}` },
+        overflow: 'hidden',
+      }}
+    >
+      {Array.from({ length: count }, (_, i) => (first + i) * every).map((f) => (
         <Box
           key={f}
           sx={{
@@ -161,75 +290,6 @@ function Ruler({ length, percent }: { length: number; percent: Percent }) {
         >
           {f}
         </Box>
-      ))}
-    </Box>
-  );
-}
-
-interface RowsProps {
-  last: number;
-  rate: number;
-  percent: Percent;
-}
-
-function SwarmRows(props: RowsProps) {
-  // Only what the strip shows: most dragged dials change nothing of it.
-  const shown = useApp((s) => JSON.stringify(s.piece.piece!.swarms.map(spanOf)));
-  const swarms = useMemo(() => JSON.parse(shown) as Span[], [shown]);
-  const selected = useApp((s) => s.piece.selection);
-  if (swarms.length === 0) {
-    return (
-      <Box sx={{ color: COLOURS.faint, fontSize: 12.5, pt: 1 }}>
-        Each swarm will have a bar here that shows when its particles are born.
-      </Box>
-    );
-  }
-  return swarms.map((swarm) => {
-    const chosen = selected?.id === swarm.id && selected.list === 'swarms';
-    return <SwarmRow key={swarm.id} swarm={swarm} chosen={chosen} {...props} />;
-  });
-}
-
-/** When a swarm's particles are born: a bar, and a mark for each burst. */
-function SwarmRow({
-  swarm,
-  chosen,
-  last,
-  rate,
-  percent,
-}: RowsProps & { swarm: Span; chosen: boolean }) {
-  const begin = percent(Math.min(last, swarm.start * rate));
-  const end = percent(Math.min(last, swarm.end * rate));
-  return (
-    <Box sx={{ position: 'relative', height: 22 }}>
-      <Box
-        sx={{
-          ...{ position: 'absolute', left: -92, width: 86, top: 3 },
-          ...{ fontSize: 12, color: chosen ? COLOURS.amber : COLOURS.faint },
-          ...{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
-        }}
-      >
-        {swarm.name}
-      </Box>
-      {swarm.steady && (
-        <Box
-          sx={{
-            ...{ position: 'absolute', top: 6, height: 10, borderRadius: 0.5 },
-            ...{ left: begin, width: `calc(${end} - ${begin})` },
-            bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
-            opacity: swarm.on ? 0.55 : 0.15,
-          }}
-        />
-      )}
-      {burstsOf(swarm, last / rate).map((at) => (
-        <Box
-          key={at}
-          sx={{
-            ...{ position: 'absolute', top: 4, left: `calc(${percent(at * rate)} - 4px)` },
-            ...{ width: 9, height: 14, bgcolor: COLOURS.amber },
-            clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
-          }}
-        />
       ))}
     </Box>
   );

@@ -19,6 +19,7 @@ export const bands = signal({
     lowest: signalRange.low,
     highest: signalRange.high,
   },
+  bench: { cuts: ['low', 'high'] },
   parts: ({ count }) => count,
   follow(dials, context) {
     const { count, low, high, measure, window, gain, rise, fall } = dials;

@@ -33,6 +33,7 @@ export const beat = signal({
     }),
     ...signalRange,
   },
+  bench: { tempo: ['tempo', 'first'] },
   follow(dials) {
     const { tempo, every, first, swing, width, count } = dials;
     const seconds = (60 / tempo) * every;

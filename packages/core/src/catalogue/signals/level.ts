@@ -78,6 +78,7 @@ export const level = signal({
   help: 'How loud a sound is, as a whole or between two frequencies.',
   icon: 'M3 20v-5M8 20V9M13 20V4M18 20v-9',
   dials: { ...hearingDials, lowest: signalRange.low, highest: signalRange.high },
+  bench: { cuts: ['low', 'high'] },
   follow(dials, context) {
     const { low, high, measure, window, gain, rise, fall } = dials;
     const loudness = loudnessAt(context.heard(dials.sound), { low, high, measure, window }, gain);

@@ -43,6 +43,7 @@ export const pitch = signal({
   },
   /** The pitch, and how sure it is. */
   parts: () => 2,
+  bench: { cuts: ['low', 'high'] },
   follow({ sound, low, high, silent, lowest, highest }, context) {
     const heard = context.heard(sound);
     if (!heard) return [() => lowest, () => 0];

@@ -1,5 +1,6 @@
 import { choice, number, partDial } from '../../language/dials';
 import { signal } from '../define';
+import type { Follow } from '../kinds';
 import { STEP, Steps } from './inSteps';
 import { never, ranged, signalRange } from './range';
 
@@ -99,6 +100,10 @@ export const strike = signal({
     release: number('Release', 0, [0, 60], 'Down to its lowest.', { unit: 's', group, ...never }),
     ...signalRange,
   },
+  bench: {
+    threshold: 'threshold',
+    envelope: ['attack', 'hold', 'decay', 'sustain', 'release'],
+  },
   follow(dials, context) {
     const { threshold, delay, least, fires } = dials;
     const watched = context.signal(dials.signal);
@@ -116,10 +121,19 @@ export const strike = signal({
       return { since: cross, from: value, until: Infinity, input: now };
     });
     const to = ranged(dials);
-    return (time) => {
+    const follow: Follow = (time) => {
       const [a, b] = steps.around(time);
       // A strike between the two steps counts from its own moment on.
       return to(envelopeAt(dials, time >= b.since ? b : a, time));
     };
+    follow.fired = (from, until) => {
+      const found = new Set<number>();
+      for (let time = from; time < until + STEP; time += STEP) {
+        const { since } = steps.around(time)[1];
+        if (since >= from && since <= until) found.add(since);
+      }
+      return [...found];
+    };
+    return follow;
   },
 });

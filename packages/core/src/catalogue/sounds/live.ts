@@ -15,6 +15,7 @@ export const live = sound({
     }),
     gain: number('Gain', 0, [-60, 60], 'Louder or softer.', { unit: 'dB', varies: 'never' }),
   },
+  strip: { start: 'start' },
   records: { take: 'take', start: 'start' },
   heard({ take, start, gain }, { rate, stock, live }) {
     const data = live ?? stock(take);

@@ -36,6 +36,7 @@ export const played = sound({
       { group: 'Trim' },
     ),
   },
+  strip: { start: 'start', trim: ['from', 'to'], fades: ['fadeIn', 'fadeOut'] },
   heard(dials, { rate, stock }) {
     const data = stock(dials.sound);
     if (data?.type !== 'sound') return null;

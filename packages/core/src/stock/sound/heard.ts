@@ -30,13 +30,13 @@ export function placeIn(heard: Heard, time: number): { at: number; gain: number 
   return { at: from + into, gain: heard.gain * rise * fall };
 }
 
-/** The peaks of what is heard of a sound in so many equal stretches of a piece, from its beginning to a second. */
-export function heardPeaks(heard: Heard, seconds: number, count: number): Peaks {
+/** The peaks of what is heard of a sound in so many equal stretches between two seconds of a piece. */
+export function heardPeaks(heard: Heard, begin: number, end: number, count: number): Peaks {
   const low = new Float32Array(count);
   const high = new Float32Array(count);
-  const step = seconds / count;
+  const step = (end - begin) / count;
   for (let i = 0; i < count; i++) {
-    const place = placeIn(heard, (i + 0.5) * step);
+    const place = placeIn(heard, begin + (i + 0.5) * step);
     if (!place) continue;
     const { low: lows, high: highs } = peaksOf(
       heard.sound,

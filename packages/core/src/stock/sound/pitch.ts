@@ -76,7 +76,7 @@ export function pitchesOf(sound: Sound, low: number, high: number): Pitches {
 }
 
 /** Fills a block with what ends at a sample, both channels as one; the sum of its squares under a window. */
-function takeBlock(
+export function takeBlock(
   { channels }: Sound,
   end: number,
   block: Float64Array,

@@ -1,0 +1,171 @@
+import { compilePiece, LiveSound, makePart, type Piece, type Sound } from '@vast-swarm/core';
+import { CpuEngine } from '@vast-swarm/cpu';
+import { bytesHash } from '../../../tests/support/frameHash';
+import { smallPiece } from '../../../tests/support/pieces';
+import { Ear } from '../src/engine/ear';
+import type { EngineEvent } from '../src/engine/messages';
+import { Session } from '../src/engine/session';
+
+const RATE = 8000;
+const FRAMES = 40;
+
+/** Where samples are put in by hand. */
+class Line {
+  onmessage: ((event: MessageEvent) => void) | null = null;
+  closed = false;
+  count = 0;
+
+  close(): void {
+    this.closed = true;
+  }
+
+  /** The next samples, each another than the last. */
+  send(count: number): void {
+    const data = Int16Array.from({ length: count }, (_, i) => (this.count + i) % 30_000);
+    this.count += count;
+    this.onmessage?.({ data } as MessageEvent);
+  }
+}
+
+function eared(): { line: Line; ear: Ear } {
+  const line = new Line();
+  return { line, ear: new Ear('voice', RATE, line as unknown as MessagePort) };
+}
+
+test('a frame takes what lasts as long as it does, from the moment at which the take is begun', async () => {
+  const { line, ear } = eared();
+  line.send(5000);
+  line.send(100);
+  ear.begin(12, FRAMES);
+  // What came in last may still be heard; what was before is not.
+  line.send(1000);
+  await ear.until(12, FRAMES);
+  await ear.until(13, FRAMES);
+  const { sound, start, take, lost } = ear.end()!;
+  expect({ sound, start, lost }).toEqual({ sound: 'voice', start: 12, lost: 0 });
+  // Two frames, and what signals may read ahead.
+  expect(take.channels[0]).toHaveLength(Math.ceil((2 / FRAMES + 2 / 240) * RATE));
+  expect(take.channels[0]![0]).toBe(5000);
+  expect(line.closed).toBe(true);
+});
+
+test('a frame waits for its sound, and goes on in silence where none comes', async () => {
+  const { line, ear } = eared();
+  ear.begin(0, FRAMES);
+  let there = false;
+  const waits = ear.until(0, FRAMES).then(() => (there = true));
+  line.send(200);
+  await Promise.resolve();
+  expect(there).toBe(false);
+  line.send(200);
+  await waits;
+  await ear.until(3, FRAMES);
+  const [samples] = ear.end()!.take.channels;
+  expect(samples!.length).toBe(Math.ceil((4 / FRAMES + 2 / 240) * RATE));
+  expect(samples!.slice(0, 400)).toEqual(Int16Array.from({ length: 400 }, (_, i) => i));
+  expect(samples!.slice(400).every((v) => v === 0)).toBe(true);
+});
+
+test('what cannot be kept up with is left out and told, and never more than two frames wait', async () => {
+  const { line, ear } = eared();
+  ear.begin(0, FRAMES);
+  for (let frame = 0; frame < 30; frame++) {
+    line.send(500);
+    await ear.until(frame, FRAMES);
+    ear.catchUp(FRAMES);
+    expect(ear.behind(FRAMES)).toBeLessThanOrEqual(1.5);
+  }
+  const { take, lost } = ear.end()!;
+  expect(take.channels[0]!.length / RATE + lost).toBeCloseTo((30 * 500) / RATE, 1);
+  expect(lost).toBeGreaterThan(0.5);
+});
+
+/** Births and size follow a live input. */
+function livePiece(): Piece {
+  return smallPiece((p) => {
+    Object.assign(p.frame, { rate: FRAMES, length: 200 });
+    p.finish = [];
+    p.sounds = [{ ...makePart('sounds', 'live', []), id: 'voice' }];
+    const level = { ...makePart('signals', 'level', []), id: 'loud' };
+    Object.assign(level.dials, { sound: 'voice', window: 0.02, fall: 0.05 });
+    p.signals = [level];
+    const feed = { feed: 'signal' as const, signal: 'loud' };
+    p.swarms[0]!.dials.rate = { ...feed, from: 100, to: 3000 };
+    const wind = makePart('forces', 'wind', []);
+    wind.dials.speed = { ...feed, from: -4, to: 4 };
+    p.forces = [wind];
+  });
+}
+
+function stateOf(engine: CpuEngine): string {
+  const born = engine.born('motes');
+  return ['px', 'vx', 'age']
+    .map((name) => {
+      const all = engine.state('motes', name);
+      return bytesHash(Float32Array.from({ length: born }, (_, id) => all[id % all.length]!));
+    })
+    .join();
+}
+
+test('a session records while it plays, and what was seen is what its take gives', async () => {
+  const engine = await CpuEngine.create({ threads: 1 });
+  const piece = livePiece();
+  const seen = new Map<number, string>();
+  let take: { start: number; take: Sound } | null = null;
+  const line = new Line();
+  const done = new Promise<void>((resolve) => {
+    const tell = (event: EngineEvent): void => {
+      if (event.type === 'heard') {
+        take = event.heard;
+        resolve();
+      }
+      if (event.type !== 'frame') return;
+      const { frame, playing, settling } = event.report;
+      if (!playing || settling > 0) return;
+      seen.set(frame, stateOf(engine));
+      // In parts of a microphone's size, some more than a frame takes.
+      line.send(230);
+      if (frame === 60) session.play(false);
+    };
+    const live = Object.assign(engine, {
+      ...{ kind: 'cpu' as const, threads: 1, show: () => Promise.resolve() },
+      ...{ aliveBy: () => ({}), crash: () => undefined },
+    });
+    const session = new Session(live, tell);
+    session.setPiece(piece);
+    session.listen('voice', RATE, line as unknown as MessagePort);
+    session.play(true);
+  });
+  await done;
+  const { start, take: sound } = take! as { start: number; take: Sound };
+  expect(sound.channels[0]!.length).toBeGreaterThan(RATE);
+  const replayed = livePiece();
+  replayed.stock.push({
+    id: 't',
+    name: 'T',
+    type: 'sound',
+    source: { file: 't', hash: 'a'.repeat(16) },
+  });
+  Object.assign(replayed.sounds[0]!.dials, { take: 't', start });
+  engine.setPlan(compilePiece(replayed, { files: new Map([['a'.repeat(16), sound]]) }));
+  engine.reset();
+  let compared = 0;
+  for (let frame = 0; frame <= 60; frame++) {
+    engine.step();
+    const state = seen.get(frame);
+    if (state === undefined) continue;
+    expect([frame, stateOf(engine)]).toEqual([frame, state]);
+    compared += 1;
+  }
+  expect(compared).toBeGreaterThan(20);
+  engine.close();
+});
+
+test('a live sound tells from when on it is another', () => {
+  const live = new LiveSound(1000, 2);
+  live.append(new Int16Array(500));
+  live.append(new Int16Array(0));
+  live.append(new Int16Array(250));
+  expect([0, 1, 2].map((n) => live.changedFrom(n))).toEqual([2, 2.5, Infinity]);
+  expect(live.changes).toBe(2);
+});
