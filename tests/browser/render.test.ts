@@ -6,7 +6,15 @@ import { decode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import { ALL_FORMATS, BufferSource, Input } from 'mediabunny';
 import type { Browser, Download, Page } from 'playwright-core';
-import { compilePiece, pieceText } from '@vast-swarm/core';
+import {
+  allHeard,
+  compilePiece,
+  makePart,
+  mixOf,
+  pieceText,
+  stockData,
+  type Piece,
+} from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
@@ -53,9 +61,9 @@ describe('the CPU engine gives the same bits in the browser as in Node', () => {
   );
 });
 
-async function openRender(): Promise<void> {
+async function openRender(change?: Parameters<typeof smallPiece>[0]): Promise<void> {
   await page.goto(app.url);
-  const buffer = Buffer.from(pieceText(smallPiece()));
+  const buffer = Buffer.from(pieceText(smallPiece(change)));
   await page
     .getByLabel('Piece files')
     .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
@@ -133,6 +141,67 @@ test.each([
     const size = [await track.getDisplayWidth(), await track.getDisplayHeight()];
     expect([await track.getCodec(), ...size, stats.packetCount]).toEqual([codec, 128, 72, 45]);
     expect(stats.averagePacketRate).toBeCloseTo(30, 0);
+  },
+  90_000,
+);
+
+/** What foreign ears hear of a file: left, 48,000 samples a second. */
+function decoded(path: string): Float32Array {
+  const shape = ['-f', 's16le', '-ar', '48000', '-ac', '2', '-'];
+  const bytes = execFileSync('ffmpeg', ['-v', 'error', '-i', path, ...shape], {
+    maxBuffer: 2 ** 28,
+  });
+  return Float32Array.from(
+    { length: bytes.length / 4 },
+    (_, i) => bytes.readInt16LE(4 * i) / 32768,
+  );
+}
+
+test.each([
+  ['mp4', /MP4/],
+  ['webm', /WebM/],
+])(
+  'a %s file has the sound of its frames',
+  async (_, option) => {
+    const heard = (p: Piece): void => {
+      p.stock.push({
+        ...{ id: 'fog', name: 'Fog', type: 'sound' },
+        source: { made: 'fogSignal' },
+      });
+      p.sounds = [makePart('sounds', 'played', [])];
+      Object.assign(p.sounds[0]!.dials, { sound: 'fog', start: 20, gain: 3 });
+    };
+    await openRender(heard);
+    await choose('As', option);
+    await page.getByRole('spinbutton', { name: 'From frame' }).fill('10');
+    await page.getByRole('spinbutton', { name: 'To frame' }).fill('69');
+    const found = decoded(await (await renderAndSave(60)).path());
+    const piece = smallPiece(heard);
+    const sounds = allHeard(piece, (id) =>
+      stockData(
+        piece.stock.find((s) => s.id === id)!,
+        new Map(),
+      ),
+    );
+    const [left] = mixOf(sounds, 10 / 30, 96_000, 48_000);
+    expect(Math.abs(found.length - 96_000)).toBeLessThan(3000);
+    // It begins in the middle, on its frame, and is as loud as it is.
+    const loudness = (of: Float32Array, from: number, to: number): number =>
+      Math.sqrt(of.slice(from, to).reduce((sum, v) => sum + v * v, 0) / (to - from));
+    expect(loudness(found, 0, 14_000)).toBeLessThan(1e-3);
+    expect(loudness(found, 16_000, 90_000) / loudness(left, 16_000, 90_000)).toBeCloseTo(1, 1);
+    // Shifted against each other they fit worse than as they are.
+    const fit = (shift: number): number => {
+      let sum = 0;
+      for (let i = 20_000; i < 60_000; i++) sum += left[i]! * found[i + shift]!;
+      return sum;
+    };
+    const shifts = Array.from({ length: 201 }, (_, i) => 12 * (i - 100));
+    const best = shifts.reduce((a, b) => (fit(b) > fit(a) ? b : a));
+    expect(Math.abs(best)).toBeLessThan(1600);
+    expect(fit(best)).toBeGreaterThan(
+      0.9 * left.slice(20_000, 60_000).reduce((a, v) => a + v * v, 0),
+    );
   },
   90_000,
 );

@@ -24,6 +24,7 @@ export * from './stock/types';
 export { heardPeaks, placeIn, type Heard } from './stock/sound/heard';
 export { LiveSound } from './stock/sound/liveSound';
 export { HEARD_AHEAD } from './stock/sound/loudness';
+export { mixOf } from './stock/sound/mix';
 export { SILENCE, spectrumOf } from './stock/sound/spectrum';
 export { tempoOf, type Tempo } from './stock/sound/tempo';
 export { wavBytes } from './formats/wav';
@@ -91,7 +92,7 @@ export { motionKeys, parentOf } from './plan/motion/motionKey';
 export { GRID_BUFFERS, type CellSort } from './plan/motion/neighbourGrid';
 export { STATE } from './language/particle';
 export { Scene } from './plan/scene';
-export { heardIn, takeKey, type LiveInput } from './plan/signals';
+export { allHeard, heardIn, takeKey, type LiveInput } from './plan/signals';
 export { formulaSignals, withSignalAs as formulaWith } from './formula/parse';
 export {
   chainOf,

@@ -96,7 +96,7 @@ function Running({ state }: { state: RenderState & { phase: 'running' } }) {
 }
 
 function Done({ state, name }: { state: RenderState & { phase: 'done' }; name: string }) {
-  const { blob, frames, seconds } = state;
+  const { blob, frames, seconds, note } = state;
   const source = useBlobSource(blob);
   return (
     <>
@@ -113,6 +113,11 @@ function Done({ state, name }: { state: RenderState & { phase: 'done' }; name: s
         {frames} frames in {duration(seconds)}
         {blob ? `, ${(blob.size / 2 ** 20).toFixed(1)} MB.` : ', all in the folder.'}
       </Typography>
+      {note && (
+        <Typography role="alert" sx={{ mb: 1, color: COLOURS.coral }}>
+          {note}
+        </Typography>
+      )}
       {blob && (
         <Button
           variant="contained"

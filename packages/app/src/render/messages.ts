@@ -25,7 +25,8 @@ export interface RenderEvents {
 
 /** How a render has ended, with how many frames were done. */
 export type RenderEnd =
-  | { phase: 'done'; blob: Blob | null }
+  /** `note`: what the artist should know of the file. */
+  | { phase: 'done'; blob: Blob | null; note: string | null }
   | { phase: 'cancelled'; done: number }
   | { phase: 'failed'; message: string; done: number };
 

@@ -67,7 +67,7 @@ async function render(job: Job, events: RenderEvents): Promise<RenderEnd> {
         return { phase: 'cancelled', done };
       }
     }
-    return { phase: 'done', blob: await sink.finish() };
+    return { phase: 'done', blob: await sink.finish(), note: sink.note ?? null };
   } catch (error) {
     await sink?.cancel().catch(() => undefined);
     const message = error instanceof Error ? error.message : String(error);

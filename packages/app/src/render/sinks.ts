@@ -1,22 +1,16 @@
 import { strToU8, Zip, ZipPassThrough } from 'fflate';
-import {
-  BufferTarget,
-  Mp4OutputFormat,
-  Output,
-  Quality,
-  VideoSample,
-  VideoSampleSource,
-  WebMOutputFormat,
-} from 'mediabunny';
 import { pieceText } from '@vast-swarm/core';
 import { encodePng, type Frame } from '@vast-swarm/cpu';
 import type { Job } from './messages';
+import { videoSink } from './videoSink';
 
 /** Where frames go. */
 export interface Sink {
   add(frame: Frame, number: number): Promise<void>;
   /** The finished file; null where frames went into a folder. */
   finish(): Promise<Blob | null>;
+  /** What the artist should know of the file. */
+  note?: string;
   cancel(): Promise<void>;
 }
 
@@ -64,39 +58,6 @@ function folderSink({ folder }: Job): Sink {
     },
     finish: () => Promise.resolve(null),
     cancel: () => Promise.resolve(),
-  };
-}
-
-async function videoSink({ piece, width, height, format, first }: Job): Promise<Sink> {
-  const mp4 = format === 'mp4';
-  if (mp4 && (width % 2 || height % 2)) {
-    throw new Error('MP4 video needs an even width and height. Change the size, or choose WebM.');
-  }
-  const target = new BufferTarget();
-  const output = new Output({
-    format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(),
-    target,
-  });
-  const source = new VideoSampleSource({
-    codec: mp4 ? 'avc' : 'vp9',
-    quality: new Quality('very-high'),
-  });
-  output.addVideoTrack(source, { frameRate: piece.frame.rate });
-  await output.start();
-  const duration = 1 / piece.frame.rate;
-  return {
-    async add({ pixels }, number) {
-      const timestamp = (number - first) * duration;
-      const shape = { codedWidth: width, codedHeight: height, timestamp, duration };
-      const sample = new VideoSample(pixels, { format: 'RGBX', ...shape });
-      await source.add(sample);
-      sample.close();
-    },
-    async finish() {
-      await output.finalize();
-      return new Blob([target.buffer!], { type: mp4 ? 'video/mp4' : 'video/webm' });
-    },
-    cancel: () => output.cancel(),
   };
 }
 

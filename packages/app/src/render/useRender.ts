@@ -6,7 +6,7 @@ import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
 export type RenderState =
   | { phase: 'idle' }
   | { phase: 'running'; done: number; total: number; warming: number; seconds: number }
-  | { phase: 'done'; blob: Blob | null; frames: number; seconds: number; job: Job }
+  | (RenderEnd & { phase: 'done' } & { frames: number; seconds: number; job: Job })
   | { phase: 'cancelled'; done: number }
   | { phase: 'failed'; message: string; done: number };
 

@@ -91,6 +91,23 @@ export const gradientSchema = z.strictObject({
 /** The colour of the place where the particle was born: of a picture, mesh or point cloud. */
 export const placeColourSchema = z.strictObject({ feed: z.literal('place') });
 
+/** Linear light of one of red, green and blue: `from` where its signal is 0 or there is none, `to` where it is 1. */
+const channelSchema = z.strictObject({
+  signal: z.string().optional(),
+  from: z.number().min(0).max(100),
+  to: z.number().min(0).max(100),
+});
+
+/** A colour of three signals. */
+export const channelsSchema = z.strictObject({
+  feed: z.literal('channels'),
+  red: channelSchema,
+  green: channelSchema,
+  blue: channelSchema,
+  /** Live (the default) follows the signals; at birth each particle keeps what it finds. */
+  evaluate,
+});
+
 const live = { over: true, evaluate: true } as const;
 /** One value for all particles, that may change with time. */
 export const frameFeedSchema = z.union([
@@ -116,6 +133,7 @@ export const colourFeedSchema = z.union([
   hexSchema,
   gradientSchema,
   placeColourSchema,
+  channelsSchema,
   layersSchema,
 ]);
 
@@ -140,6 +158,7 @@ export type SignalFeed = z.infer<typeof signalSchema>;
 export type FormulaFeed = z.infer<typeof formulaSchema>;
 export type NumberFeed = z.infer<typeof numberFeedSchema>;
 export type GradientFeed = z.infer<typeof gradientSchema>;
+export type ChannelsFeed = z.infer<typeof channelsSchema>;
 export type ColourFeed = z.infer<typeof colourFeedSchema>;
 /** What one component of a vector, or a number that is the same for all particles, can hold. */
 export type FrameFeed = number | SignalFeed | FormulaFeed;
@@ -206,6 +225,10 @@ export function isLayers(value: DialValue): value is LayersFeed {
 /** The layers of a colour that has any. */
 export function layersOf(value: DialValue | undefined): ColourLayer[] {
   return value !== undefined && isLayers(value) ? value.layers : [];
+}
+
+export function isChannels(value: DialValue): value is ChannelsFeed {
+  return feedIs(value, 'channels');
 }
 
 export function isPlaceColour(value: DialValue): value is z.infer<typeof placeColourSchema> {

@@ -6,11 +6,13 @@ import {
   isFormula,
   isGradient,
   isLayers,
+  isChannels,
   isPlaceColour,
   isSignal,
   isSpread,
   overOf,
   type ColourFeed,
+  type ChannelsFeed,
   type FormulaFeed,
   type FrameFeed,
   type GradientFeed,
@@ -162,9 +164,23 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     const name = this.source.owner.dial(key);
     const value = this.source.values[key] as ColourFeed;
     if (isPlaceColour(value)) return this.placeColour();
+    if (isChannels(value)) return this.channels(name, key, value);
     if (isLayers(value)) return layeredColour(this, name, key, value);
     if (!isGradient(value)) return this.builder.vector(name, linearRgb(value));
     return this.ramp(name, value.stops, this.gradientPlace(name, key, value));
+  }
+
+  /** A colour whose parts follow signals; what is below 0 gives no light. */
+  private channels(name: Name, key: string, value: ChannelsFeed): Vec3 {
+    const { evaluate } = value;
+    const one = (part: 'red' | 'green' | 'blue'): Expr => {
+      const { signal, from, to } = value[part];
+      const own = partOf(name, part);
+      if (signal === undefined) return this.builder.uniform(own, from);
+      const feed = { feed: 'signal' as const, signal, from, to };
+      return this.base(own, key, { ...feed, ...(evaluate ? { evaluate } : {}) }).max(0);
+    };
+    return new Vec3(one('red'), one('green'), one('blue'));
   }
 
   /** What another swarm's colour would be for this particle; its own layers of swarms are left out. */

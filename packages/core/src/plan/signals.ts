@@ -30,6 +30,12 @@ export function heardIn(
   return part ? kindOf('sounds', part.kind).heard(part.dials, { rate, stock, live }) : null;
 }
 
+/** All that is heard of a piece: its sounds that are on and have something to let be heard. */
+export function allHeard(piece: Piece, stock: (id: string) => StockData | undefined): Heard[] {
+  const on = piece.sounds.filter((s) => s.on);
+  return on.flatMap(({ id }) => heardIn(piece, id, stock) ?? []);
+}
+
 /** What is being recorded, as a clock of its changes. */
 function clockOf(live: ReadonlyMap<string, LiveInput>): LiveClock {
   const all = [...live.values()];

@@ -1,6 +1,7 @@
 import { Box, MenuItem, Select, Tooltip } from '@mui/material';
 import { memo } from 'react';
 import {
+  isChannels,
   isGradient,
   isLayers,
   isPlaceColour,
@@ -18,6 +19,7 @@ import {
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { ChannelsCell } from './ChannelsCell';
 import { ColourField } from './ColourField';
 import { copyShape, pasteShape } from './copiedShape';
 import { FeedButton } from './FeedButton';
@@ -83,7 +85,11 @@ function Row({ spec, value, path, rate }: Props) {
   const over = overOf(value);
   const fed = typeof value === 'object' && 'feed' in value && 'from' in value && !over;
   const wide =
-    WIDE.has(spec.type) || isGradient(value) || isLayers(value) || (fed && value.feed !== 'spread');
+    WIDE.has(spec.type) ||
+    isGradient(value) ||
+    isLayers(value) ||
+    isChannels(value) ||
+    (fed && value.feed !== 'spread');
   const fills = spec.type === 'number' || spec.type === 'colour';
   return (
     <Box
@@ -180,6 +186,9 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       const feed = value as ColourFeed;
       if (isPlaceColour(feed)) {
         return <Box sx={{ fontSize: 12.5, pt: '2px' }}>From the place of birth</Box>;
+      }
+      if (isChannels(feed)) {
+        return <ChannelsCell label={spec.title} feed={feed} onChange={put} onSettle={settle} />;
       }
       if (isLayers(feed)) {
         return (

@@ -2,6 +2,7 @@ import { Divider, IconButton, ListItemText, Menu, MenuItem, Tooltip } from '@mui
 import { useState } from 'react';
 import {
   signalNames,
+  isChannels,
   isFormula,
   isGradient,
   isLayers,
@@ -117,6 +118,7 @@ type Sign = 'fixed' | 'spread' | 'shape' | 'gradient' | 'signal' | 'formula' | '
 function signOf(value: DialValue): Sign {
   if (isGradient(value)) return 'gradient';
   if (isPlaceColour(value)) return 'place';
+  if (isChannels(value)) return 'signal';
   if (isLayers(value)) return 'gradient';
   if (isSignal(value)) return 'signal';
   if (isFormula(value)) return 'formula';

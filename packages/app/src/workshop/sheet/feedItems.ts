@@ -1,4 +1,5 @@
 import {
+  isChannels,
   isFormula,
   isGradient,
   isLayers,
@@ -156,6 +157,27 @@ function whenItems(now: 'birth' | 'live', make: (when: 'birth' | 'live') => Dial
   ];
 }
 
+/** Three signals as red, green and blue: the first three parts of the signal that has them, else what there is. */
+function channelsItem(value: ColourFeed, signals: readonly Named[]): FeedItem {
+  const third = signals.find(({ id }) => id.endsWith('.3'));
+  const from = third ? signals.findIndex(({ id }) => id === third.id) - 2 : 0;
+  const channel = (i: number) => ({
+    signal: (signals[from + i] ?? signals[0]!).id,
+    from: 0.05,
+    to: 2,
+  });
+  return {
+    title: 'Red, green and blue by signals',
+    help: 'As three bands of a sound',
+    chosen: isChannels(value),
+    make: () => ({
+      feed: 'channels',
+      ...{ red: channel(0), green: channel(1), blue: channel(2) },
+      evaluate: 'birth',
+    }),
+  };
+}
+
 /** What the colour feed becomes with or without parts of it. */
 export function colourItems(value: ColourFeed, signals: readonly Named[]): FeedItem[][] {
   const gradient = isGradient(value) ? value : null;
@@ -212,6 +234,7 @@ export function colourItems(value: ColourFeed, signals: readonly Named[]): FeedI
         }),
       },
     ],
+    signals.length > 0 ? [channelsItem(value, signals)] : [],
     signals.map((s): FeedItem => ({
       title: `Gradient by signal: ${s.name}`,
       help: 'All particles change together',
@@ -219,6 +242,9 @@ export function colourItems(value: ColourFeed, signals: readonly Named[]): FeedI
       make: () => ({ feed: 'gradient', by: 'signal', signal: s.id, stops }),
     })),
   ].filter((g) => g.length > 0);
+  if (isChannels(value)) {
+    groups.push(whenItems(value.evaluate ?? 'live', (evaluate) => ({ ...value, evaluate })));
+  }
   if (gradient) {
     const now = gradient.evaluate ?? (gradient.by === 'random' ? 'birth' : 'live');
     groups.push(whenItems(now, (evaluate) => ({ ...gradient, evaluate })));

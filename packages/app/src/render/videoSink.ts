@@ -1,0 +1,114 @@
+import {
+  AudioSample,
+  AudioSampleSource,
+  BufferTarget,
+  canEncodeAudio,
+  Mp4OutputFormat,
+  Output,
+  Quality,
+  VideoSample,
+  VideoSampleSource,
+  WebMOutputFormat,
+} from 'mediabunny';
+import { allHeard, mixOf, stockData, type Heard } from '@vast-swarm/core';
+import type { Job } from './messages';
+import type { Sink } from './sinks';
+
+/** Samples a second of the sound in a video. */
+const RATE = 48_000;
+const BITRATE = 192_000;
+
+/** A video with the piece's sound. */
+export async function videoSink(job: Job): Promise<Sink> {
+  const { piece, width, height, format, first, last } = job;
+  const mp4 = format === 'mp4';
+  if (mp4 && (width % 2 || height % 2)) {
+    throw new Error('MP4 video needs an even width and height. Change the size, or choose WebM.');
+  }
+  const target = new BufferTarget();
+  const output = new Output({
+    format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(),
+    target,
+  });
+  const source = new VideoSampleSource({
+    codec: mp4 ? 'avc' : 'vp9',
+    quality: new Quality('very-high'),
+  });
+  const { rate } = piece.frame;
+  output.addVideoTrack(source, { frameRate: rate });
+  const heard = heardBetween(job, first / rate, (last + 1) / rate);
+  const codec = heard.length > 0 ? await codecOf(mp4) : null;
+  const sound = codec ? new SoundTrack(codec, output, heard, first / rate) : null;
+  await output.start();
+  const duration = 1 / rate;
+  return {
+    async add({ pixels }, number) {
+      const timestamp = (number - first) * duration;
+      const shape = { codedWidth: width, codedHeight: height, timestamp, duration };
+      const sample = new VideoSample(pixels, { format: 'RGBX', ...shape });
+      await Promise.all([source.add(sample), sound?.until(timestamp + duration)]);
+      sample.close();
+    },
+    async finish() {
+      await output.finalize();
+      return new Blob([target.buffer!], { type: mp4 ? 'video/mp4' : 'video/webm' });
+    },
+    cancel: () => output.cancel(),
+    ...(heard.length > 0 && !codec
+      ? { note: 'This browser cannot write sound: the video has none.' }
+      : {}),
+  };
+}
+
+/** What is heard of the piece anywhere between two seconds. */
+function heardBetween({ piece, files }: Job, from: number, to: number): Heard[] {
+  const all = allHeard(piece, (id) => {
+    const entry = piece.stock.find((s) => s.id === id);
+    return entry && stockData(entry, files);
+  });
+  return all.filter(({ start, repeats, from: begin, to: end }) => {
+    return start < to && (repeats || start + end - begin > from);
+  });
+}
+
+/** AAC where it is offered, which more players know in MP4; Opus else; null where there is neither. */
+async function codecOf(mp4: boolean): Promise<'aac' | 'opus' | null> {
+  const shape = { numberOfChannels: 2, sampleRate: RATE, bitrate: BITRATE };
+  if (mp4 && (await canEncodeAudio('aac', shape))) return 'aac';
+  return (await canEncodeAudio('opus', shape)) ? 'opus' : null;
+}
+
+/** The sound of a video, written as far as its frames are. */
+class SoundTrack {
+  private readonly source: AudioSampleSource;
+  private written = 0;
+
+  /** @param begin second of the piece at which the video begins */
+  constructor(
+    codec: 'aac' | 'opus',
+    output: Output,
+    private readonly heard: readonly Heard[],
+    private readonly begin: number,
+  ) {
+    this.source = new AudioSampleSource({ codec, bitrate: BITRATE });
+    output.addAudioTrack(this.source);
+  }
+
+  /** Writes up to a second of the video. */
+  async until(second: number): Promise<void> {
+    const count = Math.round(second * RATE) - this.written;
+    if (count <= 0) return;
+    const sides = mixOf(this.heard, this.begin + this.written / RATE, count, RATE);
+    const data = new Float32Array(2 * count);
+    sides.forEach((side, k) => {
+      data.set(side, k * count);
+    });
+    const sample = new AudioSample({
+      ...{ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: RATE },
+      timestamp: this.written / RATE,
+    });
+    this.written += count;
+    await this.source.add(sample);
+    sample.close();
+  }
+}

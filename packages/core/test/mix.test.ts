@@ -1,0 +1,47 @@
+import { mixOf, type Heard, type Sound } from '../src';
+import { sine, soundOf } from './support/tones';
+
+/** What a video is given to hear, against the tones it is made of. */
+
+const heard = (sound: Sound, change: Partial<Heard> = {}): Heard => ({
+  ...{ sound, start: 0, from: 0, to: sound.channels[0]!.length / sound.rate },
+  ...{ gain: 1, fadeIn: 0, fadeOut: 0, repeats: false, ...change },
+});
+
+test.each([8000, 22_050, 44_100, 48_000, 96_000])('a tone of %d Hz samples at 48,000', (rate) => {
+  const tone = sine(997, 0.5);
+  const sound = soundOf(1, tone, rate);
+  const [left, right] = mixOf([heard(sound)], 0.3, 9600, 48_000);
+  left.forEach((v, i) => {
+    expect(Math.abs(v - tone(0.3 + i / 48_000))).toBeLessThan(2e-4);
+  });
+  expect(right).toEqual(left);
+});
+
+test('what 48,000 samples cannot hold is left out rather than folded down', () => {
+  const sound = soundOf(0.5, sine(30_000, 0.9), 96_000);
+  const [left] = mixOf([heard(sound)], 0.1, 4800, 48_000);
+  expect(Math.max(...left.map(Math.abs))).toBeLessThan(2e-3);
+});
+
+test('both sides, gain, fades and what begins later are heard; together they end at full', () => {
+  const { channels } = soundOf(1, () => 0.5, 48_000);
+  const stereo: Sound = {
+    ...{ type: 'sound', rate: 48_000 },
+    channels: [channels[0]!, channels[0]!.map((v) => -v)],
+  };
+  const [left, right] = mixOf(
+    [heard(stereo, { start: 0.5, gain: 0.5, fadeIn: 0.2 })],
+    0,
+    96_000,
+    48_000,
+  );
+  expect([left[0], left[23_000]]).toEqual([0, 0]);
+  expect(left[24_000 + 4800]).toBeCloseTo(0.125, 4);
+  expect(left[40_000]).toBeCloseTo(0.25, 4);
+  expect(right[40_000]).toBeCloseTo(-0.25, 4);
+  expect(left[80_000]).toBe(0);
+  const loud = [1, 2, 3].map(() => heard(stereo));
+  const both = mixOf(loud, 0.2, 10, 48_000);
+  expect([both[0][5], both[1][5]]).toEqual([1, -1]);
+});
