@@ -1,5 +1,6 @@
 import type { Piece } from '../piece/types';
 import { beaconRush } from './pieces/beaconRush';
+import { bellBreath } from './pieces/bellBreath';
 import { conchToBuoy } from './pieces/conchToBuoy';
 import { eddyAtTheLock } from './pieces/eddyAtTheLock';
 import { foghorn } from './pieces/foghorn';
@@ -35,5 +36,6 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'beacon-rush', piece: beaconRush },
     { id: 'window-rain', piece: windowRain },
     { id: 'foghorn', piece: foghorn },
+    { id: 'bell-breath', piece: bellBreath },
   ],
 };

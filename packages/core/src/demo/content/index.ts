@@ -1,4 +1,5 @@
 import { offerMade, type Maker } from '../../stock/makers';
+import { bellBreath } from './bellBreath';
 import { buoy } from './buoy';
 import { chart } from './chart';
 import { conch } from './conch';
@@ -25,6 +26,7 @@ const CONTENT: Record<string, Maker> = {
   lamps: { title: 'Quay lamps', type: 'cloud', make: lamps },
   dusk: { title: 'Harbour dusk', type: 'table', make: dusk },
   fogSignal: { title: 'Fog signal', type: 'sound', make: fogSignal },
+  bellBreath: { title: 'Bell and breath', type: 'sound', make: bellBreath },
   wanderingLight: { title: 'Wandering light', type: 'picture', make: wanderingLight },
 };
 for (const [name, maker] of Object.entries(CONTENT)) offerMade(name, maker);

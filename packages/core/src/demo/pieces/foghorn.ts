@@ -52,14 +52,12 @@ export const foghorn = validatePiece({
         lifetime: { feed: 'spread', from: 1.2, to: 3.4 },
         size: { feed: 'spread', from: 0.008, to: 0.026 },
         opacity: over(0.9, FADING),
+        // The engine is warm, the horn green, the bell blue.
         colour: {
-          ...{ feed: 'gradient', by: 'signal', signal: 'colours.2', evaluate: 'birth' },
-          stops: [
-            { at: 0, colour: '#ff7a2e', light: 2.2 },
-            { at: 0.35, colour: '#ffc46b', light: 1.7 },
-            { at: 0.6, colour: '#6fe8cf', light: 1.6 },
-            { at: 1, colour: '#4f7dff', light: 2 },
-          ],
+          ...{ feed: 'channels', evaluate: 'birth' },
+          red: { signal: 'colours.1', from: 0.03, to: 1.7 },
+          green: { signal: 'colours.2', from: 0, to: 3.6 },
+          blue: { signal: 'colours.3', from: 0.02, to: 5 },
         },
         light: { feed: 'spread', from: 0.4, to: 1.6 },
       },
@@ -146,7 +144,7 @@ export const foghorn = validatePiece({
             { at: 1, colour: '#ffd9a0', light: 1.6 },
           ],
         },
-        light: follows('colours.1', 0.35, 1.3),
+        light: follows('colours.1', 0.35, 1.9),
       },
       copies: [],
     },
@@ -182,7 +180,7 @@ export const foghorn = validatePiece({
     },
     {
       ...{ id: 'colours', name: 'Colours', on: true, kind: 'bands' },
-      dials: { sound: 'quay', low: 60, high: 6000, count: 3, gain: 20, fall: 0.25 },
+      dials: { sound: 'quay', low: 60, high: 6000, count: 3, gain: 14, fall: 0.2 },
     },
     {
       ...{ id: 'horn', name: 'Horn', on: true, kind: 'level' },
