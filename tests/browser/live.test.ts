@@ -112,7 +112,7 @@ test('a microphone drives a piece, and its take is heard as the file was, to the
   await button('Open it').click();
   const meter = page.getByRole('meter', { name: 'Level of the input' });
   await page.waitForFunction(
-    (el) => Number(el!.getAttribute('aria-valuenow')) > -12,
+    (el) => Number(el.getAttribute('aria-valuenow')) > -12,
     await meter.elementHandle(),
   );
   await button('Pause').click();

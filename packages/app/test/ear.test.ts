@@ -29,7 +29,7 @@ class Line {
 
 function eared(): { line: Line; ear: Ear } {
   const line = new Line();
-  return { line, ear: new Ear('voice', RATE, line as unknown as MessagePort) };
+  return { line, ear: new Ear('voice', RATE, line) };
 }
 
 test('a frame takes what lasts as long as it does, from the moment at which the take is begun', async () => {
@@ -137,7 +137,7 @@ test('a session records while it plays, and what was seen is what its take gives
     session.play(true);
   });
   await done;
-  const { start, take: sound } = take! as { start: number; take: Sound };
+  const { start, take: sound } = take!;
   expect(sound.channels[0]!.length).toBeGreaterThan(RATE);
   const replayed = livePiece();
   replayed.stock.push({

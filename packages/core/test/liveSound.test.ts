@@ -1,4 +1,13 @@
-import { HEARD_AHEAD, LiveSound, makePart, readStock, Scene, wavBytes, type Sound } from '../src';
+import {
+  HEARD_AHEAD,
+  LiveSound,
+  makePart,
+  peaksOf,
+  readStock,
+  Scene,
+  wavBytes,
+  type Sound,
+} from '../src';
 import { piece, scene, sine, soundOf } from './support/tones';
 
 /** What comes in live is heard as the recording of it is, to the last bit. */
@@ -58,6 +67,18 @@ test.each([
   // From the last to the first: a table is the same in whatever order it is asked for.
   for (let frame = seen.length - 1; frame >= 0; frame--) {
     expect(read(replay, (frame + 1) / rate)).toEqual(seen[frame]);
+  }
+});
+
+test('the waveform of what is recorded grows with it', () => {
+  const whole = soundOf(4, song, 44_100);
+  const live = new LiveSound(44_100, 0);
+  const { length } = whole.channels[0]!;
+  for (let part = 1; part <= 7; part++) {
+    const end = Math.floor((length * part) / 7);
+    live.append(whole.channels[0]!.slice(live.length, end));
+    const sofar: Sound = { ...whole, channels: [whole.channels[0]!.slice(0, end)] };
+    expect(peaksOf(live, 0, 4, 90)).toEqual(peaksOf(sofar, 0, 4, 90));
   }
 });
 

@@ -1,6 +1,15 @@
-import { STOCK_FILES, type StockData, type StockEntry } from '@vast-swarm/core';
+import {
+  peaksOf,
+  secondsOf,
+  STOCK_FILES,
+  type Peaks,
+  type Sound,
+  type StockData,
+  type StockEntry,
+} from '@vast-swarm/core';
 import { proxy, transfer } from 'comlink';
 import type { ReadFile, StockWorker } from '../stock/stockWorker';
+import { WAVE } from '../stock/wave';
 import { openWorker, WorkerDied } from '../workers/openWorker';
 import { library, type StoredStock } from './db';
 
@@ -35,6 +44,19 @@ async function readInWorker(
   }
 }
 
+/** Waveforms of sounds that were read, in WAVE stretches: found beside the interface, since sounds can be long. */
+const waves = new WeakMap<Sound, Peaks>();
+
+export function waveOf(sound: Sound): Peaks {
+  return waves.get(sound) ?? peaksOf(sound, 0, secondsOf(sound), WAVE);
+}
+
+function keep({ hash, data, wave }: ReadFile): StockData {
+  ready.set(hash, data);
+  if (data.type === 'sound' && wave) waves.set(data, wave);
+  return data;
+}
+
 /** Data that has been read, by hash; files are read once a session. */
 const ready = new Map<string, StockData>();
 
@@ -61,7 +83,7 @@ export async function importStock(
       bytes: new Blob([read.bytes as Uint8Array<ArrayBuffer>]),
       added: Date.now(),
     };
-    ready.set(read.hash, read.data);
+    keep(read);
     await library.stock.put(item);
     await library.failures.delete(file.name);
     return item;
@@ -78,13 +100,8 @@ export async function stockOf(hash: string): Promise<StockData | undefined> {
   if (known) return known;
   const stored = await library.stock.get(hash);
   if (!stored) return undefined;
-  const { data } = await readInWorker(
-    stored.file,
-    await stored.bytes.arrayBuffer(),
-    () => undefined,
-  );
-  ready.set(hash, data);
-  return data;
+  const bytes = await stored.bytes.arrayBuffer();
+  return keep({ ...(await readInWorker(stored.file, bytes, () => undefined)), hash });
 }
 
 /** Data of all files that a piece's stock names, as far as they are in this browser. */

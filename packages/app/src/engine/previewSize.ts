@@ -1,8 +1,11 @@
 import { LINES, type PreviewChoice } from './messages';
 
-/** Frames that are looked at before the preview is changed. */
+/** Frames that are looked at before the preview is changed, and how many pass before the first of them. */
 const TRIAL = 30;
 const WARMING = 45;
+/** Where frames are slow, these milliseconds of them do, and so many frames at the least. */
+const LONG_ENOUGH = 1000;
+const FEWEST = 8;
 /** Lines to begin with. */
 const START = 540;
 /** A frame may take this many times its time before the preview gets smaller. */
@@ -17,6 +20,7 @@ export class PreviewSize {
   private room = 540;
   /** Frames still to pass before frames count: compilers take a while to do their best. */
   private warming = WARMING;
+  private warmed = 0;
   private spent: { motion: number; pixels: number }[] = [];
 
   get auto(): boolean {
@@ -43,12 +47,20 @@ export class PreviewSize {
    * when frames are clearly late, up only when all would fit.
    */
   learn(spent: number, motion: number, budget: number): void {
-    if (!this.auto || this.warming-- > 0) return;
+    if (!this.auto) return;
+    this.warmed += spent;
+    if (this.warming > 0 && this.warmed < LONG_ENOUGH) {
+      this.warming -= 1;
+      return;
+    }
+    this.warming = 0;
     this.spent.push({ motion, pixels: spent - motion });
-    if (this.spent.length < TRIAL) return;
+    const { length } = this.spent;
+    const passed = this.spent.reduce((sum, s) => sum + s.motion + s.pixels, 0);
+    if (length < FEWEST || (length < TRIAL && passed < LONG_ENOUGH)) return;
     // The middle frame: a hiccup of the machine is no reason to change.
     const middle = (get: (s: { motion: number; pixels: number }) => number): number =>
-      this.spent.map(get).sort((a, b) => a - b)[TRIAL >> 1]!;
+      this.spent.map(get).sort((a, b) => a - b)[length >> 1]!;
     const [fixed, perFrame] = [middle((s) => s.motion), middle((s) => s.pixels)];
     this.spent = [];
     this.learnt = true;

@@ -16,7 +16,6 @@ import type { Sink } from './sinks';
 
 /** Samples a second of the sound in a video. */
 const RATE = 48_000;
-const BITRATE = 192_000;
 
 /** A video with the piece's sound. */
 export async function videoSink(job: Job): Promise<Sink> {
@@ -73,7 +72,7 @@ function heardBetween({ piece, files }: Job, from: number, to: number): Heard[] 
 
 /** AAC where it is offered, which more players know in MP4; Opus else; null where there is neither. */
 async function codecOf(mp4: boolean): Promise<'aac' | 'opus' | null> {
-  const shape = { numberOfChannels: 2, sampleRate: RATE, bitrate: BITRATE };
+  const shape = { numberOfChannels: 2, sampleRate: RATE };
   if (mp4 && (await canEncodeAudio('aac', shape))) return 'aac';
   return (await canEncodeAudio('opus', shape)) ? 'opus' : null;
 }
@@ -90,7 +89,7 @@ class SoundTrack {
     private readonly heard: readonly Heard[],
     private readonly begin: number,
   ) {
-    this.source = new AudioSampleSource({ codec, bitrate: BITRATE });
+    this.source = new AudioSampleSource({ codec, quality: new Quality('very-high') });
     output.addAudioTrack(this.source);
   }
 

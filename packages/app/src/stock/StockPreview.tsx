@@ -2,18 +2,18 @@ import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import {
   boundsOf,
-  peaksOf,
   pointsOf,
-  secondsOf,
   type LookupTable,
   type Picture,
   type InSpace,
   type Sound,
   type StockData,
 } from '@vast-swarm/core';
+import { waveOf } from '../data/stock';
+import { WAVE } from './wave';
 import { COLOURS } from '../theme';
 
-const W = 200;
+const W = WAVE;
 const H = 130;
 /** Points or faces that are drawn at the most. */
 const MOST = 20_000;
@@ -67,7 +67,7 @@ function drawTable(context: CanvasRenderingContext2D, { size, values }: LookupTa
 
 /** Its waveform from beginning to end. */
 function drawSound(context: CanvasRenderingContext2D, sound: Sound): void {
-  const { low, high } = peaksOf(sound, 0, secondsOf(sound), W);
+  const { low, high } = waveOf(sound);
   context.fillStyle = COLOURS.glass;
   for (let x = 0; x < W; x++) {
     const [top, bottom] = [high[x]!, low[x]!].map((v) => H / 2 - v * H * 0.45) as [number, number];

@@ -2,13 +2,14 @@ import { Box, Button, IconButton, LinearProgress, Stack, Typography } from '@mui
 import { Trash2, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { made, madeTitle, MADE, type StockData } from '@vast-swarm/core';
+import { made, madeTitle, MADE, wavBytes, type StockData } from '@vast-swarm/core';
 import { library, type FailedStock, type StoredPiece, type StoredStock } from '../data/db';
 import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
 import { useLive } from '../data/useLive';
 import { COLOURS } from '../theme';
 import { aboutStock } from './about';
 import { TYPE_NAMES } from './names';
+import { PlaySound } from './PlaySound';
 import { StockPreview } from './StockPreview';
 import { useStoredStock } from './useStoredStock';
 
@@ -59,8 +60,8 @@ export default function StockView() {
     >
       <Head take={take} />
       <Typography sx={{ color: COLOURS.faint, mb: 2 }}>
-        Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP) and point
-        clouds (PLY, XYZ, CSV). Drop files anywhere here.
+        Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP), point clouds
+        (PLY, XYZ, CSV) and sounds (WAV, FLAC, Ogg, Opus, MP3, MP4, WebM). Drop files anywhere here.
       </Typography>
       {reading && (
         <Box role="status" sx={{ mb: 2, maxWidth: 420 }}>
@@ -189,10 +190,12 @@ interface CardProps {
   about: string;
   users: string[];
   data: StockData | undefined;
+  /** The file it came as, where there is one. */
+  file?: Blob;
   onRemove?: () => void;
 }
 
-function Card({ name, kind, about, users, data, onRemove }: CardProps) {
+function Card({ name, kind, about, users, data, file, onRemove }: CardProps) {
   return (
     <Box component="li" aria-label={name} sx={{ fontSize: 12.5 }}>
       {data ? (
@@ -202,6 +205,9 @@ function Card({ name, kind, about, users, data, onRemove }: CardProps) {
       )}
       <Stack direction="row" sx={{ alignItems: 'center' }}>
         <Box sx={{ fontWeight: 600, fontSize: 13.5, flex: 1 }}>{name}</Box>
+        {data?.type === 'sound' && (
+          <PlaySound name={name} file={() => file ?? new Blob([wavBytes(data)])} />
+        )}
         {onRemove && (
           <IconButton aria-label={`Remove ${name}`} onClick={onRemove}>
             <Trash2 size={13} />
@@ -235,6 +241,7 @@ function StoredCard({ item, users }: { item: StoredStock; users: string[] }) {
       about={item.about}
       users={users}
       data={data}
+      file={item.bytes}
       onRemove={() => void library.stock.delete(item.hash)}
     />
   );

@@ -1,8 +1,9 @@
 import { checkPictureSize } from '@vast-swarm/core/stock/read/picture';
-import { readStock, type StockData } from '@vast-swarm/core';
+import { peaksOf, readStock, secondsOf, type Peaks, type StockData } from '@vast-swarm/core';
 import { expose } from 'comlink';
 import { encode } from 'fast-png';
 import { aboutStock } from './about';
+import { WAVE } from './wave';
 
 /** A file as it was read, and how it is kept. */
 export interface ReadFile {
@@ -12,6 +13,8 @@ export interface ReadFile {
   hash: string;
   /** In words, for the stock view. */
   about: string;
+  /** Of a sound: its waveform in WAVE stretches. */
+  wave: Peaks | null;
 }
 
 export interface StockWorker {
@@ -39,11 +42,24 @@ async function hashOf(bytes: Uint8Array): Promise<string> {
   return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
+/** A sound can be long: where memory can be shared, nobody who gets it has to copy it. */
+function shared(data: StockData): StockData {
+  if (data.type !== 'sound' || !crossOriginIsolated) return data;
+  const channels = data.channels.map((channel) => {
+    const copy = new Int16Array(new SharedArrayBuffer(channel.byteLength));
+    copy.set(channel);
+    return copy;
+  });
+  return { ...data, channels };
+}
+
 const worker: StockWorker = {
   async read(name, bytes, progress) {
     const [file, kept] = await asPng(name, new Uint8Array(bytes));
     const data = await readStock(file, kept, progress);
-    return { file, bytes: kept, data, hash: await hashOf(kept), about: aboutStock(data) };
+    const about = aboutStock(data);
+    const wave = data.type === 'sound' ? peaksOf(data, 0, secondsOf(data), WAVE) : null;
+    return { file, bytes: kept, data: shared(data), hash: await hashOf(kept), about, wave };
   },
 };
 expose(worker);

@@ -17,6 +17,7 @@ import { useEngine, useReport } from '../engine/EngineContext';
 import { LINES, type PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
+import { useMicrophone } from '../sound/MicrophoneContext';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
@@ -234,10 +235,12 @@ function FrameCounter({ last }: { last: number }) {
 
 /** Which engine, how fast, how large; and whether the picture is still being caught up with. */
 function EngineState() {
+  const [, { recording }] = useMicrophone();
   const text = useReport((r) => {
     if (!r) return 'starting';
     const name = r.engine === 'gpu' ? 'GPU' : `CPU ×${String(r.threads)}`;
     if (r.settling > 0) return `${name} · ${String(r.settling)} frames to go`;
+    if (recording !== null && r.playing) return `${name} · recording · ${r.fps.toFixed(0)} fps`;
     if (!r.exact && r.playing) return `${name} · catching up with the last change`;
     const rate = r.playing && r.fps > 0 ? ` · ${r.fps.toFixed(0)} fps` : '';
     return `${name}${rate} · ${String(r.width)}×${String(r.height)}`;

@@ -15,17 +15,37 @@ export function secondsOf({ rate, channels }: Sound): number {
   return channels[0]!.length / rate;
 }
 
+/** The peaks of blocks, found as far as the sound goes: one that is being recorded grows. */
+class CoarsePeaks implements Peaks {
+  low = new Float32Array(0);
+  high = new Float32Array(0);
+  private done = 0;
+
+  constructor(private readonly sound: Sound) {}
+
+  grow(): this {
+    const { length } = this.sound.channels[0]!;
+    const count = Math.ceil(length / BLOCK);
+    if (length === this.done) return this;
+    for (const key of ['low', 'high'] as const) {
+      const grown = new Float32Array(count);
+      grown.set(this[key]);
+      this[key] = grown;
+    }
+    // The last block may have been only begun.
+    const first = Math.floor(this.done / BLOCK);
+    for (let b = first; b < count; b++) put(this.sound, b * BLOCK, (b + 1) * BLOCK, this, b);
+    this.done = length;
+    return this;
+  }
+}
+
 function coarse(sound: Sound): Peaks {
-  return memo(sound, 'peaks', () => {
-    const count = Math.ceil(sound.channels[0]!.length / BLOCK);
-    const peaks = { low: new Float32Array(count), high: new Float32Array(count) };
-    for (let b = 0; b < count; b++) put(sound, b * BLOCK, (b + 1) * BLOCK, peaks, b);
-    return peaks;
-  });
+  return memo(sound, 'peaks', () => new CoarsePeaks(sound)).grow();
 }
 
 function put({ channels }: Sound, begin: number, end: number, to: Peaks, at: number): void {
-  let [low, high] = [FULL_SCALE, -FULL_SCALE];
+  let [low, high] = [FULL_SCALE, -FULL_SCALE] as [number, number];
   for (const channel of channels) {
     for (let i = begin; i < Math.min(end, channel.length); i++) {
       const v = channel[i]!;

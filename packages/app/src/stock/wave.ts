@@ -1,0 +1,2 @@
+/** Stretches of a sound that its preview shows: one a pixel. */
+export const WAVE = 200;
