@@ -1,9 +1,15 @@
-import { compilePiece, validatePiece, type StockFiles } from '@vast-swarm/core';
+import {
+  compilePiece,
+  readStock,
+  validatePiece,
+  type Sound,
+  type StockFiles,
+} from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { GpuEngine } from '@vast-swarm/gpu';
 import { interpret, paramWord, paramWords, toWgsl, type Memory } from '@vast-swarm/kernel';
 import { randomGraph } from '../../packages/kernel/test/randomGraph';
-import { frameHash } from '../support/frameHash';
+import { bytesHash, frameHash } from '../support/frameHash';
 import { addToys } from '../support/toys';
 
 /** What tests run inside the browser, in a worker: engines and kernels on the real thing. */
@@ -48,6 +54,13 @@ const tasks = {
     const hash = frameHash(engine.draw(width, height).pixels);
     engine.close();
     return hash;
+  },
+
+  /** The samples of a sound file, as a hash, with its rate. */
+  async soundHash(name: string, base64: string) {
+    const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+    const { rate, channels } = (await readStock(name, bytes)) as Sound;
+    return [rate, ...channels.map((c) => bytesHash(c))].join();
   },
 
   /** How far positions of the two engines are apart after some steps, and their frames. */
