@@ -3,9 +3,17 @@ import { Provider } from 'react-redux';
 import { addToys, toyPiece } from '../../../tests/support/toys';
 import { EngineClient } from '../src/engine/client';
 import { EngineContext } from '../src/engine/EngineContext';
+import type { Microphone } from '../src/sound/microphone';
+import { MicrophoneContext } from '../src/sound/MicrophoneContext';
 import { pieceActions, type Selection } from '../src/store/pieceSlice';
 import { store } from '../src/store/store';
 import { Sheet } from '../src/workshop/sheet/Sheet';
+
+/** One that nobody has opened. */
+const microphone = {
+  state: { state: 'closed', devices: [], device: '', recording: null, problem: null },
+  subscribe: () => () => undefined,
+} as unknown as Microphone;
 
 /** The sheet of a part, as the artist gets it. */
 function sheetOf(selection: Selection): string {
@@ -13,7 +21,9 @@ function sheetOf(selection: Selection): string {
   return renderToStaticMarkup(
     <Provider store={store}>
       <EngineContext value={new EngineClient('cpu', {})}>
-        <Sheet />
+        <MicrophoneContext value={microphone}>
+          <Sheet />
+        </MicrophoneContext>
       </EngineContext>
     </Provider>,
   );

@@ -76,6 +76,7 @@ export const OP = {
   loadI32: (offset: number): Bytes => [0x28, ...at(offset)],
   addI32: [0x6a],
   shlI32: [0x74],
+  ltS: [0x48],
   geS: [0x4e],
   eqz: [0x45],
 } as const;

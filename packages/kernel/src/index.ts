@@ -1,3 +1,4 @@
+export * as encode from './encode';
 export { toAssembly } from './assembly';
 export { Expr, functionOf, Graph, type Fn, type Slot } from './graph';
 export { Vec3 } from './vector';

@@ -7,8 +7,8 @@ export const MicrophoneContext = createContext<Microphone | null>(null);
 export function useMicrophone(): [Microphone, MicrophoneState] {
   const microphone = useContext(MicrophoneContext);
   if (!microphone) throw new Error('no microphone here');
-  const state = useSyncExternalStore(microphone.subscribe, () => microphone.state);
-  return [microphone, state];
+  const known = (): MicrophoneState => microphone.state;
+  return [microphone, useSyncExternalStore(microphone.subscribe, known, known)];
 }
 
 /** The sound of an open piece that is being recorded; the microphone is let go when the piece is closed. */

@@ -21,9 +21,9 @@ class Capture extends AudioWorkletProcessor {
   private steps = 0;
   private out: MessagePort | null = null;
   private readonly meter = new LoudnessMeter(
-    { low: 20, high: 20_000, measure: 'rms', window: 0.05 },
+    [{ low: 20, high: 20_000, measure: 'rms', window: 0.05 }],
     sampleRate,
-    (loudness) => {
+    (_, loudness) => {
       if (++this.steps % EVERY === 0) this.port.postMessage(loudness);
     },
   );

@@ -53,11 +53,12 @@ export function loudnessAt(
 ): (time: number) => number {
   if (!heard) return () => 0;
   const factor = 10 ** (gain / 20);
+  const loudness = loudnessOf(heard.sound, band);
   return (time) => {
     const place = placeIn(heard, time);
     if (!place) return 0;
     // Found when it is first wanted: a compile does not wait for it.
-    return stepAt(loudnessOf(heard.sound, band), place.at) * place.gain * factor;
+    return stepAt(loudness(), place.at) * place.gain * factor;
   };
 }
 

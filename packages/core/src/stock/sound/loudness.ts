@@ -1,14 +1,12 @@
 import { memo } from '../memo';
 import { FULL_SCALE, type Sound } from '../types';
 import { bandFilter } from './biquad';
-import { BiquadChain } from './biquadChain';
+import { BandPair, BLOCK } from './bandKernel';
 
 /** Loudness is found so many times a second, whatever the rate of the piece. */
 export const STEPS = 240;
 /** Seconds of a sound beyond a time that signals may read for it: what lies between steps is read from both. */
 export const HEARD_AHEAD = 2 / STEPS;
-/** Samples that are filtered at once. */
-const BLOCK = 2048;
 
 export interface Band {
   /** Hz. */
@@ -19,119 +17,176 @@ export interface Band {
   window: number;
 }
 
-/** Finds the loudness of what it is given, step by step: the same of a file and of what comes in live. */
-export class LoudnessMeter {
-  private readonly chain: BiquadChain;
-  private readonly block = new Float64Array(BLOCK);
-  /** Of the last steps: the sum of squares, or the largest; and how many samples. */
+/** The last steps of a band: the sum of squares of each, or the largest; and how many samples. */
+class Window {
   private readonly steps: Float64Array;
   private readonly counts: Float64Array;
-  private step = 0;
-  private samples = 0;
-  private sum = 0;
-  private top = 0;
-  private inStep = 0;
 
   constructor(
     private readonly band: Band,
     private readonly rate: number,
-    private readonly found: (loudness: number) => void,
   ) {
-    this.chain = new BiquadChain(bandFilter(band.low, band.high, rate));
     this.steps = new Float64Array(Math.max(1, Math.round(band.window * STEPS)));
     this.counts = new Float64Array(this.steps.length);
   }
 
-  /** More samples, one after the other; `scale` brings them to -1 to 1. */
-  push(channels: readonly ArrayLike<number>[], scale: number, begin: number, end: number): void {
-    const { block, chain } = this;
-    const [left, right] = [channels[0]!, channels[1] ?? channels[0]!];
-    const half = scale / 2;
-    for (let from = begin; from < end; from += BLOCK) {
-      const count = Math.min(BLOCK, end - from);
-      for (let i = 0; i < count; i++) block[i] = (left[from + i]! + right[from + i]!) * half;
-      chain.run(block, count);
-      this.measure(count);
-    }
-  }
-
-  /** Adds what a block has to the steps that it lies in. */
-  private measure(count: number): void {
-    const { block, rate } = this;
-    for (let i = 0; i < count;) {
-      const until = Math.round(((this.step + 1) * rate) / STEPS);
-      const stop = Math.min(count, i + until - this.samples);
-      this.samples += stop - i;
-      this.inStep += stop - i;
-      let [sum, top] = [this.sum, this.top];
-      for (; i < stop; i++) {
-        const v = block[i]!;
-        sum += v * v;
-        const size = Math.abs(v);
-        if (size > top) top = size;
-      }
-      [this.sum, this.top] = [sum, top];
-      if (this.samples === until) this.close();
-    }
-  }
-
-  private close(): void {
+  /** Takes a step in; gives the loudness of the window that ends with it. */
+  close(step: number, found: number, samples: number): number {
     const { steps, counts, band } = this;
-    const at = this.step % steps.length;
-    steps[at] = band.measure === 'rms' ? this.sum : this.top;
-    counts[at] = this.inStep;
-    this.step += 1;
-    [this.sum, this.top, this.inStep] = [0, 0, 0];
+    const at = step % steps.length;
+    steps[at] = found;
+    counts[at] = samples;
     let [all, count] = [0, 0];
     for (let i = 0; i < steps.length; i++) {
       all = band.measure === 'rms' ? all + steps[i]! : Math.max(all, steps[i]!);
       count += counts[i]!;
     }
     // Before a window has passed, what was not there was silent.
-    const whole = this.step < steps.length ? Math.max(count, band.window * this.rate) : count;
-    this.found(band.measure === 'rms' ? Math.sqrt(all / whole) : all);
+    const whole = step + 1 < steps.length ? Math.max(count, band.window * this.rate) : count;
+    return band.measure === 'rms' ? Math.sqrt(all / whole) : all;
   }
 }
 
-/** Loudness of a sound in a band, found as far as the sound goes: one that is being recorded grows. */
-class LoudnessTable {
-  private table = new Float32Array(64);
-  private count = 0;
+/** Finds the loudness of what it is given in bands, step by step: the same of a file and of what comes in live. */
+export class LoudnessMeter {
+  private readonly pairs: BandPair[] = [];
+  private readonly windows: Window[];
+  private step = 0;
+  private samples = 0;
+  private inStep = 0;
+
+  /** @param found is told what the loudness of a band is, by its place among the bands */
+  constructor(
+    private readonly bands: readonly Band[],
+    private readonly rate: number,
+    private readonly found: (band: number, loudness: number) => void,
+  ) {
+    this.windows = bands.map((band) => new Window(band, rate));
+    const filters = bands.map(({ low, high }) => bandFilter(low, high, rate));
+    for (let i = 0; i < bands.length; i += 2) {
+      this.pairs.push(new BandPair([filters[i]!, filters[i + 1] ?? []]));
+    }
+  }
+
+  /** More samples, one after the other; `scale` brings them to -1 to 1. */
+  push(channels: readonly ArrayLike<number>[], scale: number, begin: number, end: number): void {
+    const [first, ...others] = this.pairs as [BandPair, ...BandPair[]];
+    const { block } = first;
+    const [left, right] = [channels[0]!, channels[1] ?? channels[0]!];
+    const half = scale / 2;
+    for (let from = begin; from < end; from += BLOCK) {
+      const count = Math.min(BLOCK, end - from);
+      for (let i = 0; i < count; i++) block[i] = (left[from + i]! + right[from + i]!) * half;
+      for (const other of others)
+        other.block.set(count === BLOCK ? block : block.subarray(0, count));
+      this.measure(count);
+    }
+  }
+
+  /** Adds what a block has to the steps that it lies in. */
+  private measure(count: number): void {
+    for (let i = 0; i < count;) {
+      const until = Math.round(((this.step + 1) * this.rate) / STEPS);
+      const stop = Math.min(count, i + until - this.samples);
+      for (const pair of this.pairs) pair.run(i, stop);
+      this.samples += stop - i;
+      this.inStep += stop - i;
+      i = stop;
+      if (this.samples === until) this.close();
+    }
+  }
+
+  private close(): void {
+    this.windows.forEach((window, k) => {
+      const pair = this.pairs[k >> 1]!;
+      const lane = (k & 1) as 0 | 1;
+      const found = this.bands[k]!.measure === 'rms' ? pair.sum(lane) : pair.top(lane);
+      this.found(k, window.close(this.step, found, this.inStep));
+    });
+    for (const pair of this.pairs) pair.rest();
+    this.step += 1;
+    this.inStep = 0;
+  }
+}
+
+/** Loudness of a sound in bands, found as far as the sound goes: one that is being recorded grows. */
+class LoudnessTables {
+  private readonly tables: Float32Array[];
+  private readonly counts: number[];
   private done = 0;
   private readonly meter: LoudnessMeter;
 
   constructor(
     private readonly sound: Sound,
-    band: Band,
+    bands: readonly Band[],
   ) {
-    this.meter = new LoudnessMeter(band, sound.rate, (v) => (this.table[this.count++] = v));
+    this.tables = bands.map(() => new Float32Array(64));
+    this.counts = bands.map(() => 0);
+    this.meter = new LoudnessMeter(bands, sound.rate, (k, loudness) => {
+      this.tables[k]![this.counts[k]!++] = loudness;
+    });
   }
 
-  /** With 0 behind what there is. */
-  values(): Float32Array {
-    const { channels, rate } = this.sound;
+  /** Of a band, with 0 behind what there is. */
+  values(band: number): Float32Array {
+    const { channels } = this.sound;
     const { length } = channels[0]!;
     if (this.done < length) {
-      const room = Math.floor((length * STEPS) / rate) + 2;
-      if (room > this.table.length) {
-        const grown = new Float32Array(this.done === 0 ? room : 2 * room);
-        grown.set(this.table.subarray(0, this.count));
-        this.table = grown;
-      }
+      this.makeRoom(Math.floor((length * STEPS) / this.sound.rate) + 2);
       this.meter.push(channels, 1 / FULL_SCALE, this.done, length);
       this.done = length;
     }
-    return this.table;
+    return this.tables[band]!;
+  }
+
+  private makeRoom(room: number): void {
+    this.tables.forEach((table, k) => {
+      if (room <= table.length) return;
+      const grown = new Float32Array(this.done === 0 ? room : 2 * room);
+      grown.set(table.subarray(0, this.counts[k]));
+      this.tables[k] = grown;
+    });
   }
 }
 
+/** All that is found of the loudness of a sound; bands that are wanted together are found together. */
+class Loudnesses {
+  private readonly known = new Map<string, () => Float32Array>();
+  private readonly wanted = new Map<string, Band>();
+
+  constructor(private readonly sound: Sound) {}
+
+  of(band: Band): () => Float32Array {
+    const key = keyOf(band);
+    if (!this.known.has(key)) this.wanted.set(key, band);
+    let values: (() => Float32Array) | undefined;
+    return () => {
+      values ??= this.known.get(key) ?? this.findAll(key);
+      return values();
+    };
+  }
+
+  /** Begins all that was wanted and is not known; gives one of it. */
+  private findAll(key: string): () => Float32Array {
+    const tables = new LoudnessTables(this.sound, [...this.wanted.values()]);
+    [...this.wanted.keys()].forEach((name, k) => {
+      this.known.set(name, () => tables.values(k));
+    });
+    this.wanted.clear();
+    return this.known.get(key)!;
+  }
+}
+
+const keyOf = ({ low, high, measure, window }: Band): string =>
+  [low, high, measure, window].join(' ');
+
 /**
  * Loudness of a sound in a band, 0 to 1: `table[k]` is that of the window that ends at (k + 1) / STEPS seconds
- * of it, 0 behind its end. A full sine has a root mean square of 1/√2.
+ * of it, 0 behind its end. A full sine has a root mean square of 1/√2. It is found when it is asked for, together
+ * with all others that were wanted until then.
  */
-export function loudnessOf(sound: Sound, band: Band): Float32Array {
-  const key = `loudness ${[band.low, band.high, band.measure, band.window].join(' ')}`;
-  return memo(sound, key, () => new LoudnessTable(sound, band)).values();
+export function loudnessOf(sound: Sound, band: Band): () => Float32Array {
+  return memo(sound, 'loudness', () => new Loudnesses(sound)).of(band);
 }
 
 /** A table of steps at a time in seconds: straight from step to step, 0 before its first and behind its last. */

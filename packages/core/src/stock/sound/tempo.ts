@@ -26,9 +26,11 @@ const LONGEST = 180;
 function onsets(sound: Sound): Float64Array {
   const length = sound.channels[0]!.length / sound.rate;
   const rises = new Float64Array(Math.floor(Math.min(LONGEST, length) * STEPS));
-  for (let b = 0; b + 1 < EDGES.length; b++) {
-    const band = { low: EDGES[b]!, high: EDGES[b + 1]!, measure: 'rms' as const, window: 0.02 };
-    const loud = loudnessOf(sound, band);
+  const bands = EDGES.slice(1).map((high, b) =>
+    loudnessOf(sound, { low: EDGES[b]!, high, measure: 'rms', window: 0.02 }),
+  );
+  for (const band of bands) {
+    const loud = band();
     for (let k = 1; k < rises.length; k++) rises[k]! += Math.max(0, loud[k]! - loud[k - 1]!);
   }
   return rises;
