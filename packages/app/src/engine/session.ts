@@ -31,6 +31,9 @@ const GLIMPSE = 120;
 /** So many frames the picture may be behind a sound; beyond, it slows down. */
 const MOST_LATE = 8;
 
+/** The part of a frame's time that a picture may take beside a sound. */
+const SPARE = 0.7;
+
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
   private readonly playback: Playback;
@@ -316,7 +319,7 @@ export class Session {
     if (!this.heard || this.outside.driving) return;
     const last = this.plan!.frame.length - 2;
     for (let late = 0; late < MOST_LATE && this.playback.frame < last; late++) {
-      if (performance.now() - this.due <= step) return;
+      if (performance.now() - this.due <= step / 2) return;
       await this.playback.ready();
       this.playback.advance();
       this.due += step;
@@ -343,7 +346,8 @@ export class Session {
     await this.show();
     const now = performance.now();
     const motion = Math.min(now - start, this.engine.times.motion ?? 0);
-    this.size.learn(now - start, motion, 1000 / rate);
+    // Beside a sound there has to be time left, to come back to it.
+    this.size.learn(now - start, motion, (1000 / rate) * (this.heard ? SPARE : 1));
     this.truth.learn(Math.max(moved, motion));
     // Late frames are not made up for: the picture slows down rather than jumps. Beside a sound it keeps up.
     const behind = this.heard ? MOST_LATE * (1000 / rate) : 0;
