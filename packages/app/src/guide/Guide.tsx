@@ -55,6 +55,10 @@ export default function Guide() {
               such as <Code>0.1 + 0.2 * lived</Code>.
             </li>
             <li>
+              Drop a sound on the picture, or add a live input with the + beside Sounds and press
+              Record. Add a Level beside Signals: its bench shows what it hears, with cuts to drag.
+            </li>
+            <li>
               Add a collider beside Surroundings, and drag its handles in the picture. The doctor,
               below the picture, tells why a swarm is not seen.
             </li>

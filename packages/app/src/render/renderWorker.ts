@@ -2,7 +2,8 @@ import { compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { expose, transfer } from 'comlink';
 import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
-import { openSink, type Sink } from './sinks';
+import type { Sink } from './sink';
+import { openSink } from './sinks';
 
 /** Renders with the CPU engine: the same pixels as the command line and any other machine. */
 

@@ -1,18 +1,9 @@
 import { strToU8, Zip, ZipPassThrough } from 'fflate';
 import { pieceText } from '@vast-swarm/core';
-import { encodePng, type Frame } from '@vast-swarm/cpu';
+import { encodePng } from '@vast-swarm/cpu';
 import type { Job } from './messages';
+import type { Sink } from './sink';
 import { videoSink } from './videoSink';
-
-/** Where frames go. */
-export interface Sink {
-  add(frame: Frame, number: number): Promise<void>;
-  /** The finished file; null where frames went into a folder. */
-  finish(): Promise<Blob | null>;
-  /** What the artist should know of the file. */
-  note?: string;
-  cancel(): Promise<void>;
-}
 
 function fileName(number: number): string {
   return `frame_${String(number).padStart(4, '0')}.png`;

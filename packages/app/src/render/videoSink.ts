@@ -12,7 +12,7 @@ import {
 } from 'mediabunny';
 import { allHeard, mixOf, stockData, type Heard } from '@vast-swarm/core';
 import type { Job } from './messages';
-import type { Sink } from './sinks';
+import type { Sink } from './sink';
 
 /** Samples a second of the sound in a video. */
 const RATE = 48_000;

@@ -12,6 +12,8 @@ export const SHORTCUTS: readonly [string, string][] = [
   ['Space', 'Play or pause'],
   ['Left, Right', 'A frame back or on; with Shift ten'],
   ['Home, End', 'First or last frame'],
+  ['+, -', 'On the timing strip: less or more of the piece; with Ctrl the wheel too'],
+  ['Alt', 'Held while dragging on the strip: beats do not draw'],
   ['Ctrl+Z', 'Undo'],
   ['Ctrl+Shift+Z', 'Redo'],
   ['F', 'Frame the selected swarm'],

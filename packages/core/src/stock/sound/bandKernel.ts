@@ -59,11 +59,11 @@ function oneSample(): number[] {
   }).flat();
   const out = signal(FILTERS);
   return [
-    ...[...get(BEGIN!), ...LOAD_SPLAT, ...at(0), ...set(signal(0))],
+    ...[...get(BEGIN), ...LOAD_SPLAT, ...at(0), ...set(signal(0))],
     ...filters,
-    ...[...get(out), ...get(out), ...MUL, ...set(SQUARED!)],
-    ...[...get(SUM!), ...get(SQUARED!), ...ADD, ...set(SUM!)],
-    ...[...get(TOP!), ...get(out), ...ABS, ...MAX, ...set(TOP!)],
+    ...[...get(out), ...get(out), ...MUL, ...set(SQUARED)],
+    ...[...get(SUM), ...get(SQUARED), ...ADD, ...set(SUM)],
+    ...[...get(TOP), ...get(out), ...ABS, ...MAX, ...set(TOP)],
   ];
 }
 
@@ -79,8 +79,8 @@ function moduleBytes(): number[] {
     ]),
     ...OP.loop,
     ...oneSample(),
-    ...[...get(BEGIN!), ...constI32(8), ...OP.addI32, ...set(BEGIN!)],
-    ...[...get(BEGIN!), ...get(END!), ...OP.ltS, ...OP.branchIf(0), ...OP.end],
+    ...[...get(BEGIN), ...constI32(8), ...OP.addI32, ...set(BEGIN)],
+    ...[...get(BEGIN), ...get(END), ...OP.ltS, ...OP.branchIf(0), ...OP.end],
     ...kept.flatMap(([local, place]) => [
       ...[...constI32(0), ...get(local), ...simd(SIMD.store), ...at(place)],
     ]),

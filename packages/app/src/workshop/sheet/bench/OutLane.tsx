@@ -5,7 +5,7 @@ import { COLOURS, MONO } from '../../../theme';
 import { showAmount } from '../amount';
 import { useSignal } from '../../useSignal';
 import { curvePath, HIGH, rangeWith, WIDE, type Stretch } from './lanes';
-import { partsOf } from './TimePanel';
+import { partsOf } from './parts';
 import { usePlayhead } from './usePlayhead';
 
 interface Props {

@@ -1,6 +1,6 @@
 import { Box, Stack, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useRef, useState } from 'react';
-import { kindOf, signalNames, type Part } from '@vast-swarm/core';
+import { kindOf, type Part } from '@vast-swarm/core';
 import { usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
 import { HIGH, WIDE, type Stretch } from './lanes';
@@ -99,10 +99,4 @@ function inputOf({ kind, dials }: Part): { of: 'sounds' | 'signals'; name: strin
     if (spec.type === 'part' && typeof name === 'string' && name) return { of: spec.of, name };
   }
   return null;
-}
-
-/** The names of what a signal gives: of its parts, where it has several. */
-export function partsOf(piece: ReturnType<typeof usePiece>, { id }: Part): string[] {
-  const names = signalNames(piece).map((s) => s.id);
-  return names.filter((name) => name === id || name.startsWith(`${id}.`));
 }
