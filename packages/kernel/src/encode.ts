@@ -25,8 +25,9 @@ export function signed(value: number): Bytes {
   }
 }
 
+/** A name, of plain letters. (Not every place that makes modules has a TextEncoder.) */
 export function text(value: string): Bytes {
-  const bytes = [...new TextEncoder().encode(value)];
+  const bytes = Array.from(value, (letter) => letter.charCodeAt(0));
   return [...unsigned(bytes.length), ...bytes];
 }
 

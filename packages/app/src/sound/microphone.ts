@@ -102,6 +102,9 @@ export class Microphone {
       this.level = data;
       for (const meter of this.meters) meter();
     };
+    node.onprocessorerror = () => {
+      this.close('Listening failed beside the sound card. What was recorded is kept.');
+    };
     context.createMediaStreamSource(stream).connect(node);
     await context.resume();
     const [track] = stream.getAudioTracks();

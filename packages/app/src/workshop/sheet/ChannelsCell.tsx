@@ -23,7 +23,7 @@ const LIGHT = { min: 0, max: 100, unit: '' };
 export function ChannelsCell({ label, feed, onChange, onSettle }: Props) {
   const options = signalNames(usePiece());
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '42px 1fr 52px 12px 52px', gap: '2px 4px' }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: '42px 1fr 58px 10px 58px', gap: '2px' }}>
       {CHANNELS.map(([key, title]) => {
         const channel = feed[key];
         const put = (part: Partial<ChannelsFeed['red']>): void => {
@@ -35,6 +35,8 @@ export function ChannelsCell({ label, feed, onChange, onSettle }: Props) {
             value={channel[which]}
             spec={LIGHT}
             rate={1}
+            width="100%"
+            hideUnit
             onChange={(v) => {
               put({ [which]: v });
             }}
