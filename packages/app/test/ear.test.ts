@@ -3,7 +3,9 @@ import { CpuEngine } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import { Ear } from '../src/engine/ear';
+import { problemOf } from '../src/sound/problems';
 import type { EngineEvent } from '../src/engine/messages';
+import { Ears } from '../src/engine/ears';
 import { Session } from '../src/engine/session';
 
 const RATE = 8000;
@@ -168,4 +170,40 @@ test('a live sound tells from when on it is another', () => {
   live.append(new Int16Array(250));
   expect([0, 1, 2].map((n) => live.changedFrom(n))).toEqual([2, 2.5, Infinity]);
   expect(live.changes).toBe(2);
+});
+
+test('what was recorded stands in for the take until the piece has it, whatever else changes meanwhile', async () => {
+  const told: unknown[] = [];
+  const ears = new Ears((take) => told.push(take?.start ?? null));
+  const piece = livePiece();
+  const line = new Line();
+  ears.listen('voice', RATE, line as unknown as MessagePort, piece);
+  expect([ears.driving, ears.takes.size]).toEqual([true, 0]);
+  const [ear, begun] = ears.at(5, FRAMES)!;
+  expect(begun).toBe(true);
+  line.send(600);
+  await ear.until(5, FRAMES);
+  expect(ears.at(6, FRAMES)![1]).toBe(false);
+  ears.stop(piece);
+  expect([told, ears.driving, ears.takes.size]).toEqual([[5], false, 1]);
+  // Another dial was turned.
+  ears.settle({ ...piece, seed: 9 });
+  expect(ears.takes.size).toBe(1);
+  const [voice] = piece.sounds;
+  ears.settle({ ...piece, sounds: [{ ...voice!, dials: { ...voice!.dials, take: 'new' } }] });
+  expect(ears.takes.size).toBe(0);
+  // Nothing was recorded: that is told too.
+  ears.listen('voice', RATE, new Line() as unknown as MessagePort, piece);
+  ears.stop(piece);
+  expect(told).toEqual([5, null]);
+});
+
+test.each([
+  ['NotAllowedError', /does not let the page hear/],
+  ['NotFoundError', /no microphone or line in/],
+  ['OverconstrainedError', /no longer there/],
+  ['NotReadableError', /another program/],
+  ['Other', /cannot be opened \(why\)/],
+])('%s is told in words', (name, told) => {
+  expect(problemOf(Object.assign(new Error('why'), { name }))).toMatch(told);
 });

@@ -1,4 +1,12 @@
-import { LiveTake, parsePiece, pieceText, Scene, type DialValues } from '../src';
+import {
+  fedBy,
+  formulaWith,
+  LiveTake,
+  parsePiece,
+  pieceText,
+  Scene,
+  type DialValues,
+} from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
 import { piece, scene } from './support/tones';
 
@@ -216,4 +224,21 @@ test('what hangs on a live take is what it will be when it is played back', () =
   recorded.signals[0]!.dials.take = take.copy();
   const played = scene(recorded);
   for (let frame = 0; frame < 60; frame++) expect(read(played, frame)[2]).toBe(seen[frame]);
+});
+
+test('what a signal feeds is told wherever it stands, and a formula takes another in its place', () => {
+  const made = piece([
+    ['wave', 'tide'],
+    ['bands', 'parts'],
+    ['strike', 'hit', { signal: 'tide' }],
+    ['formula', 'sum', { text: "signal(tide) + signal('parts.2') * 2" }],
+    ['follow', 'late', { signal: 'parts.3' }],
+  ]);
+  const places = (id: string): string[] => fedBy(made, id).map(({ path }) => path.join('.'));
+  expect(places('tide')).toEqual(['signals.2.dials.signal', 'signals.3.dials.text']);
+  expect(places('parts')).toEqual(['signals.3.dials.text', 'signals.4.dials.signal']);
+  expect(places('late')).toEqual([]);
+  const text = made.signals[3]!.dials.text as string;
+  expect(formulaWith(text, 'parts', "signal('hit')")).toBe("signal(tide) + signal('hit') * 2");
+  expect(formulaWith(text, 'tid', '0')).toBe(text);
 });

@@ -4,7 +4,15 @@ import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promis
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode } from 'fast-png';
-import { makeChoice, makePart, parsePiece, pieceText, Scene } from '@vast-swarm/core';
+import {
+  makeChoice,
+  makePart,
+  parsePiece,
+  pieceText,
+  Scene,
+  wavBytes,
+  type Sound,
+} from '@vast-swarm/core';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 
@@ -174,6 +182,55 @@ test('signals writes what each is at the end of each frame, parts of it by thems
     code: 1,
     err: expect.stringContaining('signals are written to .csv') as string,
   });
+});
+
+test('a take beside its piece drives what is simulated and rendered; without it that is told', async () => {
+  const rate = 8000;
+  // Silent for a second, then loud.
+  const samples = Int16Array.from({ length: 3 * rate }, (_, i) =>
+    i < rate ? 0 : Math.round(30_000 * Math.sin((2 * Math.PI * 500 * i) / rate)),
+  );
+  const take: Sound = { type: 'sound', rate, channels: [samples] };
+  const bytes = wavBytes(take);
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  const live = smallPiece((p) => {
+    p.stock.push({ id: 'take', name: 'Take', type: 'sound', source: { file: 'take.wav', hash } });
+    p.sounds.push({ ...makePart('sounds', 'live', []), id: 'voice', name: 'Voice' });
+    Object.assign(p.sounds[0]!.dials, { take: 'take', start: 15 });
+    const level = { ...makePart('signals', 'level', []), id: 'loud' };
+    level.dials.sound = 'voice';
+    p.signals.push(level);
+    p.swarms[0]!.dials.size = { feed: 'signal', signal: 'loud', from: 0.01, to: 0.5 };
+  });
+  const work = join(dir, 'take');
+  const piece = join(work, 'live.json');
+  await mkdir(join(work, 'stock'), { recursive: true });
+  await writeFile(join(work, 'stock/take.wav'), bytes);
+  await writeFile(piece, pieceText(live));
+  const level = async (...set: string[]): Promise<number[]> => {
+    const out = join(work, 'loud.csv');
+    const run = await vastSwarm('signals', piece, '--frames', '20..59', '--out', out, ...set);
+    expect(run.code).toBe(0);
+    const [, ...rows] = (await readFile(out, 'utf8')).trim().split('\n');
+    return rows.map((row) => Number(row.split(',')[2]));
+  };
+  // A second after its first frame, 15.
+  const found = await level();
+  expect(found[44 - 20]).toBe(0);
+  expect(found[50 - 20]).toBeCloseTo((30_000 / 32_768) * Math.SQRT1_2, 2);
+  expect((await level('--set', 'voice.start=25'))[50 - 20]).toBe(0);
+  expect((await level('--set', 'voice.gain=-20'))[50 - 20]).toBeCloseTo(0.0647, 2);
+
+  const csv = join(work, 'motes.csv');
+  const sized = ['--frames', '50..50', '--swarm', 'Motes', '--out', csv];
+  expect(await vastSwarm('simulate', piece, ...sized)).toMatchObject({ code: 0 });
+  const [head, row] = (await readFile(csv, 'utf8')).split('\n');
+  const size = Number(row!.split(',')[head!.split(',').indexOf('size')]);
+  expect(size).toBeCloseTo(0.01 + 0.49 * found[50 - 20]!, 3);
+
+  await rm(join(work, 'stock/take.wav'));
+  const run = await vastSwarm('check', piece);
+  expect(run.out + run.err).toMatch(/take\.wav|Take is not in the stock/);
 });
 
 test('every command of the README runs as it stands', async () => {

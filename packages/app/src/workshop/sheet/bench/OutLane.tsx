@@ -76,7 +76,8 @@ function Now({ name }: { name: string }) {
   const at = useSignal(name);
   const number = useRef<HTMLDivElement>(null);
   usePlayhead((time) => {
-    number.current!.textContent = showAmount(at(time));
+    // What has almost died away is nothing.
+    number.current!.textContent = showAmount(Number(at(time).toFixed(4)));
   });
   return <div ref={number} />;
 }
