@@ -273,12 +273,7 @@ function Ruler() {
   const first = Math.ceil(view.from / every);
   const count = Math.floor(view.to / every) - first + 1;
   return (
-    <Box
-      sx={{
-        ...{ position: 'relative', height: 22, borderBottom: `1px solid ${COLOURS.line}` },
-        overflow: 'hidden',
-      }}
-    >
+    <Box sx={{ position: 'relative', height: 22, borderBottom: `1px solid ${COLOURS.line}` }}>
       {Array.from({ length: count }, (_, i) => (first + i) * every).map((f) => (
         <Box
           key={f}
