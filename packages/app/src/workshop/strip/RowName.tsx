@@ -1,18 +1,18 @@
 import { Box } from '@mui/material';
 import type { PointerEvent } from 'react';
+import type { Part } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 
 interface Props {
-  list: 'swarms' | 'signals' | 'sounds';
-  part: { id: string; name: string };
+  list: 'signals' | 'sounds';
+  part: Part;
   chosen: boolean;
-  top?: number;
 }
 
 /** The name before a row of the strip, which selects its part. */
-export function RowName({ list, part, chosen, top = 8 }: Props) {
+export function RowName({ list, part, chosen }: Props) {
   const dispatch = useAppDispatch();
   return (
     <Box
@@ -22,7 +22,7 @@ export function RowName({ list, part, chosen, top = 8 }: Props) {
         event.stopPropagation();
       }}
       sx={{
-        ...{ position: 'absolute', left: -92, width: 86, top, fontSize: 12, p: 0 },
+        ...{ position: 'absolute', left: -92, width: 86, top: 8, fontSize: 12, p: 0 },
         ...{ color: chosen ? COLOURS.amber : COLOURS.faint, background: 'none', border: 0 },
         ...{ textAlign: 'left', fontFamily: 'inherit', cursor: 'pointer', overflow: 'hidden' },
         ...{ textOverflow: 'ellipsis', whiteSpace: 'nowrap' },

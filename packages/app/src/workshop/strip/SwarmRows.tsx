@@ -6,7 +6,6 @@ import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { useHolding } from '../../ui/useHolding';
 import { Lane } from './Lane';
-import { RowName } from './RowName';
 import { useStrip } from './StripContext';
 
 /** What the strip shows of a swarm, in seconds. */
@@ -59,6 +58,21 @@ export function SwarmRows() {
   });
 }
 
+/** The name before a swarm's row. */
+function Name({ name, chosen }: { name: string; chosen: boolean }) {
+  return (
+    <Box
+      sx={{
+        ...{ position: 'absolute', left: -92, width: 86, top: 3 },
+        ...{ fontSize: 12, color: chosen ? COLOURS.amber : COLOURS.faint },
+        ...{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+      }}
+    >
+      {name}
+    </Box>
+  );
+}
+
 interface RowProps {
   swarm: Span;
   at: number;
@@ -89,11 +103,7 @@ function SwarmRow({ swarm, at, chosen }: RowProps) {
   };
   const [begin, end] = [swarm.start, swarm.end].map((s) => percent(Math.min(last, s * rate)));
   return (
-    <Lane
-      height={22}
-      line={false}
-      name={<RowName list="swarms" part={swarm} chosen={chosen} top={3} />}
-    >
+    <Lane height={22} line={false} name={<Name name={swarm.name} chosen={chosen} />}>
       <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
         {swarm.steady && (
           <Box
