@@ -72,8 +72,11 @@ export class Ear {
       const left = patience - performance.now();
       if (left <= 0) break;
       await new Promise<void>((resolve) => {
-        this.arrived = resolve;
-        setTimeout(resolve, left);
+        const timer = setTimeout(resolve, left);
+        this.arrived = () => {
+          clearTimeout(timer);
+          resolve();
+        };
       });
     }
     live.append(this.give(wanted));

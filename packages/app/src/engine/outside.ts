@@ -1,4 +1,4 @@
-import type { LiveInput, Piece, Take } from '@vast-swarm/core';
+import type { LiveInput, Piece } from '@vast-swarm/core';
 import type { HeardTake } from './ear';
 import { Ears } from './ears';
 import { Hands } from './hands';
@@ -40,11 +40,6 @@ export class Outside {
   settle(piece: Piece): void {
     this.hands.kept();
     this.ears.settle(piece);
-  }
-
-  /** Lets a signal go that was moved by hand; gives what was recorded. */
-  release(signal: string): Take | null {
-    return this.hands.release(signal);
   }
 
   /** Records what the next frame is driven by; false where the plan has to be made for it first. */

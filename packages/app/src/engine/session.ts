@@ -133,7 +133,7 @@ export class Session {
   drive(signal: string, value: number | null): void {
     if (!this.piece) return;
     if (value === null) {
-      const take = this.outside.release(signal);
+      const take = this.outside.hands.release(signal);
       if (take) this.send({ type: 'took', signal, take });
     } else if (this.outside.hands.drive(this.piece, signal, value)) this.pending ??= this.piece;
     this.wake();

@@ -18,13 +18,12 @@ const EVERY = STEPS / 30;
 class Capture extends AudioWorkletProcessor {
   private part = new Int16Array(PART);
   private count = 0;
-  private steps = 0;
   private out: MessagePort | null = null;
   private readonly meter = new LoudnessMeter(
     [{ low: 20, high: 20_000, measure: 'rms', window: 0.05 }],
     sampleRate,
-    (_, loudness) => {
-      if (++this.steps % EVERY === 0) this.port.postMessage(loudness);
+    (_, step, loudness) => {
+      if (step % EVERY === 0) this.port.postMessage(loudness);
     },
   );
 

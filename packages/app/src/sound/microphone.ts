@@ -1,11 +1,12 @@
 import capture from './capture.worklet.ts?worker&url';
+import { devicesOf, type Device } from './devices';
 import { problemOf } from './problems';
 
 /** What is known of live sound. */
 export interface MicrophoneState {
   state: 'closed' | 'opening' | 'open';
   /** Inputs that can be chosen; they have names once there is permission. */
-  devices: readonly { id: string; name: string }[];
+  devices: readonly Device[];
   /** The input that is chosen; '' is the browser's own choice. */
   device: string;
   /** The sound of the piece that is being recorded. */
@@ -99,11 +100,7 @@ export class Microphone {
   }
 
   private async list(): Promise<void> {
-    const all = await navigator.mediaDevices.enumerateDevices();
-    const devices = all
-      .filter((d) => d.kind === 'audioinput' && d.deviceId !== 'default')
-      .map(({ deviceId, label }, i) => ({ id: deviceId, name: label || `Input ${String(i + 1)}` }));
-    this.put({ devices });
+    this.put({ devices: await devicesOf('audioinput') });
   }
 
   /** Another input, opened at once where one was open. */

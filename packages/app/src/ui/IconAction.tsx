@@ -1,10 +1,10 @@
 import { IconButton, Tooltip } from '@mui/material';
-import type { ReactNode } from 'react';
+import type { MouseEvent, ReactNode } from 'react';
 
 interface Props {
   label: string;
   children: ReactNode;
-  onClick: () => void;
+  onClick: (event: MouseEvent<HTMLElement>) => void;
   disabled?: boolean;
   pressed?: boolean;
   shortcut?: string;

@@ -1,6 +1,7 @@
 import { Box, Menu, MenuItem, Slider } from '@mui/material';
 import { ChevronDown, Volume2, VolumeX } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { devicesOf, type Device } from '../sound/devices';
 import { keepHeard, toolActions } from '../store/toolSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
 import { IconAction } from '../ui/IconAction';
@@ -29,33 +30,22 @@ export function Volume() {
         onChangeCommitted={() => {
           keepHeard(store.getState().tools.heard);
         }}
-        sx={{ width: 56, ml: 0.5 }}
+        // Its reach does not go over the button beside it.
+        sx={{ width: 56, ml: 1, '& .MuiSlider-thumb::after': { width: 20, height: 20 } }}
       />
       <Outputs />
     </Box>
   );
 }
 
-interface Device {
-  id: string;
-  name: string;
-}
-
-/** Outputs of the machine; they have names once the browser lets an input be heard. */
-async function outputs(): Promise<Device[]> {
-  const all = await navigator.mediaDevices.enumerateDevices().catch(() => []);
-  return all
-    .filter(({ kind, deviceId }) => kind === 'audiooutput' && deviceId && deviceId !== 'default')
-    .map(({ deviceId, label }, i) => ({ id: deviceId, name: label || `Output ${String(i + 1)}` }));
-}
-
+/** Outputs of the machine, to be chosen from. */
 function Outputs() {
   const dispatch = useAppDispatch();
   const { device } = useApp((s) => s.tools.heard);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [devices, setDevices] = useState<readonly Device[]>([]);
   useEffect(() => {
-    if (anchor) void outputs().then(setDevices);
+    if (anchor) void devicesOf('audiooutput').then(setDevices);
   }, [anchor]);
   const choose = (id: string): void => {
     dispatch(toolActions.heardSet({ device: id }));
@@ -64,11 +54,14 @@ function Outputs() {
   };
   return (
     <>
-      <Box component="span" onClick={(event) => setAnchor(event.currentTarget)}>
-        <IconAction label="Where it is heard" onClick={() => undefined}>
-          <ChevronDown size={13} />
-        </IconAction>
-      </Box>
+      <IconAction
+        label="Where it is heard"
+        onClick={(event) => {
+          setAnchor(event.currentTarget);
+        }}
+      >
+        <ChevronDown size={13} />
+      </IconAction>
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
         {[{ id: '', name: 'The usual output' }, ...devices].map(({ id, name }) => (
           <MenuItem key={id} selected={id === device} onClick={() => choose(id)}>

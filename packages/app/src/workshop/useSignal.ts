@@ -1,8 +1,7 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { chainOf, memo, Scene, sourcesOf } from '@vast-swarm/core';
-import { useEngine } from '../engine/EngineContext';
 import { usePiece } from '../store/store';
-import { useGrowing } from './useGrowing';
+import { useAnswer } from './useAnswer';
 
 /** Values over the piece that are asked of the engine, for a signal that hears. */
 const MOST = 2000;
@@ -13,31 +12,14 @@ const MOST = 2000;
  */
 export function useSignal(id: string): (time: number) => number {
   const piece = usePiece();
-  const engine = useEngine();
-  const [heard, setHeard] = useState<Float32Array | null>(null);
   const hears = chainOf(piece, [id]).some((s) => sourcesOf(s, 'sounds').length > 0);
-  const { signals, sounds, stock, frame, seed } = piece;
-  const { rate, length } = frame;
+  const { rate, length } = piece.frame;
   const seconds = length / rate;
   const count = Math.min(MOST, length) + 1;
-  const grown = useGrowing();
-  useEffect(() => {
-    if (!hears) return;
-    let wanted = true;
-    engine
-      .ask((to) => to.curve(id, seconds, count))
-      .then(
-        (values) => {
-          if (wanted) setHeard(values);
-        },
-        // The engine is gone, and has told so.
-        () => undefined,
-      );
-    return () => {
-      wanted = false;
-    };
-    // Most dials that are turned change nothing of it.
-  }, [engine, hears, signals, sounds, stock, seed, id, seconds, count, grown]);
+  const key = hears ? [id, seconds, count].join(' ') : '';
+  const heard = useAnswer('signals', key, (to) =>
+    hears ? to.curve(id, seconds, count) : Promise.resolve(null),
+  );
   return useMemo(() => {
     if (!hears) {
       // One for all that read the piece.

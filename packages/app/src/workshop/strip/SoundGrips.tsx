@@ -1,10 +1,10 @@
 import { Box } from '@mui/material';
-import type { KeyboardEvent } from 'react';
 import { kindOf, type Part } from '@vast-swarm/core';
 import type { SoundExtent } from '../../engine/hearing';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { arrows } from '../../ui/arrows';
 import { useHolding } from '../../ui/useHolding';
 import { useStrip } from './StripContext';
 import { GRIPS, gripped, placesOf, type Grip } from './trims';
@@ -49,14 +49,11 @@ export function SoundGrips({ sound, at, extent, height }: Props) {
     event.stopPropagation();
     move(GRIPS[grip]!, snap(frameAt(event), event) / rate);
   }, settle);
-  const keys = (grip: Grip) => (event: KeyboardEvent) => {
-    const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (way === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    move(grip, places[grip] + (way * (event.shiftKey ? 10 : 1)) / rate);
-    settle();
-  };
+  const keys = (grip: Grip) =>
+    arrows('across', (way, far) => {
+      move(grip, places[grip] + (way * (far ? 10 : 1)) / rate);
+      settle();
+    });
   const offered = GRIPS.filter((grip) =>
     grip === 'from' || grip === 'to' ? strip.trim : strip.fades && !extent.repeats,
   );

@@ -1,12 +1,11 @@
-import { useEffect, useState, type KeyboardEvent } from 'react';
+import { useState } from 'react';
 import { kindOf, type Part, type Peaks } from '@vast-swarm/core';
-import { useEngine } from '../../engine/EngineContext';
-import type { SoundExtent } from '../../engine/hearing';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { arrows } from '../../ui/arrows';
 import { useHolding } from '../../ui/useHolding';
-import { useGrowing } from '../useGrowing';
+import { useAnswer } from '../useAnswer';
 import { usePeaks } from '../usePeaks';
 import { Lane } from './Lane';
 import { RowName } from './RowName';
@@ -30,25 +29,6 @@ function shapeOf({ low, high }: Peaks): string {
   return `M${[...tops, ...bottoms].join('L')}Z`;
 }
 
-/** Where a sound stands in the piece, as soon as the engine has told it. */
-function useExtent(id: string): SoundExtent | null {
-  const engine = useEngine();
-  const { sounds, stock, frame } = usePiece();
-  const grown = useGrowing();
-  const [extent, setExtent] = useState<SoundExtent | null>(null);
-  useEffect(() => {
-    let wanted = true;
-    const take = (found: SoundExtent | null): void => {
-      if (wanted) setExtent(found);
-    };
-    engine.ask((ask) => ask.extent(id)).then(take, () => undefined);
-    return () => {
-      wanted = false;
-    };
-  }, [engine, id, sounds, stock, frame, grown]);
-  return extent;
-}
-
 function Row({ sound, at }: { sound: Part; at: number }) {
   const dispatch = useAppDispatch();
   const { view, rate, frameAt, snap } = useStrip();
@@ -57,7 +37,7 @@ function Row({ sound, at }: { sound: Part; at: number }) {
     (s) => s.piece.selection?.list === 'sounds' && s.piece.selection.id === sound.id,
   );
   const peaks = usePeaks(sound.id, view.from / rate, view.to / rate, COLUMNS);
-  const extent = useExtent(sound.id);
+  const extent = useAnswer('sounds', sound.id, (ask) => ask.extent(sound.id));
   const start = sound.dials[strip.start] as number;
   const [grip, setGrip] = useState(0);
   const begin = (frame: number): void => {
@@ -70,13 +50,9 @@ function Row({ sound, at }: { sound: Part; at: number }) {
     event.stopPropagation();
     begin(snap(frameAt(event) - grip, event));
   }, settle);
-  const keys = (event: KeyboardEvent): void => {
-    const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (way === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    begin(start + way * (event.shiftKey ? 10 : 1));
-  };
+  const keys = arrows('across', (way, far) => {
+    begin(start + way * (far ? 10 : 1));
+  });
   return (
     <Lane height={HEIGHT} name={<RowName list="sounds" part={sound} chosen={chosen} />}>
       <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>

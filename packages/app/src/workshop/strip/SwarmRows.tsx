@@ -1,9 +1,10 @@
 import { Box } from '@mui/material';
-import { useMemo, type KeyboardEvent } from 'react';
+import { useMemo } from 'react';
 import { birthsIn, type Swarm } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { arrows } from '../../ui/arrows';
 import { useHolding } from '../../ui/useHolding';
 import { Lane } from './Lane';
 import { useStrip } from './StripContext';
@@ -93,14 +94,10 @@ function SwarmRow({ swarm, at, chosen }: RowProps) {
     event.stopPropagation();
     move(snap(frameAt(event), event));
   }, settle);
-  const keys = (event: KeyboardEvent): void => {
-    const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (way === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    move(swarm.burstAt * rate + way * (event.shiftKey ? 10 : 1));
+  const keys = arrows('across', (way, far) => {
+    move(swarm.burstAt * rate + way * (far ? 10 : 1));
     settle();
-  };
+  });
   const [begin, end] = [swarm.start, swarm.end].map((s) => percent(Math.min(last, s * rate)));
   return (
     <Lane height={22} line={false} name={<Name name={swarm.name} chosen={chosen} />}>

@@ -55,11 +55,11 @@ export class LoudnessMeter {
   private samples = 0;
   private inStep = 0;
 
-  /** @param found is told what the loudness of a band is, by its place among the bands */
+  /** @param found is told what the loudness of a band is at a step, by its place among the bands */
   constructor(
     private readonly bands: readonly Band[],
     private readonly rate: number,
-    private readonly found: (band: number, loudness: number) => void,
+    private readonly found: (band: number, step: number, loudness: number) => void,
   ) {
     this.windows = bands.map((band) => new Window(band, rate));
     const filters = bands.map(({ low, high }) => bandFilter(low, high, rate));
@@ -101,7 +101,7 @@ export class LoudnessMeter {
       const pair = this.pairs[k >> 1]!;
       const lane = (k & 1) as 0 | 1;
       const found = this.bands[k]!.measure === 'rms' ? pair.sum(lane) : pair.top(lane);
-      this.found(k, window.close(this.step, found, this.inStep));
+      this.found(k, this.step, window.close(this.step, found, this.inStep));
     });
     for (const pair of this.pairs) pair.rest();
     this.step += 1;
@@ -112,7 +112,6 @@ export class LoudnessMeter {
 /** Loudness of a sound in bands, found as far as the sound goes: one that is being recorded grows. */
 class LoudnessTables {
   private readonly tables: Float32Array[];
-  private readonly counts: number[];
   private done = 0;
   private readonly meter: LoudnessMeter;
 
@@ -121,9 +120,8 @@ class LoudnessTables {
     bands: readonly Band[],
   ) {
     this.tables = bands.map(() => new Float32Array(64));
-    this.counts = bands.map(() => 0);
-    this.meter = new LoudnessMeter(bands, sound.rate, (k, loudness) => {
-      this.tables[k]![this.counts[k]!++] = loudness;
+    this.meter = new LoudnessMeter(bands, sound.rate, (k, step, loudness) => {
+      this.tables[k]![step] = loudness;
     });
   }
 
@@ -143,7 +141,7 @@ class LoudnessTables {
     this.tables.forEach((table, k) => {
       if (room <= table.length) return;
       const grown = new Float32Array(this.done === 0 ? room : 2 * room);
-      grown.set(table.subarray(0, this.counts[k]));
+      grown.set(table);
       this.tables[k] = grown;
     });
   }

@@ -1,10 +1,10 @@
-import { useEffect, useState, type KeyboardEvent } from 'react';
+import { useState } from 'react';
 import type { Part } from '@vast-swarm/core';
-import { useEngine } from '../../../engine/EngineContext';
-import { usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
+import { arrows } from '../../../ui/arrows';
 import { useHolding } from '../../../ui/useHolding';
 import { showAmount } from '../amount';
+import { useAnswer } from '../../useAnswer';
 import { usePeaks } from '../../usePeaks';
 import { useSignal } from '../../useSignal';
 import {
@@ -14,10 +14,10 @@ import {
   rangeWith,
   valueAtHeight,
   wavePath,
-  WIDE,
   type Range,
   type Stretch,
 } from './lanes';
+import { LaneSvg } from './LaneSvg';
 import { useDial } from './useDial';
 
 interface LaneProps {
@@ -44,22 +44,17 @@ function Wave({ drawn, scale, sound }: LaneProps & { sound: string }) {
   const width = (drawn.to - drawn.from) * scale;
   const peaks = usePeaks(sound, drawn.from, drawn.to, Math.round(width));
   return (
-    <svg
-      role="img"
-      aria-label="What goes in"
-      viewBox={`0 0 ${String(WIDE)} ${String(HIGH)}`}
-      preserveAspectRatio="none"
-    >
-      <g data-moves="">
-        {peaks && <path d={wavePath(peaks, width)} fill={COLOURS.faint} opacity={0.75} />}
-      </g>
-    </svg>
+    <LaneSvg label="What goes in">
+      {peaks && <path d={wavePath(peaks, width)} fill={COLOURS.faint} opacity={0.75} />}
+    </LaneSvg>
   );
 }
 
 function Watched({ drawn, scale, name, signal, at, threshold }: Omit<Props, 'of'>) {
   const value = useSignal(name);
-  const fired = useFired(signal, drawn);
+  const { from, to } = drawn;
+  const key = [signal.id, from, to].join(' ');
+  const fired = useAnswer('signals', key, (ask) => ask.fired(signal.id, from, to));
   const points = Math.round(((drawn.to - drawn.from) * scale) / 2);
   const values = Array.from({ length: points }, (_, i) =>
     value(drawn.from + ((drawn.to - drawn.from) * i) / points),
@@ -68,53 +63,28 @@ function Watched({ drawn, scale, name, signal, at, threshold }: Omit<Props, 'of'
   const range = rangeWith(values, ...(line === undefined ? [] : [line]));
   return (
     <div style={{ position: 'relative' }}>
-      <svg
-        role="img"
-        aria-label="What goes in"
-        viewBox={`0 0 ${String(WIDE)} ${String(HIGH)}`}
-        preserveAspectRatio="none"
-      >
-        <g data-moves="">
+      <LaneSvg label="What goes in">
+        <path
+          d={curvePath(value, drawn, scale, range, points)}
+          fill="none"
+          stroke={COLOURS.faint}
+          strokeWidth={1.3}
+          vectorEffect="non-scaling-stroke"
+        />
+        {fired?.map((time) => (
           <path
-            d={curvePath(value, drawn, scale, range, points)}
-            fill="none"
-            stroke={COLOURS.faint}
-            strokeWidth={1.3}
+            key={time}
+            data-fired={time}
+            d={`M${((time - drawn.from) * scale).toFixed(1)} 0v${String(HIGH)}`}
+            stroke={COLOURS.amber}
+            strokeDasharray="2 3"
             vectorEffect="non-scaling-stroke"
           />
-          {fired.map((time) => (
-            <path
-              key={time}
-              data-fired={time}
-              d={`M${((time - drawn.from) * scale).toFixed(1)} 0v${String(HIGH)}`}
-              stroke={COLOURS.amber}
-              strokeDasharray="2 3"
-              vectorEffect="non-scaling-stroke"
-            />
-          ))}
-        </g>
-      </svg>
+        ))}
+      </LaneSvg>
       {threshold !== undefined && <Threshold {...{ at, dial: threshold, value: line!, range }} />}
     </div>
   );
-}
-
-/** When the signal fires in a stretch. */
-function useFired({ id }: Part, { from, to }: Stretch): readonly number[] {
-  const engine = useEngine();
-  const { signals, sounds, stock, frame, seed } = usePiece();
-  const [fired, setFired] = useState<readonly number[]>([]);
-  useEffect(() => {
-    let wanted = true;
-    const take = (found: number[]): void => {
-      if (wanted) setFired(found);
-    };
-    engine.ask((ask) => ask.fired(id, from, to)).then(take, () => undefined);
-    return () => {
-      wanted = false;
-    };
-  }, [engine, id, from, to, signals, sounds, stock, frame, seed]);
-  return fired;
 }
 
 interface ThresholdProps {
@@ -140,14 +110,10 @@ function Threshold({ at, dial, value, range }: ThresholdProps) {
       settle();
     },
   );
-  const keys = (event: KeyboardEvent): void => {
-    const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
-    if (way === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    put(value + way * (event.shiftKey ? 0.1 : 0.01) * (shown.high - shown.low));
+  const keys = arrows('up', (way, far) => {
+    put(value + way * (far ? 0.1 : 0.01) * (shown.high - shown.low));
     settle();
-  };
+  });
   const top = `${String((100 * heightOf(value, shown)) / HIGH)}%`;
   return (
     <div

@@ -4,7 +4,8 @@ import { usePiece } from '../../../store/store';
 import { COLOURS, MONO } from '../../../theme';
 import { showAmount } from '../amount';
 import { useSignal } from '../../useSignal';
-import { curvePath, HIGH, rangeWith, WIDE, type Stretch } from './lanes';
+import { curvePath, rangeWith, type Stretch } from './lanes';
+import { LaneSvg } from './LaneSvg';
 import { partsOf } from './parts';
 import { usePlayhead } from './usePlayhead';
 
@@ -19,18 +20,11 @@ export function OutLane({ drawn, scale, signal }: Props) {
   const names = partsOf(usePiece(), signal);
   return (
     <div style={{ borderTop: `1px solid ${COLOURS.line}`, position: 'relative' }}>
-      <svg
-        role="img"
-        aria-label={`${signal.name} over time`}
-        viewBox={`0 0 ${String(WIDE)} ${String(HIGH)}`}
-        preserveAspectRatio="none"
-      >
-        <g data-moves="">
-          {names.map((name, i) => (
-            <Curve key={name} {...{ name, drawn, scale }} strength={1 - (0.7 * i) / names.length} />
-          ))}
-        </g>
-      </svg>
+      <LaneSvg label={`${signal.name} over time`}>
+        {names.map((name, i) => (
+          <Curve key={name} {...{ name, drawn, scale }} strength={1 - (0.7 * i) / names.length} />
+        ))}
+      </LaneSvg>
       <div
         style={{
           ...{ position: 'absolute', right: 4, top: 2, textAlign: 'right', lineHeight: 1.15 },

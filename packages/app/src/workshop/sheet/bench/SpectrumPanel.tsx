@@ -1,8 +1,9 @@
 import { Box } from '@mui/material';
-import { useRef, type KeyboardEvent } from 'react';
+import { useRef } from 'react';
 import { SILENCE, sourcesOf, type Part } from '@vast-swarm/core';
 import { useEngine } from '../../../engine/EngineContext';
 import { COLOURS, MONO } from '../../../theme';
+import { arrows } from '../../../ui/arrows';
 import { useHolding } from '../../../ui/useHolding';
 import { showAmount } from '../amount';
 import { useDial } from './useDial';
@@ -70,28 +71,20 @@ export function SpectrumPanel({ signal, at, cuts: [low, high] }: Props) {
           {hertz < 1000 ? hertz : `${String(hertz / 1000)}k`}
         </Box>
       ))}
-      <Cut
-        label="Cut below"
-        hertz={from}
-        onHold={(pointer) => {
-          hold(0, pointer);
-        }}
-        onTurn={(factor) => {
-          put(0, from * factor);
-          lower.settle();
-        }}
-      />
-      <Cut
-        label="Cut above"
-        hertz={to}
-        onHold={(pointer) => {
-          hold(1, pointer);
-        }}
-        onTurn={(factor) => {
-          put(1, to * factor);
-          upper.settle();
-        }}
-      />
+      {([from, to] as const).map((hertz, cut) => (
+        <Cut
+          key={cut}
+          label={cut === 0 ? 'Cut below' : 'Cut above'}
+          hertz={hertz}
+          onHold={(pointer) => {
+            hold(cut, pointer);
+          }}
+          onTurn={(factor) => {
+            put(cut, hertz * factor);
+            lower.settle();
+          }}
+        />
+      ))}
     </Box>
   );
 }
@@ -138,13 +131,9 @@ interface CutProps {
 
 /** A handle at a frequency: dragged, or turned by keys, a semitone or with Shift an octave at a time. */
 function Cut({ label, hertz, onHold, onTurn }: CutProps) {
-  const keys = (event: KeyboardEvent): void => {
-    const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (way === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onTurn(2 ** (way / (event.shiftKey ? 1 : 12)));
-  };
+  const keys = arrows('across', (way, far) => {
+    onTurn(2 ** (way / (far ? 1 : 12)));
+  });
   return (
     <Box
       role="slider"

@@ -1,0 +1,41 @@
+import { useEffect, useEffectEvent, useState } from 'react';
+import type { EngineClient } from '../engine/client';
+import { useEngine } from '../engine/EngineContext';
+import { usePiece } from '../store/store';
+import { useGrowing } from './useGrowing';
+
+type Question<T> = Parameters<typeof EngineClient.prototype.ask<T>>[0];
+
+/**
+ * What the engine answers to a question about sounds, or about signals; asked again when what it hangs on has changed,
+ * and while it is recorded. Null until there is an answer.
+ *
+ * @param key tells one question from another
+ */
+export function useAnswer<T>(
+  of: 'sounds' | 'signals',
+  key: string,
+  question: Question<T>,
+): T | null {
+  const engine = useEngine();
+  const { signals, sounds, stock, frame, seed } = usePiece();
+  const [answer, setAnswer] = useState<T | null>(null);
+  const grown = useGrowing();
+  const ask = useEffectEvent(() => engine.ask(question));
+  // Most dials that are turned change nothing of it.
+  const made = of === 'signals' ? signals : null;
+  useEffect(() => {
+    let wanted = true;
+    ask().then(
+      (found) => {
+        if (wanted) setAnswer(() => found);
+      },
+      // The engine is gone, and has told so.
+      () => undefined,
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [engine, key, made, sounds, stock, frame, seed, grown]);
+  return answer;
+}
