@@ -62,12 +62,15 @@ describe('the CPU engine gives the same bits in the browser as in Node', () => {
 });
 
 async function openRender(change?: Parameters<typeof smallPiece>[0]): Promise<void> {
+  // A browser without the pieces of other tests, which have the same name.
+  await page.context().close();
+  page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(app.url);
   const buffer = Buffer.from(pieceText(smallPiece(change)));
   await page
     .getByLabel('Piece files')
     .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
-  await page.getByRole('link', { name: 'Open Small' }).first().click();
+  await page.getByRole('link', { name: 'Open Small' }).click();
   await page.getByRole('button', { name: 'Render' }).click();
   await page.getByRole('heading', { name: 'Render Small' }).waitFor();
 }
