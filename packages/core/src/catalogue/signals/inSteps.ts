@@ -12,19 +12,18 @@ const MOST = 2 * 3600 * STEPS;
  * for first, and kept. Where live input has changed, it is worked out anew from there.
  */
 export class Steps<S> {
-  private readonly states: S[];
+  private readonly states: S[] = [];
   private seen: number;
 
   /**
-   * @param first what it is before the piece begins
+   * @param first what it is before the piece begins; asked for when a time is: a compile waits for no sound
    * @param next what it is a step later, at a time in seconds
    */
   constructor(
     private readonly context: Pick<SignalContext, 'start' | 'live'>,
-    first: S,
+    private readonly first: () => S,
     private readonly next: (before: S, time: number) => S,
   ) {
-    this.states = [first];
     this.seen = context.live.changes();
   }
 
@@ -34,7 +33,7 @@ export class Steps<S> {
     const changes = context.live.changes();
     if (changes !== this.seen) {
       const from = Math.floor((context.live.changedFrom(this.seen) - context.start) * STEPS);
-      states.length = Math.max(1, Math.min(states.length, from + 1));
+      states.length = Math.min(states.length, Math.max(1, from + 1));
       this.seen = changes;
     }
     const at = Math.min(MOST, Math.max(0, (time - context.start) * STEPS));
@@ -43,6 +42,7 @@ export class Steps<S> {
     const place = Math.abs(at - near) < 1e-6 ? near : at;
     const low = Math.floor(place);
     const high = Math.ceil(place);
+    if (states.length === 0) states.push(this.first());
     while (states.length <= high) {
       states.push(this.next(states.at(-1)!, context.start + states.length * STEP));
     }
@@ -53,7 +53,7 @@ export class Steps<S> {
 /** The same for a number, straight from step to step. */
 export function numberInSteps(
   context: Pick<SignalContext, 'start' | 'live'>,
-  first: number,
+  first: () => number,
   next: (before: number, time: number) => number,
 ): (time: number) => number {
   const steps = new Steps(context, first, next);
@@ -73,8 +73,12 @@ export function smoothed(
   if (rise <= 0 && fall <= 0) return input;
   const part = (seconds: number): number => (seconds > 0 ? 1 - Math.exp(-STEP / seconds) : 1);
   const [up, down] = [part(rise), part(fall)];
-  return numberInSteps(context, input(context.start), (before, time) => {
-    const now = input(time);
-    return before + (now - before) * (now > before ? up : down);
-  });
+  return numberInSteps(
+    context,
+    () => input(context.start),
+    (before, time) => {
+      const now = input(time);
+      return before + (now - before) * (now > before ? up : down);
+    },
+  );
 }

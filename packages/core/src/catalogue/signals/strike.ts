@@ -108,8 +108,9 @@ export const strike = signal({
     const { threshold, delay, least, fires } = dials;
     const watched = context.signal(dials.signal);
     const input = (time: number): number => watched(time - delay);
-    const before = { since: -Infinity, from: 0, until: -Infinity, input: input(context.start) };
-    const steps = new Steps<Strike>(context, before, (last, time) => {
+    const before = { since: -Infinity, from: 0, until: -Infinity };
+    const first = (): Strike => ({ ...before, input: input(context.start) });
+    const steps = new Steps<Strike>(context, first, (last, time) => {
       const now = input(time);
       const [was, is] = [last.input >= threshold, now >= threshold];
       if (was === is) return { ...last, input: now };

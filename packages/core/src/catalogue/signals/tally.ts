@@ -23,7 +23,9 @@ export const tally = signal({
   },
   follow({ signal: adds, gain, reset, wrap }, context) {
     const [input, back] = [context.signal(adds), context.signal(reset)];
-    const first = { sum: 0, input: input(context.start), resets: back(context.start) > 0.5 };
+    const first = (): Tally => {
+      return { sum: 0, input: input(context.start), resets: back(context.start) > 0.5 };
+    };
     const steps = new Steps<Tally>(context, first, (before, time) => {
       const [now, resets] = [input(time), back(time) > 0.5];
       const sum = before.sum + ((before.input + now) / 2) * STEP;

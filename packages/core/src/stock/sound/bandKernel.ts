@@ -3,26 +3,31 @@ import type { Biquad } from './biquad';
 
 /** Most samples at once. */
 export const BLOCK = 2048;
-/** Filters in a row that each of the two bands has at the most; those that it has not let all through. */
+/** Filters in a row that every band has: two high passes, two low passes. */
 const FILTERS = 4;
-/** Where things stand in memory, in bytes: the samples, then two numbers each, one a band. */
-const COEFFICIENTS = 8 * BLOCK;
-const STATES = COEFFICIENTS + 16 * 5 * FILTERS;
+/**
+ * Where things of a pair of bands stand in its part of the memory, in bytes, two numbers each, one a band. The
+ * samples stand before all pairs.
+ */
+const COEFFICIENTS = 0;
+const STATES = COEFFICIENTS + 16 * 2 * FILTERS;
 const SUMS = STATES + 16 * 3 * FILTERS;
 const TOPS = SUMS + 16;
+const PAIR = TOPS + 16;
+const PAGE = 65_536;
 
 const { at, constI32, get, OP, set, simd, SIMD, V128, I32 } = encode;
 const [LOAD_SPLAT, ABS, ADD, SUB, MUL, MAX] = [0x0a, 0xec, 0xf0, 0xf1, 0xf2, 0xf5].map((o) =>
   simd(o),
 ) as [number[], number[], number[], number[], number[], number[]];
 
-/** Locals of `run`: where it is in memory and where it ends, then all numbers of the filters. */
-const [BEGIN, END, SUM, TOP, SQUARED] = [0, 1, 2, 3, 4];
-const coefficient = (filter: number, k: number): number => 5 + 5 * filter + k;
-const state = (filter: number, k: number): number => 5 + 5 * FILTERS + 2 * filter + k;
+/** Locals of `run`: where it is in memory and where it ends, its pair, then all numbers of the filters. */
+const [BEGIN, END, OF, SUM, TOP] = [0, 1, 2, 3, 4];
+const coefficient = (filter: number, k: number): number => 5 + 2 * filter + k;
+const state = (filter: number, k: number): number => 5 + 2 * FILTERS + 2 * filter + k;
 /** What filter `k` leaves; 0 is what comes in. */
-const signal = (k: number): number => 5 + 7 * FILTERS + k;
-const LOCALS = 3 + 8 * FILTERS + 1;
+const signal = (k: number): number => 5 + 4 * FILTERS + k;
+const LOCALS = 2 + 5 * FILTERS + 1;
 
 /** Locals that are kept in memory from one run to the next, and those that are only read. */
 function placesOf(): { kept: [number, number][]; read: [number, number][] } {
@@ -32,11 +37,28 @@ function placesOf(): { kept: [number, number][]; read: [number, number][] } {
   ];
   const read: [number, number][] = [];
   for (let f = 0; f < FILTERS; f++) {
-    for (let k = 0; k < 5; k++) read.push([coefficient(f, k), COEFFICIENTS + 16 * (5 * f + k)]);
-    for (let k = 0; k < 2; k++) kept.push([state(f, k), STATES + 16 * (3 * f + k)]);
+    for (let k = 0; k < 2; k++) {
+      read.push([coefficient(f, k), COEFFICIENTS + 16 * (2 * f + k)]);
+      kept.push([state(f, k), STATES + 16 * (3 * f + k)]);
+    }
     kept.push([signal(f + 1), STATES + 16 * (3 * f + 2)]);
   }
   return { kept, read };
+}
+
+/**
+ * One sample through a filter whose zeros lie at the lowest frequency (high pass) or the highest, without its
+ * gain: y = x + s1, then s1 = s2 ∓ 2 x - a1 y, s2 = x - a2 y.
+ */
+function oneFilter(filter: number): number[] {
+  const [x, y] = [signal(filter), signal(filter + 1)];
+  const feedback = (k: number): number[] => [...get(coefficient(filter, k)), ...get(y), ...MUL];
+  return [
+    ...[...get(x), ...get(state(filter, 0)), ...ADD, ...set(y)],
+    ...[...get(state(filter, 1)), ...get(x), ...get(x), ...ADD],
+    ...[...(filter < FILTERS / 2 ? SUB : ADD), ...feedback(0), ...SUB, ...set(state(filter, 0))],
+    ...[...get(x), ...feedback(1), ...SUB, ...set(state(filter, 1))],
+  ];
 }
 
 /**
@@ -44,45 +66,31 @@ function placesOf(): { kept: [number, number][]; read: [number, number][] } {
  * that none waits for another. What comes out is as many samples late as there are filters but one.
  */
 function oneSample(): number[] {
-  const times = (filter: number, k: number, of: number): number[] => [
-    ...[...get(coefficient(filter, k)), ...get(of), ...MUL],
-  ];
-  const filters = Array.from({ length: FILTERS }, (_, i) => {
-    const f = FILTERS - 1 - i;
-    const [x, y] = [signal(f), signal(f + 1)];
-    return [
-      ...[...times(f, 0, x), ...get(state(f, 0)), ...ADD, ...set(y)],
-      ...[...times(f, 1, x), ...times(f, 3, y), ...SUB, ...get(state(f, 1)), ...ADD],
-      ...set(state(f, 0)),
-      ...[...times(f, 2, x), ...times(f, 4, y), ...SUB, ...set(state(f, 1))],
-    ];
-  }).flat();
   const out = signal(FILTERS);
   return [
     ...[...get(BEGIN), ...LOAD_SPLAT, ...at(0), ...set(signal(0))],
-    ...filters,
-    ...[...get(out), ...get(out), ...MUL, ...set(SQUARED)],
-    ...[...get(SUM), ...get(SQUARED), ...ADD, ...set(SUM)],
+    ...Array.from({ length: FILTERS }, (_, i) => oneFilter(FILTERS - 1 - i)).flat(),
+    ...[...get(SUM), ...get(out), ...get(out), ...MUL, ...ADD, ...set(SUM)],
     ...[...get(TOP), ...get(out), ...ABS, ...MAX, ...set(TOP)],
   ];
 }
 
 /**
- * A module whose `run(begin, end)` takes samples between two bytes of its memory through the filters of two bands,
- * side by side, and adds up their squares and finds the largest.
+ * A module whose `run(begin, end, pair)` takes samples between two bytes of its memory through the filters of two
+ * bands, side by side, and adds up their squares and finds the largest.
  */
-function moduleBytes(): number[] {
+function moduleBytes(pages: number): number[] {
   const { kept, read } = placesOf();
   const code = [
     ...[...kept, ...read].flatMap(([local, place]) => [
-      ...[...constI32(0), ...simd(SIMD.load), ...at(place), ...set(local)],
+      ...[...get(OF), ...simd(SIMD.load), ...at(place), ...set(local)],
     ]),
     ...OP.loop,
     ...oneSample(),
     ...[...get(BEGIN), ...constI32(8), ...OP.addI32, ...set(BEGIN)],
     ...[...get(BEGIN), ...get(END), ...OP.ltS, ...OP.branchIf(0), ...OP.end],
     ...kept.flatMap(([local, place]) => [
-      ...[...constI32(0), ...get(local), ...simd(SIMD.store), ...at(place)],
+      ...[...get(OF), ...get(local), ...simd(SIMD.store), ...at(place)],
     ]),
     ...OP.end,
   ];
@@ -94,65 +102,92 @@ function moduleBytes(): number[] {
   ];
   return [
     ...HEADER,
-    ...section(1, vector([functionType([I32, I32], [])])),
+    ...section(1, vector([functionType([I32, I32, I32], [])])),
     ...section(3, vector([[0]])),
-    ...section(5, vector([[0x00, 0x01]])),
+    ...section(5, vector([[0x00, ...unsigned(pages)]])),
     ...section(7, vector(exported)),
     ...section(10, vector([[...unsigned(body.length), ...body]])),
   ];
 }
 
-let compiled: WebAssembly.Module | null = null;
+/** Modules by their pages. */
+const compiled = new Map<number, WebAssembly.Module>();
 
 /** What rings below any hearing would slow the processor down. */
 const STILL = 1e-30;
 
-/**
- * The filters of two bands, side by side: the arithmetic of `Biquad`. What comes out is three samples late, of any
- * filters.
- */
-export class BandPair {
+/** A filter that lets all through: its zeros lie on its poles. */
+const THROUGH = { high: { a1: -2, a2: 1 }, low: { a1: 2, a2: 1 } };
+
+/** The filters of many bands, two side by side. What comes out is three samples late, of any filters. */
+export class BandBank {
   /** Samples that are to be filtered, BLOCK at the most. */
   readonly block: Float64Array;
-  private readonly states: Float64Array;
-  private readonly found: Float64Array;
-  private readonly runBetween: (begin: number, end: number) => void;
+  /** All of a pair, as numbers. */
+  private readonly pairs: Float64Array[];
+  private readonly gains: number[];
+  private readonly runBetween: (begin: number, end: number, pair: number) => void;
 
-  constructor(filters: readonly [readonly Biquad[], readonly Biquad[]]) {
-    compiled ??= new WebAssembly.Module(Uint8Array.from(moduleBytes()));
-    const { exports } = new WebAssembly.Instance(compiled);
+  /** @param bands the filters of each as `bandFilter` gives them */
+  constructor(bands: readonly (readonly Biquad[])[]) {
+    const count = Math.ceil(bands.length / 2);
+    const pages = Math.ceil((8 * BLOCK + count * PAIR) / PAGE);
+    const module =
+      compiled.get(pages) ?? new WebAssembly.Module(Uint8Array.from(moduleBytes(pages)));
+    compiled.set(pages, module);
+    const { exports } = new WebAssembly.Instance(module);
     const { buffer } = exports.memory as WebAssembly.Memory;
-    this.runBetween = exports.run as (begin: number, end: number) => void;
+    this.runBetween = exports.run as typeof this.runBetween;
     this.block = new Float64Array(buffer, 0, BLOCK);
-    this.states = new Float64Array(buffer, STATES, 6 * FILTERS);
-    this.found = new Float64Array(buffer, SUMS, 4);
-    const coefficients = new Float64Array(buffer, COEFFICIENTS, 10 * FILTERS);
+    this.pairs = Array.from(
+      { length: count },
+      (_, k) => new Float64Array(buffer, 8 * BLOCK + k * PAIR, PAIR / 8),
+    );
+    this.gains = bands.map((filters) => filters.reduce((all, { b0 }) => all * b0, 1));
+    for (let band = 0; band < 2 * count; band++) this.place(band, bands[band] ?? []);
+  }
+
+  private place(band: number, filters: readonly Biquad[]): void {
+    const highs = filters.filter(({ b1 }) => b1 < 0);
+    const lows = filters.filter(({ b1 }) => b1 > 0);
     for (let f = 0; f < FILTERS; f++) {
-      filters.forEach((band, lane) => {
-        const { b0, b1, b2, a1, a2 } = band[f] ?? { b0: 1, b1: 0, b2: 0, a1: 0, a2: 0 };
-        [b0, b1, b2, a1, a2].forEach((c, k) => (coefficients[2 * (5 * f + k) + lane] = c));
-      });
+      const high = f < FILTERS / 2;
+      const { a1, a2 } = high ? (highs[f] ?? THROUGH.high) : (lows[f - FILTERS / 2] ?? THROUGH.low);
+      const place = COEFFICIENTS / 8 + 4 * f + (band & 1);
+      this.pairs[band >> 1]![place] = a1;
+      this.pairs[band >> 1]![place + 2] = a2;
     }
   }
 
   /** Filters samples of the block. */
   run(begin: number, end: number): void {
-    if (end > begin) this.runBetween(8 * begin, 8 * end);
+    if (end <= begin) return;
+    for (let k = 0; k < this.pairs.length; k++) {
+      this.runBetween(8 * begin, 8 * end, 8 * BLOCK + k * PAIR);
+    }
   }
 
-  /** Of a band: the sum of squares and the largest of what was let through since the last `rest`. */
-  sum(lane: 0 | 1): number {
-    return this.found[lane]!;
+  /** Of a band: the sum of squares of what was let through since the last `rest`. */
+  sum(band: number): number {
+    return this.pairs[band >> 1]![SUMS / 8 + (band & 1)]! * this.gains[band]! ** 2;
   }
 
-  top(lane: 0 | 1): number {
-    return this.found[2 + lane]!;
+  /** And the largest. */
+  top(band: number): number {
+    return this.pairs[band >> 1]![TOPS / 8 + (band & 1)]! * this.gains[band]!;
   }
 
   /** Begins both anew. */
   rest(): void {
-    this.found.fill(0);
-    const { states } = this;
-    for (let i = 0; i < states.length; i++) if (Math.abs(states[i]!) < STILL) states[i] = 0;
+    for (const pair of this.pairs) {
+      for (let i = SUMS / 8; i < PAIR / 8; i++) pair[i] = 0;
+    }
+  }
+
+  /** Ends what rings on below any hearing. */
+  calm(): void {
+    for (const pair of this.pairs) {
+      for (let i = STATES / 8; i < SUMS / 8; i++) if (Math.abs(pair[i]!) < STILL) pair[i] = 0;
+    }
   }
 }

@@ -1,12 +1,15 @@
 import { memo } from '../memo';
 import { FULL_SCALE, type Sound } from '../types';
 import { bandFilter } from './biquad';
-import { BandPair, BLOCK } from './bandKernel';
+import { BandBank, BLOCK } from './bandKernel';
 
 /** Loudness is found so many times a second, whatever the rate of the piece. */
 export const STEPS = 240;
 /** Seconds of a sound beyond a time that signals may read for it: what lies between steps is read from both. */
 export const HEARD_AHEAD = 2 / STEPS;
+
+/** Steps after which filters that ring on below hearing are ended. */
+const CALM = 16;
 
 export interface Band {
   /** Hz. */
@@ -49,7 +52,7 @@ class Window {
 
 /** Finds the loudness of what it is given in bands, step by step: the same of a file and of what comes in live. */
 export class LoudnessMeter {
-  private readonly pairs: BandPair[] = [];
+  private readonly bank: BandBank;
   private readonly windows: Window[];
   private step = 0;
   private samples = 0;
@@ -62,23 +65,17 @@ export class LoudnessMeter {
     private readonly found: (band: number, step: number, loudness: number) => void,
   ) {
     this.windows = bands.map((band) => new Window(band, rate));
-    const filters = bands.map(({ low, high }) => bandFilter(low, high, rate));
-    for (let i = 0; i < bands.length; i += 2) {
-      this.pairs.push(new BandPair([filters[i]!, filters[i + 1] ?? []]));
-    }
+    this.bank = new BandBank(bands.map(({ low, high }) => bandFilter(low, high, rate)));
   }
 
   /** More samples, one after the other; `scale` brings them to -1 to 1. */
   push(channels: readonly ArrayLike<number>[], scale: number, begin: number, end: number): void {
-    const [first, ...others] = this.pairs as [BandPair, ...BandPair[]];
-    const { block } = first;
+    const { block } = this.bank;
     const [left, right] = [channels[0]!, channels[1] ?? channels[0]!];
     const half = scale / 2;
     for (let from = begin; from < end; from += BLOCK) {
       const count = Math.min(BLOCK, end - from);
-      for (let i = 0; i < count; i++) block[i] = (left[from + i]! + right[from + i]!) * half;
-      for (const other of others)
-        other.block.set(count === BLOCK ? block : block.subarray(0, count));
+      for (let i = 0, j = from; i < count; i++, j++) block[i] = (left[j]! + right[j]!) * half;
       this.measure(count);
     }
   }
@@ -88,7 +85,7 @@ export class LoudnessMeter {
     for (let i = 0; i < count;) {
       const until = Math.round(((this.step + 1) * this.rate) / STEPS);
       const stop = Math.min(count, i + until - this.samples);
-      for (const pair of this.pairs) pair.run(i, stop);
+      this.bank.run(i, stop);
       this.samples += stop - i;
       this.inStep += stop - i;
       i = stop;
@@ -98,12 +95,12 @@ export class LoudnessMeter {
 
   private close(): void {
     this.windows.forEach((window, k) => {
-      const pair = this.pairs[k >> 1]!;
-      const lane = (k & 1) as 0 | 1;
-      const found = this.bands[k]!.measure === 'rms' ? pair.sum(lane) : pair.top(lane);
+      const found = this.bands[k]!.measure === 'rms' ? this.bank.sum(k) : this.bank.top(k);
       this.found(k, this.step, window.close(this.step, found, this.inStep));
     });
-    for (const pair of this.pairs) pair.rest();
+    this.bank.rest();
+    // At steps, not at blocks: those of live input come in other places.
+    if (this.step % CALM === 0) this.bank.calm();
     this.step += 1;
     this.inStep = 0;
   }
