@@ -1,4 +1,4 @@
-import { makeChoice, type Piece } from '@vast-swarm/core';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core';
 import { smallPiece } from './pieces';
 
 /** A small piece whose particles start where a picture that changes is bright, and stay there. */
@@ -6,7 +6,9 @@ export function movingPiece(): Piece {
   return smallPiece((p) => {
     const swarm = p.swarms[0]!;
     swarm.emitter = makeChoice('emitters', 'picture');
-    swarm.emitter.dials.picture = 'wanderingLight';
+    p.pictures = [makePart('pictures', 'played', [])];
+    p.pictures[0]!.dials.clip = 'wanderingLight';
+    swarm.emitter.dials.picture = 'played';
     swarm.launch.dials.speed = 0;
     swarm.dials.lifetime = 60;
     p.forces = [];

@@ -29,6 +29,7 @@ export { SILENCE, spectrumOf } from './stock/sound/spectrum';
 export { tempoOf, type Tempo } from './stock/sound/tempo';
 export { wavBytes } from './formats/wav';
 export { peaksOf, secondsOf, type Peaks } from './stock/sound/peaks';
+export { movingClip, pictureAt, secondAt, type Playing } from './stock/clip/movingClip';
 export { stockData, stockEntrySchema, type StockEntry, type StockFiles } from './stock/entry';
 export { boundsOf, pointsOf } from './stock/points';
 export { memo, serialOf } from './stock/memo';

@@ -172,7 +172,7 @@ export class CpuEngine implements Engine {
   }
 
   ready(): Promise<void> {
-    return this.tracks.ready(this.plan.tracks.blocks, this.frame + 1);
+    return this.tracks.readyAround(this.plan.tracks.blocks, this.frame);
   }
 
   step(): void {
@@ -208,6 +208,7 @@ export class CpuEngine implements Engine {
    */
   draw(width: number, height: number, oversample = 1, moments = Infinity): Frame {
     const { plan, frame, past, stage, times } = this;
+    this.takeTracks();
     const size = { width, height, oversample, moments };
     stage.lookTime = 0;
     let mark = performance.now();
@@ -225,6 +226,19 @@ export class CpuEngine implements Engine {
     this.finish.run(plan.finish, planes, drawInputs(plan, frame, size), layers, tables);
     times.finish = performance.now() - mark;
     return { width, height, pixels: this.output(this.rasteriser.planes('frame', width, height)) };
+  }
+
+  /** Brings what the picture reads of tracks to the frame that is drawn. */
+  private takeTracks(): void {
+    const { plan, frame, memories, tracks } = this;
+    for (const swarm of plan.swarms) {
+      for (const [buffer, track] of swarm.tracks) {
+        memories.takeTrack(swarm, buffer, tracks.take(track, frame));
+      }
+    }
+    for (const [buffer, track] of plan.finish.tracks) {
+      memories.takeFinishTrack(buffer, tracks.take(track, frame));
+    }
   }
 
   /** Whether the frames before have been drawn, where the finish depends on them. */

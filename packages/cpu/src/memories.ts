@@ -18,6 +18,11 @@ export function bufferOf(swarm: string, name: string): string {
   return `swarm/${swarm}/${name}`;
 }
 
+/** Whether a buffer holds a track that the swarm reads. */
+function isTrackOf({ id, tracks }: SwarmPlan, name: string): boolean {
+  return [...tracks.keys()].some((buffer) => name === bufferOf(id, buffer));
+}
+
 /** What a plan needs in memory: states of swarms, grids, tables, and larger blocks of data. */
 export class Memories {
   /** Slots of each swarm. */
@@ -101,9 +106,12 @@ export class Memories {
 
   private dropBlocks(plan: Plan): void {
     for (const name of this.blocks.keys()) {
-      const own = name.startsWith('finish/')
-        ? plan.finish.blocks.has(name.slice('finish/'.length))
-        : plan.swarms.some((s) => s.blocks.has(name));
+      const { blocks, tracks } = plan.finish;
+      const finish = name.startsWith('finish/') ? name.slice('finish/'.length) : null;
+      const own =
+        finish === null
+          ? plan.swarms.some((s) => s.blocks.has(name) || isTrackOf(s, name))
+          : blocks.has(finish) || tracks.has(finish);
       if (own) continue;
       this.blocks.delete(name);
       this.arena.release(name);
@@ -148,6 +156,11 @@ export class Memories {
   /** A track's block, where the swarm's kernels read it. */
   takeTrack({ id }: SwarmPlan, buffer: string, values: Float32Array): void {
     this.keepBlock(bufferOf(id, buffer), values);
+  }
+
+  /** The same of the finish. */
+  takeFinishTrack(buffer: string, values: Float32Array): void {
+    this.keepBlock(`finish/${buffer}`, values);
   }
 
   private moveState(

@@ -3,6 +3,8 @@ import {
   makeChoice,
   makePart,
   makeSwarm,
+  type Clip,
+  type StockFiles,
   type Picture,
   type DialValues,
   type Piece,
@@ -175,12 +177,20 @@ test.each<['even' | 'value', boolean]>([
   ['value', true],
 ])('births from a picture with density "%s", moving: %s', (density, moving) => {
   const levels = [0.8, 0.4, 0.1, 0.01];
-  const { piece, files } = barsOf(levels);
+  const { piece, files: pictures } = barsOf(levels);
   piece.swarms[0]!.emitter.dials.density = density;
+  let files: StockFiles = pictures;
   if (moving) {
-    for (const [, picture] of files) {
-      picture.moving = { count: 1, every: 1, at: () => ({ ...picture, moving: undefined }) };
-    }
+    const clips = [...pictures].map(([hash, picture]): [string, Clip] => {
+      const { width, height } = picture;
+      const times = Float64Array.of(0, 1);
+      return [hash, { type: 'clip', width, height, times, picture: () => picture }];
+    });
+    files = new Map(clips);
+    piece.stock.find((s) => s.id === 'bars')!.type = 'clip';
+    piece.pictures = [makePart('pictures', 'played', [])];
+    piece.pictures[0]!.dials.clip = 'bars';
+    piece.swarms[0]!.emitter.dials.picture = 'played';
   }
   engine.setPlan(compilePiece(piece, { files }));
   engine.reset();

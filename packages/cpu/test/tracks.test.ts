@@ -7,6 +7,7 @@ import {
   trackBuffer,
   TrackNotReady,
   type BlockTrack,
+  type Clip,
   type Picture,
   type Piece,
   type Plan,
@@ -32,14 +33,13 @@ function run(engine: CpuEngine, piece: Piece, frame: number): string {
 test('births follow the picture that is there in their frame', () => {
   const engine = engines[1]!;
   run(engine, movingPiece(), 40);
-  const picture = made('wanderingLight') as Picture;
-  const { count, every, at } = picture.moving!;
+  const clip = made('wanderingLight') as Clip;
   const state = (name: string): Float32Array => engine.state('motes', name);
   const born = engine.born('motes');
   let seen = 0;
   for (let id = 0; id < born; id++) {
     // Born at 900 a second at 30 frames a second: thirty a frame.
-    const now = at(Math.floor(Math.floor(id / 30) / every) % count);
+    const now = clip.picture(Math.floor(Math.floor(id / 30) / 5) % 24) as Picture;
     const [px, py] = [state('px')[id]!, state('py')[id]!];
     // Four metres are the longer side; y goes up, rows go down.
     const column = Math.floor((px / 4) * now.width + now.width / 2);
@@ -78,7 +78,7 @@ test('a snapshot taken between two pictures brings back what follows', () => {
 test('motion depends on what the track is made from', () => {
   const key = (piece: Piece): string => motionKeys(piece, new Map()).get('motes')!;
   const other = movingPiece();
-  other.stock.find((s) => s.id === 'wanderingLight')!.source = { made: 'flags' };
+  other.pictures[0]!.dials.speed = 2;
   expect(key(other)).not.toBe(key(movingPiece()));
 });
 

@@ -12,6 +12,7 @@ import {
   stepMotion,
   timeOf,
   TrackReader,
+  type BlockTrack,
   type Engine,
   type FieldPlan,
   type FrameInputs,
@@ -207,7 +208,7 @@ export class GpuEngine implements Engine {
   }
 
   ready(): Promise<void> {
-    return this.tracks.ready(this.plan!.tracks.blocks, this.frame + 1);
+    return this.tracks.readyAround(this.plan!.tracks.blocks, this.frame);
   }
 
   step(): void {
@@ -274,7 +275,11 @@ export class GpuEngine implements Engine {
       this.finish.forget();
     }
     const frame = this.target;
-    frame.write(plan);
+    const take = (track: BlockTrack): Float32Array => this.tracks.take(track, this.frame);
+    frame.write(plan, take);
+    for (const { id, tracks } of plan.swarms) {
+      for (const [buffer, track] of tracks) this.memoryOf(id).takeTrack(buffer, take(track));
+    }
     const work = new Work(this.pipelines);
     const { past } = this;
     const at = { plan, frame: this.frame, past };

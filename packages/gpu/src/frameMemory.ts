@@ -3,6 +3,7 @@ import {
   blurLevels,
   PLANES,
   strideOf,
+  type BlockTrack,
   type Bloom,
   type BloomLevel,
   type Plan,
@@ -44,7 +45,7 @@ type Layout = [name: string, words: number][];
 /** What stands in the frame's memory, in order: sets of planes, words, tables and blocks. */
 function layoutOf(plan: Plan, width: number, height: number): Layout {
   const plane = strideOf(width) * height;
-  const { steps, tables, blocks } = plan.finish;
+  const { steps, tables, blocks, tracks } = plan.finish;
   const remembered = steps.flatMap((s) => (s.type === 'remember' ? [s.id] : []));
   const sets = [
     ...['frame', 'sum', 'was', 'turn', 'black'],
@@ -58,6 +59,7 @@ function layoutOf(plan: Plan, width: number, height: number): Layout {
     ...(plan.solidLens ? ([['near', plane]] as Layout) : []),
     // All levels of bloom together take a third of the frame, and some rounding up.
     ['levels', plane + 12 * (strideOf(width) + height + 64) * 4],
+    ...[...tracks].map(([name, { words }]): [string, number] => [name, words]),
     ['tables', Math.max(4, tables.length)],
     ...blockLayout(blocks),
   ];
@@ -102,14 +104,19 @@ export class FrameMemory {
     return JSON.stringify(layoutOf(plan, width, height)) === this.layout;
   }
 
-  /** Brings over tables, and data that is not there yet. */
-  write({ finish }: Plan): void {
+  /**
+   * Brings over tables, and data that is not there yet.
+   *
+   * @param take what a track is in the frame that is drawn
+   */
+  write({ finish }: Plan, take: (track: BlockTrack) => Float32Array): void {
     const put = (name: string, values: Float32Array): void => {
       if (values.length === 0 || this.written.get(name) === values) return;
       this.written.set(name, values);
       const at = 4 * this.place(name);
       this.device.queue.writeBuffer(this.buffer, at, values as Float32Array<ArrayBuffer>);
     };
+    for (const [name, track] of finish.tracks) put(name, take(track));
     put('tables', finish.tables);
     [...finish.blocks].forEach(([name, values], i) => {
       this.places.set(name, this.place(blockName(i)));

@@ -364,7 +364,8 @@ export class Session {
     const free = size.auto && !this.playing && settling === 0;
     // A finish that remembers would begin anew at another size.
     this.coarse = free && size.lines < size.most && !this.plan!.finish.remembers;
-    // Moving pictures are drawn sharp: several moments a frame would cost as many times the time.
+    await this.playback.ready();
+    // What moves is drawn sharp: several moments a frame would cost as many times the time.
     await this.engine.show(columns, lines, this.playing ? 1 : Infinity);
     if (this.follower.on) {
       this.send({

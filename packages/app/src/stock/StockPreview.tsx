@@ -2,7 +2,9 @@ import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import {
   boundsOf,
+  pictureAt,
   pointsOf,
+  type Clip,
   type LookupTable,
   type Picture,
   type InSpace,
@@ -25,6 +27,7 @@ export function StockPreview({ data, name }: { data: StockData; name: string }) 
     const context = canvas.current!.getContext('2d')!;
     context.clearRect(0, 0, W, H);
     if (data.type === 'picture') drawPicture(context, data);
+    else if (data.type === 'clip') return drawClip(context, data);
     else if (data.type === 'table') drawTable(context, data);
     else if (data.type === 'sound') drawSound(context, data);
     else drawShape(context, data);
@@ -49,6 +52,46 @@ function drawPicture(context: CanvasRenderingContext2D, { width, height, pixels 
     const [w, h] = [width * scale, height * scale];
     context.drawImage(bitmap, (W - w) / 2, (H - h) / 2, w, h);
   });
+}
+
+/** Its first picture, and those behind it as long as the pointer rests on it. */
+function drawClip(context: CanvasRenderingContext2D, clip: Clip): () => void {
+  const { canvas } = context;
+  const last = clip.times.length - 2;
+  let shown = -1;
+  let began: number | null = null;
+  let asked = false;
+  let over = false;
+  const show = async (index: number): Promise<void> => {
+    if (asked || index === shown) return;
+    asked = true;
+    const picture = await clip.picture(index);
+    asked = false;
+    if (over) return;
+    shown = index;
+    context.clearRect(0, 0, W, H);
+    drawPicture(context, picture);
+  };
+  const tick = (now: number): void => {
+    if (over || began === null) return;
+    void show(pictureAt(clip, ((now - began) / 1000) % clip.times[last + 1]!));
+    requestAnimationFrame(tick);
+  };
+  const play = (): void => {
+    began = performance.now();
+    requestAnimationFrame(tick);
+  };
+  const rest = (): void => {
+    began = null;
+  };
+  canvas.addEventListener('pointerenter', play);
+  canvas.addEventListener('pointerleave', rest);
+  void show(0);
+  return () => {
+    over = true;
+    canvas.removeEventListener('pointerenter', play);
+    canvas.removeEventListener('pointerleave', rest);
+  };
 }
 
 /** Red across and green down, at three strengths of blue. */

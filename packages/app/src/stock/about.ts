@@ -10,9 +10,15 @@ function boundsText(points: Float32Array): string {
 /** What a thing of the stock holds, in words. */
 export function aboutStock(data: StockData): string {
   switch (data.type) {
-    case 'picture': {
-      const turns = data.moving ? `, ${String(data.moving.count)} in turn` : '';
-      return `${String(data.width)} × ${String(data.height)} pixels${turns}`;
+    case 'picture':
+      return `${String(data.width)} × ${String(data.height)} pixels`;
+    case 'clip': {
+      const [size, seconds] = [
+        `${String(data.width)} × ${String(data.height)}`,
+        data.times.at(-1)!,
+      ];
+      const many = count(data.times.length - 1);
+      return `${size} pixels, ${many} pictures, ${seconds.toFixed(2)} s${data.sound ? ', with sound' : ''}`;
     }
     case 'sound': {
       const kind = data.channels.length > 1 ? 'stereo' : 'mono';

@@ -7,4 +7,5 @@ export const TYPE_NAMES: Record<StockType, string> = {
   outline: 'Outline',
   table: 'Lookup table',
   sound: 'Sound',
+  clip: 'Clip',
 };

@@ -16,6 +16,7 @@ import type {
   LaunchKind,
   LightKind,
   SignalKind,
+  PictureKind,
   SoundKind,
 } from './kinds';
 import { launchDials } from './launches/inherit';
@@ -58,6 +59,11 @@ export function collider<const D extends Dials>(kind: ColliderKind<D>): Collider
 /** A number that changes with time. */
 export function signal<const D extends Dials>(kind: SignalKind<D>): SignalKind {
   return shelved(kind) as SignalKind;
+}
+
+/** A picture that changes with time. */
+export function movingPicture<const D extends Dials>(kind: PictureKind<D>): PictureKind {
+  return shelved(kind) as PictureKind;
 }
 
 /** Something that is heard. */

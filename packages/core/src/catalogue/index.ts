@@ -6,13 +6,25 @@ import { emitters } from './emitters';
 import { finish } from './finish';
 import { forces } from './forces';
 import type { Kind } from './kinds';
+import { pictures } from './pictures';
 import { launches } from './launches';
 import { lights } from './lights';
 import { signals } from './signals';
 import { sounds } from './sounds';
 
 const shelves = {
-  ...{ emitters, launches, forces, colliders, sounds, signals, bodies, backdrops, cameras },
+  ...{
+    emitters,
+    launches,
+    forces,
+    colliders,
+    pictures,
+    sounds,
+    signals,
+    bodies,
+    backdrops,
+    cameras,
+  },
   ...{ lights, finish },
 };
 

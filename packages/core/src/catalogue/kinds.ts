@@ -5,7 +5,7 @@ import type { DialReader } from '../language/dialReader';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
 import type { LiveSound } from '../stock/sound/liveSound';
-import type { StockData } from '../stock/types';
+import type { MovingPicture, StockData } from '../stock/types';
 import type { Pattern } from './bodies/patterns';
 
 /**
@@ -230,6 +230,22 @@ export interface SoundStrip<K extends string = string> {
   trim?: readonly [from: K, to: K];
   /** Seconds. */
   fades?: readonly [fadeIn: K, fadeOut: K];
+}
+
+/** What a moving picture of a piece knows of it. */
+export interface PictureContext {
+  /** Frames a second. */
+  rate: number;
+  seed: number;
+  stock: (id: string) => StockData | undefined;
+}
+
+/** A picture that changes with time: a clip, or one that is worked out. */
+export interface PictureKind<D extends Dials = Dials> extends Kind<D> {
+  /** Undefined where there is nothing, as of a clip that is missing. */
+  moving(dials: ValuesOf<D>, context: PictureContext): MovingPicture | undefined;
+  /** What is dragged on the timing strip: names of its dials. */
+  strip?: SoundStrip<keyof D & string>;
 }
 
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {

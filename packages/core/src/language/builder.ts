@@ -5,7 +5,7 @@ import type { Dials, DialValues } from './dials';
 import type { PlanKernel, UniformSource } from './frame';
 import { FRAME, Owner, partOf, type Name } from './names';
 import type { StateName } from './particle';
-import type { BlockTrack } from './track';
+import { trackBuffer, type BlockTrack } from './track';
 import type { World } from './world';
 
 /** Samples in the table of a shape or gradient; read with straight lines between them. */
@@ -115,6 +115,12 @@ export class KernelBuilder<W extends World = World> implements PlanKernel {
   /** Reads a block of data: the same array each time, as long as it is the same data. */
   block(values: Float32Array, index: Expr, type: 'f32' | 'i32' = 'f32'): Expr {
     return this.graph.load(this.data.block(values), index, type);
+  }
+
+  /** Reads a track as it is in the frame that is stepped to, or drawn. */
+  track(track: BlockTrack, index: Expr, type: 'f32' | 'i32' = 'f32'): Expr {
+    this.data.tracks.set(trackBuffer(track), track);
+    return this.graph.load(trackBuffer(track), index, type);
   }
 
   /** A number that differs from frame to frame. */

@@ -25,7 +25,7 @@ import { gradientAt } from '../feeds/gradient';
 import { shapeAt, type Shape } from '../feeds/shape';
 import { changesInLife, isOfParticle, parseFormula } from '../formula/parse';
 import { memo } from '../stock/memo';
-import type { StockData } from '../stock/types';
+import type { MovingPicture, Picture, StockData } from '../stock/types';
 import { TABLE } from './builder';
 import type { Dials, KeysOf, PlainKeys, ValueOf } from './dials';
 import { layeredColour } from './layeredColour';
@@ -88,6 +88,11 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
 
   stock(key: KeysOf<D, 'stock'>): StockData | undefined {
     return this.builder.scene.stock(this.source.values[key] as string);
+  }
+
+  /** A picture of the stock, or a moving one of the piece. */
+  picture(key: KeysOf<D, 'stock'>): Picture | MovingPicture | undefined {
+    return this.builder.scene.picture(this.source.values[key] as string);
   }
 
   number(key: KeysOf<D, 'number'>): Expr {

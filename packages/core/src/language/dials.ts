@@ -81,6 +81,8 @@ export interface ChoiceDial<O extends string = string> extends Common {
 export interface StockDial extends Common {
   type: 'stock';
   accepts: readonly StockType[];
+  /** Whether it may also be one of the piece's moving pictures. */
+  moving?: true;
   default: '';
 }
 
@@ -280,6 +282,11 @@ export function stockDial(
   more: More<StockDial> = {},
 ): StockDial {
   return { type: 'stock', title, accepts, default: '', help, group: 'Dials', ...more };
+}
+
+/** A picture of the stock, or a moving one of the piece: a clip or a made map. */
+export function pictureDial(title: string, help: string, more: More<StockDial> = {}): StockDial {
+  return { ...stockDial(title, ['picture'], help, more), moving: true };
 }
 
 export function stocksDial(

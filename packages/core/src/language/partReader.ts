@@ -2,7 +2,7 @@ import { cos, random, randomKey, sin, Vec3, type Expr, type Graph } from '@vast-
 import type { BirthScope, DialSource, KernelBuilder } from './builder';
 import { FRAME } from './names';
 import type { ParticleInputs, StateName } from './particle';
-import { trackBuffer, type BlockTrack } from './track';
+import type { BlockTrack } from './track';
 
 /**
  * What a kind's `build` has of its part besides its dials: random numbers, numbers and lists of its own,
@@ -71,11 +71,9 @@ export class PartReader {
     return this.builder.block(values, index, type);
   }
 
-  /** Reads a track as it is in the frame that is stepped to; for births and motion. */
+  /** Reads a track as it is in the frame that is stepped to. */
   track(track: BlockTrack, index: Expr): Expr {
-    const { builder } = this;
-    builder.data.tracks.set(trackBuffer(track), track);
-    return builder.graph.load(trackBuffer(track), index);
+    return this.builder.track(track, index);
   }
 
   /** The key of a random purpose, i32. */

@@ -1,7 +1,8 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { lightOf } from '../stock/places/pictureParts';
-import type { Picture } from '../stock/types';
+import type { MovingPicture, Picture } from '../stock/types';
 import type { KernelBuilder } from './builder';
+import { LIGHT_OF_BYTE, pixelTrack, sampledMoving } from './moving';
 
 export interface PictureSample {
   /** Linear light, multiplied by opacity. */
@@ -10,7 +11,8 @@ export interface PictureSample {
 }
 
 /** Size of a picture as it is sampled, in pixels. */
-export function sampledSize(picture: Picture): { width: number; height: number } {
+export function sampledSize(picture: Picture | MovingPicture): { width: number; height: number } {
+  if (picture.type === 'moving') return sampledMoving(picture);
   const { width, height } = lightOf(picture);
   return { width, height };
 }
@@ -18,12 +20,13 @@ export function sampledSize(picture: Picture): { width: number; height: number }
 /** A picture at a place in pixels, straight between the middles of its pixels; nothing outside. */
 export function pictureSample(
   builder: KernelBuilder,
-  picture: Picture,
+  picture: Picture | MovingPicture,
   x: Expr,
   y: Expr,
 ): PictureSample {
   const g = builder.graph;
-  const { width, height, light } = lightOf(picture);
+  const { width, height } = sampledSize(picture);
+  const channelAt = channelsOf(builder, picture);
   const [px, py] = [x.sub(0.5), y.sub(0.5)];
   const [fx, fy] = [px.floor(), py.floor()];
   const corner = (ox: number, oy: number): Expr[] => {
@@ -33,8 +36,7 @@ export function pictureSample(
       .clamp(0, height - 1)
       .toInt()
       .mul(width);
-    const index = row.add(cx.clamp(0, width - 1).toInt()).mul(4);
-    const channel = (k: number): Expr => builder.block(light, index.add(k));
+    const channel = channelAt(row.add(cx.clamp(0, width - 1).toInt()));
     const alpha = inside.select(channel(3), g.float(0));
     return [channel(0).mul(alpha), channel(1).mul(alpha), channel(2).mul(alpha), alpha];
   };
@@ -44,4 +46,23 @@ export function pictureSample(
   const row = (oy: number): Expr[] => mixed(corner(0, oy), corner(1, oy), tx);
   const [r, green, b, alpha] = mixed(row(0), row(1), ty);
   return { colour: new Vec3(r!, green!, b!), opacity: alpha! };
+}
+
+/** Reads linear light (0 to 2) and opacity (3) of a pixel by its number. */
+function channelsOf(
+  builder: KernelBuilder,
+  picture: Picture | MovingPicture,
+): (pixel: Expr) => (channel: number) => Expr {
+  if (picture.type === 'picture') {
+    const { light } = lightOf(picture);
+    return (pixel) => (k) => builder.block(light, pixel.mul(4).add(k));
+  }
+  const track = pixelTrack(picture);
+  return (pixel) => {
+    const word = builder.track(track, pixel, 'i32');
+    return (k) => {
+      const byte = word.shl(24 - 8 * k).shrU(24);
+      return k === 3 ? byte.toFloat().mul(1 / 255) : builder.block(LIGHT_OF_BYTE, byte);
+    };
+  };
 }

@@ -1,5 +1,5 @@
 import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
-import type { StockData } from '../stock/types';
+import type { MovingPicture, Picture, StockData } from '../stock/types';
 import type { Dials, DialValues } from './dials';
 
 /** What readers of dials find around them: the piece with its tracks and stock, as the plan has it. */
@@ -17,6 +17,8 @@ export interface World {
   /** Its value at a time in seconds. */
   number(feed: FrameFeed, time: number): number;
   vector(feed: VectorFeed, time: number): Vector;
+  /** A picture of the stock, or a moving one of the piece, by its id. */
+  picture(id: string): Picture | MovingPicture | undefined;
   /** A thing of the stock by its id in the piece. */
   stock(id: string): StockData | undefined;
   /** What makes another swarm's colour: its dials `colour` and `light`, and its id. */

@@ -72,6 +72,7 @@ export function makePiece(name: string): Piece {
     swarms: [],
     forces: [],
     colliders: [],
+    pictures: [],
     sounds: [],
     signals: [],
     stock: [],

@@ -27,7 +27,27 @@ const migrations: Record<number, Migration> = {
   4: (piece) => withEach(piece, 'forces', withTrueStrength),
   /** In version 6 there are sounds, and births from another swarm are moved and turned as others are; before, their place did nothing. */
   5: (piece) => ({ ...withEach(piece, 'swarms', withoutPlace), sounds: [] }),
+  /** In version 7 there are moving pictures; the made one was a picture before. */
+  6: (piece) => withMovingPictures(piece as Dials),
 };
+
+/** What was a moving picture of the stock is a clip there, and a part that plays it. */
+function withMovingPictures(piece: Dials): object {
+  const stock = Array.isArray(piece.stock) ? (piece.stock as Dials[]) : [];
+  const was = (entry: Dials): boolean =>
+    entry.type === 'picture' && (entry.source as Dials | null)?.made === 'wanderingLight';
+  const pictures = stock.filter(was).map(({ id, name }) => ({
+    ...{ id, name, on: true, kind: 'played' },
+    dials: { clip: `${String(id).slice(0, 59)}Clip` },
+  }));
+  const clips = withEach(piece, 'stock', (item) => {
+    const entry = item as Dials;
+    return was(entry)
+      ? { ...entry, type: 'clip', id: `${String(entry.id).slice(0, 59)}Clip` }
+      : entry;
+  });
+  return { ...clips, pictures };
+}
 
 const PLACE = ['centre', 'turn', 'pivot', 'along', 'progress'];
 

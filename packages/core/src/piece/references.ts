@@ -21,7 +21,15 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
   const problems: ReferenceProblem[] = [];
   const twice = (
     lists: (
-      'swarms' | 'forces' | 'colliders' | 'lights' | 'sounds' | 'signals' | 'finish' | 'stock'
+      | 'swarms'
+      | 'forces'
+      | 'colliders'
+      | 'lights'
+      | 'pictures'
+      | 'sounds'
+      | 'signals'
+      | 'finish'
+      | 'stock'
     )[],
   ) => {
     const seen = new Set<string>();
@@ -42,7 +50,8 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     ['sounds'],
     ['signals'],
     ['finish'],
-    ['stock'],
+    // What shows a picture takes either.
+    ['stock', 'pictures'],
   ]) {
     twice(lists as Parameters<typeof twice>[0]);
   }
@@ -53,6 +62,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     }
     const name = typeof value === 'string' ? value : '';
     for (const item of stockNamed(spec, value)) {
+      if ('moving' in spec && piece.pictures.some((p) => p.id === item)) continue;
       const entry = piece.stock.find((s) => s.id === item);
       if (!entry) problems.push({ path, message: `the stock has no '${item}'` });
       else if (!acceptedBy(spec).includes(entry.type)) {

@@ -63,8 +63,8 @@ function holderOf(piece: Piece, path: readonly string[]): object | undefined {
 }
 
 /** Parts other than swarms. */
-function partsOf({ forces, colliders, lights, sounds, signals, finish }: Piece): Part[] {
-  return [...forces, ...colliders, ...lights, ...sounds, ...signals, ...finish];
+function partsOf({ forces, colliders, lights, pictures, sounds, signals, finish }: Piece): Part[] {
+  return [...forces, ...colliders, ...lights, ...pictures, ...sounds, ...signals, ...finish];
 }
 
 function partNames(piece: Piece): string {

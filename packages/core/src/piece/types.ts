@@ -3,7 +3,7 @@ import type { SwarmValues } from '../catalogue/swarmDials';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 6;
+export const VERSION = 7;
 
 /** A kind with its dials. */
 export interface Choice {
@@ -73,6 +73,8 @@ export interface Piece {
   swarms: Swarm[];
   forces: Part[];
   colliders: Part[];
+  /** Pictures that change with time: clips, and made maps. */
+  pictures: Part[];
   /** What is heard, and what signals can listen to. */
   sounds: Part[];
   signals: Part[];

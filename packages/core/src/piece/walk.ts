@@ -37,7 +37,15 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
     }
     yield* each(swarmDials, swarm.dials, ['swarms', i]);
   }
-  for (const list of ['forces', 'colliders', 'lights', 'sounds', 'signals', 'finish'] as const) {
+  for (const list of [
+    'forces',
+    'colliders',
+    'lights',
+    'pictures',
+    'sounds',
+    'signals',
+    'finish',
+  ] as const) {
     for (const [i, part] of piece[list].entries()) yield* choice(list, part, [list, i]);
   }
 }

@@ -84,7 +84,7 @@ export function compilePiece(
   return {
     frame: piece.frame,
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
-    tracks: { numbers: scene.signals, blocks: blockTracks(swarms) },
+    tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, finish]) },
     fields,
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
@@ -99,9 +99,9 @@ export function compilePiece(
   };
 }
 
-/** Each track once, however many swarms read it. */
-function blockTracks(swarms: readonly SwarmPlan[]): BlockTrack[] {
-  return [...new Map(swarms.flatMap((s) => [...s.tracks])).values()];
+/** Each track once, however many read it. */
+function blockTracks(readers: readonly Pick<SwarmPlan, 'tracks'>[]): BlockTrack[] {
+  return [...new Map(readers.flatMap((r) => [...r.tracks])).values()];
 }
 
 function shadowPlan(scene: Scene, swarms: readonly SwarmPlan[]): ShadowPlan | null {

@@ -11,7 +11,7 @@ import type { Piece } from '../piece/types';
 import { signalsOf, type LiveInput } from './signals';
 import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
-import type { StockData } from '../stock/types';
+import type { MovingPicture, Picture, StockData } from '../stock/types';
 
 /** A piece with what its dials read beside themselves: signals and stock. */
 export class Scene implements World {
@@ -50,9 +50,9 @@ export class Scene implements World {
   /** What things of the stock depend on, as a text: which they are, and whether their files are at hand. */
   get stocked(): string {
     return memo(this, 'stocked', () => {
-      const { stock } = this.piece;
+      const { stock, pictures } = this.piece;
       const here = stock.map(({ source }) => 'hash' in source && this.files.has(source.hash));
-      return JSON.stringify([stock, here]);
+      return JSON.stringify([stock, pictures, here]);
     });
   }
 
@@ -105,6 +105,18 @@ export class Scene implements World {
   colouring(id: string): ReturnType<World['colouring']> {
     const found = this.piece.swarms.find((s) => s.id === id);
     return found ? { id, specs: swarmDials, values: inEffect(this.piece, found).dials } : null;
+  }
+
+  picture(id: string): Picture | MovingPicture | undefined {
+    const data = this.stock(id);
+    if (data) return data.type === 'picture' ? data : undefined;
+    const part = this.piece.pictures.find((p) => p.id === id && p.on);
+    if (!part) return undefined;
+    return kindOf('pictures', part.kind).moving(part.dials, {
+      rate: this.rate,
+      seed: this.seed,
+      stock: (named) => this.stock(named),
+    });
   }
 
   /** A thing of the stock by its id in the piece. */

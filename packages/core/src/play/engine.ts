@@ -23,7 +23,7 @@ export interface Engine {
   setPlan(plan: Plan): void;
   /** Back to before the first frame. */
   reset(): void;
-  /** Resolves when the tracks that the next step takes are at hand. */
+  /** Resolves when the tracks are at hand that the next step takes, and the picture before it. */
   ready(): Promise<void>;
   /** One frame on. Tracks that come from afar have to be ready. */
   step(): void;

@@ -57,7 +57,7 @@ export class Playback {
     this.setExact(true);
   }
 
-  /** Resolves when all that the next frame takes is at hand. */
+  /** Resolves when all is at hand that the next frame takes, and the picture of this one. */
   ready(): Promise<void> {
     return this.engine.ready();
   }

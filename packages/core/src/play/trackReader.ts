@@ -27,6 +27,12 @@ export class TrackReader {
     }
   }
 
+  /** The same for a picture of `frame`, and for the step behind it. */
+  async readyAround(tracks: readonly BlockTrack[], frame: number): Promise<void> {
+    await this.ready(tracks, frame);
+    await this.ready(tracks, frame + 1);
+  }
+
   /**
    * What a track is in a frame.
    * @throws TrackNotReady where it comes from afar and was not waited for

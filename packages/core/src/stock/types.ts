@@ -1,5 +1,13 @@
 /** What pieces are made from besides numbers. Places are in metres, right-handed, y up. */
-export const STOCK_TYPES = ['mesh', 'cloud', 'picture', 'outline', 'table', 'sound'] as const;
+export const STOCK_TYPES = [
+  'mesh',
+  'cloud',
+  'picture',
+  'outline',
+  'table',
+  'sound',
+  'clip',
+] as const;
 export type StockType = (typeof STOCK_TYPES)[number];
 
 export interface Mesh {
@@ -32,17 +40,33 @@ export interface Picture {
   height: number;
   /** sRGB and alpha, rows from the top. */
   pixels: Uint8Array | Uint8ClampedArray;
-  /** Of a picture that changes with time; what stands above is its first. */
-  moving?: MovingPicture;
 }
 
-/** Pictures of one size that take turns, and begin again. */
+/** Pictures of one size, one after the other. */
+export interface Clip {
+  type: 'clip';
+  width: number;
+  height: number;
+  /** Seconds at which each picture begins, rising from 0; last, the second at which the last one ends. */
+  times: Float64Array;
+  /** One of them by its number: at once where it is at hand, else as soon as it is. */
+  picture: (index: number) => Picture | Promise<Picture>;
+  /** The sound in the same file. */
+  sound?: Sound;
+  /** The file that it is read from: functions do not travel between workers. */
+  file?: { name: string; bytes: Uint8Array };
+}
+
+/** A picture that changes with time, as a piece has it: which it is depends on the piece and the frame alone. */
 export interface MovingPicture {
-  count: number;
-  /** Frames that each is there. */
-  every: number;
-  /** The same object each time. */
-  at: (index: number) => Picture;
+  type: 'moving';
+  /** What has one name is one and the same. */
+  name: string;
+  width: number;
+  height: number;
+  /** The state that a frame (0 or more) finds: a whole number. */
+  stateAt: (frame: number) => number;
+  at: (state: number) => Picture | Promise<Picture>;
 }
 
 export interface Curve {
@@ -82,7 +106,7 @@ export interface Sound {
 /** What stands in space, and so has a measure. */
 export type InSpace = Mesh | Cloud | Outline;
 
-export type StockData = InSpace | Picture | LookupTable | Sound;
+export type StockData = InSpace | Picture | LookupTable | Sound | Clip;
 
 /** Whether things of a type stand in space. */
 export function standsInSpace(type: StockType): type is InSpace['type'] {

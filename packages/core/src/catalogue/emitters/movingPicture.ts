@@ -1,8 +1,9 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { PartReader } from '../../language/partReader';
 import type { BlockTrack } from '../../language/track';
-import { memo, serialOf } from '../../stock/memo';
-import { spotsOf, type Spots } from '../../stock/places/pictureParts';
+import { LIGHT_OF_BYTE } from '../../language/moving';
+import { luminanceOf } from '../../feeds/luminance';
+import type { Rgb } from '../../feeds/colour';
 import type { MovingPicture, Picture } from '../../stock/types';
 import type { Birthplace } from '../kinds';
 
@@ -17,48 +18,67 @@ interface Choosing {
   density: 'even' | 'value';
 }
 
-function blockOf(spots: Spots, density: Choosing['density']): Float32Array {
-  const { count, x, y, colour } = spots;
+/** Parts of a pixel's luminance by its bytes (Rec. 709, of light). */
+const [RED, GREEN, BLUE] = [0, 1, 2].map((c) =>
+  LIGHT_OF_BYTE.map((light) => luminanceOf([0, 1, 2].map((k) => (k === c ? light : 0)) as Rgb)),
+) as [Float32Array, Float32Array, Float32Array];
+
+/** What each pixel of a picture has, where that passes the limit; else 0. */
+function weightsOf({ pixels }: Picture, { by, limit, density }: Choosing): Float32Array {
+  const weights = new Float32Array(pixels.length / 4);
+  for (let i = 0, k = 0; k < weights.length; i += 4, k++) {
+    const alpha = pixels[i + 3]!;
+    if (alpha === 0) continue;
+    const light = RED[pixels[i]!]! + GREEN[pixels[i + 1]!]! + BLUE[pixels[i + 2]!]!;
+    const value = (by === 'alpha' ? 1 : light) * (alpha / 255);
+    if (value >= limit) weights[k] = density === 'even' ? 1 : value;
+  }
+  return weights;
+}
+
+/** Places as often as they weigh: at even steps along the sum of all weights, so that rates are exact. */
+function blockOf(picture: Picture, choosing: Choosing): Float32Array {
+  const { width, height, pixels } = picture;
+  const weights = weightsOf(picture, choosing);
   const block = new Float32Array(1 + PARTS * MOST);
-  const chosen = density === 'even' ? spread(count) : byWeight(spots);
-  block[0] = chosen.length;
-  [x, y, ...colour].forEach((values, part) => {
-    chosen.forEach((spot, i) => (block[1 + part * MOST + i] = values[spot]!));
-  });
+  let total = 0;
+  let passing = 0;
+  for (const weight of weights) {
+    total += weight;
+    if (weight > 0) passing += 1;
+  }
+  const count = choosing.density === 'even' ? Math.min(passing, MOST) : total > 0 ? MOST : 0;
+  block[0] = count;
+  const side = 1 / Math.max(width, height);
+  let [sum, chosen] = [0, 0];
+  for (let k = 0; k < weights.length && chosen < count; k++) {
+    sum += weights[k]!;
+    for (; chosen < count && sum > ((chosen + 0.5) / count) * total; chosen++) {
+      const [x, y] = [k % width, Math.floor(k / width)];
+      block[1 + chosen] = (x + 0.5 - width / 2) * side;
+      block[1 + MOST + chosen] = (height / 2 - y - 0.5) * side;
+      for (let c = 0; c < 3; c++) {
+        block[1 + (2 + c) * MOST + chosen] = LIGHT_OF_BYTE[pixels[4 * k + c]!]!;
+      }
+    }
+  }
   return block;
 }
 
-function spread(count: number): number[] {
-  const kept = Math.min(count, MOST);
-  return Array.from({ length: kept }, (_, i) => Math.floor((i * count) / kept));
-}
-
-/** Places as often as they weigh: at even steps along the sum of all weights. */
-function byWeight({ count, weight }: Spots): number[] {
-  const total = weight.reduce((a, b) => a + b, 0);
-  if (count === 0 || total <= 0) return [];
-  let [spot, sum] = [0, weight[0]!];
-  return Array.from({ length: MOST }, (_, i) => {
-    const at = ((i + 0.5) / MOST) * total;
-    while (sum < at && spot < count - 1) sum += weight[++spot]!;
-    return spot;
-  });
-}
-
-/** The places of a picture that changes with time, as a track. */
-export function spotTrack(
-  picture: Picture,
-  moving: MovingPicture,
-  { by, limit, density }: Choosing,
-): BlockTrack {
-  const { count, every, at } = moving;
-  const key = `${by}.${String(limit)}.${density}`;
-  return memo(picture, `track.${key}`, () => ({
-    name: `spots.${String(serialOf(picture))}.${key}`,
+/** The places of a moving picture, as a track. */
+export function spotTrack(moving: MovingPicture, choosing: Choosing): BlockTrack {
+  const { by, limit, density } = choosing;
+  return {
+    name: `spots.${by}.${String(limit)}.${density}.${moving.name}`,
     words: 1 + PARTS * MOST,
-    blockAt: (frame) => Math.floor(frame / every) % count,
-    read: (block) => blockOf(spotsOf(at(block), by, limit), density),
-  }));
+    blockAt: moving.stateAt,
+    read(state) {
+      const picture = moving.at(state);
+      return picture instanceof Promise
+        ? picture.then((p) => blockOf(p, choosing))
+        : blockOf(picture, choosing);
+    },
+  };
 }
 
 /** A place of the picture as it is at the birth; none where nothing passes the limit. */

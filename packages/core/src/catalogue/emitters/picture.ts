@@ -1,7 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { spotsByWeight, spotsOf } from '../../stock/places/pictureParts';
 import { rangeOf } from '../../feeds/feeds';
-import { choice, number, stockDial } from '../../language/dials';
+import { choice, number, pictureDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
 import { nowhere } from './mesh';
 import { movingPlace, spotTrack } from './movingPicture';
@@ -14,7 +14,7 @@ export const picture = emitter({
   help: 'Particles start where a picture is bright or solid, with its colours.',
   icon: 'M3 5h18v14H3zM3 16l5-5l4 4l3-3l6 5M15 9h.01',
   dials: {
-    picture: stockDial('Picture', ['picture'], 'From a PNG, JPEG or WebP file.'),
+    picture: pictureDial('Picture', 'Of the stock, or a clip or made map of the piece.'),
     by: choice(
       'By',
       'brightness',
@@ -41,23 +41,23 @@ export const picture = emitter({
   },
   places({ picture: chosen, by, limit, density, width }, stock) {
     const data = stock(chosen);
-    if (data?.type !== 'picture' || data.moving || density !== 'even') return null;
+    if (data?.type !== 'picture' || density !== 'even') return null;
     const spots = spotsOf(data, by, limit);
     return { count: spots.count, spacing: () => spots.pixel * rangeOf(width)[1], coloured: true };
   },
   barren: ({ picture: chosen }) =>
     chosen ? 'No pixel of the picture passes the limit.' : NOTHING_CHOSEN,
   build(dial) {
-    const data = dial.stock('picture');
-    if (data?.type !== 'picture') return nowhere(dial);
+    const data = dial.picture('picture');
+    if (!data) return nowhere(dial);
     const by = dial.choice('by') === 'alpha' ? 'alpha' : 'brightness';
     const limit = dial.plain('limit');
-    const spots = spotsOf(data, by, limit);
-    if (data.moving) {
-      const track = spotTrack(data, data.moving, { by, limit, density: dial.choice('density') });
-      const pixel = dial.constant('pixel', spots.pixel);
+    if (data.type === 'moving') {
+      const track = spotTrack(data, { by, limit, density: dial.choice('density') });
+      const pixel = dial.constant('pixel', 1 / Math.max(data.width, data.height));
       return movingPlace(dial, track, { pixel, width: dial.number('width') });
     }
+    const spots = spotsOf(data, by, limit);
     if (spots.count === 0) return nowhere(dial);
     const g = dial.graph;
     const even = dial.choice('density') === 'even';

@@ -1,7 +1,7 @@
 import { cos, sin, Vec3 } from '@vast-swarm/kernel';
 import { blendLayers } from '../../feeds/blend';
 import { pictureSample, sampledSize } from '../../language/pictureSample';
-import { number, stockDial } from '../../language/dials';
+import { number, pictureDial } from '../../language/dials';
 import { centreX, centreY, layerMode } from './common';
 import { treatment } from '../define';
 
@@ -9,10 +9,10 @@ export const pictureLayer = treatment({
   type: 'pixel',
   kind: 'pictureLayer',
   title: 'Picture layer',
-  help: 'A picture over the frame, with its opacity.',
+  help: 'A picture, clip or made map over the frame, with its opacity.',
   icon: 'M4 5h16v14H4zM4 16l5-5l4 4l3-3l4 4M15 9h.01',
   dials: {
-    picture: stockDial('Picture', ['picture'], 'What is laid over.'),
+    picture: pictureDial('Picture', 'What is laid over.'),
     size: number('Height', 1, [0.01, 10], 'In frame heights.', { drag: 'log' }),
     centreX,
     centreY,
@@ -21,8 +21,8 @@ export const pictureLayer = treatment({
     over: layerMode,
   },
   build({ dial, pixel }, below) {
-    const picture = dial.stock('picture');
-    if (picture?.type !== 'picture') return below;
+    const picture = dial.picture('picture');
+    if (!picture) return below;
     const { width, height } = sampledSize(picture);
     const tall = dial.number('size').mul(pixel.height);
     const dx = pixel.x.sub(dial.number('centreX').mul(pixel.width)).div(tall);

@@ -27,7 +27,7 @@ const CONTENT: Record<string, Maker> = {
   dusk: { title: 'Harbour dusk', type: 'table', make: dusk },
   fogSignal: { title: 'Fog signal', type: 'sound', make: fogSignal },
   bellBreath: { title: 'Bell and breath', type: 'sound', make: bellBreath },
-  wanderingLight: { title: 'Wandering light', type: 'picture', make: wanderingLight },
+  wanderingLight: { title: 'Wandering light', type: 'clip', make: wanderingLight },
 };
 for (const [name, maker] of Object.entries(CONTENT)) offerMade(name, maker);
 

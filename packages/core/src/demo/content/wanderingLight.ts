@@ -1,6 +1,8 @@
-import type { Picture } from '../../stock/types';
+import type { Clip, Picture } from '../../stock/types';
 
-const [WIDTH, HEIGHT, COUNT, EVERY] = [96, 54, 24, 5];
+const [WIDTH, HEIGHT, COUNT] = [96, 54, 24];
+/** Seconds that each picture is there. */
+const EVERY = 1 / 6;
 
 /** A spot of warm light that goes round in a picture, with a cold one across from it. */
 function pictureAt(index: number): Picture {
@@ -22,8 +24,11 @@ function pictureAt(index: number): Picture {
   return { type: 'picture', width: WIDTH, height: HEIGHT, pixels };
 }
 
-export function wanderingLight(): Picture {
+export function wanderingLight(): Clip {
   const made: Picture[] = [];
-  const at = (index: number): Picture => (made[index] ??= pictureAt(index));
-  return { ...at(0), moving: { count: COUNT, every: EVERY, at } };
+  return {
+    ...{ type: 'clip', width: WIDTH, height: HEIGHT },
+    times: Float64Array.from({ length: COUNT + 1 }, (_, i) => i * EVERY),
+    picture: (index) => (made[index] ??= pictureAt(index)),
+  };
 }

@@ -11,6 +11,7 @@ import { finishDials } from '../../catalogue/finish/common';
 import { treatmentReader } from '../readers';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
+import type { BlockTrack } from '../../language/track';
 import type { PlanPart } from '../cache';
 import type { Scene } from '../scene';
 import { encode } from './encode';
@@ -46,6 +47,8 @@ export interface FinishPlan {
   /** Samples for the buffer `tables`, and larger things by the name of their buffer. */
   tables: Float32Array;
   blocks: ReadonlyMap<string, Float32Array>;
+  /** Tracks that it reads, by the name of their buffer. */
+  tracks: ReadonlyMap<string, BlockTrack>;
   /** Whether a frame depends on the frames before it. */
   remembers: boolean;
 }
@@ -106,6 +109,7 @@ function finishPlan(scene: Scene): FinishPlan {
     steps,
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
+    tracks: data.tracks,
     remembers: steps.some((s) => s.type === 'remember'),
   };
 }

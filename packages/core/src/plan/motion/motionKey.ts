@@ -92,8 +92,13 @@ function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] 
   const heard = new Set(chain.flatMap((s) => sourcesOf(s, 'sounds')));
   const sounds = piece.sounds.filter((s) => heard.has(s.id));
   const signals = [...sounds, ...chain].map(({ id, kind, on, dials }) => [id, kind, on, dials]);
-  const stock = stockIn(piece, [parts, signals], files);
-  return [STATES, rate, preroll, length, piece.seed, parts, signals, stock];
+  const pictures = piece.pictures
+    .filter(({ id }) => JSON.stringify(parts).includes(`"${id}"`))
+    .map(({ id, kind, on, dials }) => [id, kind, on, dials]);
+  const stock = stockIn(piece, [parts, signals, pictures], files);
+  // Pieces without any have the keys that they had before there were some.
+  const moving = pictures.length > 0 ? [pictures] : [];
+  return [STATES, rate, preroll, length, piece.seed, parts, signals, stock, ...moving];
 }
 
 /** Entries of the stock that any dial of these parts names, and whether they are at hand. */

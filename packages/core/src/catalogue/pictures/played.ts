@@ -1,0 +1,54 @@
+import { choice, number, stockDial } from '../../language/dials';
+import { serialOf } from '../../stock/memo';
+import { movingClip } from '../../stock/clip/movingClip';
+import { movingPicture } from '../define';
+
+const never = { varies: 'never' as const };
+
+export const played = movingPicture({
+  kind: 'played',
+  title: 'Clip',
+  help: 'A clip of the stock, played along with the piece.',
+  icon: 'M4 5h16v14H4zM8 5v14M16 5v14M4 9h4M4 15h4M16 9h4M16 15h4',
+  dials: {
+    clip: stockDial('Clip', ['clip'], 'From a file, or made by code.'),
+    start: number('Begins at', 0, [-100_000, 200_000], 'Frame at which it begins to move.', {
+      unit: 'frames',
+      whole: true,
+    }),
+    speed: number('Speed', 1, [-20, 20], 'How fast it plays; below 0 backwards.', never),
+    from: number('From', 0, [0, 36_000], 'What is left out at its beginning.', {
+      unit: 's',
+      ...never,
+      group: 'Trim',
+    }),
+    to: number('To', 0, [0, 36_000], 'Where it ends; 0 is its own end.', {
+      unit: 's',
+      ...never,
+      group: 'Trim',
+    }),
+    ends: choice(
+      'At its end',
+      'loop',
+      { loop: 'Begins again', bounce: 'Goes back', hold: 'Stands still' },
+      'What it does when it is over.',
+      { group: 'Trim' },
+    ),
+    between: choice(
+      'Between pictures',
+      'nearest',
+      { nearest: 'The one that is there', mixed: 'Both, mixed' },
+      'What a frame shows that falls between two of its pictures.',
+      { group: 'Trim' },
+    ),
+  },
+  strip: { start: 'start', trim: ['from', 'to'] },
+  moving(dials, { rate, stock }) {
+    const data = stock(dials.clip);
+    if (data?.type !== 'clip') return undefined;
+    const { start, speed, from, to, ends, between } = dials;
+    const playing = { start: start / rate, speed, from, to, ends, mixes: between === 'mixed' };
+    const name = `clip.${String(serialOf(data))}.${JSON.stringify([rate, playing])}`;
+    return movingClip(data, name, rate, playing);
+  },
+});

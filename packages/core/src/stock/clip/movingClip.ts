@@ -1,0 +1,103 @@
+import { toLinear } from '../../feeds/colour';
+import { CODES_OF_LIGHT } from './codes';
+import type { Clip, MovingPicture, Picture } from '../types';
+
+/** How a clip is played. */
+export interface Playing {
+  /** Second of the piece at which it begins to move. */
+  start: number;
+  /** Seconds of it in a second of the piece; below 0 it runs backwards, from its end. */
+  speed: number;
+  /** The stretch of it that is played, in seconds of it; `to` 0 is its end. */
+  from: number;
+  to: number;
+  ends: 'loop' | 'bounce' | 'hold';
+  /** Whether two pictures are mixed where a frame falls between them. */
+  mixes: boolean;
+}
+
+/** Steps of a mix from one picture to the next. */
+const STEPS = 64;
+
+/** The number of the picture that is there at a second of the clip. */
+export function pictureAt({ times }: Pick<Clip, 'times'>, second: number): number {
+  let [low, high] = [0, times.length - 2];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (times[middle]! <= second) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** The second of a clip that is played at a second of the piece. */
+export function secondAt(clip: Pick<Clip, 'times'>, playing: Playing, time: number): number {
+  const whole = clip.times.at(-1)!;
+  const from = Math.min(playing.from, whole);
+  const to = playing.to > 0 ? Math.max(from, Math.min(playing.to, whole)) : whole;
+  const length = to - from;
+  if (length <= 0) return from;
+  const { speed, ends } = playing;
+  const into = (time - playing.start) * speed + (speed < 0 ? length : 0);
+  const round = (span: number): number => into - span * Math.floor(into / span);
+  if (ends === 'loop') return from + round(length);
+  if (ends === 'hold') return from + Math.min(length, Math.max(0, into));
+  const there = round(2 * length);
+  return from + (there > length ? 2 * length - there : there);
+}
+
+/**
+ * A clip as it is played. A frame shows what is there in the middle of its time, so that of a clip of the same
+ * rate it shows the picture of its own number, whatever was rounded in the file.
+ */
+export function movingClip(
+  clip: Clip,
+  name: string,
+  rate: number,
+  playing: Playing,
+): MovingPicture {
+  const { width, height, times } = clip;
+  const last = times.length - 2;
+  const second = (frame: number): number => secondAt(clip, playing, (frame + 0.5) / rate);
+  const moving = { type: 'moving' as const, name, width, height };
+  if (!playing.mixes) {
+    const stateAt = (frame: number): number => pictureAt(clip, second(frame));
+    return { ...moving, stateAt, at: clip.picture };
+  }
+  const next = (index: number): number =>
+    index < last ? index + 1 : playing.ends === 'loop' ? pictureAt(clip, playing.from) : last;
+  return {
+    ...moving,
+    stateAt(frame) {
+      // From its own middle on a picture gives way to the next.
+      const at = second(frame);
+      const index = pictureAt(clip, at);
+      const length = times[index + 1]! - times[index]!;
+      const part = length > 0 ? (at - times[index]!) / length : 0;
+      return index * STEPS + Math.min(STEPS - 1, Math.max(0, Math.floor(part * STEPS)));
+    },
+    async at(state) {
+      const index = Math.floor(state / STEPS);
+      const part = (state % STEPS) / STEPS;
+      const here = await clip.picture(index);
+      return part === 0 ? here : mixed(here, await clip.picture(next(index)), part);
+    },
+  };
+}
+
+const LIGHT = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
+
+/** Two pictures of one size, mixed in linear light; opacity as it is. */
+function mixed(a: Picture, b: Picture, part: number): Picture {
+  const pixels = new Uint8Array(a.pixels.length);
+  for (let i = 0; i < pixels.length; i++) {
+    const [p, q] = [a.pixels[i]!, b.pixels[i]!];
+    if (p === q) pixels[i] = p;
+    else if ((i & 3) === 3) pixels[i] = Math.round(p + (q - p) * part);
+    else {
+      const light = LIGHT[p]! + (LIGHT[q]! - LIGHT[p]!) * part;
+      pixels[i] = CODES_OF_LIGHT[Math.round(light * 4095)]!;
+    }
+  }
+  return { ...a, pixels };
+}
