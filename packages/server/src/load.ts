@@ -1,5 +1,6 @@
 import {
   checkSize,
+  decodeVideoBy,
   describeProblem,
   parsePiece,
   PieceError,
@@ -13,7 +14,10 @@ import {
 import { createHash } from 'node:crypto';
 import { readFile, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
+import { ffmpegFrames } from './ffmpegFrames';
 import { Refused } from './refused';
+
+decodeVideoBy(ffmpegFrames);
 
 export interface WorkOptions {
   set: string[];

@@ -19,7 +19,16 @@ interface Place {
   path: (string | number)[];
 }
 
-const LISTS = ['swarms', 'forces', 'colliders', 'lights', 'sounds', 'signals', 'finish'] as const;
+const LISTS = [
+  'swarms',
+  'forces',
+  'colliders',
+  'lights',
+  'pictures',
+  'sounds',
+  'signals',
+  'finish',
+] as const;
 
 /** Dials by a key that goes by ids, so that a part that was moved is still the same. */
 function dialMap(piece: Piece): Map<string, Place> {

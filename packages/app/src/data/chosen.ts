@@ -1,6 +1,6 @@
 import {
   emitterPlaces,
-  freshId,
+  freshPictureId,
   freshName,
   lookOfPlaces,
   standsInSpace,
@@ -53,8 +53,8 @@ export async function bornFromFile(
   piece: () => Piece,
 ): Promise<{ entry: StockEntry; swarm: Swarm | null }> {
   const item = await importStock(file);
-  const { stock, swarms } = piece();
-  const entry = { ...entryOf(item), id: freshId(item.type, stock) };
+  const { swarms } = piece();
+  const entry = { ...entryOf(item), id: freshPictureId(item.type, piece()) };
   if (item.type === 'sound') return { entry, swarm: null };
   const data = stockData(entry, await filesOf([entry]));
   const swarm = data && swarmFrom(entry.id, data, swarms);

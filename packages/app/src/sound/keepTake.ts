@@ -1,4 +1,4 @@
-import { freshId, freshName, wavBytes, type Piece } from '@vast-swarm/core';
+import { freshPictureId, freshName, wavBytes, type Piece } from '@vast-swarm/core';
 import { entryOf } from '../data/chosen';
 import { fileNameOf, saveAs } from '../data/files';
 import { importStock } from '../data/stock';
@@ -32,7 +32,7 @@ export async function keepTake(id: string, { sound, start, take, lost }: HeardTa
   });
   const piece = open();
   if (!item || !piece) return;
-  const entry = { ...entryOf(item), name, id: freshId('take', piece.stock) };
+  const entry = { ...entryOf(item), name, id: freshPictureId('take', piece) };
   store.dispatch(pieceActions.recorded({ sound, entry, start }));
   if (lost < HARDLY) return;
   const seconds = lost.toFixed(2);

@@ -1,15 +1,18 @@
 import {
+  catalogue,
   dialsOf,
   fedBy,
   inEffect,
   isLayers,
   kindOf,
+  makePicture,
   ownSection,
   signalId,
   signalsIn,
   formulaWith,
   type Part,
   type Piece,
+  type StockEntry,
   type Swarm,
 } from '@vast-swarm/core';
 
@@ -17,7 +20,7 @@ import {
 
 /** The lists of parts that a piece has. */
 export type PartList =
-  'swarms' | 'forces' | 'colliders' | 'lights' | 'sounds' | 'signals' | 'finish';
+  'swarms' | 'forces' | 'colliders' | 'lights' | 'pictures' | 'sounds' | 'signals' | 'finish';
 
 export type Path = (string | number)[];
 export type Tree = Record<string | number, unknown>;
@@ -88,6 +91,16 @@ export function followOther(
   }
 }
 
+/** Lets a clip of the stock play in a piece, and takes it in where it is not there yet; gives the id of what plays it. */
+export function playClip(piece: Piece, entry: StockEntry): string {
+  if (!piece.stock.some((s) => s.id === entry.id)) piece.stock.push(entry);
+  const { kind, plays } = catalogue.pictures.find((k) => k.plays !== undefined)!;
+  const part = makePicture(kind, piece, entry.name);
+  part.dials[plays!] = entry.id;
+  piece.pictures.push(part);
+  return part.id;
+}
+
 /** A new signal hears the sound that is selected, or the last; it hangs on the signal that is selected. */
 export function listen(
   piece: Piece,
@@ -115,6 +128,7 @@ export function forget(piece: Piece, list: PartList, id: string): void {
   }
   for (const { spec, value, path } of [...dialsOf(piece)]) {
     if (list === 'swarms' && spec.type === 'swarm' && value === id) put(piece, path, '');
+    if (list === 'pictures' && 'moving' in spec && value === id) put(piece, path, '');
     if (list === 'swarms' && isLayers(value)) {
       const layers = value.layers.map((l) => (l.swarm === id ? { ...l, swarm: undefined } : l));
       put(piece, path, { ...value, layers });

@@ -9,7 +9,9 @@ import {
   kindOf,
   livingForEver,
   makeChoice,
+  freshPictureId,
   makePart,
+  makePicture,
   takeKey,
   type DialValue,
   type DialValues,
@@ -20,6 +22,7 @@ import {
   type Take,
 } from '@vast-swarm/core';
 import {
+  playClip,
   followOther,
   forget,
   freed,
@@ -148,7 +151,8 @@ const slice = createSlice({
       edit(state, `Add ${kind}`, (piece) => {
         if (list === 'swarms') piece.swarms.push(firstSwarm(kind, piece.swarms));
         else {
-          const part = makePart(list, kind, piece[list]);
+          const part =
+            list === 'pictures' ? makePicture(kind, piece) : makePart(list, kind, piece[list]);
           if (list === 'signals') listen(piece, part, selected);
           piece[list].push(part);
         }
@@ -179,7 +183,8 @@ const slice = createSlice({
         const parts = partsOf(piece, list);
         const at = parts.findIndex((p) => p.id === id);
         const copy = structuredClone(JSON.parse(JSON.stringify(parts[at]!)) as Swarm);
-        copy.id = fresh = freshId(id.replace(/-\d+$/, ''), parts);
+        const base = id.replace(/-\d+$/, '');
+        copy.id = fresh = list === 'pictures' ? freshPictureId(base, piece) : freshId(base, parts);
         copy.name = freshName(copy.name.replace(/ \d+$/, ''), parts);
         if (following) {
           copy.follows = copy.follows ?? id;
@@ -221,10 +226,39 @@ const slice = createSlice({
     bornFrom(state, { payload }: PayloadAction<{ entry: StockEntry; swarm: Swarm }>) {
       const { entry, swarm } = payload;
       edit(state, `Add ${entry.name}`, (piece) => {
+        if (entry.type === 'clip') {
+          const playing = playClip(piece, entry);
+          const dials = Object.entries(swarm.emitter.dials);
+          const [key] = dials.find(([, value]) => value === entry.id)!;
+          piece.swarms.push({
+            ...swarm,
+            emitter: { ...swarm.emitter, dials: { ...swarm.emitter.dials, [key]: playing } },
+          });
+          return;
+        }
         piece.stock.push(entry);
         piece.swarms.push(swarm);
       });
       state.selection = { list: 'swarms', id: swarm.id };
+    },
+    /** A moving picture for a dial: a made map of a kind, or one that plays a clip of the stock, which comes with it. */
+    pictured(
+      state,
+      { payload }: PayloadAction<{ path?: Path } & ({ kind: string } | { entry: StockEntry })>,
+    ) {
+      let fresh = '';
+      edit(state, 'Add a moving picture', (piece) => {
+        fresh = 'entry' in payload ? playClip(piece, payload.entry) : '';
+        if ('kind' in payload) {
+          const part = makePicture(payload.kind, piece);
+          piece.pictures.push(part);
+          fresh = part.id;
+        }
+        if (!payload.path) return;
+        makeOwn(piece, payload.path);
+        put(piece, payload.path, fresh);
+      });
+      if (!payload.path) state.selection = { list: 'pictures', id: fresh };
     },
     /** A sound from a thing of the stock, which comes with it. */
     heard(state, { payload: entry }: PayloadAction<StockEntry>) {

@@ -244,6 +244,8 @@ export interface PictureContext {
 export interface PictureKind<D extends Dials = Dials> extends Kind<D> {
   /** Undefined where there is nothing, as of a clip that is missing. */
   moving(dials: ValuesOf<D>, context: PictureContext): MovingPicture | undefined;
+  /** The dial that names the clip it plays; left out where it is made by arithmetic. */
+  plays?: keyof D & string;
   /** What is dragged on the timing strip: names of its dials. */
   strip?: SoundStrip<keyof D & string>;
 }

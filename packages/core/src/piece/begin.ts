@@ -85,7 +85,9 @@ export function swarmFrom(
   for (const { kind, dials } of catalogue.emitters) {
     // What it is born on is its own dial; of its place there are others, as the line it is carried along.
     const takes = ([key, spec]: [string, DialSpec]): boolean =>
-      spec.type === 'stock' && !(key in placementDials) && spec.accepts.join() === data.type;
+      spec.type === 'stock' &&
+      !(key in placementDials) &&
+      (data.type === 'clip' ? spec.moving === true : spec.accepts.join() === data.type);
     const key = Object.entries(dials).find(takes)?.[0];
     if (key === undefined) continue;
     const swarm = firstSwarm(kind, among);

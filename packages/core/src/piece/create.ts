@@ -12,6 +12,18 @@ export function freshId(base: string, parts: readonly { id: string }[]): string 
   }
 }
 
+/** An id for a thing of the stock, or a moving picture: dials name either. */
+export function freshPictureId(base: string, { stock, pictures }: Piece): string {
+  return freshId(base, [...stock, ...pictures]);
+}
+
+/** A moving picture of a kind, new in a piece. */
+export function makePicture(kind: string, piece: Piece, name?: string): Part {
+  const part = makePart('pictures', kind, piece.pictures);
+  const called = name === undefined ? part.name : freshName(name, piece.pictures);
+  return { ...part, id: freshPictureId(kind, piece), name: called };
+}
+
 /** A name that none of the parts has: 'Wind', 'Wind 2', …. */
 export function freshName(base: string, parts: readonly { name: string }[]): string {
   const taken = new Set(parts.map((p) => p.name));

@@ -44,6 +44,8 @@ export function stockData(entry: StockEntry, files: StockFiles): StockData | und
   if ('made' in source) return made(source.made);
   if ('hash' in source) {
     const data = files.get(source.hash);
+    // The sound of a clip is a thing of its own.
+    if (entry.type === 'sound' && data?.type === 'clip') return data.sound;
     return data && fitted(data, source);
   }
   let outline = drawn.get(source.path);

@@ -37,6 +37,7 @@ function tagsOf(piece: Piece): Tags {
       ...{ swarms: list('swarms'), forces: list('forces'), colliders: list('colliders') },
       ...{
         lights: list('lights'),
+        pictures: list('pictures'),
         sounds: list('sounds'),
         signals: list('signals'),
         finish: list('finish'),
@@ -117,6 +118,7 @@ export function LineUp() {
         {fixed('frame', 'Frame', FRAME_ICON)}
       </Section>
       <Section title="Lights">{tags('lights')}</Section>
+      <Section title="Pictures">{tags('pictures')}</Section>
       <Section title="Sounds">{tags('sounds')}</Section>
       <Section title="Signals">{tags('signals')}</Section>
       <Section title="Finish">{tags('finish')}</Section>

@@ -1,13 +1,16 @@
 import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
 import {
-  freshId,
+  catalogue,
+  freshPictureId,
   madeType,
   madeTitle,
   MADE,
   standsInSpace,
+  type Part,
   type StockDial,
   type StockEntry,
+  type StockType,
 } from '@vast-swarm/core';
 import { entryOf, lookOf } from '../../data/chosen';
 import { importStock, STOCK_ACCEPT } from '../../data/stock';
@@ -17,6 +20,8 @@ import { store, useApp, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { useStoredStock } from '../../stock/useStoredStock';
 import { NumberField } from './NumberField';
+
+const NONE: readonly Part[] = [];
 
 interface Props {
   spec: StockDial;
@@ -32,19 +37,25 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   const tool = useApp((s) => s.tools.tool);
   const chooser = useRef<HTMLInputElement>(null);
   const stored = useStoredStock();
-  const here = entries.filter((e) => spec.accepts.includes(e.type));
+  const moving = useApp((s) => (spec.moving ? s.piece.piece!.pictures : NONE));
+  const accepts: readonly StockType[] = spec.moving ? [...spec.accepts, 'clip'] : spec.accepts;
+  const here = entries.filter((e) => accepts.includes(e.type));
   const known = new Set(here.flatMap((e) => ('hash' in e.source ? [e.source.hash] : [])));
-  const elsewhere = stored.filter((s) => spec.accepts.includes(s.type) && !known.has(s.hash));
+  const elsewhere = stored.filter((s) => accepts.includes(s.type) && !known.has(s.hash));
   const usedMade = new Set(here.flatMap((e) => ('made' in e.source ? [e.source.made] : [])));
-  const makeable = MADE.filter((m) => spec.accepts.includes(madeType(m)!) && !usedMade.has(m));
+  const makeable = MADE.filter((m) => accepts.includes(madeType(m)!) && !usedMade.has(m));
   const chosen = entries.find((e) => e.id === value);
   const drawing = tool?.kind === 'pen' && tool.path.join('.') === path.join('.');
 
   const add = (entry: Omit<StockEntry, 'id'>, base: string): void => {
-    const id = freshId(base, store.getState().piece.piece!.stock);
+    const id = freshPictureId(base, store.getState().piece.piece!);
     void put({ ...entry, id });
   };
   const put = async (entry: StockEntry): Promise<void> => {
+    if (!spec.accepts.includes(entry.type)) {
+      dispatch(pieceActions.pictured({ entry, path }));
+      return;
+    }
     const look = await lookOf(store.getState().piece.piece!, path, entry);
     dispatch(pieceActions.stocked({ entry, path, look }));
   };
@@ -57,6 +68,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
       const item = stored.find((s) => s.hash === name)!;
       add(entryOf(item), item.type);
     } else if (kind === 'file') chooser.current!.click();
+    else if (kind === 'map') dispatch(pieceActions.pictured({ kind: name, path }));
     else if (kind === 'pen') dispatch(toolActions.toolChosen({ kind: 'pen', path }));
     else {
       const entry = entries.find((e) => e.id === name);
@@ -67,7 +79,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   const take = async (file: File): Promise<void> => {
     try {
       const item = await importStock(file);
-      if (!spec.accepts.includes(item.type)) {
+      if (!accepts.includes(item.type)) {
         const message = `${file.name} is a ${item.type} and is in the stock now; this dial wants a ${spec.accepts.join(' or ')}.`;
         dispatch(noticed({ key: 'stock', kind: 'note', message }));
         return;
@@ -92,6 +104,11 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         sx={{ fontSize: 13, maxWidth: 220, '& .MuiSelect-select': { py: '1px' } }}
       >
         <MenuItem value="entry:">None</MenuItem>
+        {moving.map((p) => (
+          <MenuItem key={`moving ${p.id}`} value={`entry:${p.id}`}>
+            {p.name}
+          </MenuItem>
+        ))}
         {here.map((e) => (
           <MenuItem key={e.id} value={`entry:${e.id}`}>
             {e.name}
@@ -108,6 +125,14 @@ export function StockCell({ spec, value, path, onChange }: Props) {
             {madeTitle(m)} (made by code)
           </MenuItem>
         ))}
+        {spec.moving &&
+          catalogue.pictures
+            .filter((k) => k.plays === undefined)
+            .map((k) => (
+              <MenuItem key={k.kind} value={`map:${k.kind}`}>
+                {k.title} (new)
+              </MenuItem>
+            ))}
         {spec.accepts.includes('outline') && <MenuItem value="pen:">Draw with the pen</MenuItem>}
         <MenuItem value="file:">From a file…</MenuItem>
       </Select>

@@ -42,6 +42,7 @@ export const played = movingPicture({
       { group: 'Trim' },
     ),
   },
+  plays: 'clip',
   strip: { start: 'start', trim: ['from', 'to'] },
   moving(dials, { rate, stock }) {
     const data = stock(dials.clip);

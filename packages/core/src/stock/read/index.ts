@@ -8,6 +8,8 @@ import {
 } from '../types';
 import { MOST_TRIANGLES } from '../places/triangleTree';
 import { coarserOf, simplifierReady } from '../places/coarser';
+import { endingOf } from '../clip/travel';
+import { clipFileOf, openClip, type ClipFile } from './clip';
 import { cloudOfText } from './cloud';
 import { tableOfCube } from './cube';
 import { StockError } from './error';
@@ -32,9 +34,13 @@ export const STOCK_FILES = {
   oga: 'sound',
   opus: 'sound',
   mp3: 'sound',
-  mp4: 'sound',
+  gif: 'clip',
+  apng: 'clip',
+  zip: 'clip',
+  mp4: 'clip',
+  mov: 'clip',
+  webm: 'clip',
   m4a: 'sound',
-  webm: 'sound',
   mka: 'sound',
 } as const satisfies Record<string, StockType>;
 
@@ -43,7 +49,7 @@ function text(bytes: Uint8Array): string {
 }
 
 /**
- * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV, CUBE, or a
+ * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV, CUBE, a clip, or a
  * sound. The readers of the larger formats come when they are wanted.
  * @param progress is told the part that is done, 0 to 1, for files that take long
  * @throws StockError that says what is wrong and where
@@ -53,7 +59,7 @@ export async function readStock(
   bytes: Uint8Array,
   progress: (part: number) => void = () => undefined,
 ): Promise<StockData> {
-  const ending = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
+  const ending = endingOf(name);
   if (!(ending in STOCK_FILES)) {
     const known = Object.keys(STOCK_FILES).join(', ').toUpperCase();
     throw new StockError(name, `this kind of file is not known; known are ${known}`);
@@ -77,6 +83,8 @@ async function read(
   bytes: Uint8Array,
   progress: (part: number) => void,
 ): Promise<StockData> {
+  const clip = clipFileOf(ending, bytes);
+  if (clip) return clipOrSound(name, bytes, clip, progress);
   if (STOCK_FILES[ending as keyof typeof STOCK_FILES] === 'sound') {
     return (await import('./sound')).soundOf(name, bytes, progress);
   }
@@ -96,6 +104,23 @@ async function read(
     default:
       return (await import('./geometry')).geometryOf(name, ending, bytes);
   }
+}
+
+/** A clip with its sound; of a file that has no picture, its sound. */
+async function clipOrSound(
+  name: string,
+  bytes: Uint8Array,
+  kind: ClipFile,
+  progress: (part: number) => void,
+): Promise<StockData> {
+  const heard = kind === 'video' ? await (await import('./sound')).soundIn(bytes) : 'none';
+  const sound =
+    heard === 'none' ? undefined : (await import('./sound')).soundOf(name, bytes, progress);
+  if (heard === 'only') return sound!;
+  const clip = await openClip(name, bytes, kind);
+  // One that cannot be decoded is no reason to refuse the pictures.
+  const own = await sound?.catch(() => undefined);
+  return { type: 'clip', ...clip, ...(own ? { sound: own } : {}), file: { name, bytes } };
 }
 
 function checked(name: string, data: StockData): StockData {

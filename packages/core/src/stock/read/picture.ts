@@ -1,4 +1,4 @@
-import { decode } from 'fast-png';
+import { decode, type DecodedPng } from 'fast-png';
 import type { Picture } from '../types';
 import { StockError } from './error';
 
@@ -18,18 +18,33 @@ export function checkPictureSize(name: string, width: number, height: number): v
 
 /** A PNG as eight bits of red, green, blue and alpha. */
 export function pictureOf(name: string, bytes: Uint8Array): Picture {
-  if (bytes.length >= 24 && bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47) {
-    // By the size in the file's head, before it is unpacked.
-    const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-    checkPictureSize(name, head.getUint32(16), head.getUint32(20));
-  }
-  let image: ReturnType<typeof decode>;
+  checkPngSize(name, bytes);
+  let image: DecodedPng;
   try {
     image = decode(bytes);
   } catch (error) {
     throw new StockError(name, `the PNG cannot be read (${(error as Error).message})`);
   }
-  const { width, height, channels, depth, data, palette } = image;
+  const { width, height } = image;
+  return { type: 'picture', width, height, pixels: bytesOfPng(image) };
+}
+
+/** Refuses a PNG that would not fit into memory: by the size in its head, before it is unpacked. */
+export function checkPngSize(name: string, bytes: Uint8Array): void {
+  if (bytes.length < 24 || bytes[1] !== 0x50 || bytes[2] !== 0x4e || bytes[3] !== 0x47) return;
+  const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  checkPictureSize(name, head.getUint32(16), head.getUint32(20));
+}
+
+/** Eight bits of red, green, blue and alpha of what was unpacked. */
+export function bytesOfPng({
+  width,
+  height,
+  channels,
+  depth,
+  data,
+  palette,
+}: Pick<DecodedPng, 'width' | 'height' | 'channels' | 'depth' | 'data' | 'palette'>): Uint8Array {
   const deep = depth === 16 ? 257 : 1;
   const pixels = new Uint8Array(4 * width * height);
   for (let i = 0; i < width * height; i++) {
@@ -40,5 +55,5 @@ export function pictureOf(name: string, bytes: Uint8Array): Picture {
     } else if (channels < 3) pixels.set([at(0), at(0), at(0), channels === 2 ? at(1) : 255], 4 * i);
     else pixels.set([at(0), at(1), at(2), channels === 4 ? at(3) : 255], 4 * i);
   }
-  return { type: 'picture', width, height, pixels };
+  return pixels;
 }

@@ -55,6 +55,20 @@ export async function soundOf(name: string, bytes: Uint8Array, progress: Progres
   }
 }
 
+/** Whether a file has a sound: none, one beside pictures, or nothing else. */
+export async function soundIn(bytes: Uint8Array): Promise<'none' | 'beside' | 'only'> {
+  const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(bytes) });
+  try {
+    if (!(await input.getPrimaryVideoTrack())) return 'only';
+    return (await input.getPrimaryAudioTrack()) ? 'beside' : 'none';
+  } catch {
+    // What is wrong with it is told by who reads it.
+    return 'none';
+  } finally {
+    input.dispose();
+  }
+}
+
 async function decoded(
   name: string,
   bytes: Uint8Array,

@@ -1,5 +1,5 @@
 import {
-  freshId,
+  freshPictureId,
   type CameraPose,
   type Piece,
   type StockEntry,
@@ -50,7 +50,10 @@ export function Pen({ path, camera, size }: Props) {
     const before = drawnBefore(piece, path);
     const old = before && 'path' in before.source ? `${before.source.path} ` : '';
     const entry: StockEntry = {
-      ...{ id: before?.id ?? freshId('drawn', piece.stock), name: before?.name ?? 'Drawn outline' },
+      ...{
+        id: before?.id ?? freshPictureId('drawn', piece),
+        name: before?.name ?? 'Drawn outline',
+      },
       ...{ type: 'outline', source: { path: old + data } },
     };
     dispatch(pieceActions.stocked({ entry, path }));

@@ -1,0 +1,28 @@
+import type { Clip, StockData } from '../types';
+import { openClip, clipFileOf, type OpenClip } from '../read/clip';
+
+/** What of a clip can be sent to a worker: all but how its pictures are read. */
+export function travelling(data: StockData): StockData {
+  if (data.type !== 'clip' || !data.file) return data;
+  return { ...data, picture: undefined as never };
+}
+
+/** A thing of the stock that was sent: a clip reads its pictures from its file here. */
+export function arrived(data: StockData): StockData {
+  return data.type === 'clip' && data.file ? { ...data, picture: reading(data.file) } : data;
+}
+
+/** Pictures of a file that is opened when the first of them is asked for. */
+function reading({ name, bytes }: NonNullable<Clip['file']>): Clip['picture'] {
+  let open: Promise<OpenClip> | undefined;
+  return async (index) => {
+    // What reads files does not take memory that others may change.
+    open ??= openClip(name, bytes.slice(), clipFileOf(endingOf(name), bytes)!);
+    return (await open).picture(index);
+  };
+}
+
+/** What is behind the last dot of a file's name. */
+export function endingOf(name: string): string {
+  return /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
+}

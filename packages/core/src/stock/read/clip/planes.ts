@@ -1,0 +1,101 @@
+import type { Picture } from '../../types';
+
+/** A decoded picture as codecs leave it: a plane of brightness, and two of colour at half its size. */
+export interface Planes {
+  width: number;
+  height: number;
+  luma: Uint8Array;
+  /** Bytes of a row. */
+  lumaStride: number;
+  blue: Uint8Array;
+  red: Uint8Array;
+  /** Bytes of a row of either, and from one of its values to the next. */
+  chromaStride: number;
+  chromaStep: number;
+}
+
+/** How brightness and colour are coded. */
+export interface Coding {
+  /** Parts of red and blue in the brightness (ITU-T H.273, matrix coefficients). */
+  matrix: 'bt601' | 'bt709' | 'bt2020';
+  /** Whether 0 to 255 are used, or 16 to 235 and 240. */
+  full: boolean;
+}
+
+const PARTS = { bt601: [0.299, 0.114], bt709: [0.2126, 0.0722], bt2020: [0.2627, 0.0593] } as const;
+
+/** What a file codes that does not say it: of large pictures as high definition has it. */
+export function codingOf(
+  {
+    matrix,
+    fullRange,
+  }: { matrix?: string | null | undefined; fullRange?: boolean | null | undefined },
+  height: number,
+): Coding {
+  const named = { bt709: 'bt709', bt470bg: 'bt601', smpte170m: 'bt601', 'bt2020-ncl': 'bt2020' };
+  const known = named[matrix as keyof typeof named] as Coding['matrix'] | undefined;
+  return { matrix: known ?? (height >= 720 ? 'bt709' : 'bt601'), full: fullRange === true };
+}
+
+/** What each byte of brightness and of the colours adds to red, green and blue, 0 to 255. */
+function tablesOf({ matrix, full }: Coding): Record<'y' | 'rv' | 'gu' | 'gv' | 'bu', Float64Array> {
+  const [kr, kb] = PARTS[matrix];
+  const kg = 1 - kr - kb;
+  const table = (value: (byte: number) => number): Float64Array =>
+    Float64Array.from({ length: 256 }, (_, i) => value(i));
+  const colour = (c: number): number => (full ? c - 128 : ((c - 128) * 255) / 224);
+  return {
+    // Half a step more, so that cutting off rounds.
+    y: table((c) => (full ? c : ((c - 16) * 255) / 219) + 0.5),
+    rv: table((c) => 2 * (1 - kr) * colour(c)),
+    bu: table((c) => 2 * (1 - kb) * colour(c)),
+    gv: table((c) => ((-2 * (1 - kr) * kr) / kg) * colour(c)),
+    gu: table((c) => ((-2 * (1 - kb) * kb) / kg) * colour(c)),
+  };
+}
+
+/**
+ * A decoded picture as eight bits of red, green and blue, opaque, by additions and multiplications alone: the same
+ * on every machine (ITU-T H.273, equations 38 to 43). Colour is that of the nearest value.
+ */
+export function pictureOfPlanes(planes: Planes, coding: Coding): Picture {
+  const { width, height, luma, lumaStride, blue, red, chromaStride, chromaStep } = planes;
+  const { y: ys, rv, gu, gv, bu } = tablesOf(coding);
+  const pixels = new Uint8ClampedArray(4 * width * height);
+  for (let j = 0, at = 0; j < height; j++) {
+    const row = j * lumaStride;
+    const half = (j >> 1) * chromaStride;
+    for (let i = 0; i < width; i++, at += 4) {
+      const c = half + (i >> 1) * chromaStep;
+      const [u, v] = [blue[c]!, red[c]!];
+      const y = ys[luma[row + i]!]!;
+      pixels[at] = Math.floor(y + rv[v]!);
+      pixels[at + 1] = Math.floor(y + gu[u]! + gv[v]!);
+      pixels[at + 2] = Math.floor(y + bu[u]!);
+      pixels[at + 3] = 255;
+    }
+  }
+  return { type: 'picture', width, height, pixels };
+}
+
+/** A picture turned clockwise by quarters of a turn. */
+export function turned(picture: Picture, degrees: number): Picture {
+  const quarters = (((Math.round(degrees / 90) % 4) + 4) % 4) as 0 | 1 | 2 | 3;
+  if (quarters === 0) return picture;
+  const { width, height } = picture;
+  const from = new Uint32Array(picture.pixels.buffer, picture.pixels.byteOffset, width * height);
+  const to = new Uint32Array(width * height);
+  const [w, h] = quarters === 2 ? [width, height] : [height, width];
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const [i, j] =
+        quarters === 1
+          ? [y, height - 1 - x]
+          : quarters === 2
+            ? [width - 1 - x, height - 1 - y]
+            : [width - 1 - y, x];
+      to[y * w + x] = from[j * width + i]!;
+    }
+  }
+  return { type: 'picture', width: w, height: h, pixels: new Uint8Array(to.buffer) };
+}

@@ -1,0 +1,152 @@
+import {
+  ALL_FORMATS,
+  BufferSource,
+  EncodedPacketSink,
+  Input,
+  VideoSampleSink,
+  type InputVideoTrack,
+  type VideoSample,
+} from 'mediabunny';
+import { StockError } from '../error';
+import { checkPictureSize } from '../picture';
+import type { OpenClip } from './opened';
+import { codingOf, pictureOfPlanes, turned, type Planes } from './planes';
+
+/** Gives the decoded pictures of a video from one of its numbers on, in order. */
+export type DecodeFrom = (index: number) => AsyncGenerator<Planes, void, undefined>;
+
+/** What a decoder is given. */
+export interface VideoFile {
+  name: string;
+  bytes: Uint8Array;
+  track: InputVideoTrack;
+  /** Seconds at which its pictures begin, as the file has them. */
+  times: readonly number[];
+}
+
+let outside: ((file: VideoFile) => DecodeFrom) | null = null;
+
+/** Decodes video by something else than WebCodecs, as on the command line, where there is none. */
+export function decodeVideoBy(decoder: (file: VideoFile) => DecodeFrom): void {
+  outside = decoder;
+}
+
+/** Pictures that are decoded and left out rather than beginning anew. */
+const NEAR = 48;
+
+/**
+ * MP4 and WebM. Decoders only give planes; what they are as light is our own arithmetic, so that a picture has the
+ * same values everywhere.
+ */
+export async function openVideo(name: string, bytes: Uint8Array): Promise<OpenClip> {
+  const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(bytes) });
+  const track = await input.getPrimaryVideoTrack();
+  if (!track) throw new StockError(name, 'there is no picture in it');
+  const codec = await track.getCodec();
+  const [wide, high] = [await track.getCodedWidth(), await track.getCodedHeight()];
+  checkPictureSize(name, wide, high);
+  const { starts, end } = await timesIn(track);
+  if (starts.length === 0) throw new StockError(name, 'there is no picture in it');
+  const decodes = outside ?? webCodecs;
+  if (!outside && (typeof VideoDecoder === 'undefined' || !(await track.canDecode()))) {
+    const what = codec ? codec.toUpperCase() : 'of a kind that is not known';
+    throw new StockError(
+      name,
+      `its pictures are ${what}, which this browser cannot decode; bring it as H.264, VP9 or AV1`,
+    );
+  }
+  const coding = codingOf(await track.getColorSpace(), high);
+  const rotation = await track.getRotation();
+  const decode = inOrder(decodes({ name, bytes, track, times: starts }), starts.length);
+  const upright = rotation % 180 === 0;
+  return {
+    width: upright ? wide : high,
+    height: upright ? high : wide,
+    times: Float64Array.from([...starts, end], (t) => t - starts[0]!),
+    picture: async (index) => turned(pictureOfPlanes(await decode(index), coding), rotation),
+  };
+}
+
+/** When the pictures of a track begin, and the last one ends; of a file that is cut short, of what is there. */
+async function timesIn(track: InputVideoTrack): Promise<{ starts: number[]; end: number }> {
+  const starts: number[] = [];
+  let end = 0;
+  try {
+    const packets = new EncodedPacketSink(track).packets(undefined, undefined, {
+      metadataOnly: true,
+    });
+    for await (const { timestamp, duration } of packets) {
+      starts.push(timestamp);
+      end = Math.max(end, timestamp + duration);
+    }
+  } catch (error) {
+    if (starts.length === 0) throw error;
+  }
+  starts.sort((a, b) => a - b);
+  const [last, before] = [starts.at(-1) ?? 0, starts.at(-2) ?? 0];
+  return { starts, end: end > last ? end : last + (last - before || 1 / 30) };
+}
+
+/** Any picture: decoding goes on where it stands, or begins anew; one request after the other. */
+function inOrder(from: DecodeFrom, count: number): (index: number) => Promise<Planes> {
+  let running: { frames: AsyncGenerator<Planes, void, undefined>; next: number } | null = null;
+  let last: Planes | null = null;
+  let turn: Promise<unknown> = Promise.resolve();
+  const read = async (index: number): Promise<Planes> => {
+    if (!running || index < running.next || index > running.next + NEAR) {
+      await running?.frames.return();
+      running = { frames: from(index), next: index };
+    }
+    for (;;) {
+      const found = await running.frames.next();
+      if (found.done) break;
+      last = found.value;
+      running.next += 1;
+      if (running.next > index) return last;
+    }
+    running = null;
+    // A file that is cut short has fewer than it says: the last one stays.
+    if (last) return last;
+    throw new Error(`picture ${String(index + 1)} of ${String(count)} cannot be decoded`);
+  };
+  return (index) => {
+    const result = turn.then(() => read(index));
+    turn = result.catch(() => undefined);
+    return result;
+  };
+}
+
+/** By WebCodecs, as browsers have them. */
+function webCodecs({ name, track, times }: VideoFile): DecodeFrom {
+  const sink = new VideoSampleSink(track);
+  return async function* (index) {
+    for await (const sample of sink.samples(times[index]! + 1e-6)) {
+      try {
+        yield await planesOf(name, sample);
+      } finally {
+        sample.close();
+      }
+    }
+  };
+}
+
+async function planesOf(name: string, sample: VideoSample): Promise<Planes> {
+  const { format, visibleRect } = sample;
+  if (format !== 'I420' && format !== 'NV12') {
+    const why = `its pictures are coded as ${format ?? 'something unknown'}`;
+    throw new StockError(name, `${why}; bring it as H.264, VP9 or AV1 with 8 bits and 4:2:0`);
+  }
+  const data = new Uint8Array(sample.allocationSize());
+  const [y, u, v] = await sample.copyTo(data);
+  const { width, height } = visibleRect;
+  const planar = format === 'I420';
+  return {
+    ...{ width, height },
+    luma: data.subarray(y!.offset),
+    lumaStride: y!.stride,
+    blue: data.subarray(u!.offset),
+    red: data.subarray(planar ? v!.offset : u!.offset + 1),
+    chromaStride: u!.stride,
+    chromaStep: planar ? 1 : 2,
+  };
+}
