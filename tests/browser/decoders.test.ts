@@ -3,11 +3,14 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from 'playwright-core';
-import { readStock, type Sound } from '@vast-swarm/core';
+import { decodeVideoBy, readStock, type Clip, type Sound } from '@vast-swarm/core';
+import { ffmpegFrames } from '../../packages/server/src/ffmpegFrames';
 import { bytesHash } from '../support/frameHash';
 import { call, launch, startHarness, type Harness } from './support';
 
-/** Sounds have the same samples in the browser as on the command line, to the last bit. */
+/** Sounds and clips are the same in the browser as on the command line, to the last bit. */
+
+decodeVideoBy(ffmpegFrames);
 
 let harness: Harness;
 let browser: Browser;
@@ -47,3 +50,34 @@ test.each([
   expect(sound.channels[0]!.some((v) => Math.abs(v) > 5000)).toBe(true);
   expect(await call(page, 'soundHash', name, bytes.toString('base64'))).toBe(here);
 });
+
+const MOVING = 'testsrc2=s=130x74:r=25:d=2,hue=h=40*t';
+const EVEN = ['-pix_fmt', 'yuv420p', '-g', '20'];
+
+test.each([
+  ['h264.mp4', ['-c:v', 'libx264', ...EVEN]],
+  ['marked.mp4', ['-c:v', 'libx264', ...EVEN, '-colorspace', 'bt709', '-color_range', 'pc']],
+  ['vp8.webm', ['-c:v', 'libvpx', '-b:v', '1M', ...EVEN]],
+  ['vp9.webm', ['-c:v', 'libvpx-vp9', '-b:v', '1M', ...EVEN]],
+  ['av1.mp4', ['-c:v', 'libaom-av1', '-cpu-used', '8', '-b:v', '1M', ...EVEN]],
+  ['av1.webm', ['-c:v', 'libaom-av1', '-cpu-used', '8', '-b:v', '1M', ...EVEN]],
+  ['moving.gif', []],
+  ['moving.apng', []],
+])(
+  '%s',
+  async (name, options) => {
+    const file = join(folder, name);
+    const input = ['-f', 'lavfi', '-i', MOVING];
+    execFileSync('ffmpeg', ['-loglevel', 'error', '-y', ...input, ...options, file]);
+    const bytes = readFileSync(file);
+    const clip = (await readStock(name, new Uint8Array(bytes))) as Clip;
+    // Forwards, back over key frames, and far ahead.
+    const indices = [0, 1, 2, 3, 30, 12, 13, 49, 5, 21];
+    const here = [[clip.width, clip.height, clip.times.length].join()];
+    for (const index of indices) here.push(bytesHash((await clip.picture(index)).pixels));
+    expect(new Set(here).size).toBeGreaterThan(8);
+    const there = await call(page, 'clipHashes', name, bytes.toString('base64'), indices);
+    expect(there).toEqual(here);
+  },
+  60_000,
+);

@@ -2,6 +2,7 @@ import {
   compilePiece,
   readStock,
   validatePiece,
+  type Clip,
   type Sound,
   type StockFiles,
 } from '@vast-swarm/core';
@@ -61,6 +62,15 @@ const tasks = {
     const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
     const { rate, channels } = (await readStock(name, bytes)) as Sound;
     return [rate, ...channels.map((c) => bytesHash(c))].join();
+  },
+
+  /** Pictures of a clip's file, as hashes. */
+  async clipHashes(name: string, base64: string, indices: number[]) {
+    const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+    const clip = (await readStock(name, bytes)) as Clip;
+    const hashes: string[] = [[clip.width, clip.height, clip.times.length].join()];
+    for (const index of indices) hashes.push(bytesHash((await clip.picture(index)).pixels));
+    return hashes;
   },
 
   /** How far positions of the two engines are apart after some steps, and their frames. */

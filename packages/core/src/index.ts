@@ -29,7 +29,7 @@ export { SILENCE, spectrumOf } from './stock/sound/spectrum';
 export { tempoOf, type Tempo } from './stock/sound/tempo';
 export { wavBytes } from './formats/wav';
 export { peaksOf, secondsOf, type Peaks } from './stock/sound/peaks';
-export { arrived, travelling } from './stock/clip/travel';
+export { arrived, arrivedFiles, sentFiles, travelling } from './stock/clip/travel';
 export { decodeVideoBy, type DecodeFrom, type VideoFile } from './stock/read/clip/video';
 export type { Planes } from './stock/read/clip/planes';
 export { movingClip, pictureAt, secondAt, type Playing } from './stock/clip/movingClip';

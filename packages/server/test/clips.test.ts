@@ -57,15 +57,18 @@ const CODINGS: [string, string[]][] = [
   ['av1.mp4', ['-c:v', 'libaom-av1', '-cpu-used', '8', '-b:v', '1M', '-pix_fmt', 'yuv420p']],
 ];
 
-test.each(CODINGS)('%s: every picture, within a step of ffmpeg, in any order', async (name, coding) => {
-  const clip = await clipOf(name, ...coding);
-  expect([clip.type, clip.width, clip.height, clip.times.length]).toEqual(['clip', 96, 64, 61]);
-  expect(clip.times.at(-1)).toBeCloseTo(2, 2);
-  const wanted = foreign(name, 96, 64, 'bt601');
-  expect(wanted).toHaveLength(60);
-  let at = 7;
-  for (const index of [0, 1, 2, 59, ...Array.from({ length: 12 }, () => (at = (at * 37) % 60))]) {
-    const { pixels } = await clip.picture(index);
-    expect([index, furthest(pixels, wanted[index]!) <= 1]).toEqual([index, true]);
-  }
-});
+test.each(CODINGS)(
+  '%s: every picture, within a step of ffmpeg, in any order',
+  async (name, coding) => {
+    const clip = await clipOf(name, ...coding);
+    expect([clip.type, clip.width, clip.height, clip.times.length]).toEqual(['clip', 96, 64, 61]);
+    expect(clip.times.at(-1)).toBeCloseTo(2, 2);
+    const wanted = foreign(name, 96, 64, 'bt601');
+    expect(wanted).toHaveLength(60);
+    let at = 7;
+    for (const index of [0, 1, 2, 59, ...Array.from({ length: 12 }, () => (at = (at * 37) % 60))]) {
+      const { pixels } = await clip.picture(index);
+      expect([index, furthest(pixels, wanted[index]!) <= 1]).toEqual([index, true]);
+    }
+  },
+);

@@ -17,7 +17,10 @@ import { filesOf, importStock } from './stock';
 /** What comes with a thing of the stock when it is chosen in a piece. */
 
 /** Files come in all measures: at first a shape is brought to two metres, about the origin. */
-export function entryOf({ file, hash, type, name }: StoredStock): Omit<StockEntry, 'id'> {
+export function entryOf(
+  { file, hash, type: is, name }: StoredStock,
+  type = is,
+): Omit<StockEntry, 'id'> {
   const source = standsInSpace(type) ? { file, hash, size: 2 } : { file, hash };
   return { name, type, source };
 }
@@ -44,22 +47,28 @@ export async function lookOf(
 }
 
 /**
- * Takes a file into the stock, and makes a swarm that is born from it; none from a sound, which is heard.
+ * Takes a file into the stock, and makes a swarm that is born from it; none from a sound, which is heard. A clip
+ * may bring one too.
  *
  * @throws Error when it cannot be read, or nothing can be born from such a file
  */
 export async function bornFromFile(
   file: File,
   piece: () => Piece,
-): Promise<{ entry: StockEntry; swarm: Swarm | null }> {
+): Promise<{ entry: StockEntry; swarm: Swarm | null; heard: StockEntry | null }> {
   const item = await importStock(file);
   const { swarms } = piece();
   const entry = { ...entryOf(item), id: freshPictureId(item.type, piece()) };
-  if (item.type === 'sound') return { entry, swarm: null };
+  if (item.type === 'sound') return { entry, swarm: null, heard: entry };
   const data = stockData(entry, await filesOf([entry]));
   const swarm = data && swarmFrom(entry.id, data, swarms);
   if (!swarm) {
     throw new Error(`${file.name} is a ${item.type}: nothing can be born from it.`);
   }
-  return { entry, swarm: { ...swarm, name: freshName(item.name, swarms) } };
+  const sound = { ...entryOf(item, 'sound'), id: freshPictureId('sound', piece()) };
+  return {
+    entry,
+    swarm: { ...swarm, name: freshName(item.name, swarms) },
+    heard: item.heard ? sound : null,
+  };
 }

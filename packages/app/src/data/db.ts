@@ -23,6 +23,8 @@ export interface StoredStock {
   type: StockType;
   bytes: Blob;
   added: number;
+  /** Of a clip: whether there is a sound in it. */
+  heard?: boolean;
   /** What is in it, in words: counts and bounds. */
   about: string;
 }

@@ -1,4 +1,5 @@
 import {
+  arrived,
   peaksOf,
   secondsOf,
   STOCK_FILES,
@@ -6,6 +7,7 @@ import {
   type Sound,
   type StockData,
   type StockEntry,
+  type StockType,
 } from '@vast-swarm/core';
 import { proxy, transfer } from 'comlink';
 import type { ReadFile, StockWorker } from '../stock/stockWorker';
@@ -51,7 +53,8 @@ export function waveOf(sound: Sound): Peaks {
   return waves.get(sound) ?? peaksOf(sound, 0, secondsOf(sound), WAVE);
 }
 
-function keep({ hash, data, wave }: ReadFile): StockData {
+function keep({ hash, data: sent, wave }: ReadFile): StockData {
+  const data = arrived(sent);
   ready.set(hash, data);
   if (data.type === 'sound' && wave) waves.set(data, wave);
   return data;
@@ -77,6 +80,7 @@ export async function importStock(
     const read = await readInWorker(file.name, await file.arrayBuffer(), progress);
     const item: StoredStock = {
       ...{ hash: read.hash, type: read.data.type, about: read.about },
+      heard: read.data.type === 'clip' && read.data.sound !== undefined,
       // Two files of one name can stand in one folder.
       file: `${read.hash.slice(0, 8)}-${read.file}`,
       name: file.name.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'Unnamed',
@@ -92,6 +96,11 @@ export async function importStock(
     await library.failures.put({ file: file.name, problem, added: Date.now() }).catch(() => '');
     throw error;
   }
+}
+
+/** What a stored file can be in a piece: a clip with a sound is either. */
+export function typesOf({ type, heard }: StoredStock): StockType[] {
+  return heard ? [type, 'sound'] : [type];
 }
 
 /** The data of a stored file. */

@@ -1,4 +1,5 @@
 import { proxy, transfer } from 'comlink';
+import { sentFiles } from '@vast-swarm/core';
 import type { Census, Piece, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
@@ -152,8 +153,9 @@ export class EngineClient {
 
   /** What the piece's stock holds from files; before or after the piece itself. */
   setStock(files: ReadonlyMap<string, StockData>): void {
-    this.files = files;
-    this.send((to) => to.setStock(files));
+    const sent = sentFiles(files);
+    this.files = sent;
+    this.send((to) => to.setStock(sent));
   }
 
   /** Stored motion that is to be played instead of simulated. */

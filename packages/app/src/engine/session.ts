@@ -1,4 +1,5 @@
 import {
+  arrivedFiles,
   census,
   compilePiece,
   PlanCache,
@@ -81,7 +82,7 @@ export class Session {
   }
 
   setStock(files: StockFiles): void {
-    this.files = files;
+    this.files = arrivedFiles(files);
     this.pending ??= this.piece;
     this.wake();
   }

@@ -1,7 +1,7 @@
 import { Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Piece } from '@vast-swarm/core';
+import { sentFiles, type Piece } from '@vast-swarm/core';
 import { fileNameOf } from '../data/files';
 import { filesOf } from '../data/stock';
 import { loadPiece } from '../data/pieces';
@@ -98,7 +98,7 @@ async function jobOf(piece: Piece, settings: Settings): Promise<Job | null> {
     if (!folder) return null;
     job.folder = folder;
   }
-  return { ...job, files: await filesOf(piece.stock) };
+  return { ...job, files: sentFiles(await filesOf(piece.stock)) };
 }
 
 function RenderForm({ piece }: { piece: Piece }) {

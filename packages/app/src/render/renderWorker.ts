@@ -1,4 +1,4 @@
-import { compilePiece, isDrawn } from '@vast-swarm/core';
+import { arrivedFiles, compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { expose, transfer } from 'comlink';
 import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
@@ -28,8 +28,10 @@ function breathe(): Promise<void> {
   });
 }
 
-async function render(job: Job, events: RenderEvents): Promise<RenderEnd> {
-  const { piece, files, first, last, width, height, oversample } = job;
+async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
+  const files = arrivedFiles(given.files);
+  const job: Job = { ...given, files };
+  const { piece, first, last, width, height, oversample } = job;
   let done = 0;
   let sink: Sink | null = null;
   let engine: CpuEngine | null = null;

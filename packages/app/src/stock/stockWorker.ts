@@ -1,5 +1,13 @@
 import { checkPictureSize } from '@vast-swarm/core/stock/read/picture';
-import { peaksOf, readStock, secondsOf, type Peaks, type StockData } from '@vast-swarm/core';
+import {
+  peaksOf,
+  readStock,
+  secondsOf,
+  travelling,
+  type Peaks,
+  type Sound,
+  type StockData,
+} from '@vast-swarm/core';
 import { expose } from 'comlink';
 import { encode } from 'fast-png';
 import { aboutStock } from './about';
@@ -42,9 +50,18 @@ async function hashOf(bytes: Uint8Array): Promise<string> {
   return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
-/** A sound can be long: where memory can be shared, nobody who gets it has to copy it. */
+/** Sounds and clips can be long: where memory can be shared, nobody who gets them has to copy them. */
 function shared(data: StockData): StockData {
-  if (data.type !== 'sound' || !crossOriginIsolated) return data;
+  if (!crossOriginIsolated) return data;
+  if (data.type === 'clip') {
+    const { sound, file } = data;
+    return {
+      ...data,
+      ...(sound ? { sound: shared(sound) as Sound } : {}),
+      ...(file ? { file: { ...file, bytes: sharedBytes(file.bytes) } } : {}),
+    };
+  }
+  if (data.type !== 'sound') return data;
   const channels = data.channels.map((channel) => {
     const copy = new Int16Array(new SharedArrayBuffer(channel.byteLength));
     copy.set(channel);
@@ -53,13 +70,26 @@ function shared(data: StockData): StockData {
   return { ...data, channels };
 }
 
+function sharedBytes(bytes: Uint8Array): Uint8Array {
+  const copy = new Uint8Array(new SharedArrayBuffer(bytes.byteLength));
+  copy.set(bytes);
+  return copy;
+}
+
 const worker: StockWorker = {
   async read(name, bytes, progress) {
     const [file, kept] = await asPng(name, new Uint8Array(bytes));
     const data = await readStock(file, kept, progress);
     const about = aboutStock(data);
     const wave = data.type === 'sound' ? peaksOf(data, 0, secondsOf(data), WAVE) : null;
-    return { file, bytes: kept, data: shared(data), hash: await hashOf(kept), about, wave };
+    return {
+      file,
+      bytes: kept,
+      data: travelling(shared(data)),
+      hash: await hashOf(kept),
+      about,
+      wave,
+    };
   },
 };
 expose(worker);

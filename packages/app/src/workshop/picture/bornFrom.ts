@@ -8,8 +8,9 @@ export async function bornFrom(files: Iterable<File>): Promise<void> {
   // One after the other: each gets an id that those before it left free.
   for (const file of [...files]) {
     try {
-      const { entry, swarm } = await bornFromFile(file, () => store.getState().piece.piece!);
-      store.dispatch(swarm ? pieceActions.bornFrom({ entry, swarm }) : pieceActions.heard(entry));
+      const { entry, swarm, heard } = await bornFromFile(file, () => store.getState().piece.piece!);
+      if (heard) store.dispatch(pieceActions.heard(heard));
+      if (swarm) store.dispatch(pieceActions.bornFrom({ entry, swarm }));
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
       store.dispatch(noticed({ key: 'stock', kind: 'wrong', message }));

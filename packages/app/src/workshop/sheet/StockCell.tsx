@@ -13,11 +13,12 @@ import {
   type StockType,
 } from '@vast-swarm/core';
 import { entryOf, lookOf } from '../../data/chosen';
-import { importStock, STOCK_ACCEPT } from '../../data/stock';
+import { importStock, STOCK_ACCEPT, typesOf } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
+import type { StoredStock } from '../../data/db';
 import { useStoredStock } from '../../stock/useStoredStock';
 import { NumberField } from './NumberField';
 
@@ -41,7 +42,9 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   const accepts: readonly StockType[] = spec.moving ? [...spec.accepts, 'clip'] : spec.accepts;
   const here = entries.filter((e) => accepts.includes(e.type));
   const known = new Set(here.flatMap((e) => ('hash' in e.source ? [e.source.hash] : [])));
-  const elsewhere = stored.filter((s) => accepts.includes(s.type) && !known.has(s.hash));
+  const fits = (item: StoredStock): StockType | undefined =>
+    typesOf(item).find((type) => accepts.includes(type));
+  const elsewhere = stored.filter((s) => fits(s) && !known.has(s.hash));
   const usedMade = new Set(here.flatMap((e) => ('made' in e.source ? [e.source.made] : [])));
   const makeable = MADE.filter((m) => accepts.includes(madeType(m)!) && !usedMade.has(m));
   const chosen = entries.find((e) => e.id === value);
@@ -66,7 +69,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
       add({ name: madeTitle(name), type: madeType(name)!, source }, name);
     } else if (kind === 'stored') {
       const item = stored.find((s) => s.hash === name)!;
-      add(entryOf(item), item.type);
+      add(entryOf(item, fits(item)), fits(item)!);
     } else if (kind === 'file') chooser.current!.click();
     else if (kind === 'map') dispatch(pieceActions.pictured({ kind: name, path }));
     else if (kind === 'pen') dispatch(toolActions.toolChosen({ kind: 'pen', path }));
@@ -79,12 +82,13 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   const take = async (file: File): Promise<void> => {
     try {
       const item = await importStock(file);
-      if (!accepts.includes(item.type)) {
+      const type = fits(item);
+      if (!type) {
         const message = `${file.name} is a ${item.type} and is in the stock now; this dial wants a ${spec.accepts.join(' or ')}.`;
         dispatch(noticed({ key: 'stock', kind: 'note', message }));
         return;
       }
-      add(entryOf(item), item.type);
+      add(entryOf(item, type), type);
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
       dispatch(noticed({ key: 'stock', kind: 'wrong', message }));

@@ -1,3 +1,4 @@
+import type { StockFiles } from '../entry';
 import type { Clip, StockData } from '../types';
 import { openClip, clipFileOf, type OpenClip } from '../read/clip';
 
@@ -10,6 +11,16 @@ export function travelling(data: StockData): StockData {
 /** A thing of the stock that was sent: a clip reads its pictures from its file here. */
 export function arrived(data: StockData): StockData {
   return data.type === 'clip' && data.file ? { ...data, picture: reading(data.file) } : data;
+}
+
+/** All that a stock holds from files, as it can be sent to a worker. */
+export function sentFiles(files: StockFiles): StockFiles {
+  return new Map([...files].map(([hash, data]) => [hash, travelling(data)]));
+}
+
+/** The same where it has come to. */
+export function arrivedFiles(files: StockFiles): StockFiles {
+  return new Map([...files].map(([hash, data]) => [hash, arrived(data)]));
 }
 
 /** Pictures of a file that is opened when the first of them is asked for. */
