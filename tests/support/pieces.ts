@@ -84,6 +84,13 @@ export function pieceOfEveryKind(): [string, Piece][] {
       if (spec.of === 'signals' && p.signals.length === 1) p.signals.push(wave);
     }
   };
+  /** A moving picture of a kind; gives its id. */
+  const moving = (p: Piece, kind: string): string => {
+    p.pictures = [makePart('pictures', kind, [])];
+    const own = kindOf('pictures', kind).dials;
+    filled(own, p.pictures[0]!.dials);
+    return p.pictures[0]!.id;
+  };
   const pieces: [string, Piece][] = [];
   const add = (name: string, change: (piece: Piece) => void): void => {
     pieces.push([name, smallPiece(change)]);
@@ -105,6 +112,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       p.forces = [makePart('forces', kind, [])];
       filled(dials, p.forces[0]!.dials);
       if ('swarm' in dials) p.forces[0]!.dials.swarm = 'motes';
+      if (kind === 'clipFlow') p.forces[0]!.dials.clip = moving(p, 'played');
     });
   }
   for (const { kind, dials } of catalogue.colliders) {
@@ -115,6 +123,19 @@ export function pieceOfEveryKind(): [string, Piece][] {
         filled(dials, p.colliders[0]!.dials);
       });
     }
+  }
+  for (const { kind } of catalogue.pictures) {
+    add(`picture ${kind}`, (p) => {
+      const picture = moving(p, kind);
+      const faster = kind === 'played' ? { speed: 3, between: 'mixed' } : { change: 2 };
+      Object.assign(p.pictures[0]!.dials, faster);
+      p.swarms[0]!.emitter = makeChoice('emitters', 'picture');
+      p.swarms[0]!.emitter.dials.picture = picture;
+      p.forces = [makePart('forces', 'clipFlow', [])];
+      p.forces[0]!.dials.clip = picture;
+      p.finish.push(makePart('finish', 'pictureLayer', p.finish));
+      Object.assign(p.finish.at(-1)!.dials, { picture, over: 'screen', size: 0.5, light: 0.4 });
+    });
   }
   for (const { kind, dials } of catalogue.sounds) {
     add(`sound ${kind}`, (p) => {

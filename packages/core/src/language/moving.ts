@@ -1,6 +1,7 @@
 import { toLinear } from '../feeds/colour';
 import { FINEST } from '../stock/places/pictureParts';
 import { CODES_OF_LIGHT } from '../stock/clip/codes';
+import { thenDo } from '../stock/clip/soon';
 import type { MovingPicture, Picture } from '../stock/types';
 import type { BlockTrack } from './track';
 
@@ -31,8 +32,7 @@ export function pixelTrack(moving: MovingPicture): BlockTrack {
     words: width * height,
     blockAt: moving.stateAt,
     read(state) {
-      const picture = moving.at(state);
-      return picture instanceof Promise ? picture.then(words) : words(picture);
+      return thenDo(moving.at(state), words);
     },
   };
 }

@@ -66,6 +66,8 @@ export interface MovingPicture {
   height: number;
   /** The state that a frame (0 or more) finds: a whole number. */
   stateAt: (frame: number) => number;
+  /** Whether a frame is no continuation of the one before it, as where a clip begins again. */
+  jumps?: (frame: number) => boolean;
   at: (state: number) => Picture | Promise<Picture>;
 }
 

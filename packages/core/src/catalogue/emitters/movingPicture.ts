@@ -4,6 +4,7 @@ import type { BlockTrack } from '../../language/track';
 import { LIGHT_OF_BYTE } from '../../language/moving';
 import { luminanceOf } from '../../feeds/luminance';
 import type { Rgb } from '../../feeds/colour';
+import { thenDo } from '../../stock/clip/soon';
 import type { MovingPicture, Picture } from '../../stock/types';
 import type { Birthplace } from '../kinds';
 
@@ -73,10 +74,7 @@ export function spotTrack(moving: MovingPicture, choosing: Choosing): BlockTrack
     words: 1 + PARTS * MOST,
     blockAt: moving.stateAt,
     read(state) {
-      const picture = moving.at(state);
-      return picture instanceof Promise
-        ? picture.then((p) => blockOf(p, choosing))
-        : blockOf(picture, choosing);
+      return thenDo(moving.at(state), (picture) => blockOf(picture, choosing));
     },
   };
 }

@@ -1,6 +1,7 @@
 import type { ForceKind } from '../kinds';
 import { attraction } from './attraction';
 import { brushed } from './brushed';
+import { clipFlow } from './clipFlow';
 import { curlNoise } from './curlNoise';
 import { drag } from './drag';
 import { flocking } from './flocking';
@@ -27,6 +28,7 @@ export const forces: ForceKind[] = [
   home,
   brushed,
   pictureFlow,
+  clipFlow,
   flocking,
   wornWays,
   speedLimit,

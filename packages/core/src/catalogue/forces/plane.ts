@@ -57,6 +57,17 @@ export function readGrid(
   u: Expr,
   v: Expr,
 ): Expr {
+  return readCells((cell) => dial.block(values, cell), width, height, u, v);
+}
+
+/** The same of a grid whose cells are read by their numbers. */
+export function readCells(
+  cellAt: (cell: Expr) => Expr,
+  width: number,
+  height: number,
+  u: Expr,
+  v: Expr,
+): Expr {
   const split = (at: Expr, size: number): [Expr, Expr] => {
     const place = at.clamp(0, 1).mul(size - 1);
     const low = place
@@ -68,7 +79,7 @@ export function readGrid(
   const [x, fx] = split(u, width);
   const [y, fy] = split(v, height);
   const row = y.mul(width).add(x);
-  const read = (offset: number): Expr => dial.block(values, row.add(offset));
+  const read = (offset: number): Expr => cellAt(row.add(offset));
   const right = width > 1 ? 1 : 0;
   const below = height > 1 ? width : 0;
   return mix(mix(read(0), read(right), fx), mix(read(below), read(below + right), fx), fy);

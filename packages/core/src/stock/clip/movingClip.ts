@@ -1,5 +1,6 @@
 import { toLinear } from '../../feeds/colour';
 import { CODES_OF_LIGHT } from './codes';
+import { allOf, thenDo } from './soon';
 import type { Clip, MovingPicture, Picture } from '../types';
 
 /** How a clip is played. */
@@ -59,7 +60,12 @@ export function movingClip(
   const { width, height, times } = clip;
   const last = times.length - 2;
   const second = (frame: number): number => secondAt(clip, playing, (frame + 0.5) / rate);
-  const moving = { type: 'moving' as const, name, width, height };
+  const backwards = playing.speed < 0;
+  const jumps = (frame: number): boolean => {
+    const step = second(frame) - second(frame - 1);
+    return playing.ends === 'loop' && (backwards ? step > 0 : step < 0);
+  };
+  const moving = { type: 'moving' as const, name, width, height, jumps };
   if (!playing.mixes) {
     const stateAt = (frame: number): number => pictureAt(clip, second(frame));
     return { ...moving, stateAt, at: clip.picture };
@@ -76,11 +82,12 @@ export function movingClip(
       const part = length > 0 ? (at - times[index]!) / length : 0;
       return index * STEPS + Math.min(STEPS - 1, Math.max(0, Math.floor(part * STEPS)));
     },
-    async at(state) {
+    at(state) {
       const index = Math.floor(state / STEPS);
       const part = (state % STEPS) / STEPS;
-      const here = await clip.picture(index);
-      return part === 0 ? here : mixed(here, await clip.picture(next(index)), part);
+      if (part === 0) return clip.picture(index);
+      const both = [clip.picture(index), clip.picture(next(index))];
+      return thenDo(allOf(both), ([a, b]) => mixed(a!, b!, part));
     },
   };
 }

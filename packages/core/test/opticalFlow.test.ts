@@ -1,0 +1,86 @@
+import { flowBetween, greyOf, type Grid } from '../src/stock/clip/opticalFlow';
+
+/** Motion that is known, of a picture that is known everywhere: sums of waves. */
+
+const [WIDTH, HEIGHT] = [320, 180];
+
+/** A texture in cells: many waves of all directions, from coarse to fine. */
+function texture(x: number, y: number): number {
+  let sum = 0;
+  for (let k = 0; k < 24; k++) {
+    const angle = 2.4 * k;
+    const wave = 40 * 0.9 ** k;
+    sum += Math.sin((2 * Math.PI * (x * Math.cos(angle) + y * Math.sin(angle))) / wave + 1.7 * k);
+  }
+  return 0.5 + 0.06 * sum;
+}
+
+/** Where what is at a place now was before. */
+type Motion = (x: number, y: number) => [number, number];
+
+function seen(was: Motion | null): Grid {
+  const values = Float32Array.from({ length: WIDTH * HEIGHT }, (_, at) => {
+    const [x, y] = [at % WIDTH, Math.floor(at / WIDTH)];
+    return texture(...(was ? was(x, y) : ([x, y] as [number, number])));
+  });
+  return { width: WIDTH, height: HEIGHT, values };
+}
+
+/** The mean distance between what is found and what is so, in cells. */
+function meanError(was: Motion): number {
+  const flow = flowBetween(seen(null), seen(was));
+  let sum = 0;
+  for (let at = 0; at < flow.x.length; at++) {
+    const [x, y] = [at % WIDTH, Math.floor(at / WIDTH)];
+    const [bx, by] = was(x, y);
+    sum += Math.hypot(flow.x[at]! - (x - bx), flow.y[at]! - (y - by));
+  }
+  return sum / flow.x.length;
+}
+
+test.each([
+  [0.5, 30, 0.25],
+  [1, 200, 0.25],
+  [2, 75, 0.25],
+  [4, 310, 0.25],
+  [6, 145, 0.25],
+  [9, 20, 0.25],
+  [12, 255, 0.25],
+])('a shift of %d cells towards %d degrees', (far, degrees, most) => {
+  const [dx, dy] = [Math.cos, Math.sin].map((f) => far * f((degrees * Math.PI) / 180)) as [
+    number,
+    number,
+  ];
+  expect(meanError((x, y) => [x - dx, y - dy])).toBeLessThan(most);
+});
+
+test('a turn and a zoom about the middle', () => {
+  const [c, s] = [Math.cos(0.05), Math.sin(0.05)];
+  const about =
+    (a: number, b: number): Motion =>
+    (x, y) => {
+      const [u, v] = [x - WIDTH / 2, y - HEIGHT / 2];
+      return [WIDTH / 2 + a * u + b * v, HEIGHT / 2 - b * u + a * v];
+    };
+  expect(meanError(about(c, s))).toBeLessThan(0.25);
+  expect(meanError(about(1 / 1.06, 0))).toBeLessThan(0.25);
+});
+
+test('nothing moves where nothing does, and where there is nothing to see', () => {
+  const { x, y } = flowBetween(seen(null), seen(null));
+  expect([...x, ...y].every((v) => v === 0)).toBe(true);
+  const flat: Grid = { width: 40, height: 30, values: new Float32Array(1200).fill(0.4) };
+  const none = flowBetween(flat, { ...flat, values: flat.values.map((v) => v + 0.1) });
+  expect([...none.x, ...none.y].every((v) => v === 0)).toBe(true);
+});
+
+test.each([
+  [1, 1],
+  [3, 200],
+  [23, 23],
+])('a picture of %d by %d', (width, height) => {
+  const pixels = new Uint8Array(4 * width * height).fill(90);
+  const grey = greyOf({ type: 'picture', width, height, pixels }, 320);
+  expect([grey.width, grey.height]).toEqual([width, height]);
+  expect(flowBetween(grey, grey).x.every((v) => v === 0)).toBe(true);
+});
