@@ -278,6 +278,16 @@ export function pieceOfEveryKind(): [string, Piece][] {
       };
     });
   }
+  for (const evaluate of ['birth', 'live'] as const) {
+    add(`maps, ${evaluate}`, (p) => {
+      const picture = moving(p, 'noise');
+      const feed = { feed: 'map', picture, evaluate } as const;
+      const { dials } = p.swarms[0]!;
+      dials.size = { ...feed, channel: 'saturation', by: 'plane', from: 0.05, to: 0.3 };
+      dials.opacity = { ...feed, picture: 'chart', channel: 'hue', from: 1, to: 0.2 };
+      dials.colour = { ...feed, repeat: [3, 2], edge: 'mirrored', light: 2 };
+    });
+  }
   add('formula over readings', (p) => {
     const formula = { feed: 'formula' as const, from: 0, to: 1 };
     const { dials } = p.swarms[0]!;

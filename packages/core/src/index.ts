@@ -8,6 +8,14 @@ export { FACE_SIZE, FACES, OFF_PIXELS, POINT_PIXELS, putLevels } from './plan/lo
 export { emitterPlaces } from './plan/motion/allPlaces';
 export * from './feeds/colour';
 export * from './feeds/feeds';
+export {
+  MAP_CHANNELS,
+  MAP_PLANE,
+  type ColourMapFeed,
+  type MapChannel,
+  type MapFeed,
+  type MapPlane,
+} from './feeds/map';
 export * from './feeds/colourLayers';
 export { GRADIENT_SET } from './feeds/gradientSet';
 export * from './formats/gradients';

@@ -78,7 +78,8 @@ export function ffmpegFrames(file: VideoFile): DecodeFrom {
 
 /** Whether the program goes on as long as the child does. */
 function hold(child: ChildProcessByStdio<null, Readable, Readable>, holds: boolean): void {
-  const parts = [child, child.stdout as Socket, child.stderr as Socket];
+  // Pipes of a child are sockets, and keep a program going as they do.
+  const parts = [child, child.stdout, child.stderr] as unknown as Pick<Socket, 'ref' | 'unref'>[];
   for (const part of parts) part[holds ? 'ref' : 'unref']();
 }
 

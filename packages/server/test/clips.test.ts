@@ -1,8 +1,6 @@
 import {
   decodeVideoBy,
-  pictureAt,
   readStock,
-  StockError,
   type Clip,
   type Picture,
 } from '@vast-swarm/core';

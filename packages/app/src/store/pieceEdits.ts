@@ -5,6 +5,7 @@ import {
   inEffect,
   isLayers,
   kindOf,
+  mapOf,
   makePicture,
   ownSection,
   signalId,
@@ -128,6 +129,9 @@ export function forget(piece: Piece, list: PartList, id: string): void {
   }
   for (const { spec, value, path } of [...dialsOf(piece)]) {
     if (list === 'swarms' && spec.type === 'swarm' && value === id) put(piece, path, '');
+    if (list === 'pictures' && mapOf(value)?.picture === id) {
+      put(piece, path, { ...(value as object), picture: undefined });
+    }
     if (list === 'pictures' && 'moving' in spec && value === id) put(piece, path, '');
     if (list === 'swarms' && isLayers(value)) {
       const layers = value.layers.map((l) => (l.swarm === id ? { ...l, swarm: undefined } : l));

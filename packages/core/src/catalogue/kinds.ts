@@ -34,6 +34,8 @@ export interface Birthplace {
   position: Vec3;
   /** Unit vector away from the emitter's surface there. */
   normal: Vec3;
+  /** Where along and around the emitter it is, 0 to 1; as seen from its middle where nothing is said. */
+  surface?: readonly [Expr, Expr];
   /** Unit vector along the emitter's line there; square to the normal where there is no line. */
   tangent?: Vec3;
   /** Linear light of the place: of a picture, mesh or point cloud. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FormulaError, LONGEST, parseFormula } from '../formula/parse';
 import { layersSchema, type ColourLayer, type LayersFeed } from './colourLayers';
 import { hexSchema, stopsSchema } from './gradient';
+import { colourMapSchema, mapSchema, type ColourMapFeed, type MapFeed } from './map';
 import type { Mask } from './mask';
 import { EASES, shapeSchema, type Shape } from './shape';
 import type { Take } from './take';
@@ -121,6 +122,7 @@ export const birthFeedSchema = z.union([
   spreadSchema.omit({ over: true }),
   signalSchema.omit(live),
   formulaSchema.omit(live),
+  mapSchema.omit(live),
 ]);
 export const numberFeedSchema = z.union([
   z.number(),
@@ -128,12 +130,14 @@ export const numberFeedSchema = z.union([
   spreadSchema,
   signalSchema,
   formulaSchema,
+  mapSchema,
 ]);
 export const colourFeedSchema = z.union([
   hexSchema,
   gradientSchema,
   placeColourSchema,
   channelsSchema,
+  colourMapSchema,
   layersSchema,
 ]);
 
@@ -225,6 +229,21 @@ export function isLayers(value: DialValue): value is LayersFeed {
 /** The layers of a colour that has any. */
 export function layersOf(value: DialValue | undefined): ColourLayer[] {
   return value !== undefined && isLayers(value) ? value.layers : [];
+}
+
+/** A number that is looked up in a picture. */
+export function isMap(value: NumberFeed): value is MapFeed {
+  return feedIs(value, 'map');
+}
+
+/** A colour that is. */
+export function isColourMap(value: ColourFeed): value is ColourMapFeed {
+  return feedIs(value, 'map');
+}
+
+/** What either looks up, of a value that is one. */
+export function mapOf(value: DialValue): MapFeed | ColourMapFeed | null {
+  return feedIs(value, 'map') ? (value as MapFeed | ColourMapFeed) : null;
 }
 
 export function isChannels(value: DialValue): value is ChannelsFeed {

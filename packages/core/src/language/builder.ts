@@ -4,7 +4,7 @@ import { serialOf } from '../stock/memo';
 import type { Dials, DialValues } from './dials';
 import type { PlanKernel, UniformSource } from './frame';
 import { FRAME, Owner, partOf, type Name } from './names';
-import type { StateName } from './particle';
+import type { BirthPlace, StateName } from './particle';
 import { trackBuffer, type BlockTrack } from './track';
 import type { World } from './world';
 
@@ -12,13 +12,11 @@ import type { World } from './world';
 export const TABLE = 256;
 
 /** What can be found out when a particle is born. */
-export interface BirthScope {
+export interface BirthScope extends BirthPlace {
   /** What fills a dial then, or a part of one. */
   fed: (part: DialSource, name: Name, key: string, value: Exclude<NumberFeed, number>) => Expr;
   /** World frame. */
-  position: Vec3;
   velocity: Vec3;
-  colour: Vec3;
   /** Seconds; 0 or less, before the step in which it is born. */
   age: Expr;
 }

@@ -7,6 +7,8 @@ import {
   isGradient,
   isLayers,
   isChannels,
+  isColourMap,
+  isMap,
   isPlaceColour,
   isSignal,
   isSpread,
@@ -28,7 +30,9 @@ import { memo } from '../stock/memo';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
 import { TABLE } from './builder';
 import type { Dials, KeysOf, PlainKeys, ValueOf } from './dials';
+import type { ColourMapFeed, MapFeed } from '../feeds/map';
 import { layeredColour } from './layeredColour';
+import { mapColour, mapNumber } from './mapSample';
 import { Owner, partOf, type Name } from './names';
 import type { ParticleInputs } from './particle';
 import { PartReader } from './partReader';
@@ -112,13 +116,14 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     if (this.isKept(value)) {
       return this.keep(`keep/${name}`, ({ fed }) => fed(this.source, name, key, value));
     }
+    if (isMap(value)) return mapNumber(this, name, value);
     return isFormula(value) ? this.formula(name, value) : this.frameFed(name, value);
   }
 
-  private isKept(value: SignalFeed | FormulaFeed): boolean {
+  private isKept(value: SignalFeed | FormulaFeed | MapFeed): boolean {
     const atBirth = this.particle === null || this.particle.born !== undefined;
     if (value.evaluate !== 'birth' || atBirth) return false;
-    return isSignal(value) || changesInLife(parseFormula(value.text, true));
+    return isSignal(value) || isMap(value) || changesInLife(parseFormula(value.text, true));
   }
 
   /** A value of the host's that changes with time; in births, as of the moment of each birth. */
@@ -169,10 +174,21 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     const name = this.source.owner.dial(key);
     const value = this.source.values[key] as ColourFeed;
     if (isPlaceColour(value)) return this.placeColour();
+    if (isColourMap(value)) return this.mapped(name, key, value);
     if (isChannels(value)) return this.channels(name, key, value);
     if (isLayers(value)) return layeredColour(this, name, key, value);
     if (!isGradient(value)) return this.builder.vector(name, linearRgb(value));
     return this.ramp(name, value.stops, this.gradientPlace(name, key, value));
+  }
+
+  /** A colour that is looked up; kept from birth, each of its parts is a number of its own. */
+  private mapped(name: Name, key: string, value: ColourMapFeed): Vec3 {
+    if (value.evaluate !== 'birth' || this.particle?.born) return mapColour(this, name, value);
+    const { light = 1, ...lookup } = value;
+    const part = (channel: 'red' | 'green' | 'blue'): Expr =>
+      // Light over 1 is no part of a picture, which limits to 0 and 1 leave as it is.
+      this.base(partOf(name, channel), key, { ...lookup, channel, from: 0, to: light });
+    return new Vec3(part('red'), part('green'), part('blue'));
   }
 
   /** A colour whose parts follow signals; what is below 0 gives no light. */

@@ -85,8 +85,8 @@ function valueOf(dial: Reader, name: Name, purpose: string, layer: ColourLayer):
 
 function pictureColour(dial: Reader, layer: ColourLayer): Vec3 | null {
   const { builder, particle } = dial;
-  const picture = builder.scene.stock(layer.picture ?? '');
-  if (picture?.type !== 'picture') return null;
+  const picture = builder.scene.picture(layer.picture ?? '');
+  if (!picture) return null;
   const { width, height } = sampledSize(picture);
   const zero = builder.graph.float(0);
   const place =

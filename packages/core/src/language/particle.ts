@@ -8,6 +8,16 @@ export interface Readings {
   velocity: Vec3;
 }
 
+/** Where a particle is born. */
+export interface BirthPlace {
+  /** Metres, world frame. */
+  position: Vec3;
+  /** Along and around the emitter, 0 to 1. */
+  surface: readonly [Expr, Expr];
+  /** Linear light of the place. */
+  colour: Vec3;
+}
+
 /** What a particle brings to its feeds; pixels and frames have none. */
 export interface ParticleInputs {
   swarm: string;
@@ -19,6 +29,8 @@ export interface ParticleInputs {
   /** Births that give each place of the emitter one, where that is how they go. */
   onePlaceEach?: number;
   readings?: Readings;
+  /** Where it is born; in the birth kernel only, once that is known. */
+  birthplace?: BirthPlace;
   /** A state that particles keep from birth. */
   kept?: (name: StateName) => Expr;
   /** Linear light of the particle's place now, where that changes while it lives. */
@@ -35,13 +47,14 @@ type Axis = 'x' | 'y' | 'z';
 
 /**
  * Names of states: what all carry; what some carry for what is known of every kind (whether it sticks,
- * metres travelled, its birthplace, that place's colour, the velocity that is seen, that with which it
+ * metres travelled, its birthplace, where along and around its emitter that is, that place's colour, the velocity that is seen, that with which it
  * was carried, its age before its first step); what a dial found
  * at birth (`keep/…`); and where the particle was (`ring/…`, see plan/motion/history.ts).
  */
 export type StateName =
   | (typeof STATE)[number]
   | ('held' | 'way' | 'phase')
+  | `surface.${'x' | 'y'}`
   | `${'home' | 'colour' | 'seen' | 'drift'}.${Axis}`
   | `keep/${string}`
   | `ring/${string}`;

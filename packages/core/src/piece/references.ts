@@ -1,6 +1,6 @@
 import type { Piece } from './types';
 import type { DialSpec } from '../language/dials';
-import { isLayers } from '../feeds/feeds';
+import { isLayers, mapOf } from '../feeds/feeds';
 import type { StockType } from '../stock/types';
 import { formulaSignals, parseFormula } from '../formula/parse';
 import { loopThrough, namesOf } from './chains';
@@ -62,7 +62,8 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     }
     const name = typeof value === 'string' ? value : '';
     for (const item of stockNamed(spec, value)) {
-      if ('moving' in spec && piece.pictures.some((p) => p.id === item)) continue;
+      const takesMoving = 'moving' in spec || isLayers(value) || mapOf(value) !== null;
+      if (takesMoving && piece.pictures.some((p) => p.id === item)) continue;
       const entry = piece.stock.find((s) => s.id === item);
       if (!entry) problems.push({ path, message: `the stock has no '${item}'` });
       else if (!acceptedBy(spec).includes(entry.type)) {

@@ -1,6 +1,6 @@
 import { kindOf, type Shelf } from '../catalogue';
 import type { DialSpec, Dials, DialValues } from '../language/dials';
-import { isLayers, type DialValue } from '../feeds/feeds';
+import { isLayers, mapOf, type DialValue } from '../feeds/feeds';
 import type { Mask } from '../feeds/mask';
 import { swarmDials } from '../catalogue/swarmDials';
 import { formulaSignals } from '../formula/parse';
@@ -57,6 +57,8 @@ export function stockNamed(spec: DialSpec, value: DialValue): string[] {
     return (value as unknown as Mask).flatMap((s) => (s.shape === 'outline' && s.outline) || []);
   }
   if (isLayers(value)) return value.layers.flatMap((l) => (l.by === 'picture' && l.picture) || []);
+  const map = mapOf(value);
+  if (map) return map.picture ? [map.picture] : [];
   return spec.type === 'stock' && value ? [value as string] : [];
 }
 

@@ -128,7 +128,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
     readings,
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
-    tracks: bake ? new Map() : data.tracks,
+    tracks: data.tracks,
     fields: bake ? new Map() : data.fields,
     state: [
       ...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()]),

@@ -1,7 +1,9 @@
-import { Box, MenuItem, Select, Tooltip } from '@mui/material';
+import { Box, MenuItem, Select, Stack, Tooltip } from '@mui/material';
 import { memo } from 'react';
 import {
   isChannels,
+  isColourMap,
+  mapOf,
   isGradient,
   isLayers,
   isPlaceColour,
@@ -27,9 +29,11 @@ import { FormulaField } from './FormulaField';
 import { GradientEditor } from './GradientEditor';
 import { KeysTable } from './KeysTable';
 import { LayersCell } from './LayersCell';
+import { MapCell } from './MapCell';
 import { MaskCell } from './MaskCell';
 import { PartCell } from './PartCell';
 import { NumberCell } from './NumberCell';
+import { NumberField } from './NumberField';
 import { ShapeEditor } from './ShapeEditor';
 import { StockCell } from './StockCell';
 import { StocksCell } from './StocksCell';
@@ -89,6 +93,7 @@ function Row({ spec, value, path, rate }: Props) {
     isGradient(value) ||
     isLayers(value) ||
     isChannels(value) ||
+    mapOf(value) !== null ||
     (fed && value.feed !== 'spread');
   const fills = spec.type === 'number' || spec.type === 'colour';
   return (
@@ -189,6 +194,25 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       }
       if (isChannels(feed)) {
         return <ChannelsCell label={spec.title} feed={feed} onChange={put} onSettle={settle} />;
+      }
+      if (isColourMap(feed)) {
+        return (
+          <MapCell label={spec.title} feed={feed} rate={rate} onChange={put} onSettle={settle}>
+            <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1, color: COLOURS.faint }}>
+              <span>light</span>
+              <NumberField
+                label={`${spec.title}, light`}
+                value={feed.light ?? 1}
+                spec={{ min: 0, max: 100, unit: '', drag: 'log' }}
+                rate={rate}
+                onChange={(light) => {
+                  put({ ...feed, light });
+                }}
+                onSettle={settle}
+              />
+            </Stack>
+          </MapCell>
+        );
       }
       if (isLayers(feed)) {
         return (

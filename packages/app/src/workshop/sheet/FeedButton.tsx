@@ -9,6 +9,7 @@ import {
   isPlaceColour,
   isSignal,
   isSpread,
+  mapOf,
   overOf,
   rangeOf,
   type ColourDial,
@@ -32,15 +33,18 @@ interface Props {
 /** What fills the dial; a sign on the button tells it at a glance. */
 export function FeedButton({ title, spec, value, path, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const signals = signalNames(usePiece());
+  const piece = usePiece();
+  const signals = signalNames(piece);
+  const first = piece.pictures.at(-1) ?? piece.stock.find((s) => s.type === 'picture');
+  const lookup = first ? { picture: first.id } : {};
   const dispatch = useAppDispatch();
   if (spec.varies === 'never' || (spec.type === 'colour' && spec.varies === 'frame')) {
     return <span />;
   }
   const groups =
     spec.type === 'number'
-      ? numberItems(spec, value as NumberFeed, signals)
-      : colourItems(value as ColourFeed, signals);
+      ? numberItems(spec, value as NumberFeed, signals, lookup)
+      : colourItems(value as ColourFeed, signals, lookup);
   const drive = (): void => {
     const [from, to] = rangeOf(value as NumberFeed);
     const reach = from === to ? (from === 0 ? 1 : from * 2) : to;
@@ -113,11 +117,12 @@ export function FeedButton({ title, spec, value, path, onChange }: Props) {
   );
 }
 
-type Sign = 'fixed' | 'spread' | 'shape' | 'gradient' | 'signal' | 'formula' | 'place';
+type Sign = 'map' | 'fixed' | 'spread' | 'shape' | 'gradient' | 'signal' | 'formula' | 'place';
 
 function signOf(value: DialValue): Sign {
   if (isGradient(value)) return 'gradient';
   if (isPlaceColour(value)) return 'place';
+  if (mapOf(value)) return 'map';
   if (isChannels(value)) return 'signal';
   if (isLayers(value)) return 'gradient';
   if (isSignal(value)) return 'signal';
@@ -133,6 +138,7 @@ const SIGNS: Record<Sign, string> = {
   gradient: 'M3 5h14v10H3zM7.5 5v10M12.5 5v10',
   signal: 'M2 10c2-7 4-7 6 0s4 7 6 0s2-4 4-5',
   formula: 'M12 3c-3 0-3 2-3.5 5L7 14c-.4 2-1 3-3 3M6 9h7M12 12l5 5M17 12l-5 5',
+  map: 'M3 4h14v12H3zM3 9h14M8 4v12M13 9v7',
   place: 'M10 3a5 5 0 0 1 5 5c0 4-5 9-5 9s-5-5-5-9a5 5 0 0 1 5-5z',
 };
 

@@ -4,6 +4,7 @@ import {
   signalNames,
   isFixed,
   isFormula,
+  isMap,
   isSignal,
   isSpread,
   type FormulaFeed,
@@ -14,6 +15,7 @@ import {
 import { useApp } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { FormulaField } from './FormulaField';
+import { MapCell } from './MapCell';
 import { NumberField } from './NumberField';
 import { SignalCurve } from './SignalCurve';
 
@@ -67,6 +69,13 @@ export function NumberCell(props: NumberCellProps) {
     </Stack>
   );
   if (isSpread(value)) return ends;
+  if (isMap(value)) {
+    return (
+      <MapCell {...{ label, rate, onChange, onSettle }} feed={value}>
+        {ends}
+      </MapCell>
+    );
+  }
   if (isSignal(value)) return <Driven label={label} feed={value} ends={ends} />;
   return (
     <Box>

@@ -1,5 +1,8 @@
 import {
   isChannels,
+  isColourMap,
+  isFixed,
+  isMap,
   isFormula,
   isGradient,
   isLayers,
@@ -10,6 +13,7 @@ import {
   rangeOf,
   type ColourFeed,
   type DialValue,
+  type MapFeed,
   type NumberDial,
   type NumberFeed,
   type Shape,
@@ -23,6 +27,9 @@ interface Named {
   id: string;
   name: string;
 }
+
+/** The map that a dial is first looked up in. */
+type Lookup = Pick<MapFeed, 'picture'>;
 
 /** A way to fill a dial. */
 export interface FeedItem {
@@ -43,6 +50,7 @@ export function numberItems(
   spec: FedSpec,
   value: NumberFeed,
   signals: readonly Named[],
+  lookup: Lookup = {},
 ): FeedItem[][] {
   const [from, to] = rangeOf(value);
   const middle = from === to ? from : (from + to) / 2;
@@ -65,7 +73,7 @@ export function numberItems(
     {
       title: 'Fixed',
       help: particle ? 'The same for every particle' : 'Always the same',
-      chosen: !spread && !isSignal(value) && !isFormula(value),
+      chosen: typeof value === 'number' || isFixed(value),
       make: () => (over ? { feed: 'fixed', value: middle, over } : middle),
     },
   ];
@@ -96,6 +104,14 @@ export function numberItems(
       ...shape,
     }),
   });
+  if (particle) {
+    base.push({
+      title: 'Map',
+      help: 'Looked up in a picture, a clip or a made map',
+      chosen: typeof value === 'object' && isMap(value),
+      make: () => ({ feed: 'map', ...lookup, ...ends, ...shape }),
+    });
+  }
   const driven: FeedItem[] = signals.map((s) => ({
     title: `Signal: ${s.name}`,
     help: 'Follows it from one value to another',
@@ -103,7 +119,8 @@ export function numberItems(
     make: () => ({ feed: 'signal', signal: s.id, ...ends, ...shape }),
   }));
   const groups = [base, driven].filter((g) => g.length > 0);
-  const when = isSpread(value) ? value : isSignal(value) || isFormula(value) ? value : null;
+  const read = isSignal(value) || isFormula(value) || isMap(value);
+  const when = isSpread(value) || read ? value : null;
   if (when && spec.varies === 'life') {
     const now = when.evaluate ?? (isSpread(value) ? 'birth' : 'live');
     groups.push(whenItems(now, (evaluate) => ({ ...when, evaluate })));
@@ -179,7 +196,11 @@ function channelsItem(value: ColourFeed, signals: readonly Named[]): FeedItem {
 }
 
 /** What the colour feed becomes with or without parts of it. */
-export function colourItems(value: ColourFeed, signals: readonly Named[]): FeedItem[][] {
+export function colourItems(
+  value: ColourFeed,
+  signals: readonly Named[],
+  lookup: Lookup = {},
+): FeedItem[][] {
   const gradient = isGradient(value) ? value : null;
   const layered = isLayers(value) ? value.stops : null;
   const colour =
@@ -220,6 +241,12 @@ export function colourItems(value: ColourFeed, signals: readonly Named[]): FeedI
         make: (): DialValue => ({ feed: 'place' }),
       },
       {
+        title: 'Map',
+        help: 'Looked up in a picture, a clip or a made map',
+        chosen: isColourMap(value),
+        make: (): DialValue => ({ feed: 'map', ...lookup }),
+      },
+      {
         title: 'Layers',
         help: 'Readings, chance, pictures and swarms over one another',
         chosen: isLayers(value),
@@ -243,6 +270,9 @@ export function colourItems(value: ColourFeed, signals: readonly Named[]): FeedI
     })),
   ].filter((g) => g.length > 0);
   if (isChannels(value)) {
+    groups.push(whenItems(value.evaluate ?? 'live', (evaluate) => ({ ...value, evaluate })));
+  }
+  if (isColourMap(value)) {
     groups.push(whenItems(value.evaluate ?? 'live', (evaluate) => ({ ...value, evaluate })));
   }
   if (gradient) {

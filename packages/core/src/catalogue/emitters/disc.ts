@@ -19,10 +19,12 @@ export const disc = emitter({
     const low = inner.mul(inner);
     // Even by area: r² is even between hollow² and 1.
     const square = low.add(g.float(1).sub(low).mul(dial.random('out')));
-    const angle = dial.random('turn').mul(2 * Math.PI);
+    const turn = dial.random('turn');
+    const angle = turn.mul(2 * Math.PI);
     const out = new Vec3(cos(angle), g.float(0), sin(angle));
     const position = out.scale(square.sqrt().mul(dial.number('radius')));
     const up = new Vec3(g.float(0), g.float(1), g.float(0));
-    return { position, normal: up, tangent: new Vec3(out.z.neg(), g.float(0), out.x) };
+    const tangent = new Vec3(out.z.neg(), g.float(0), out.x);
+    return { position, normal: up, tangent, surface: [turn, square.sqrt()] };
   },
 });

@@ -1,4 +1,4 @@
-import { Vec3 } from '@vast-swarm/kernel';
+import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { divide } from '../../language/divide';
 import { number, vector } from '../../language/dials';
 import { orderDial, placeNumber } from './order';
@@ -51,6 +51,8 @@ export const lattice = emitter({
     const position = cell.mul(dial.vector('spacing'));
     const far = position.dot(position).gt(1e-12);
     const up = new Vec3(g.float(0), g.float(1), g.float(0));
-    return { position, normal: Vec3.select(far, position.unit(), up) };
+    const part = (i: Expr, n: Expr): Expr => i.toFloat().add(0.5).div(n.toFloat());
+    const surface = [part(first.rest, nx), g.float(1).sub(part(second.rest, ny))] as const;
+    return { position, normal: Vec3.select(far, position.unit(), up), surface };
   },
 });

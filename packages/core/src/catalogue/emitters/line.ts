@@ -47,6 +47,11 @@ export const line = emitter({
     const part = (i: number) => mix(a.parts[i]!, b.parts[i]!, t);
     const way = b.sub(a).unit();
     const { u } = frameAround(way);
-    return { position: new Vec3(part(0), part(1), part(2)), normal: u, tangent: way };
+    return {
+      position: new Vec3(part(0), part(1), part(2)),
+      normal: u,
+      tangent: way,
+      surface: [t, g.float(0.5)],
+    };
   },
 });

@@ -83,7 +83,7 @@ export function spotTrack(moving: MovingPicture, choosing: Choosing): BlockTrack
 export function movingPlace(
   dial: PartReader,
   track: BlockTrack,
-  { pixel, width }: { pixel: Expr; width: Expr },
+  { pixel, width, aspect }: { pixel: Expr; width: Expr; aspect: number },
 ): Birthplace {
   const g = dial.graph;
   const count = dial.track(track, g.int(0));
@@ -96,8 +96,11 @@ export function movingPlace(
   const read = (part: number): Expr => dial.track(track, index.add(1 + part * MOST));
   const jitter = (axis: string): Expr => dial.random(`in.${axis}`).sub(0.5).mul(pixel);
   const zero = g.float(0);
+  const [x, y] = [read(0).add(jitter('x')), read(1).add(jitter('y'))];
+  const [across, up] = [x.mul(Math.max(1, 1 / aspect)), y.mul(Math.max(1, aspect))];
   return {
-    position: new Vec3(read(0).add(jitter('x')), read(1).add(jitter('y')), zero).scale(width),
+    position: new Vec3(x, y, zero).scale(width),
+    surface: [across.add(0.5), g.float(0.5).sub(up)],
     normal: new Vec3(zero, zero, g.float(1)),
     colour: new Vec3(read(2), read(3), read(4)),
     there: count.gt(0),

@@ -110,8 +110,10 @@ export const outline = emitter({
       const none = new Vec3(zero, zero, zero);
       return { position: none, normal: none, there: zero.gt(0) };
     }
-    const { position, tangent } = spotAt(dial, line, startOf(dial, line));
-    const depth = dial.random('depth').sub(0.5).mul(dial.number('extrude'));
+    const start = startOf(dial, line);
+    const { position, tangent } = spotAt(dial, line, start);
+    const deep = dial.random('depth');
+    const depth = deep.sub(0.5).mul(dial.number('extrude'));
     const scaled = position.scale(dial.plain('size'));
     // In the plane of the line, to its right; lines that go along z have none of their own.
     const side = new Vec3(tangent.y, tangent.x.neg(), zero);
@@ -119,7 +121,9 @@ export const outline = emitter({
     const out = side.unit();
     const normal = new Vec3(flat.select(out.x, g.float(1)), flat.select(out.y, zero), zero);
     const place = new Vec3(scaled.x, scaled.y, scaled.z.add(depth));
-    return { position: place, normal, tangent };
+    // Segments are about equally long.
+    const along = start.mul(dial.constant('whole', 1 / segmentsOf(line).count));
+    return { position: place, normal, tangent, surface: [along, deep] };
   },
   hold(dial, { age, step }) {
     const line = dial.stock('outline');

@@ -55,7 +55,8 @@ export const picture = emitter({
     if (data.type === 'moving') {
       const track = spotTrack(data, { by, limit, density: dial.choice('density') });
       const pixel = dial.constant('pixel', 1 / Math.max(data.width, data.height));
-      return movingPlace(dial, track, { pixel, width: dial.number('width') });
+      const aspect = data.width / data.height;
+      return movingPlace(dial, track, { pixel, width: dial.number('width'), aspect });
     }
     const spots = spotsOf(data, by, limit);
     if (spots.count === 0) return nowhere(dial);
@@ -71,8 +72,12 @@ export const picture = emitter({
     const zero = g.float(0);
     const [x, y] = [read(spots.x).add(jitter('x')), read(spots.y).add(jitter('y'))];
     const [red, green, blue] = spots.colour.map(read);
+    const { width, height } = data;
+    const long = Math.max(width, height);
+    const part = (at: Expr, size: number): Expr => at.mul(long / size).add(0.5);
     return {
       position: new Vec3(x, y, zero).scale(dial.number('width')),
+      surface: [part(x, width), g.float(1).sub(part(y, height))],
       normal: new Vec3(zero, zero, g.float(1)),
       colour: new Vec3(red!, green!, blue!),
     };

@@ -26,12 +26,14 @@ export const rectangle = emitter({
     const [x, z] = [dial.random('x').sub(0.5), dial.random('z').sub(0.5)];
     const up = new Vec3(zero, g.float(1), zero);
     if (dial.choice('fill') === 'inside') {
-      return { position: new Vec3(x.mul(w), zero, z.mul(d)), normal: up };
+      const surface = [x.add(0.5), z.add(0.5)] as const;
+      return { position: new Vec3(x.mul(w), zero, z.mul(d)), normal: up, surface };
     }
     const side = dial.random('side').lt(0.5).select(g.float(-0.5), g.float(0.5));
     const alongX = dial.random('edge').mul(w.abs().add(d.abs())).lt(w.abs());
     const [px, pz] = [alongX.select(x, side), alongX.select(side, z)];
     const normal = new Vec3(alongX.select(zero, side), zero, alongX.select(side, zero)).unit();
-    return { position: new Vec3(px.mul(w), zero, pz.mul(d)), normal };
+    const surface = [px.add(0.5), pz.add(0.5)] as const;
+    return { position: new Vec3(px.mul(w), zero, pz.mul(d)), normal, surface };
   },
 });

@@ -48,9 +48,11 @@ export const ring = emitter({
     const axis = dial.vector('axis').unit();
     const { u, v } = frameAround(axis);
     const outward = u.scale(cos(angle)).add(v.scale(sin(angle)));
-    const off = dial.random('width').sub(0.5).mul(dial.number('width'));
+    const across = dial.random('width');
+    const off = across.sub(0.5).mul(dial.number('width'));
     const lift = dial.random('lift').sub(0.5).mul(dial.number('width'));
     const place = outward.scale(dial.number('radius').add(off)).add(axis.scale(lift));
-    return { position: place, normal: outward, tangent: axis.cross(outward) };
+    const surface = [turn, across] as const;
+    return { position: place, normal: outward, tangent: axis.cross(outward), surface };
   },
 });

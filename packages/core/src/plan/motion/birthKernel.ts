@@ -3,13 +3,13 @@ import { launchDials } from '../../catalogue/launches/inherit';
 import { sharedDials } from '../../language/dialReader';
 import { given } from '../../language/names';
 import { emitterReader, launchReader, swarmReader } from '../readers';
-import { Vec3 } from '@vast-swarm/kernel';
+import { atan2, Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
 import type { Birthplace } from '../../catalogue/kinds';
 import type { Swarm } from '../../piece/types';
 import { DialReader } from '../../language/dialReader';
 import type { BirthScope } from '../../language/builder';
-import type { ParticleInputs } from '../../language/particle';
+import type { BirthPlace, ParticleInputs } from '../../language/particle';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel, UniformSource } from '../../language/frame';
 import { placementOf, travels } from '../../language/placement';
@@ -43,30 +43,46 @@ export function birthKernel(
   };
   const at = emitterReader(builder, swarm, particle);
   const place = kindOf('emitters', swarm.emitter.kind).build(at);
-  const launch = launchReader(builder, swarm, particle);
-  const throwing = sharedDials(launch, launchDials);
   const placement = placementOf(at);
-  const thrown = kindOf('launches', swarm.launch.kind).build(launch, place);
   const position = placement.place(place.position);
+  const white = new Vec3(g.float(1), g.float(1), g.float(1));
+  const birthplace: BirthPlace = {
+    position,
+    surface: place.surface ?? fromMiddle(place.position),
+    colour: place.colour ?? white,
+  };
+  const placed: ParticleInputs = { ...particle, birthplace };
+  const launch = launchReader(builder, swarm, placed);
+  const throwing = sharedDials(launch, launchDials);
+  const thrown = kindOf('launches', swarm.launch.kind).build(launch, place);
   let velocity = placement.direction(place.velocity ? thrown.add(place.velocity) : thrown);
   if (throwing.raw('inherit') !== 0 && travels(swarm.emitter.dials)) {
     velocity = velocity.add(travel(at, place, scene.rate).scale(throwing.number('inherit')));
   }
-  const own = swarmReader(builder, swarm, particle);
+  const own = swarmReader(builder, swarm, placed);
   position.parts.forEach((e, i) => g.store(STATE[i]!, e, born));
   velocity.parts.forEach((e, i) => g.store(STATE[3 + i]!, e, born));
   g.store('age', age, born);
   // A particle without a place has no life at all.
   const life = own.raw('lasts') === 'ever' ? g.float(FOR_EVER) : own.number('lifetime');
   g.store('life', place.there ? place.there.select(life, g.float(0)) : life, born);
-  const white = new Vec3(g.float(1), g.float(1), g.float(1));
   const scope: BirthScope = {
-    ...{ position, velocity, age, colour: place.colour ?? white },
+    ...birthplace,
+    ...{ velocity, age },
     fed: (source, name, key, value) =>
-      new DialReader(builder, source, particle).base(name, key, value),
+      new DialReader(builder, source, placed).base(name, key, value),
   };
   for (const [name, find] of data.kept) g.store(name, find(scope), born);
   return builder;
+}
+
+/** Longitude and latitude of a place about the middle of its emitter, 0 to 1. */
+function fromMiddle({ x, y, z }: Vec3): [Expr, Expr] {
+  const around = atan2(z, x)
+    .mul(1 / (2 * Math.PI))
+    .add(0.5);
+  const high = atan2(y, x.mul(x).add(z.mul(z)).sqrt());
+  return [around, x.graph.float(0.5).sub(high.mul(1 / Math.PI))];
 }
 
 /** Part of a frame before and behind a birth between which the emitter's velocity is measured. */

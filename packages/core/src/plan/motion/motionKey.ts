@@ -1,6 +1,6 @@
 import type { DialValues } from '../../language/dials';
 import { kindOf } from '../../catalogue';
-import { layersOf } from '../../feeds/feeds';
+import { layersOf, mapOf } from '../../feeds/feeds';
 import { swarmDials } from '../../catalogue/swarmDials';
 import { inEffect } from '../../piece/follow';
 import type { Piece, Swarm } from '../../piece/types';
@@ -36,6 +36,9 @@ function keptLook(dials: DialValues, all = false): unknown[] {
     if (value.feed === 'layers') {
       return layersOf(value).some((l) => l.by === 'place' || l.at === 'birth');
     }
+    // Of a map, where it is looked up may be.
+    const map = mapOf(value);
+    if (map && (map.by !== 'plane' || map.source === 'colour')) return true;
     return value.feed === 'place' || (kept && value.feed !== 'spread');
   });
 }
