@@ -83,7 +83,7 @@ export async function importStock(
       heard: read.data.type === 'clip' && read.data.sound !== undefined,
       // Two files of one name can stand in one folder.
       file: `${read.hash.slice(0, 8)}-${read.file}`,
-      name: file.name.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'Unnamed',
+      name: file.name.replace(/\.[a-z0-9]+$/i, '').slice(0, 120) || 'Unnamed',
       bytes: new Blob([read.bytes as Uint8Array<ArrayBuffer>]),
       added: Date.now(),
     };

@@ -6,12 +6,12 @@ import {
   pointsOf,
   type Clip,
   type LookupTable,
-  type Picture,
   type InSpace,
   type Sound,
   type StockData,
 } from '@vast-swarm/core';
 import { waveOf } from '../data/stock';
+import { paintPicture } from '../ui/paintPicture';
 import { WAVE } from './wave';
 import { COLOURS } from '../theme';
 
@@ -26,7 +26,7 @@ export function StockPreview({ data, name }: { data: StockData; name: string }) 
   useEffect(() => {
     const context = canvas.current!.getContext('2d')!;
     context.clearRect(0, 0, W, H);
-    if (data.type === 'picture') drawPicture(context, data);
+    if (data.type === 'picture') void paintPicture(context, data, 0, 0, W, H);
     else if (data.type === 'clip') return drawClip(context, data);
     else if (data.type === 'table') drawTable(context, data);
     else if (data.type === 'sound') drawSound(context, data);
@@ -45,15 +45,6 @@ export function StockPreview({ data, name }: { data: StockData; name: string }) 
   );
 }
 
-function drawPicture(context: CanvasRenderingContext2D, { width, height, pixels }: Picture): void {
-  const image = new ImageData(new Uint8ClampedArray(pixels), width, height);
-  void createImageBitmap(image).then((bitmap) => {
-    const scale = Math.min(W / width, H / height);
-    const [w, h] = [width * scale, height * scale];
-    context.drawImage(bitmap, (W - w) / 2, (H - h) / 2, w, h);
-  });
-}
-
 /** Its first picture, and those behind it as long as the pointer rests on it. */
 function drawClip(context: CanvasRenderingContext2D, clip: Clip): () => void {
   const { canvas } = context;
@@ -70,7 +61,7 @@ function drawClip(context: CanvasRenderingContext2D, clip: Clip): () => void {
     if (over) return;
     shown = index;
     context.clearRect(0, 0, W, H);
-    drawPicture(context, picture);
+    await paintPicture(context, picture, 0, 0, W, H);
   };
   const tick = (now: number): void => {
     if (over || began === null) return;

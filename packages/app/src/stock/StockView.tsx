@@ -33,7 +33,7 @@ function useImport(): { reading: Reading | null; take: (files: readonly File[]) 
   return { reading, take };
 }
 
-/** Meshes, pictures, outlines and point clouds: what there is, what uses it, and what failed. */
+/** Meshes, pictures, clips, outlines, point clouds and sounds: what there is, what uses it, and what failed. */
 export default function StockView() {
   const { reading, take } = useImport();
   const [over, setOver] = useState(false);
@@ -60,8 +60,9 @@ export default function StockView() {
     >
       <Head take={take} />
       <Typography sx={{ color: COLOURS.faint, mb: 2 }}>
-        Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP), point clouds
-        (PLY, XYZ, CSV) and sounds (WAV, FLAC, Ogg, Opus, MP3, MP4, WebM). Drop files anywhere here.
+        Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP), clips (MP4,
+        WebM, GIF, animated PNG, numbered frames in a zip), point clouds (PLY, XYZ, CSV) and sounds
+        (WAV, FLAC, Ogg, Opus, MP3). Drop files anywhere here.
       </Typography>
       {reading && (
         <Box role="status" sx={{ mb: 2, maxWidth: 420 }}>

@@ -3,6 +3,7 @@ import { beaconRush } from './pieces/beaconRush';
 import { bellBreath } from './pieces/bellBreath';
 import { conchToBuoy } from './pieces/conchToBuoy';
 import { eddyAtTheLock } from './pieces/eddyAtTheLock';
+import { ferryWindows } from './pieces/ferryWindows';
 import { foghorn } from './pieces/foghorn';
 import { gullTrails } from './pieces/gullTrails';
 import { hailOnTheSlipway } from './pieces/hailOnTheSlipway';
@@ -12,6 +13,7 @@ import { ropeWalk } from './pieces/ropeWalk';
 import { saltCubes } from './pieces/saltCubes';
 import { signalFlags } from './pieces/signalFlags';
 import { tideChart } from './pieces/tideChart';
+import { tideTables } from './pieces/tideTables';
 import { windowRain } from './pieces/windowRain';
 
 export interface DemoPiece {
@@ -37,5 +39,7 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'window-rain', piece: windowRain },
     { id: 'foghorn', piece: foghorn },
     { id: 'bell-breath', piece: bellBreath },
+    { id: 'tide-tables', piece: tideTables },
+    { id: 'ferry-windows', piece: ferryWindows },
   ],
 };

@@ -183,7 +183,8 @@ function PlaneFields({ plane, number, onChange }: PlaneProps) {
         {number('height', height, size, (v) => {
           onChange({ ...plane, height: v });
         })}
-        <span>turn</span>
+      </Row>
+      <Row title="turn">
         {(['x', 'y'] as const).map((axis, i) =>
           number(`turn ${axis}`, turn[i]!, { min: -36000, max: 36000 }, (v) => {
             onChange({ ...plane, turn: turn.with(i, v) as MapPlane['turn'] });

@@ -24,6 +24,7 @@ import { DialRow } from './DialRow';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
 import { LiveBox } from './LiveBox';
+import { MovingPreview } from './MovingPreview';
 
 type Path = (string | number)[];
 
@@ -65,6 +66,7 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
       {records && <LiveBox sound={part} taken={part.dials[records.take] !== ''} />}
+      {list === 'pictures' && <MovingPreview key={part.id} part={part} />}
       {list === 'signals' && <Bench key={part.id} signal={part} at={at} />}
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>

@@ -6,7 +6,7 @@ import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 
 interface Props {
-  list: 'signals' | 'sounds';
+  list: 'pictures' | 'signals' | 'sounds';
   part: Part;
   chosen: boolean;
 }

@@ -15,6 +15,7 @@ import { COLOURS, MONO } from '../../theme';
 import { IconAction } from '../../ui/IconAction';
 import { beatsIn } from './beats';
 import { KeyRows } from './KeyRows';
+import { PictureRows } from './PictureRows';
 import { SoundRows } from './SoundRows';
 import { StripContext, useStrip, type Strip } from './StripContext';
 import { SwarmRows } from './SwarmRows';
@@ -44,6 +45,7 @@ export function Timing() {
         <TimeSlider onView={setView}>
           <Ruler />
           <SwarmRows />
+          <PictureRows />
           <SoundRows />
           <KeyRows />
         </TimeSlider>

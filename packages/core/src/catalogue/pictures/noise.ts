@@ -1,5 +1,5 @@
 import { number } from '../../language/dials';
-import { valueNoise } from '../../stock/clip/noise';
+import { gradientNoise } from '../../stock/clip/noise';
 import { movingPicture } from '../define';
 import { changeDials, madeMap, mapDials } from './madeMap';
 
@@ -23,7 +23,7 @@ export const noise = movingPicture({
       'How strong each layer is by the one before.',
       never,
     ),
-    contrast: number('Contrast', 1.6, [0, 20], 'About the middle; high makes islands.', never),
+    contrast: number('Contrast', 2, [0, 20], 'About the middle; high makes islands.', never),
     ...changeDials,
     ...mapDials,
   },
@@ -33,7 +33,8 @@ export const noise = movingPicture({
       let [sum, all, weight, fine] = [0, 0, 1, scale];
       for (let k = 0; k < octaves; k++) {
         // Layers apart, so that their lattices do not show together.
-        sum += weight * valueNoise(x * fine + 17 * k, y * fine + 31 * k, at + 5 * k, context.seed);
+        sum +=
+          weight * gradientNoise(x * fine + 17 * k, y * fine + 31 * k, at + 5 * k, context.seed);
         all += weight;
         weight *= persistence;
         fine *= 2;

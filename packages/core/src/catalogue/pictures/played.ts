@@ -35,9 +35,9 @@ export const played = movingPicture({
       { group: 'Trim' },
     ),
     between: choice(
-      'Between pictures',
+      'Between',
       'nearest',
-      { nearest: 'The one that is there', mixed: 'Both, mixed' },
+      { nearest: 'Nearest', mixed: 'Mixed' },
       'What a frame shows that falls between two of its pictures.',
       { group: 'Trim' },
     ),

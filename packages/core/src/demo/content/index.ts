@@ -5,6 +5,7 @@ import { chart } from './chart';
 import { conch } from './conch';
 import { crystal } from './crystal';
 import { dusk } from './dusk';
+import { ferry } from './ferry';
 import { flags } from './flags';
 import { fogSignal } from './fogSignal';
 import { harbourMark } from './harbourMark';
@@ -27,6 +28,7 @@ const CONTENT: Record<string, Maker> = {
   dusk: { title: 'Harbour dusk', type: 'table', make: dusk },
   fogSignal: { title: 'Fog signal', type: 'sound', make: fogSignal },
   bellBreath: { title: 'Bell and breath', type: 'sound', make: bellBreath },
+  ferry: { title: 'Passing ferries', type: 'clip', make: ferry },
   wanderingLight: { title: 'Wandering light', type: 'clip', make: wanderingLight },
 };
 for (const [name, maker] of Object.entries(CONTENT)) offerMade(name, maker);
