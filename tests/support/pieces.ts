@@ -51,7 +51,8 @@ function sizeOf(name: (typeof MADE)[number]): number {
 /** Fills what a kind leaves empty: things of the stock, another swarm, strokes. */
 export function filled(dials: Dials, values: DialValues): void {
   for (const [key, spec] of Object.entries(dials)) {
-    if (spec.type === 'stock') {
+    // A mask is a matter of its own.
+    if (spec.type === 'stock' && key !== 'maskPicture') {
       values[key] = MADE.filter((name) => spec.accepts.includes(madeType(name)!)).sort(
         (a, b) => sizeOf(a) - sizeOf(b),
       )[0]!;
@@ -278,6 +279,13 @@ export function pieceOfEveryKind(): [string, Piece][] {
       };
     });
   }
+  add('moved aside and masked by pictures', (p) => {
+    const picture = moving(p, 'cells');
+    p.finish.push(makePart('finish', 'displacement', p.finish));
+    Object.assign(p.finish.at(-1)!.dials, { by: 'picture', picture, across: 0.2, down: 0.1 });
+    p.finish.push(makePart('finish', 'colourLayer', p.finish));
+    Object.assign(p.finish.at(-1)!.dials, { maskPicture: 'chart', mask: [ELLIPSE] });
+  });
   for (const evaluate of ['birth', 'live'] as const) {
     add(`maps, ${evaluate}`, (p) => {
       const picture = moving(p, 'noise');

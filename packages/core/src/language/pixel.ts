@@ -2,6 +2,9 @@ import { hash, Vec3, type Expr } from '@vast-swarm/kernel';
 import type { KernelBuilder } from './builder';
 import type { UniformSource } from './frame';
 import { FRAME } from './names';
+import { luminance } from '../feeds/luminance';
+import type { MovingPicture, Picture } from '../stock/types';
+import { pictureSample, sampledSize } from './pictureSample';
 import { PLANES, strideOf } from './planes';
 
 /** The pixel that a kernel of the finish works on, and the frame around it. */
@@ -85,4 +88,21 @@ export function own(builder: KernelBuilder, planes: readonly string[]): Vec3 {
   const g = builder.graph;
   const [r, green, b] = planes.map((p) => g.load(p, g.lane()));
   return new Vec3(r!, green!, b!);
+}
+
+/** How bright a picture is at a pixel, where it is laid over the whole frame. */
+export function brightnessOver(
+  builder: KernelBuilder,
+  picture: Picture | MovingPicture,
+  pixel: Pixel,
+): Expr {
+  const { width, height } = sampledSize(picture);
+  const at = (place: Expr, size: Expr, pixels: number): Expr =>
+    place
+      .div(size)
+      .mul(pixels)
+      .clamp(0.5, pixels - 0.5);
+  const x = at(pixel.x, pixel.width, width);
+  const y = at(pixel.y, pixel.height, height);
+  return luminance(pictureSample(builder, picture, x, y).colour);
 }

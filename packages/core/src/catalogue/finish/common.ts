@@ -1,5 +1,5 @@
 import { LAYER_MODES } from '../../feeds/blend';
-import { choice, number, type MaskDial } from '../../language/dials';
+import { choice, number, pictureDial, type MaskDial } from '../../language/dials';
 
 const group = 'Where';
 
@@ -18,6 +18,13 @@ export const finishDials = {
     group,
     drag: 'log',
   }),
+  maskPicture: pictureDial(
+    'Seen by',
+    'It is seen as much as this is bright, laid over the frame.',
+    {
+      group,
+    },
+  ),
   maskSide: choice(
     'Seen',
     'inside',

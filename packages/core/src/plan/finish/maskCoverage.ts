@@ -5,7 +5,7 @@ import { memo, serialOf } from '../../stock/memo';
 import type { Outline } from '../../stock/types';
 import type { DialReader } from '../../language/dialReader';
 import type { KernelBuilder } from '../../language/builder';
-import type { Pixel } from '../../language/pixel';
+import { brightnessOver, type Pixel } from '../../language/pixel';
 
 /** Cells across the frame and down it, in which distances to the masks' edges are kept. */
 const [ACROSS, DOWN] = [128, 72];
@@ -134,6 +134,26 @@ function distances(
 
 /** How much of a treatment is seen at a pixel, 0 to 1; null where it has no mask. */
 export function maskAt(
+  builder: KernelBuilder,
+  dial: DialReader<typeof finishDials>,
+  pixel: Pixel,
+): Expr | null {
+  const [drawn, bright] = [drawnMaskAt(builder, dial, pixel), brightnessAt(builder, dial, pixel)];
+  return drawn && bright ? drawn.mul(bright) : (drawn ?? bright);
+}
+
+/** How bright the picture of a mask is at a pixel, laid over the frame; null where there is none. */
+function brightnessAt(
+  builder: KernelBuilder,
+  dial: DialReader<typeof finishDials>,
+  pixel: Pixel,
+): Expr | null {
+  const picture = dial.picture('maskPicture');
+  return picture ? brightnessOver(builder, picture, pixel) : null;
+}
+
+/** Of the shapes that are drawn. */
+function drawnMaskAt(
   builder: KernelBuilder,
   dial: DialReader<typeof finishDials>,
   pixel: Pixel,

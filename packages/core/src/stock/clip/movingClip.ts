@@ -17,6 +17,8 @@ export interface Playing {
   mixes: boolean;
 }
 
+/** Part of a frame's time at which it looks: at no usual speed pictures change just then. */
+const WITHIN = 0.3;
 /** Steps of a mix from one picture to the next. */
 const STEPS = 64;
 
@@ -48,8 +50,8 @@ export function secondAt(clip: Pick<Clip, 'times'>, playing: Playing, time: numb
 }
 
 /**
- * A clip as it is played. A frame shows what is there in the middle of its time, so that of a clip of the same
- * rate it shows the picture of its own number, whatever was rounded in the file.
+ * A clip as it is played. A frame shows what is there at WITHIN of its time, so that of a clip of the same rate it
+ * shows the picture of its own number, whatever was rounded in the file.
  */
 export function movingClip(
   clip: Clip,
@@ -59,7 +61,7 @@ export function movingClip(
 ): MovingPicture {
   const { width, height, times } = clip;
   const last = times.length - 2;
-  const second = (frame: number): number => secondAt(clip, playing, (frame + 0.5) / rate);
+  const second = (frame: number): number => secondAt(clip, playing, (frame + WITHIN) / rate);
   const backwards = playing.speed < 0;
   const jumps = (frame: number): boolean => {
     const step = second(frame) - second(frame - 1);
