@@ -86,11 +86,11 @@ test('between two pictures there is a mix of their light', async () => {
 function gif(disposals: number[]): Uint8Array {
   const bytes: number[] = [];
   const palette = [0x000000, 0xff0000, 0x00ff00, 0x0000ff];
-  const writer = new GifWriter(bytes as never, WIDTH, HEIGHT, { palette, loop: 0 } as never);
+  const writer = new GifWriter(bytes, WIDTH, HEIGHT, { palette, loop: 0 });
   disposals.forEach((disposal, i) => {
     // A stripe two pixels wide that moves on, over what is there.
     const indices = new Array<number>(2 * HEIGHT).fill(1 + (i % 3));
-    writer.addFrame(2 * i, 0, 2, HEIGHT, indices as never, { delay: 5 + i, disposal } as never);
+    writer.addFrame(2 * i, 0, 2, HEIGHT, indices, { delay: 5 + i, disposal });
   });
   writer.end();
   return Uint8Array.from(bytes);

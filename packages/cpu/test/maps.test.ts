@@ -200,7 +200,7 @@ test.each([
     }),
   );
   expectSizes(found, ({ x, y, z }) => {
-    const [u, v] = (surface)(x, y, z) as [number, number];
+    const [u, v] = surface(x, y, z) as [number, number];
     return 1 + 2 * lightAt(u, v, 0);
   });
 });
@@ -237,4 +237,38 @@ test('a colour from a map, live and kept', () => {
       });
     });
   }
+});
+
+test('by the place on the screen: what is behind a particle, however the camera stands', () => {
+  const halves: Picture = {
+    ...{ type: 'picture', width: 40, height: 1 },
+    pixels: Uint8Array.from({ length: 160 }, (_, i) => {
+      const left = i < 80;
+      return [left ? 255 : 0, 0, left ? 0 : 255, 255][i % 4]!;
+    }),
+  };
+  const piece = mapped({}, (p) => {
+    p.finish = [];
+    p.swarms[0]!.emitter = makeChoice('emitters', 'sphere');
+    Object.assign(p.swarms[0]!.dials, { size: 0.12, light: 1, opacity: 1 });
+    p.swarms[0]!.dials.colour = { feed: 'map', picture: 'dots', by: 'screen' };
+    Object.assign(p.camera.dials, { azimuth: 37, elevation: 12, roll: 0 });
+    p.backdrop = makeChoice('backdrops', 'flat');
+    p.backdrop.dials.colour = '#000000';
+  });
+  engine.setPlan(compilePiece(piece, { files: new Map([[HASH, halves]]) }));
+  engine.reset();
+  engine.step();
+  const { pixels } = engine.draw(160, 90);
+  const sums = { red: [0, 0], blue: [0, 0] };
+  for (let i = 0; i < 160 * 90; i++) {
+    const x = i % 160;
+    // Discs reach a little over the middle.
+    if (Math.abs(x - 79.5) < 10) continue;
+    // Black is dithered by a step.
+    sums.red[x < 80 ? 0 : 1]! += Math.max(0, pixels[4 * i]! - 2);
+    sums.blue[x < 80 ? 0 : 1]! += Math.max(0, pixels[4 * i + 2]! - 2);
+  }
+  expect([sums.red[1], sums.blue[0]]).toEqual([0, 0]);
+  expect(Math.min(sums.red[0]!, sums.blue[1]!)).toBeGreaterThan(1000);
 });

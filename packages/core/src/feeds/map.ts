@@ -31,8 +31,11 @@ const lookup = {
   /** A picture of the stock or a moving picture of the piece, by id; `colour`: the colour of the place of birth. */
   source: z.enum(['picture', 'colour']).optional(),
   picture: z.string().max(64).optional(),
-  /** Along and around what the particle was born on (the default), or by its place on a plane. */
-  by: z.enum(['surface', 'plane']).optional(),
+  /**
+   * Along and around what the particle was born on (the default), by its place on a plane, or on the screen: for
+   * looks, where there is a screen; anything else finds the middle.
+   */
+  by: z.enum(['surface', 'plane', 'screen']).optional(),
   plane: mapPlaneSchema.optional(),
   /** How often the picture stands along and around; 1 if nothing is said. */
   repeat: z.tuple([z.number().min(0.01).max(1000), z.number().min(0.01).max(1000)]).optional(),

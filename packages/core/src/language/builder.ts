@@ -74,6 +74,8 @@ export class KernelBuilder<W extends World = World> implements PlanKernel {
   readonly uniforms: Record<string, UniformSource> = {};
   /** The swarm whose particles this one is born from: how many slots it has in use. */
   parent: { slots: UniformSource } | null = null;
+  /** Where a place in the world is seen, 0 to 1 from the left and the top; null where nobody looks. */
+  onScreen: ((place: Vec3) => readonly [Expr, Expr]) | null = null;
 
   constructor(
     readonly scene: W,

@@ -1,3 +1,4 @@
+import { kept } from '../stock/clip/kept';
 import { allOf, thenDo, type Soon } from '../stock/clip/soon';
 import type { MovingPicture, Picture } from '../stock/types';
 import { flowBetween, greyOf, windowed, type Flow } from '../stock/clip/opticalFlow';
@@ -86,10 +87,10 @@ export function flowTrack(moving: MovingPicture, options: FlowOptions): BlockTra
   const { width, height } = flowSize(moving, detail);
   const count = width * height;
   const radius = Math.round(smooth * Math.max(width, height));
-  const greys = kept((state: number) =>
+  const greys = kept(KEPT, (state: number) =>
     thenDo(moving.at(state), (p: Picture) => greyOf(p, detail)),
   );
-  const flows = kept((key: string): Soon<Flow> => {
+  const flows = kept(KEPT, (key: string): Soon<Flow> => {
     const [from, to] = key.split(' ').map(Number) as [number, number];
     return thenDo(allOf([greys(from), greys(to)]), ([a, b]) => flowBetween(a!, b!));
   });
@@ -121,20 +122,5 @@ export function flowTrack(moving: MovingPicture, options: FlowOptions): BlockTra
         return smoothed(block);
       });
     },
-  };
-}
-
-/** What was asked for last is at hand. */
-function kept<K, V>(find: (key: K) => V): (key: K) => V {
-  const known = new Map<K, V>();
-  return (key) => {
-    const value = known.get(key) ?? find(key);
-    known.delete(key);
-    known.set(key, value);
-    for (const old of known.keys()) {
-      if (known.size <= KEPT) break;
-      known.delete(old);
-    }
-    return value;
   };
 }

@@ -111,6 +111,11 @@ function placeOf(
   const { builder, particle } = dial;
   if (!particle) return null;
   const { birthplace } = particle;
+  if (by === 'screen') {
+    const middle = builder.graph.float(0.5);
+    const now = particle.readings?.position;
+    return now && builder.onScreen ? [...builder.onScreen(now)] : [middle, middle];
+  }
   if (by !== 'plane') {
     if (birthplace) return [birthplace.surface[0], birthplace.surface[1]];
     if (!particle.kept) return null;

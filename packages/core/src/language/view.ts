@@ -55,6 +55,14 @@ export class View {
     };
   }
 
+  /** Where a place in the world is seen, 0 to 1 from the left and the top. */
+  part(place: Vec3): readonly [Expr, Expr] {
+    const { x, y } = this.spot(this.place(place));
+    const whole = (side: 'width' | 'height'): Expr =>
+      this.builder.uniform(FRAME.own(`one ${side}`), (f) => 1 / f[side]);
+    return [x.mul(whole('width')), y.mul(whole('height'))];
+  }
+
   /** Pixels a second at a place, from metres a second as the camera sees them. */
   drift(place: Vec3, velocity: Vec3, zoom: Expr): [Expr, Expr] {
     const along = (axis: 'x' | 'y'): Expr => {

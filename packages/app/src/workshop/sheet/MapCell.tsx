@@ -32,7 +32,11 @@ const CHANNELS: Record<MapChannel, string> = {
   hue: 'Hue',
   saturation: 'Saturation',
 };
-const PLACES = { surface: 'Along the emitter', plane: 'Place on a plane' };
+const PLACES = {
+  surface: 'Along the emitter',
+  plane: 'Place on a plane',
+  screen: 'Place on the screen',
+};
 const EDGES = { again: 'Again beyond', mirrored: 'Mirrored beyond', edge: 'As at its edge' };
 const OWN = 'its own colour';
 

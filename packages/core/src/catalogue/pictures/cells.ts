@@ -1,5 +1,5 @@
 import { choice, number } from '../../language/dials';
-import { nearestPoints } from '../../stock/clip/noise';
+import { nearestTwo, wanderingPoints } from '../../stock/clip/noise';
 import { movingPicture } from '../define';
 import { changeDials, madeMap, mapDials } from './madeMap';
 
@@ -24,9 +24,12 @@ export const cells = movingPicture({
   },
   moving(dials, context) {
     const { scale, shows } = dials;
-    return madeMap('cells', dials, context, (x, y, at) => {
-      const [near, second] = nearestPoints(x * scale, y * scale, at, context.seed);
-      return shows === 'edges' ? 1 - 4 * (second - near) : 1 - near / 0.8;
+    return madeMap('cells', dials, context, (at) => {
+      const distances = nearestTwo(wanderingPoints(at, context.seed));
+      return (x, y) => {
+        const [near, second] = distances(x * scale, y * scale);
+        return shows === 'edges' ? 1 - 4 * (second - near) : 1 - near / 0.8;
+      };
     });
   },
 });

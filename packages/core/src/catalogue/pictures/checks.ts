@@ -16,7 +16,7 @@ export const checks = movingPicture({
   },
   moving(dials, context) {
     const { count } = dials;
-    return madeMap('checks', dials, context, (x, y, at) => {
+    return madeMap('checks', dials, context, (at) => (x, y) => {
       const sum = Math.floor(x * count - at) + Math.floor(y * count);
       return sum - 2 * Math.floor(sum / 2);
     });

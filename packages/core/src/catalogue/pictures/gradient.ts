@@ -24,7 +24,7 @@ export const gradient = movingPicture({
     const { across, down, waves, shape } = dials;
     const span = Math.abs(across) * shape + Math.abs(down) || 1;
     const [left, top] = [across < 0 ? shape : 0, down < 0 ? 1 : 0];
-    return madeMap('gradient', dials, context, (x, y, at) => {
+    return madeMap('gradient', dials, context, (at) => (x, y) => {
       const place = (((x - left) * across + (y - top) * down) / span) * waves - at;
       return waves <= 1 && at === 0 ? place / waves : place - Math.floor(place);
     });

@@ -1,5 +1,6 @@
 import { fromLinear, linearRgb } from '../../feeds/colour';
 import { colourDial, number, type ValuesOf } from '../../language/dials';
+import { kept } from '../../stock/clip/kept';
 import type { MovingPicture, Picture } from '../../stock/types';
 import type { PictureContext } from '../kinds';
 
@@ -40,29 +41,29 @@ type Shared = ValuesOf<typeof mapDials> & ValuesOf<typeof changeDials>;
  * A map that is worked out pixel by pixel.
  *
  * @param kind and all its dials, which tell it from others
- * @param value 0 to 1 at a place, in heights from the left and the top, `at` so many changes from the beginning
+ * @param valueAt so many changes from the beginning: 0 to 1 at a place, in heights from the left and the top
  */
 export function madeMap(
   kind: string,
   dials: Shared,
   { rate, seed }: PictureContext,
-  value: (x: number, y: number, at: number) => number,
+  valueAt: (at: number) => (x: number, y: number) => number,
 ): MovingPicture {
   const { shape, detail, change, every } = dials;
   const width = Math.max(1, Math.round(shape >= 1 ? detail : detail * shape));
   const height = Math.max(1, Math.round(shape >= 1 ? detail / shape : detail));
   const codes = codesOf(dials.dark, dials.bright);
-  const at = (state: number): Picture => {
-    const time = (state * every * change) / rate;
+  const at = kept(KEPT, (state: number): Picture => {
+    const value = valueAt((state * every * change) / rate);
     const words = new Uint32Array(width * height);
     for (let j = 0, k = 0; j < height; j++) {
       for (let i = 0; i < width; i++, k++) {
-        const v = value((i + 0.5) / height, (j + 0.5) / height, time);
+        const v = value((i + 0.5) / height, (j + 0.5) / height);
         words[k] = codes[v <= 0 ? 0 : v >= 1 ? LEVELS : Math.round(v * LEVELS)]!;
       }
     }
     return { type: 'picture', width, height, pixels: new Uint8Array(words.buffer) };
-  };
+  });
   return {
     ...{ type: 'moving', width, height, at },
     name: `${kind}.${JSON.stringify([rate, seed, dials])}`,
@@ -70,6 +71,8 @@ export function madeMap(
   };
 }
 
+/** States that are at hand: several things of a piece may show one. */
+const KEPT = 4;
 /** Steps from dark to bright. */
 const LEVELS = 1023;
 

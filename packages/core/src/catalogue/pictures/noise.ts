@@ -1,5 +1,5 @@
 import { number } from '../../language/dials';
-import { gradientNoise } from '../../stock/clip/noise';
+import { noisePlane } from '../../stock/clip/noise';
 import { movingPicture } from '../define';
 import { changeDials, madeMap, mapDials } from './madeMap';
 
@@ -29,17 +29,23 @@ export const noise = movingPicture({
   },
   moving(dials, context) {
     const { scale, octaves, persistence, contrast } = dials;
-    return madeMap('noise', dials, context, (x, y, at) => {
-      let [sum, all, weight, fine] = [0, 0, 1, scale];
-      for (let k = 0; k < octaves; k++) {
+    return madeMap('noise', dials, context, (at) => {
+      let [weight, fine, all] = [1, scale, 0];
+      const layers = Array.from({ length: octaves }, (_, k) => {
         // Layers apart, so that their lattices do not show together.
-        sum +=
-          weight * gradientNoise(x * fine + 17 * k, y * fine + 31 * k, at + 5 * k, context.seed);
+        const layer = { noise: noisePlane(at + 5 * k, context.seed), fine, weight, off: 17 * k };
         all += weight;
         weight *= persistence;
         fine *= 2;
-      }
-      return (sum / all - 0.5) * contrast + 0.5;
+        return layer;
+      });
+      return (x, y) => {
+        let sum = 0;
+        for (const layer of layers) {
+          sum += layer.weight * layer.noise(x * layer.fine + layer.off, y * layer.fine - layer.off);
+        }
+        return (sum / all - 0.5) * contrast + 0.5;
+      };
     });
   },
 });

@@ -20,7 +20,7 @@ export const rings = movingPicture({
   },
   moving(dials, context) {
     const { rings: count, thick, shape } = dials;
-    return madeMap('rings', dials, context, (x, y, at) => {
+    return madeMap('rings', dials, context, (at) => (x, y) => {
       const [dx, dy] = [x - shape / 2, y - 0.5];
       const place = Math.sqrt(dx * dx + dy * dy) * count - at;
       // Brightest in the middle of a ring.

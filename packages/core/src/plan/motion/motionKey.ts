@@ -38,7 +38,7 @@ function keptLook(dials: DialValues, all = false): unknown[] {
     }
     // Of a map, where it is looked up may be.
     const map = mapOf(value);
-    if (map && (map.by !== 'plane' || map.source === 'colour')) return true;
+    if (map && ((map.by ?? 'surface') === 'surface' || map.source === 'colour')) return true;
     return value.feed === 'place' || (kept && value.feed !== 'spread');
   });
 }

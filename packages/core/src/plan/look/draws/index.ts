@@ -29,6 +29,7 @@ function contextsOf(
     .map((body) => {
       const builder = new KernelBuilder(scene, data);
       const view = new View(builder);
+      builder.onScreen = (place) => view.part(place);
       const see = shown(builder, view, swarm, body, size.capacity);
       return { builder, view, see, swarm, body, ...size, notices };
     });

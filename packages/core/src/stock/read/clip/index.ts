@@ -1,4 +1,4 @@
-import type { Clip, Picture } from '../../types';
+import { kept } from '../../clip/kept';
 import { StockError } from '../error';
 import type { OpenClip } from './opened';
 
@@ -22,7 +22,7 @@ export async function openClip(name: string, bytes: Uint8Array, file: ClipFile):
   };
   try {
     const clip = await (await open[file]())(name, bytes);
-    return { ...clip, picture: keptFew(clip.picture) };
+    return { ...clip, picture: kept(KEPT, clip.picture) };
   } catch (error) {
     if (error instanceof StockError) throw error;
     const why = (error instanceof Error ? error.message : String(error)).replace(/\.$/, '');
@@ -51,19 +51,3 @@ function hasAnimation(bytes: Uint8Array): boolean {
 
 /** Pictures that were asked for last are at hand: several things of a piece may show one. */
 const KEPT = 4;
-
-function keptFew(read: Clip['picture']): Clip['picture'] {
-  const kept = new Map<number, Picture | Promise<Picture>>();
-  return (index) => {
-    const known = kept.get(index);
-    if (known) return known;
-    const picture = read(index);
-    kept.set(index, picture);
-    if (picture instanceof Promise) picture.catch(() => kept.delete(index));
-    for (const old of kept.keys()) {
-      if (kept.size <= KEPT) break;
-      kept.delete(old);
-    }
-    return picture;
-  };
-}
