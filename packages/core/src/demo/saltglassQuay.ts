@@ -7,6 +7,7 @@ import { ferryWindows } from './pieces/ferryWindows';
 import { foghorn } from './pieces/foghorn';
 import { gullTrails } from './pieces/gullTrails';
 import { hailOnTheSlipway } from './pieces/hailOnTheSlipway';
+import { lamplightersCopy } from './pieces/lamplightersCopy';
 import { netMenders } from './pieces/netMenders';
 import { planktonLantern } from './pieces/planktonLantern';
 import { ropeWalk } from './pieces/ropeWalk';
@@ -41,5 +42,6 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'bell-breath', piece: bellBreath },
     { id: 'tide-tables', piece: tideTables },
     { id: 'ferry-windows', piece: ferryWindows },
+    { id: 'lamplighters-copy', piece: lamplightersCopy },
   ],
 };

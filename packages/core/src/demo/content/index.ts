@@ -10,6 +10,7 @@ import { flags } from './flags';
 import { fogSignal } from './fogSignal';
 import { harbourMark } from './harbourMark';
 import { lamps } from './lamps';
+import { quay } from './quay';
 import { rope } from './rope';
 import { slipway } from './slipway';
 import { wanderingLight } from './wanderingLight';
@@ -29,6 +30,7 @@ const CONTENT: Record<string, Maker> = {
   fogSignal: { title: 'Fog signal', type: 'sound', make: fogSignal },
   bellBreath: { title: 'Bell and breath', type: 'sound', make: bellBreath },
   ferry: { title: 'Passing ferries', type: 'clip', make: ferry },
+  quay: { title: 'The quay, evening', type: 'picture', make: quay },
   wanderingLight: { title: 'Wandering light', type: 'clip', make: wanderingLight },
 };
 for (const [name, maker] of Object.entries(CONTENT)) offerMade(name, maker);
