@@ -146,7 +146,7 @@ export function MapCell<F extends MapFeed | ColourMapFeed>(props: Props<F>) {
           <span>gives</span>
         </Row>
       )}
-      {children}
+      <Box>{children}</Box>
     </Box>
   );
 }

@@ -18,7 +18,7 @@ export const tideTables = validatePiece({
   camera: {
     kind: 'perspective',
     dials: {
-      ...{ target: [0, 0.2, 0], distance: 11.2, azimuth: 24, elevation: 30, orbit: 3.5 },
+      ...{ target: [0, 0.2, 0], distance: 12.4, azimuth: 24, elevation: 30, orbit: 3.5 },
       ...{ view: 40, near: 0.5 },
     },
   },
