@@ -25,6 +25,7 @@ export { EASES, eased, shapeAt, type Ease, type Shape } from './feeds/shape';
 export * from './formula/parse';
 export * from './piece/begin';
 export * from './piece/create';
+export { planeZone } from './piece/planeZone';
 export { inEffect, ownSection } from './piece/follow';
 export { dialsOf, signalsIn, type DialPlace } from './piece/walk';
 export { keysAt } from './catalogue/signals/keyframes';

@@ -12,6 +12,7 @@ import {
   freshPictureId,
   makePart,
   makePicture,
+  planeZone,
   takeKey,
   type DialValue,
   type DialValues,
@@ -158,6 +159,14 @@ const slice = createSlice({
         }
       });
       state.selection = { list, id: state.piece![list].at(-1)!.id };
+    },
+    /** A zone at the edges of a force's plane. */
+    edged(state, { payload: id }: PayloadAction<string>) {
+      const force = state.piece?.forces.find((f) => f.id === id);
+      const zone = force && planeZone(current(state).piece!, force);
+      if (!zone) return;
+      edit(state, `Add ${zone.name}`, (piece) => void piece.colliders.push(zone));
+      state.selection = { list: 'colliders', id: zone.id };
     },
     removed(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
       const { list, id } = payload;

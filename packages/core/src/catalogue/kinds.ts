@@ -1,6 +1,6 @@
 import type { Heard } from '../stock/sound/heard';
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
-import type { Vector } from '../feeds/feeds';
+import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
 import type { DialReader } from '../language/dialReader';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
@@ -169,6 +169,8 @@ export interface Effect {
 }
 
 export interface ForceKind<D extends Dials = Dials> extends Kind<D> {
+  /** The plane that it is laid out on, of a force that is. */
+  plane?(dials: ValuesOf<D>): Plane;
   /** How far it looks for other particles, in metres. */
   sight?(dials: ValuesOf<D>): number;
   /** Whether it moves places without being part of their velocity: what it gives has a `carry`. */
@@ -213,6 +215,16 @@ export interface Solid {
 export interface ColliderKind<D extends Dials = Dials> extends Kind<D> {
   /** Null where there is nothing, as with a mesh that is missing. */
   build(dial: DialReader<D>): Solid | null;
+}
+
+/** A plane in space: turned about x, then y; 0 faces the front. */
+export interface Plane {
+  centre: VectorFeed;
+  /** Degrees. */
+  turn: VectorFeed;
+  /** Metres. */
+  width: FrameFeed;
+  height: FrameFeed;
 }
 
 /** What a sound of a piece knows of it. */

@@ -68,8 +68,24 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
       {records && <LiveBox sound={part} taken={part.dials[records.take] !== ''} />}
       {list === 'pictures' && <MovingPreview key={part.id} part={part} />}
       {list === 'signals' && <Bench key={part.id} signal={part} at={at} />}
+      {list === 'forces' && kindOf('forces', part.kind).plane && <EdgeButton force={part.id} />}
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>
+  );
+}
+
+/** Ends what leaves the plane of a force, by a zone that is made for it. */
+function EdgeButton({ force }: { force: string }) {
+  const dispatch = useAppDispatch();
+  return (
+    <Button
+      variant="outlined"
+      size="small"
+      onClick={() => dispatch(pieceActions.edged(force))}
+      sx={{ my: 0.75, py: 0, fontSize: 12 }}
+    >
+      End what leaves its plane
+    </Button>
   );
 }
 

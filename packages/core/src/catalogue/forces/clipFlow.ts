@@ -4,7 +4,7 @@ import { flowSize, flowTrack } from '../../language/flowTrack';
 import { force } from '../define';
 import { drawnSize, frontLine } from '../outlines';
 import { carries, flowDials, flowEffect } from './flow';
-import { planeDials, planePlace, readCells } from './plane';
+import { planeDials, planeOf, planePlace, readCells } from './plane';
 
 const never = { varies: 'never' as const };
 
@@ -45,6 +45,7 @@ export const clipFlow = force({
     ...flowDials('carry'),
   },
   carries,
+  plane: planeOf,
   outline: ({ width, height }) => [frontLine(drawnSize(width), drawnSize(height))],
   build(dial, { position, step }) {
     const moving = dial.picture('clip');

@@ -2,7 +2,7 @@ import { Vec3 } from '@vast-swarm/kernel';
 import { slopesOf } from '../../stock/places/slopes';
 import { choice, number, stockDial } from '../../language/dials';
 import { carries, flowDials, flowEffect } from './flow';
-import { planeDials, planePlace, readGrid } from './plane';
+import { planeDials, planeOf, planePlace, readGrid } from './plane';
 import { force } from '../define';
 import { drawnSize, frontLine } from '../outlines';
 
@@ -34,6 +34,7 @@ export const pictureFlow = force({
     ...flowDials('carry'),
   },
   carries,
+  plane: planeOf,
   outline: ({ width, height }) => [frontLine(drawnSize(width), drawnSize(height))],
   build(dial, { position, step }) {
     const data = dial.stock('picture');

@@ -2,6 +2,7 @@ import { cos, mix, sin, Vec3, type Expr } from '@vast-swarm/kernel';
 import { sharedDials } from '../../language/dialReader';
 import type { PartReader } from '../../language/partReader';
 import { number, vector } from '../../language/dials';
+import type { Plane } from '../kinds';
 
 const group = 'Plane';
 
@@ -20,6 +21,11 @@ export const planeDials = {
     drag: 'log',
   }),
 };
+
+/** The plane that they tell of. */
+export function planeOf({ centre, turn, width, height }: Plane): Plane {
+  return { centre, turn, width, height };
+}
 
 export interface PlanePlace {
   /** 0 to 1 from the left and from the top. */
