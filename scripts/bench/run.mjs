@@ -67,7 +67,7 @@ function better(lines, more) {
 async function compare(commit) {
   const other = await checkout(commit);
   const worse = [];
-  for (const name of ['engine', 'motion', 'look', 'sound']) {
+  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures']) {
     const files = [await bundled(other, name), await bundled(root, name)];
     if (!files[0] || !files[1]) continue;
     const measure = (i) => run(files[i], i ? root : other, ['ignore', 'pipe', 'inherit']);
@@ -89,7 +89,7 @@ async function compare(commit) {
 await mkdir(`${root}.cache/bench`, { recursive: true });
 if (against) await compare(against);
 else {
-  for (const name of ['engine', 'motion', 'look', 'sound', 'browser']) {
+  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'browser']) {
     const outfile = await bundled(root, name);
     if (outfile) run(outfile, root, 'inherit');
   }

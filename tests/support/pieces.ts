@@ -106,7 +106,10 @@ export function pieceOfEveryKind(): [string, Piece][] {
     });
   }
   for (const { kind } of catalogue.launches) {
-    add(`launch ${kind}`, (p) => (p.swarms[0]!.launch = makeChoice('launches', kind)));
+    add(`launch ${kind}`, (p) => {
+      p.swarms[0]!.launch = makeChoice('launches', kind);
+      if (kind === 'byClip') p.swarms[0]!.launch.dials.clip = moving(p, 'played');
+    });
   }
   for (const { kind, dials } of catalogue.forces) {
     add(`force ${kind}`, (p) => {

@@ -193,3 +193,27 @@ test('what leaves the plane of a flow dies, by a zone that is made for it', () =
   for (let frame = 0; frame < 3; frame++) engine.step();
   expect(engine.alive().get('motes')).toBe(0);
 });
+
+test('what is born by the motion of a clip goes as the square does', () => {
+  played(clipOf(20, true), (p) => {
+    borne(p, { limit: 0.05 });
+    p.swarms[0]!.dials.rate = 30 * 400;
+    p.swarms[0]!.launch = makeChoice('launches', 'byClip');
+    const dials = { clip: 'played', width: WIDTH, detail: WIDTH, smooth: 0 };
+    Object.assign(p.swarms[0]!.launch.dials, dials);
+  });
+  for (let frame = 0; frame < 10; frame++) engine.step();
+  const [left, top] = corner(9);
+  const inside: [number, number][] = [];
+  for (let id = 9 * 400; id < 10 * 400; id++) {
+    const [x, y, vx, vy] = (['px', 'py', 'vx', 'vy'] as const).map(
+      (n) => engine.state('motes', n)[id]!,
+    );
+    const [column, row] = [x! + WIDTH / 2 - left, HEIGHT / 2 - y! - top];
+    if (column > 4 && column < SIDE - 4 && row > 4 && row < SIDE - 4) inside.push([vx!, vy!]);
+  }
+  expect(inside.length).toBeGreaterThan(5);
+  const mean = [0, 1].map((k) => inside.reduce((sum, v) => sum + v[k]!, 0) / inside.length);
+  expect(Math.abs(mean[0]! / 45 - 1)).toBeLessThan(0.2);
+  expect(Math.abs(mean[1]! / -15 - 1)).toBeLessThan(0.4);
+});

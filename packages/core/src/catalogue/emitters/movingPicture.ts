@@ -10,6 +10,8 @@ import type { Birthplace } from '../kinds';
 
 /** Most places that a picture gives; of more, so many spread evenly over them. */
 const MOST = 4096;
+/** Larger pictures are looked at in so many places along their longer side. */
+const FINEST = 512;
 /** Numbers of a place, each in a list of its own behind the number of places. */
 const PARTS = 5;
 
@@ -24,42 +26,58 @@ const [RED, GREEN, BLUE] = [0, 1, 2].map((c) =>
   LIGHT_OF_BYTE.map((light) => luminanceOf([0, 1, 2].map((k) => (k === c ? light : 0)) as Rgb)),
 ) as [Float32Array, Float32Array, Float32Array];
 
-/** What each pixel of a picture has, where that passes the limit; else 0. */
-function weightsOf({ pixels }: Picture, { by, limit, density }: Choosing): Float32Array {
-  const weights = new Float32Array(pixels.length / 4);
-  for (let i = 0, k = 0; k < weights.length; i += 4, k++) {
+/** Pixels from one that is looked at to the next. */
+export function pixelStep({ width, height }: { width: number; height: number }): number {
+  return Math.max(1, Math.ceil(Math.max(width, height) / FINEST));
+}
+
+/** What each pixel that is looked at has, where that passes the limit, else 0; with how many pass, and their sum. */
+function weightsOf(
+  { width, height, pixels }: Picture,
+  every: number,
+  { by, limit, density }: Choosing,
+): { weights: Float32Array; passing: number; total: number } {
+  const columns = Math.ceil(width / every);
+  const weights = new Float32Array(columns * Math.ceil(height / every));
+  const [lit, even] = [by === 'brightness', density === 'even'];
+  let [passing, total] = [0, 0];
+  for (let k = 0; k < weights.length; k++) {
+    const row = Math.floor(k / columns);
+    const i = 4 * every * (row * width + (k - row * columns));
     const alpha = pixels[i + 3]!;
     if (alpha === 0) continue;
-    const light = RED[pixels[i]!]! + GREEN[pixels[i + 1]!]! + BLUE[pixels[i + 2]!]!;
-    const value = (by === 'alpha' ? 1 : light) * (alpha / 255);
-    if (value >= limit) weights[k] = density === 'even' ? 1 : value;
+    let value = alpha / 255;
+    if (lit) value *= RED[pixels[i]!]! + GREEN[pixels[i + 1]!]! + BLUE[pixels[i + 2]!]!;
+    if (value < limit) continue;
+    const weight = even ? 1 : value;
+    weights[k] = weight;
+    passing += 1;
+    total += weight;
   }
-  return weights;
+  return { weights, passing, total };
 }
 
 /** Places as often as they weigh: at even steps along the sum of all weights, so that rates are exact. */
 function blockOf(picture: Picture, choosing: Choosing): Float32Array {
   const { width, height, pixels } = picture;
-  const weights = weightsOf(picture, choosing);
+  const every = pixelStep(picture);
+  const columns = Math.ceil(width / every);
+  const { weights, passing, total } = weightsOf(picture, every, choosing);
   const block = new Float32Array(1 + PARTS * MOST);
-  let total = 0;
-  let passing = 0;
-  for (const weight of weights) {
-    total += weight;
-    if (weight > 0) passing += 1;
-  }
   const count = choosing.density === 'even' ? Math.min(passing, MOST) : total > 0 ? MOST : 0;
   block[0] = count;
   const side = 1 / Math.max(width, height);
-  let [sum, chosen] = [0, 0];
+  const step = total / count;
+  let [sum, chosen, next] = [0, 0, step / 2];
   for (let k = 0; k < weights.length && chosen < count; k++) {
     sum += weights[k]!;
-    for (; chosen < count && sum > ((chosen + 0.5) / count) * total; chosen++) {
-      const [x, y] = [k % width, Math.floor(k / width)];
-      block[1 + chosen] = (x + 0.5 - width / 2) * side;
-      block[1 + MOST + chosen] = (height / 2 - y - 0.5) * side;
+    for (; chosen < count && sum > next; chosen++, next = (chosen + 0.5) * step) {
+      const [x, y] = [every * (k % columns), every * Math.floor(k / columns)];
+      block[1 + chosen] = (x + every / 2 - width / 2) * side;
+      block[1 + MOST + chosen] = (height / 2 - y - every / 2) * side;
       for (let c = 0; c < 3; c++) {
-        block[1 + (2 + c) * MOST + chosen] = LIGHT_OF_BYTE[pixels[4 * k + c]!]!;
+        const light = LIGHT_OF_BYTE[pixels[4 * (y * width + x) + c]!]!;
+        block[1 + (2 + c) * MOST + chosen] = light;
       }
     }
   }

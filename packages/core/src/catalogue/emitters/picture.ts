@@ -4,7 +4,7 @@ import { rangeOf } from '../../feeds/feeds';
 import { choice, number, pictureDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
 import { nowhere } from './mesh';
-import { movingPlace, spotTrack } from './movingPicture';
+import { movingPlace, pixelStep, spotTrack } from './movingPicture';
 import { orderDial, pickRow, placeNumber } from './order';
 import { emitter } from '../define';
 
@@ -54,7 +54,8 @@ export const picture = emitter({
     const limit = dial.plain('limit');
     if (data.type === 'moving') {
       const track = spotTrack(data, { by, limit, density: dial.choice('density') });
-      const pixel = dial.constant('pixel', 1 / Math.max(data.width, data.height));
+      const side = pixelStep(data) / Math.max(data.width, data.height);
+      const pixel = dial.constant('pixel', side);
       const aspect = data.width / data.height;
       return movingPlace(dial, track, { pixel, width: dial.number('width'), aspect });
     }

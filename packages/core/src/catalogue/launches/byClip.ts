@@ -1,0 +1,52 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { number, pictureDial } from '../../language/dials';
+import { flowSize, flowTrack } from '../../language/flowTrack';
+import { readCells } from '../forces/plane';
+import { launch } from '../define';
+
+const never = { varies: 'never' as const };
+
+export const byClip = launch({
+  kind: 'byClip',
+  title: 'By a clip’s motion',
+  help: 'As fast as what is seen in a clip, along and around the emitter, moves there.',
+  icon: 'M3 5h18v14H3zM6 12h5M9 9l3 3l-3 3M14 12h4',
+  dials: {
+    clip: pictureDial('Clip', 'A clip or made map of the piece.'),
+    gain: number('Gain', 1, [-100, 100], 'Multiplies the motion; 1 is as it is seen.', {
+      varies: 'birth',
+    }),
+    width: number('Width', 4, [0.0001, 10_000], 'How wide the clip is there.', {
+      unit: 'm',
+      drag: 'log',
+    }),
+    detail: number('Detail', 160, [16, 480], 'Cells along its longer side.', {
+      unit: 'cells',
+      whole: true,
+      group: 'Motion',
+    }),
+    smooth: number('Smooth', 0.01, [0, 0.25], 'Part of the picture over which it is smoothed.', {
+      ...never,
+      group: 'Motion',
+    }),
+  },
+  build(dial, { surface }) {
+    const moving = dial.picture('clip');
+    const zero = dial.graph.float(0);
+    if (moving?.type !== 'moving' || !surface) return new Vec3(zero, zero, zero);
+    const detail = dial.plain('detail');
+    const { width, height } = flowSize(moving, detail);
+    const track = flowTrack(moving, { detail, smooth: dial.plain('smooth'), steady: 2 });
+    const read = (part: number): Expr =>
+      readCells(
+        (cell) => dial.track(track, cell.add(part * width * height)),
+        width,
+        height,
+        ...surface,
+      );
+    // From widths and heights a frame to metres a second.
+    const speed = dial.number('width').mul(dial.number('gain')).mul(dial.rate);
+    const aspect = moving.height / moving.width;
+    return new Vec3(read(0).mul(speed), read(1).mul(speed).mul(aspect), zero);
+  },
+});
