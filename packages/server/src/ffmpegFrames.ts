@@ -1,11 +1,10 @@
-import type { DecodeFrom, Planes, VideoFile } from '@vast-swarm/core';
+import { StockError, type DecodeFrom, type Planes, type VideoFile } from '@vast-swarm/core';
 import { spawn, type ChildProcessByStdio } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import type { Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import type { Readable } from 'node:stream';
-import { Refused } from './refused';
 
 /** Folders of files that ffmpeg reads; gone when the program ends. */
 let folder: string | undefined;
@@ -29,7 +28,7 @@ function onDisk({ name, bytes }: VideoFile): string {
  * Decodes a video by ffmpeg, as a child process that is fed and read: planes as they are coded, in the order they
  * are shown in, none left out, none twice.
  *
- * @throws Refused where there is no ffmpeg, or it cannot read the file
+ * @throws StockError where there is no ffmpeg, or it cannot read the file
  */
 export function ffmpegFrames(file: VideoFile): DecodeFrom {
   let path: string | undefined;
@@ -68,7 +67,7 @@ export function ffmpegFrames(file: VideoFile): DecodeFrom {
       }
       await ended;
       if (!any && index === 0) {
-        throw new Refused(`${file.name}: ffmpeg cannot read it (${said.trim().split('\n')[0]!}).`);
+        throw new StockError(file.name, `ffmpeg cannot read it (${said.trim().split('\n')[0]!})`);
       }
     } finally {
       child.kill();
@@ -85,8 +84,9 @@ function hold(child: ChildProcessByStdio<null, Readable, Readable>, holds: boole
 
 function missing(name: string, error: NodeJS.ErrnoException): Error {
   if (error.code !== 'ENOENT') return error;
-  return new Refused(
-    `${name}: it is a video, and there is no ffmpeg here to decode it; install the package 'ffmpeg'.`,
+  return new StockError(
+    name,
+    "it is a video, and there is no ffmpeg here to decode it; install the package 'ffmpeg'",
   );
 }
 
@@ -125,7 +125,7 @@ function shapeOf(name: string, head: string): { width: number; height: number; b
   const [width, height, coded] = [Number(field('W')), Number(field('H')), field('C')];
   if (!/^420(jpeg|mpeg2|paldv)?$/.test(coded)) {
     const want = 'bring it as H.264, VP9 or AV1 with 8 bits and 4:2:0';
-    throw new Refused(`${name}: its pictures are coded as ${coded}; ${want}.`);
+    throw new StockError(name, `its pictures are coded as ${coded}; ${want}`);
   }
   const half = ((width + 1) >> 1) * ((height + 1) >> 1);
   return { width, height, bytes: width * height + 2 * half };

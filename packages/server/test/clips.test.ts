@@ -135,8 +135,7 @@ test.each<[string, string[], RegExp]>([
   ['ten.mp4', ['-c:v', 'libx264', '-pix_fmt', 'yuv420p10le'], /coded as 420p10.*8 bits and 4:2:0/],
   ['full.mp4', ['-c:v', 'libx264', '-pix_fmt', 'yuv444p'], /coded as 444/],
 ])('%s is told by name, with what to bring', async (name, coding, message) => {
-  const clip = await clipOf(name, ...coding);
-  await expect(clip.picture(0)).rejects.toThrow(message);
+  await expect(clipOf(name, ...coding)).rejects.toThrow(message);
 });
 
 test('a video without a picture is a sound; one with both is a clip with a sound', async () => {

@@ -407,8 +407,8 @@ export class Session {
   /** After a failed thread, a lost device or full memory: start anew and come back to the frame. */
   private async mend(error: unknown): Promise<void> {
     const message = error instanceof Error ? error.message : String(error);
-    const full = error instanceof Error && error.name === 'MemoryFull';
-    if (full) {
+    // What would only fail again.
+    if (error instanceof Error && ['MemoryFull', 'StockError'].includes(error.name)) {
       this.playing = false;
       this.target = null;
       this.dirty = false;

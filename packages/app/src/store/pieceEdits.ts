@@ -133,8 +133,9 @@ export function forget(piece: Piece, list: PartList, id: string): void {
       put(piece, path, { ...(value as object), picture: undefined });
     }
     if (list === 'pictures' && 'moving' in spec && value === id) put(piece, path, '');
-    if (list === 'swarms' && isLayers(value)) {
-      const layers = value.layers.map((l) => (l.swarm === id ? { ...l, swarm: undefined } : l));
+    const named = list === 'swarms' ? 'swarm' : list === 'pictures' ? 'picture' : null;
+    if (named && isLayers(value)) {
+      const layers = value.layers.map((l) => (l[named] === id ? { ...l, [named]: undefined } : l));
       put(piece, path, { ...value, layers });
     }
     if (spec.type === 'part' && spec.of === list && signalId(value as string) === id) {

@@ -277,7 +277,7 @@ function LayerSource({ name, layer, rate, onChange, onSettle }: SourceProps) {
           <SmallSelect
             label={`${name}, which picture`}
             value={layer.picture ?? ''}
-            options={named(piece.stock.filter((s) => s.type === 'picture'))}
+            options={named([...piece.pictures, ...piece.stock.filter((s) => s.type === 'picture')])}
             onChange={(picture) => {
               onChange({ picture: picture || undefined });
             }}

@@ -9,7 +9,7 @@ export type ClipFile = 'gif' | 'apng' | 'zip' | 'video';
 
 /**
  * Opens the file of a clip: animated GIF and PNG, numbered PNG and JPEG in a zip, MP4 and WebM. Its pictures are
- * decoded when they are asked for.
+ * decoded when they are asked for; the first at once, to see whether they can be.
  *
  * @throws StockError that says what is wrong
  */
@@ -22,7 +22,10 @@ export async function openClip(name: string, bytes: Uint8Array, file: ClipFile):
   };
   try {
     const clip = await (await open[file]())(name, bytes);
-    return { ...clip, picture: kept(KEPT, clip.picture) };
+    const picture = kept(KEPT, clip.picture);
+    // What cannot be decoded is told now, not when it is played.
+    await picture(0);
+    return { ...clip, picture };
   } catch (error) {
     if (error instanceof StockError) throw error;
     const why = (error instanceof Error ? error.message : String(error)).replace(/\.$/, '');

@@ -98,7 +98,7 @@ function inOrder(from: DecodeFrom, count: number): (index: number) => Promise<Pl
       running = { frames: from(index), next: index };
     }
     for (;;) {
-      const found = await running.frames.next();
+      const found = await nextOf(running.frames, last !== null);
       if (found.done) break;
       last = found.value;
       running.next += 1;
@@ -114,6 +114,19 @@ function inOrder(from: DecodeFrom, count: number): (index: number) => Promise<Pl
     turn = result.catch(() => undefined);
     return result;
   };
+}
+
+/** The next picture; where one is damaged, and there were some before it, the end. */
+async function nextOf(
+  frames: AsyncGenerator<Planes, void, undefined>,
+  any: boolean,
+): Promise<IteratorResult<Planes, void>> {
+  try {
+    return await frames.next();
+  } catch (error) {
+    if (!any) throw error;
+    return { done: true, value: undefined };
+  }
 }
 
 /** By WebCodecs, as browsers have them. */
