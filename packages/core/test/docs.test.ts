@@ -26,6 +26,7 @@ test('the list tells options, limits, units and what stock a dial takes', () => 
   expect(list).toContain('`octaves`: 2 (1 to 8, whole)');
   expect(list).toContain('`lifetime`: 2–5 (0.01 to 3600 s)');
   expect(list).toContain('`table`: none (table)');
+  expect(list).toContain('`clip`: none (picture, or one of the pictures)');
 });
 
 test('what all kinds of a shelf have is told once', () => {

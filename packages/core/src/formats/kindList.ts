@@ -26,6 +26,7 @@ function valuesText(spec: DialSpec): string {
     case 'colour':
       return typeof spec.default === 'string' ? spec.default : 'a gradient';
     case 'stock':
+      return `none (${spec.accepts.join(', ')}${spec.moving ? ', or one of the pictures' : ''})`;
     case 'stocks':
       return `none (${spec.accepts.join(', ')})`;
     case 'swarm':
