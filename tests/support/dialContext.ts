@@ -89,6 +89,7 @@ const KINDS: Record<string, Change> = {
   },
   'force brushed': beyondReach,
   'force pictureFlow': beyondReach,
+  'force clipFlow': beyondReach,
   'force speedLimit'({ swarms }) {
     swarms[0]!.launch.dials.speed = 6;
   },

@@ -13,22 +13,28 @@ export const byClip = launch({
   icon: 'M3 5h18v14H3zM6 12h5M9 9l3 3l-3 3M14 12h4',
   dials: {
     clip: pictureDial('Clip', 'A clip or made map of the piece.'),
-    gain: number('Gain', 1, [-100, 100], 'Multiplies the motion; 1 is as it is seen.', {
+    gain: number('Motion gain', 1, [-100, 100], 'Multiplies the motion; 1 is as it is seen.', {
       varies: 'birth',
     }),
-    width: number('Width', 4, [0.0001, 10_000], 'How wide the clip is there.', {
+    width: number('Clip width', 4, [0.0001, 10_000], 'How wide the clip is there.', {
       unit: 'm',
       drag: 'log',
     }),
-    detail: number('Detail', 160, [16, 480], 'Cells along its longer side.', {
+    detail: number('Motion detail', 160, [16, 480], 'Cells along its longer side.', {
       unit: 'cells',
       whole: true,
       group: 'Motion',
     }),
-    smooth: number('Smooth', 0.01, [0, 0.25], 'Part of the picture over which it is smoothed.', {
-      ...never,
-      group: 'Motion',
-    }),
+    smooth: number(
+      'Motion smoothing',
+      0.01,
+      [0, 0.25],
+      'Part of the picture over which it is smoothed.',
+      {
+        ...never,
+        group: 'Motion',
+      },
+    ),
   },
   build(dial, { surface }) {
     const moving = dial.picture('clip');

@@ -54,7 +54,10 @@ export function birthKernel(
   const placed: ParticleInputs = { ...particle, birthplace };
   const launch = launchReader(builder, swarm, placed);
   const throwing = sharedDials(launch, launchDials);
-  const thrown = kindOf('launches', swarm.launch.kind).build(launch, place);
+  const thrown = kindOf('launches', swarm.launch.kind).build(launch, {
+    ...place,
+    surface: birthplace.surface,
+  });
   let velocity = placement.direction(place.velocity ? thrown.add(place.velocity) : thrown);
   if (throwing.raw('inherit') !== 0 && travels(swarm.emitter.dials)) {
     velocity = velocity.add(travel(at, place, scene.rate).scale(throwing.number('inherit')));
