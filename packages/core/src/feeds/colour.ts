@@ -13,7 +13,7 @@ export function fromLinear(light: number): number {
 }
 
 /** Each of the 256 values of a channel as linear light. */
-const LIGHT = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
+export const LIGHT = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 
 /** '#rrggbb' as linear light. */
 export function linearRgb(hex: string): Rgb {

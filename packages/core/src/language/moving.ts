@@ -1,12 +1,8 @@
-import { toLinear } from '../feeds/colour';
-import { FINEST } from '../stock/places/pictureParts';
+import { FINEST, LIGHT_OF_BYTE } from '../stock/places/pictureParts';
 import { CODES_OF_LIGHT } from '../stock/clip/codes';
 import { thenDo } from '../stock/clip/soon';
 import type { MovingPicture, Picture } from '../stock/types';
 import type { BlockTrack } from './track';
-
-/** What a byte of a picture is as linear light, for kernels. */
-export const LIGHT_OF_BYTE = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 
 /** Size of a moving picture as kernels sample it: larger ones at FINEST pixels along their longer side. */
 export function sampledMoving({ width, height }: MovingPicture): {

@@ -1,8 +1,8 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { lightOf } from '../stock/places/pictureParts';
+import { lightOf, LIGHT_OF_BYTE } from '../stock/places/pictureParts';
 import type { MovingPicture, Picture } from '../stock/types';
 import type { KernelBuilder } from './builder';
-import { LIGHT_OF_BYTE, pixelTrack, sampledMoving } from './moving';
+import { pixelTrack, sampledMoving } from './moving';
 
 export interface PictureSample {
   /** Linear light, multiplied by opacity. */

@@ -112,11 +112,12 @@ export class Scene implements World {
     if (data) return data.type === 'picture' ? data : undefined;
     const part = this.piece.pictures.find((p) => p.id === id && p.on);
     if (!part) return undefined;
-    return kindOf('pictures', part.kind).moving(part.dials, {
-      rate: this.rate,
-      seed: this.seed,
-      stock: (named) => this.stock(named),
-    });
+    const { rate, seed } = this;
+    const stock = (named: string): StockData | undefined => this.stock(named);
+    // The same object for all that show it: what it has worked out is at hand for each.
+    return memo(this, `picture ${id}`, () =>
+      kindOf('pictures', part.kind).moving(part.dials, { rate, seed, stock }),
+    );
   }
 
   /** A thing of the stock by its id in the piece. */

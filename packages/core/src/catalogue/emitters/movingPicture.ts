@@ -1,7 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { PartReader } from '../../language/partReader';
 import type { BlockTrack } from '../../language/track';
-import { LIGHT_OF_BYTE } from '../../language/moving';
+import { LIGHT_OF_BYTE } from '../../stock/places/pictureParts';
 import { luminanceOf } from '../../feeds/luminance';
 import type { Rgb } from '../../feeds/colour';
 import { thenDo } from '../../stock/clip/soon';

@@ -1,10 +1,10 @@
-import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { Vec3 } from '@vast-swarm/kernel';
 import { number, pictureDial } from '../../language/dials';
-import { flowSize, flowTrack } from '../../language/flowTrack';
 import { force } from '../define';
 import { drawnSize, frontLine } from '../outlines';
 import { carries, flowDials, flowEffect } from './flow';
-import { planeDials, planeOf, planePlace, readCells } from './plane';
+import { planeDials, planeOf, planePlace } from './plane';
+import { seenMotion } from './seenMotion';
 
 const never = { varies: 'never' as const };
 
@@ -51,19 +51,16 @@ export const clipFlow = force({
     const moving = dial.picture('clip');
     // A picture that stands still moves nothing.
     if (moving?.type !== 'moving') return {};
-    const [detail, smooth, steady] = [
-      dial.plain('detail'),
-      dial.plain('smooth'),
-      dial.plain('steady'),
-    ];
-    const { width, height } = flowSize(moving, detail);
-    const track = flowTrack(moving, { detail, smooth, steady });
+    const options = {
+      detail: dial.plain('detail'),
+      smooth: dial.plain('smooth'),
+      steady: dial.plain('steady'),
+    };
     const { u, v, across, up, inside } = planePlace(dial, position);
-    const read = (part: number): Expr =>
-      readCells((cell) => dial.track(track, cell.add(part * width * height)), width, height, u, v);
+    const [right, upward] = seenMotion(dial, moving, options, u, v);
     const { rate } = dial;
-    const x = read(0).mul(dial.number('width')).mul(rate);
-    const y = read(1).mul(dial.number('height')).mul(rate);
+    const x = right.mul(dial.number('width')).mul(rate);
+    const y = upward.mul(dial.number('height')).mul(rate);
     const enough = x.mul(x).add(y.mul(y)).sqrt().ge(dial.number('least'));
     const weight = enough.select(dial.number('gain').mul(inside), dial.graph.float(0));
     const part = (axis: 'x' | 'y' | 'z') => across[axis].mul(x).add(up[axis].mul(y)).mul(weight);

@@ -1,7 +1,6 @@
-import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { Vec3 } from '@vast-swarm/kernel';
 import { number, pictureDial } from '../../language/dials';
-import { flowSize, flowTrack } from '../../language/flowTrack';
-import { readCells } from '../forces/plane';
+import { seenMotion } from '../forces/seenMotion';
 import { launch } from '../define';
 
 const never = { varies: 'never' as const };
@@ -40,19 +39,11 @@ export const byClip = launch({
     const moving = dial.picture('clip');
     const zero = dial.graph.float(0);
     if (moving?.type !== 'moving' || !surface) return new Vec3(zero, zero, zero);
-    const detail = dial.plain('detail');
-    const { width, height } = flowSize(moving, detail);
-    const track = flowTrack(moving, { detail, smooth: dial.plain('smooth'), steady: 2 });
-    const read = (part: number): Expr =>
-      readCells(
-        (cell) => dial.track(track, cell.add(part * width * height)),
-        width,
-        height,
-        ...surface,
-      );
+    const options = { detail: dial.plain('detail'), smooth: dial.plain('smooth'), steady: 2 };
+    const [right, up] = seenMotion(dial, moving, options, ...surface);
     // From widths and heights a frame to metres a second.
     const speed = dial.number('width').mul(dial.number('gain')).mul(dial.rate);
     const aspect = moving.height / moving.width;
-    return new Vec3(read(0).mul(speed), read(1).mul(speed).mul(aspect), zero);
+    return new Vec3(right.mul(speed), up.mul(speed).mul(aspect), zero);
   },
 });

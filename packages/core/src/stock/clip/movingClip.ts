@@ -1,4 +1,4 @@
-import { toLinear } from '../../feeds/colour';
+import { LIGHT } from '../../feeds/colour';
 import { CODES_OF_LIGHT } from './codes';
 import { allOf, thenDo } from './soon';
 import type { Clip, MovingPicture, Picture } from '../types';
@@ -93,8 +93,6 @@ export function movingClip(
     },
   };
 }
-
-const LIGHT = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 
 /** Two pictures of one size, mixed in linear light; opacity as it is. */
 function mixed(a: Picture, b: Picture, part: number): Picture {

@@ -1,5 +1,5 @@
 import { luminanceOf } from '../../feeds/luminance';
-import { toLinear } from '../../feeds/colour';
+import { LIGHT } from '../../feeds/colour';
 import { memo } from '../memo';
 import { aliasOf, type Alias } from './alias';
 import type { Picture } from '../types';
@@ -21,7 +21,8 @@ export interface Spots {
 /** Larger pictures are read at this many pixels along their longer side. */
 export const FINEST = 1024;
 
-const LINEAR = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
+/** What a byte of a picture is as linear light, for kernels. */
+export const LIGHT_OF_BYTE = Float32Array.from(LIGHT);
 
 /** The picture as linear light and alpha at no more than FINEST pixels: means of what was there. */
 export function lightOf(picture: Picture): { width: number; height: number; light: Float32Array } {
@@ -36,7 +37,7 @@ export function lightOf(picture: Picture): { width: number; height: number; ligh
         for (let j = y * k; j < Math.min(picture.height, (y + 1) * k); j++) {
           for (let i = x * k; i < Math.min(picture.width, (x + 1) * k); i++) {
             const from = 4 * (j * picture.width + i);
-            for (let c = 0; c < 3; c++) light[at + c]! += LINEAR[picture.pixels[from + c]!]!;
+            for (let c = 0; c < 3; c++) light[at + c]! += LIGHT_OF_BYTE[picture.pixels[from + c]!]!;
             light[at + 3]! += picture.pixels[from + 3]! / 255;
             n += 1;
           }
