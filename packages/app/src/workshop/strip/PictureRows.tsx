@@ -1,15 +1,13 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { kindOf, type Part } from '@vast-swarm/core';
-import { pieceActions } from '../../store/pieceSlice';
-import { useApp, useAppDispatch, usePiece } from '../../store/store';
+import { useApp, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
-import { arrows } from '../../ui/arrows';
 import { paintPicture } from '../../ui/paintPicture';
-import { useHolding } from '../../ui/useHolding';
 import { useMoving } from '../useMoving';
 import { Lane } from './Lane';
 import { RowName } from './RowName';
 import { useStrip } from './StripContext';
+import { useBegins } from './useBegins';
 
 const HEIGHT = 34;
 /** Small frames in a row. */
@@ -26,47 +24,14 @@ export function PictureRows() {
 }
 
 function Row({ part, at, dial }: { part: Part; at: number; dial: string }) {
-  const dispatch = useAppDispatch();
-  const { frameAt, snap } = useStrip();
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'pictures' && s.piece.selection.id === part.id,
   );
-  const start = part.dials[dial] as number;
-  const [grip, setGrip] = useState(0);
-  const begin = (frame: number): void => {
-    const path = ['pictures', at, 'dials', dial];
-    const value = Math.round(frame);
-    dispatch(pieceActions.set({ path, value, label: 'Begins at', merge: `start.${part.id}` }));
-  };
-  const settle = (): void => void dispatch(pieceActions.settled());
-  const { surface, hold, handlers } = useHolding<HTMLDivElement>((_, event) => {
-    event.stopPropagation();
-    begin(snap(frameAt(event) - grip, event));
-  }, settle);
-  const keys = arrows('across', (way, far) => {
-    begin(start + way * (far ? 10 : 1));
-  });
+  const { surface, handlers, slider } = useBegins('pictures', part, at, dial);
   return (
     <Lane height={HEIGHT} name={<RowName list="pictures" part={part} chosen={chosen} />}>
       <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
-        <SmallFrames
-          part={part}
-          slider={{
-            role: 'slider',
-            tabIndex: 0,
-            'aria-label': `${part.name} begins at`,
-            'aria-valuenow': start,
-            'aria-valuetext': `frame ${String(start)}`,
-            onKeyDown: keys,
-            onPointerDown: (event) => {
-              event.stopPropagation();
-              dispatch(pieceActions.selected({ list: 'pictures', id: part.id }));
-              setGrip(frameAt(event) - start);
-              hold(0, event.pointerId);
-            },
-          }}
-          chosen={chosen}
-        />
+        <SmallFrames part={part} slider={slider} chosen={chosen} />
       </div>
     </Lane>
   );

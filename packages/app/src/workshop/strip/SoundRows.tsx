@@ -1,16 +1,13 @@
-import { useState } from 'react';
 import { kindOf, type Part, type Peaks } from '@vast-swarm/core';
-import { pieceActions } from '../../store/pieceSlice';
-import { useApp, useAppDispatch, usePiece } from '../../store/store';
+import { useApp, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
-import { arrows } from '../../ui/arrows';
-import { useHolding } from '../../ui/useHolding';
 import { useAnswer } from '../useAnswer';
 import { usePeaks } from '../usePeaks';
 import { Lane } from './Lane';
 import { RowName } from './RowName';
 import { SoundGrips } from './SoundGrips';
 import { useStrip } from './StripContext';
+import { useBegins } from './useBegins';
 
 const HEIGHT = 44;
 /** Stretches that a waveform is drawn in. */
@@ -30,47 +27,21 @@ function shapeOf({ low, high }: Peaks): string {
 }
 
 function Row({ sound, at }: { sound: Part; at: number }) {
-  const dispatch = useAppDispatch();
-  const { view, rate, frameAt, snap } = useStrip();
+  const { view, rate } = useStrip();
   const { strip } = kindOf('sounds', sound.kind);
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'sounds' && s.piece.selection.id === sound.id,
   );
   const peaks = usePeaks(sound.id, view.from / rate, view.to / rate, COLUMNS);
   const extent = useAnswer('sounds', sound.id, (ask) => ask.extent(sound.id));
-  const start = sound.dials[strip.start] as number;
-  const [grip, setGrip] = useState(0);
-  const begin = (frame: number): void => {
-    const path = ['sounds', at, 'dials', strip.start];
-    const value = Math.round(frame);
-    dispatch(pieceActions.set({ path, value, label: 'Begins at', merge: `start.${sound.id}` }));
-  };
-  const settle = (): void => void dispatch(pieceActions.settled());
-  const { surface, hold, handlers } = useHolding<HTMLDivElement>((_, event) => {
-    event.stopPropagation();
-    begin(snap(frameAt(event) - grip, event));
-  }, settle);
-  const keys = arrows('across', (way, far) => {
-    begin(start + way * (far ? 10 : 1));
-  });
+  const { surface, handlers, slider } = useBegins('sounds', sound, at, strip.start);
   return (
     <Lane height={HEIGHT} name={<RowName list="sounds" part={sound} chosen={chosen} />}>
       <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
         <svg
           viewBox={`0 0 ${String(COLUMNS - 1)} ${String(HEIGHT)}`}
           preserveAspectRatio="none"
-          role="slider"
-          tabIndex={0}
-          aria-label={`${sound.name} begins at`}
-          aria-valuenow={start}
-          aria-valuetext={`frame ${String(start)}`}
-          onKeyDown={keys}
-          onPointerDown={(event) => {
-            event.stopPropagation();
-            dispatch(pieceActions.selected({ list: 'sounds', id: sound.id }));
-            setGrip(frameAt(event) - start);
-            hold(0, event.pointerId);
-          }}
+          {...slider}
           style={{ width: '100%', height: HEIGHT, display: 'block', cursor: 'grab' }}
         >
           {peaks && (
