@@ -8,6 +8,7 @@ import {
   makeSwarm,
   MADE,
   made,
+  type Chance,
   type Dials,
   type DialValues,
   type Part,
@@ -258,6 +259,30 @@ export function pieceOfEveryKind(): [string, Piece][] {
       { count: 3, offset: [1, 0, 0], turn: [0, 20, 0], scale: 0.8 },
       { count: 2, offset: [0, 0.5, 0], turn: [0, 0, 0], scale: 1 },
     ];
+  });
+  add('copies that differ and run on', (p) => {
+    const map = moving(p, 'noise');
+    const [swarm] = p.swarms;
+    const within = { offset: [0.8, 0, 0], turn: [0, 0, 0], scale: 1 } as const;
+    const differ = { in: ['picture', 'colour', 'turn', 'opacity', 'map'] as Chance[], seed: 5 };
+    swarm!.copies = [
+      { count: 3, ...within, offset: [...within.offset], turn: [...within.turn], differ },
+      { count: 2, offset: [0, 0.9, 0], turn: [0, 0, 15], scale: 0.9, runsOn: 'around' },
+    ];
+    swarm!.bodies = [makePart('bodies', 'pictureSet', []), makePart('bodies', 'square', [])];
+    filled(kindOf('bodies', 'pictureSet').dials, swarm!.bodies[0]!.dials);
+    Object.assign(swarm!.bodies[0]!.dials, { columns: 2, rows: 2, pick: 'order' });
+    Object.assign(swarm!.bodies[1]!.dials, { turn: { feed: 'spread', from: -90, to: 90 } });
+    Object.assign(swarm!.dials, {
+      opacity: { feed: 'spread', from: 0.2, to: 1 },
+      size: {
+        feed: 'formula',
+        text: `0.05 + 0.3 * map(${map}) * noise(x, y, age)`,
+        from: 0,
+        to: 1,
+      },
+      colour: { feed: 'map', picture: map, light: 2 },
+    });
   });
   for (const as of ['greys', 'colours'] as const) {
     add(`colours in layers, as ${as}`, (p) => {

@@ -1,6 +1,7 @@
 export { addKind, catalogue, kindOf, type Shelf } from './catalogue';
 export * from './catalogue/define';
 export * from './language/dials';
+export { CHANCES, type Chance } from './language/particle';
 export type * from './catalogue/kinds';
 export { birthsIn, longestLife, swarmDials, takesEachPlace } from './catalogue/swarmDials';
 export { simplifierReady } from './stock/places/coarser';
@@ -27,7 +28,7 @@ export * from './piece/begin';
 export * from './piece/create';
 export { planeZone } from './piece/planeZone';
 export { inEffect, ownSection } from './piece/follow';
-export { dialsOf, signalsIn, type DialPlace } from './piece/walk';
+export { dialsOf, mapsIn, signalsIn, type DialPlace } from './piece/walk';
 export { keysAt } from './catalogue/signals/keyframes';
 export * from './stock/types';
 export { heardPeaks, placeIn, type Heard } from './stock/sound/heard';
@@ -106,7 +107,7 @@ export { GRID_BUFFERS, type CellSort } from './plan/motion/neighbourGrid';
 export { STATE } from './language/particle';
 export { Scene } from './plan/scene';
 export { allHeard, heardIn, takeKey, type LiveInput } from './plan/signals';
-export { formulaSignals, withSignalAs as formulaWith } from './formula/parse';
+export { formulaMaps, formulaSignals, withNamedAs as formulaWith } from './formula/parse';
 export {
   chainOf,
   fedBy,

@@ -1,5 +1,6 @@
 import {
   fedBy,
+  formulaMaps,
   formulaWith,
   LiveTake,
   parsePiece,
@@ -239,6 +240,11 @@ test('what a signal feeds is told wherever it stands, and a formula takes anothe
   expect(places('parts')).toEqual(['signals.3.dials.text', 'signals.4.dials.signal']);
   expect(places('late')).toEqual([]);
   const text = made.signals[3]!.dials.text as string;
-  expect(formulaWith(text, 'parts', "signal('hit')")).toBe("signal(tide) + signal('hit') * 2");
-  expect(formulaWith(text, 'tid', '0')).toBe(text);
+  expect(formulaWith(text, 'signal', 'parts', "signal('hit')")).toBe(
+    "signal(tide) + signal('hit') * 2",
+  );
+  expect(formulaWith(text, 'signal', 'tid', '0')).toBe(text);
+  const read = `map(tide, fract(x * (2 + y)), 0.5) + 2 * map( "tide" ) - map(tides) + map('tide')`;
+  expect(formulaMaps(read)).toEqual(['tide', 'tide', 'tides', 'tide']);
+  expect(formulaWith(read, 'map', 'tide', '0')).toBe('0 + 2 * 0 - map(tides) + 0');
 });

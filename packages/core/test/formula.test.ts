@@ -1,5 +1,12 @@
 import { functionOf, interpretFn } from '@vast-swarm/kernel';
-import { FormulaError, FUNCTIONS, OPERATORS, parseFormula } from '../src';
+import {
+  FormulaError,
+  formulaMaps,
+  formulaSignals,
+  FUNCTIONS,
+  OPERATORS,
+  parseFormula,
+} from '../src';
 import { formulaNode } from '../src/formula/graph';
 import { formulaAt } from '../src/formula/numbers';
 import { generator } from '../../kernel/test/harness';
@@ -52,7 +59,34 @@ test('noise along a line is smooth, stays within 1 and differs', () => {
   expect(high).toBeGreaterThan(0.3);
 });
 
+test('noise of two and three values is smooth, stays within 1, and has values of its own on its lattice', () => {
+  const at = (...place: number[]): number =>
+    value(`noise(${place.map((v) => `(${String(v)})`).join(', ')})`);
+  for (const dimensions of [2, 3]) {
+    const place = (i: number): number[] =>
+      Array.from({ length: dimensions }, (_, k) => ((i * (0.37 + 0.21 * k)) % 9) - 4);
+    const seen = Array.from({ length: 500 }, (_, i) => at(...place(i)));
+    expect(Math.min(...seen)).toBeGreaterThanOrEqual(-1);
+    expect(Math.max(...seen)).toBeLessThanOrEqual(1);
+    expect(Math.max(...seen) - Math.min(...seen)).toBeGreaterThan(1);
+    for (let i = 0; i < 100; i++) {
+      const [first, ...rest] = place(i) as [number, ...number[]];
+      for (let axis = 0; axis < dimensions; axis++) {
+        const near = place(i).map((v, k) => (k === axis ? v + 1e-4 : v));
+        expect(Math.abs(at(...near) - at(first, ...rest))).toBeLessThan(5e-4);
+      }
+    }
+    // No line or diagonal of the lattice repeats another's.
+    const lattice = Array.from({ length: 64 }, (_, i) =>
+      at(i % 8, Math.floor(i / 8), ...(dimensions === 3 ? [i % 5] : [])),
+    );
+    expect(new Set(lattice).size).toBe(64);
+  }
+});
+
 test.each<[string, number, string]>([
+  ['noise(1, 2, 3, 4)', 1, 'noise takes 1 to 3 values, not 4'],
+  ['1 + map(tide)', 5, "'map' belongs to a particle"],
   ['1 + foo * 2', 5, "'foo' is not known"],
   ['time + time * speeed', 15, "'speeed' is not known"],
   ['sin(1) + sin(1, 2)', 10, 'sin takes 1 value, not 2'],
@@ -92,6 +126,13 @@ test.each<[string, number, string]>([
 
 test('readings are known where there is a particle', () => {
   expect(() => parseFormula('age / life + speed * pick(3)', true)).not.toThrow();
+  expect(() => parseFormula('map(tide) + map("a-b", fract(x), 0.5)', true)).not.toThrow();
+  // An id may be called as a function is.
+  expect(formulaMaps('map(noise) + noise(map(sin))')).toEqual(['noise', 'sin']);
+  expect(formulaSignals('signal(wave) * signal(noise)')).toEqual(['wave', 'noise']);
+  for (const text of ['map()', 'map(3)', 'map(tide, 1)', 'map(tide, 1, 2, 3)']) {
+    expect(() => parseFormula(text, true)).toThrow('map takes the id of a picture');
+  }
 });
 
 /** A random formula of the frame's names that has a value, with brackets round every part. */
@@ -115,7 +156,9 @@ function randomFormula(next: () => number, depth: number): string {
     () => `log(abs(${inner()}) + 0.1) + sqrt(abs(${inner()}))`,
     () => {
       const name = pick(calm);
-      return `${name}(${Array.from({ length: FUNCTIONS[name] }, inner).join(', ')})`;
+      const count = FUNCTIONS[name];
+      const length = typeof count === 'number' ? count : pick([1, 2, 3]);
+      return `${name}(${Array.from({ length }, inner).join(', ')})`;
     },
   ];
   return pick(makes)();
@@ -126,12 +169,11 @@ function asNode(text: string): number {
   const names: Partial<Record<string, number>> = { time: 2, frame: 60, seed: 7, pi: Math.PI };
   const parsed = parseFormula(text, false);
   const { results } = functionOf('formula', [], (g) => [
-    formulaNode(
-      parsed,
-      g,
-      (name) => g.float(names[name]!),
-      () => g.float(0),
-    ),
+    formulaNode(parsed, g, {
+      name: (name) => g.float(names[name]!),
+      pick: () => g.float(0),
+      map: () => g.float(0),
+    }),
   ]);
   return interpretFn(results, [])[0]!;
 }

@@ -124,6 +124,27 @@ test('brightness, hue and saturation', () => {
   });
 });
 
+test('formulas read a picture along the emitter, and at places in it', () => {
+  const bright = (u: number, v: number): number =>
+    [0.2126, 0.7152, 0.0722].reduce((sum, part, k) => sum + part * lightAt(u, v, k), 0);
+  const fed = (text: string, from = 0, to = 9): ReturnType<typeof run> =>
+    run(
+      mapped({}, (p) => {
+        p.swarms[0]!.dials.size = { feed: 'formula', text, from, to };
+      }),
+    );
+  expectSizes(fed('1 + 2 * map(dots)'), (p) => 1 + 2 * bright(...onRectangle(p)));
+  const wrapped = (t: number): number => t - Math.floor(t);
+  expectSizes(
+    fed("3 * map('dots', x * 0.9, z + 0.1)"),
+    (p) => 3 * bright(wrapped(p.x * 0.9), wrapped(p.z + 0.1)),
+  );
+  // Within limits as any formula.
+  expectSizes(fed('map(dots) * 8', 1, 2), (p) =>
+    Math.min(2, Math.max(1, 8 * bright(...onRectangle(p)))),
+  );
+});
+
 test('what counts lies between two limits, either way round', () => {
   const wanted = (low: number, high: number) => (p: { x: number; z: number }) => {
     const t = (lightAt(...onRectangle(p), 0) - low) / (high - low);

@@ -21,6 +21,11 @@ export function hashNumber(x: number): number {
   return (h ^ (h >>> 16)) | 0;
 }
 
+/** Uniform in [0, 1) on a grid of 2^-24, by a whole number; for the host. */
+export function unitNumber(x: number): number {
+  return (hashNumber(x) >>> 8) * 2 ** -24;
+}
+
 /** A key for a purpose, mixed with the seed on the host: FNV-1a over the text, then `hash`. */
 export function randomKey(purpose: string, seed: number): number {
   let h = 0x811c9dc5 | 0;

@@ -6,11 +6,13 @@ import {
   isLayers,
   kindOf,
   mapOf,
+  mapsIn,
   makePicture,
   ownSection,
   signalId,
   signalsIn,
   formulaWith,
+  type DialValue,
   type Part,
   type Piece,
   type StockEntry,
@@ -53,13 +55,20 @@ function withoutSignal(value: unknown, signal: string): unknown {
   if ('layers' in value) return { ...value, layers: withoutSignal(value.layers, signal) };
   if (!('signal' in value)) {
     if (!('text' in value) || typeof value.text !== 'string') return value;
-    return { ...value, text: formulaWith(value.text, signal, '0') };
+    return { ...value, text: formulaWith(value.text, 'signal', signal, '0') };
   }
   if (signalId(String(value.signal)) !== signal) return value;
   // A layer of colours goes without: it counts as 0 then.
   if (!('feed' in value)) return { ...value, signal: undefined };
   if (value.feed === 'gradient') return { ...value, by: 'life', signal: undefined };
   return 'to' in value ? value.to : value;
+}
+
+/** What a value is where formulas find nothing in a picture that is gone. */
+function withoutMap(value: DialValue, picture: string): DialValue {
+  return JSON.parse(JSON.stringify(value), (key, part: unknown) =>
+    key === 'text' ? formulaWith(String(part), 'map', picture, '0') : part,
+  ) as DialValue;
 }
 
 /** What a value is with another signal, or part of one, in place of a signal. */
@@ -69,7 +78,8 @@ function withOther(value: unknown, signal: string, other: string): unknown {
   return Object.fromEntries(
     Object.entries(value).map(([key, part]: [string, unknown]) => {
       if (key === 'signal' && signalId(String(part)) === signal) return [key, other];
-      if (key === 'text') return [key, formulaWith(String(part), signal, `signal('${other}')`)];
+      if (key === 'text')
+        return [key, formulaWith(String(part), 'signal', signal, `signal('${other}')`)];
       return [key, withOther(part, signal, other)];
     }),
   );
@@ -87,7 +97,7 @@ export function followOther(
     if (!wanted.has(path.join('.'))) continue;
     if (spec.type === 'part') put(piece, path, other);
     else if (spec.type === 'formula')
-      put(piece, path, formulaWith(value as string, signal, `signal('${other}')`));
+      put(piece, path, formulaWith(value as string, 'signal', signal, `signal('${other}')`));
     else put(piece, path, withOther(JSON.parse(JSON.stringify(value)), signal, other));
   }
 }
@@ -133,6 +143,7 @@ export function forget(piece: Piece, list: PartList, id: string): void {
       put(piece, path, { ...(value as object), picture: undefined });
     }
     if (list === 'pictures' && 'moving' in spec && value === id) put(piece, path, '');
+    if (list === 'pictures' && mapsIn(value).has(id)) put(piece, path, withoutMap(value, id));
     const named = list === 'swarms' ? 'swarm' : list === 'pictures' ? 'picture' : null;
     if (named && isLayers(value)) {
       const layers = value.layers.map((l) => (l[named] === id ? { ...l, [named]: undefined } : l));
@@ -142,7 +153,7 @@ export function forget(piece: Piece, list: PartList, id: string): void {
       put(piece, path, '');
     }
     if (list === 'signals' && spec.type === 'formula') {
-      put(piece, path, formulaWith(value as string, id, '0'));
+      put(piece, path, formulaWith(value as string, 'signal', id, '0'));
     }
     if (list === 'signals' && [...signalsIn(value)].some((name) => signalId(name) === id)) {
       put(piece, path, withoutSignal(JSON.parse(JSON.stringify(value)), id));

@@ -5,6 +5,8 @@ export interface Algebra<T> {
   number(value: number): T;
   name(name: Name): T;
   signal(id: string): T;
+  /** A picture where the particle was born, or at a place. */
+  map(id: string, at: readonly [T, T] | null): T;
   negate(a: T): T;
   not(a: T): T;
   /** `yes` where `test` is not 0. */
@@ -22,6 +24,8 @@ export function evaluate<T>(formula: Formula, algebra: Algebra<T>): T {
       return algebra.name(formula.name);
     case 'signal':
       return algebra.signal(formula.id);
+    case 'map':
+      return algebra.map(formula.id, formula.at && [value(formula.at[0]), value(formula.at[1])]);
     case 'call':
       return algebra.call[formula.name](...formula.args.map(value));
     case 'unary': {

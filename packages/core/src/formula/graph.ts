@@ -2,26 +2,41 @@ import { atan2, cos, exp, hash, log, pow, sin, type Expr, type Graph } from '@va
 import { evaluate, type Algebra } from './evaluate';
 import type { Formula, Name } from './parse';
 
+/** What a formula reads of a particle. */
+export interface OfParticle {
+  name: (name: Name) => Expr;
+  /** A random number of the particle, by a whole number (i32). */
+  pick: (number: Expr) => Expr;
+  /** A picture's brightness where the particle was born, or at a place. */
+  map: (id: string, at: readonly [Expr, Expr] | null) => Expr;
+}
+
 /** Formulas inside kernels. Comparisons give 1 or 0. */
-function nodes(g: Graph, name: (name: Name) => Expr, pick: (number: Expr) => Expr): Algebra<Expr> {
+function nodes(g: Graph, { name, pick, map }: OfParticle): Algebra<Expr> {
   const truth = (is: Expr): Expr => is.select(1, g.float(0));
   const some = (a: Expr): Expr => a.eq(0).not();
-  const noise = (x: Expr): Expr => {
-    const low = x.floor();
-    const t = x.sub(low);
+  // As latticeNoise on the host.
+  const noise = ([x, ...others]: readonly Expr[], key: Expr | null): Expr => {
+    const low = x!.floor();
+    const t = x!.sub(low);
     const cell = low.clamp(-1e9, 1e9).toInt();
-    const value = (i: number): Expr =>
-      hash(cell.add(i))
+    const value = (i: number): Expr => {
+      const mixed = hash(key ? cell.add(i).xor(key) : cell.add(i));
+      if (others.length > 0) return noise(others, mixed);
+      return mixed
         .shrU(8)
         .toFloat()
         .mul(2 ** -23)
         .sub(1);
+    };
     const ease = t.mul(t).mul(g.float(3).sub(t.mul(2)));
-    return value(0).add(value(1).sub(value(0)).mul(ease));
+    const from = value(0);
+    return from.add(value(1).sub(from).mul(ease));
   };
   return {
     number: (v) => g.float(v),
     name,
+    map,
     signal() {
       throw new Error('Signals are refused in formulas of particles');
     },
@@ -55,7 +70,7 @@ function nodes(g: Graph, name: (name: Name) => Expr, pick: (number: Expr) => Exp
       sqrt: (a) => a.sqrt(),
       exp: (a) => exp(a),
       log: (a) => logarithm(a),
-      noise: (a) => noise(a),
+      noise: (...at) => noise(at, null),
       pick: (a) => pick(a.clamp(-1e9, 1e9).toInt()),
       min: (a, b) => a.min(b),
       max: (a, b) => a.max(b),
@@ -106,17 +121,9 @@ function power(a: Expr, b: Expr): Expr {
   return b.eq(0).select(1, value);
 }
 
-/**
- * A formula as arithmetic. What has no finite value counts as 0.
- * @param pick a random number of the particle, by a whole number (i32)
- */
-export function formulaNode(
-  formula: Formula,
-  g: Graph,
-  name: (name: Name) => Expr,
-  pick: (number: Expr) => Expr,
-): Expr {
-  const value = evaluate(formula, nodes(g, name, pick));
+/** A formula as arithmetic. What has no finite value counts as 0. */
+export function formulaNode(formula: Formula, g: Graph, particle: OfParticle): Expr {
+  const value = evaluate(formula, nodes(g, particle));
   // By the bits of the exponent: a compiler may take it that numbers are finite.
   const finite = value.asInt().and(0x7f800000).eq(0x7f800000).not();
   return finite.select(value, g.float(0));

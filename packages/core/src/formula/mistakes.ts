@@ -13,6 +13,8 @@ const SIGNS: Readonly<Record<string, string>> = {
   ';': 'one formula stands alone',
 };
 
+const NAMING: ReadonlySet<string> = new Set(['signal', 'map']);
+
 const TOKEN =
   /\s*(?:(?<number>(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)|(?<name>[A-Za-z_$][\w$]*|'[^']*'|"[^"]*")|(?<sign>\*\*|&&|\|\||[<>=!]=|.))/gsu;
 
@@ -57,7 +59,9 @@ export function refuseMistakes(text: string, functions: ReadonlySet<string>): vo
     if (word === '!' && ends(before)) {
       throw new FormulaError(at, "'!' stands before what it turns round");
     }
-    if (before?.kind === 'name' && functions.has(before.text) && word !== '(') {
+    // In the brackets of these stands an id, whatever it is called.
+    const isId = i > 2 && tokens[i - 2]!.text === '(' && NAMING.has(tokens[i - 3]!.text);
+    if (before?.kind === 'name' && functions.has(before.text) && word !== '(' && !isId) {
       throw new FormulaError(before.at, `'${before.text}' wants brackets: ${before.text}(…)`);
     }
     if (ends(before) && begins(token) && !calls) {

@@ -1,18 +1,26 @@
-import { hashNumber } from '@vast-swarm/kernel';
+import { hashNumber, unitNumber } from '@vast-swarm/kernel';
 import { frameAt } from './frameAt';
 import { evaluate, type Algebra } from './evaluate';
 import type { Formula, Name } from './parse';
 
 const truth = (is: boolean): number => (is ? 1 : 0);
-/** Uniform in [0, 1) for a whole number. */
-const unit = (n: number): number => (hashNumber(n) >>> 8) * 2 ** -24;
 
 /** Smooth value noise along a line, -1 to 1: a new value at every whole number. */
 export function noiseAt(x: number, key = 0): number {
+  return latticeNoise([x], key);
+}
+
+/** The same over a lattice of as many dimensions as there are coordinates. */
+function latticeNoise([x, ...others]: readonly number[], key: number): number {
+  if (x === undefined) return 2 * unitNumber(key) - 1;
   if (!Number.isFinite(x)) return 0;
   const low = Math.floor(x);
   const t = x - low;
-  const value = (i: number): number => 2 * unit((i | 0) ^ key) - 1;
+  // The last coordinate is what is hashed in the end; those before it make its key.
+  const value = (i: number): number => {
+    const mixed = (i | 0) ^ key;
+    return latticeNoise(others, others.length > 0 ? hashNumber(mixed) : mixed);
+  };
   return value(low) + (value(low + 1) - value(low)) * t * t * (3 - 2 * t);
 }
 
@@ -22,6 +30,9 @@ function numbers(name: (name: Name) => number, signal: (id: string) => number): 
     number: (v) => v,
     name,
     signal,
+    map() {
+      throw new Error('Maps are refused in formulas without a particle');
+    },
     negate: (a) => -a,
     not: (a) => truth(a === 0),
     choose: (test, yes, no) => (test !== 0 ? yes : no),
@@ -52,7 +63,7 @@ function numbers(name: (name: Name) => number, signal: (id: string) => number): 
       sqrt: Math.sqrt,
       exp: Math.exp,
       log: Math.log,
-      noise: (a) => noiseAt(a),
+      noise: (...at) => latticeNoise(at, 0),
       pick: () => 0,
       min: Math.min,
       max: Math.max,

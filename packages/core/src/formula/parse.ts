@@ -18,6 +18,8 @@ export type Formula =
   | { type: 'name'; name: Name }
   /** Another signal, or a part of it as `id.1`. */
   | { type: 'signal'; id: string }
+  /** The brightness of a picture: where the particle was born on its emitter, or at a place in it, 0 to 1. */
+  | { type: 'map'; id: string; at: [Formula, Formula] | null }
   | { type: 'call'; name: FunctionName; args: Formula[] }
   | { type: 'unary'; operator: '-' | '!'; argument: Formula }
   | { type: 'binary'; operator: Operator; left: Formula; right: Formula }
@@ -62,7 +64,7 @@ export const NAMES = {
 export type Name = keyof typeof NAMES;
 const OF_FRAME: ReadonlySet<string> = new Set(['time', 'frame', 'seed', 'pi']);
 
-/** How many values each function takes. */
+/** How many values each function takes, or the least and the most. */
 export const FUNCTIONS = {
   sin: 1,
   cos: 1,
@@ -74,7 +76,7 @@ export const FUNCTIONS = {
   sqrt: 1,
   exp: 1,
   log: 1,
-  noise: 1,
+  noise: [1, 3],
   pick: 1,
   min: 2,
   max: 2,
@@ -87,7 +89,7 @@ export type FunctionName = keyof typeof FUNCTIONS;
 
 export const LONGEST = 400;
 jsep.addBinaryOp('^', 12, true);
-const CALLED: ReadonlySet<string> = new Set([...Object.keys(FUNCTIONS), 'signal']);
+const CALLED: ReadonlySet<string> = new Set([...Object.keys(FUNCTIONS), 'signal', 'map']);
 
 /**
  * Reads infix mathematics: + - * / % ^, comparisons (1 for true, 0 for false), && || !,
@@ -190,16 +192,37 @@ class Reader {
     const at = this.places[this.next++] ?? 0;
     const name = callee.type === 'Identifier' ? (callee as Identifier).name : '';
     if (name === 'signal') return this.signal(args, at);
+    if (name === 'map') return this.map(args, at);
     if (!(name in FUNCTIONS)) throw this.fail(`there is no function '${name}'`, at);
     if (name === 'pick' && !this.particle) {
       throw this.fail("'pick' belongs to a particle; here there is none", at);
     }
-    const wanted = FUNCTIONS[name as FunctionName];
-    if (args.length !== wanted) {
-      const count = `${String(wanted)} value${wanted === 1 ? '' : 's'}`;
-      throw this.fail(`${name} takes ${count}, not ${String(args.length)}`, at);
+    const [least, most] = valuesOf(FUNCTIONS[name as FunctionName]);
+    if (args.length < least || args.length > most) {
+      const count = least === most ? String(least) : `${String(least)} to ${String(most)}`;
+      const values = `${count} value${most === 1 ? '' : 's'}`;
+      throw this.fail(`${name} takes ${values}, not ${String(args.length)}`, at);
     }
     return { type: 'call', name: name as FunctionName, args: args.map((a) => this.read(a)) };
+  }
+
+  /** `map(tide)`, or at a place in it, 0 to 1 across and down: `map(tide, x, 0.5)`. */
+  private map(args: readonly Expression[], at: number): Formula {
+    if (!this.particle) throw this.fail("'map' belongs to a particle; here there is none", at);
+    const id = this.named(args[0]);
+    if (id === '' || (args.length !== 1 && args.length !== 3)) {
+      throw this.fail('map takes the id of a picture, as map(tide), or map(tide, 0.5, 0.5)', at);
+    }
+    if (args.length === 1) return { type: 'map', id, at: null };
+    return { type: 'map', id, at: [this.read(args[1]!), this.read(args[2]!)] };
+  }
+
+  /** An id that stands as it is, or in quotes; empty where there is none. */
+  private named(arg: Expression | undefined): string {
+    const name =
+      arg?.type === 'Identifier' ? (arg as Identifier).name : (arg as Literal | undefined)?.value;
+    this.next += [...String(name).matchAll(WORDS)].length;
+    return typeof name === 'string' ? name : '';
   }
 
   /** `signal(bell)`, or in quotes what is no name: `signal('bands.2')`. */
@@ -207,81 +230,94 @@ class Reader {
     if (this.particle) {
       throw this.fail('a signal has no place in a formula of particles; feed it to the dial', at);
     }
-    const [arg] = args;
-    const name =
-      arg?.type === 'Identifier' ? (arg as Identifier).name : (arg as Literal | undefined)?.value;
-    this.next += [...String(name).matchAll(WORDS)].length;
-    if (args.length !== 1 || typeof name !== 'string' || name === '') {
+    const id = this.named(args[0]);
+    if (args.length !== 1 || id === '') {
       throw this.fail("signal takes the id of one, as signal(bell) or signal('bands.2')", at);
     }
-    return { type: 'signal', id: name };
+    return { type: 'signal', id };
   }
 }
 
-/** A formula with something else, as 0, in place of a signal. */
-export function withSignalAs(text: string, id: string, other: string): string {
+/** A formula with something else, as 0, in place of a signal or what is read in a picture. */
+export function withNamedAs(
+  text: string,
+  call: 'signal' | 'map',
+  id: string,
+  other: string,
+): string {
   const name = id.replace(/[^\w]/g, '\\$&');
-  const named = new RegExp(`\\bsignal\\(\\s*['"]?${name}(\\.\\d+)?['"]?\\s*\\)`, 'g');
-  return text.replace(named, () => other);
+  const named = new RegExp(`\\b${call}\\s*\\(\\s*['"]?${name}(\\.\\d+)?['"]?\\s*(?=[,)])`);
+  const found = named.exec(text);
+  if (!found) return text;
+  let end = found.index + found[0].length;
+  for (let depth = 1; end < text.length; end++) {
+    if (text[end] === '(') depth += 1;
+    if (text[end] === ')' && --depth === 0) break;
+  }
+  const rest = withNamedAs(text.slice(end + 1), call, id, other);
+  return text.slice(0, found.index) + other + rest;
 }
 
 /** Ids of the signals that a formula names; none where it cannot be read. */
 export function formulaSignals(text: string): string[] {
+  return namedBy(text, 'signal');
+}
+
+/** Ids of the pictures that a formula reads; none where it cannot be read. */
+export function formulaMaps(text: string): string[] {
+  return namedBy(text, 'map');
+}
+
+function namedBy(text: string, type: 'signal' | 'map'): string[] {
   // Only what can be found in the text is looked for: most formulas name none.
-  if (!text.includes('signal')) return [];
+  if (!text.includes(type)) return [];
   const found: string[] = [];
   const visit = (formula: Formula): void => {
-    if (formula.type === 'signal') found.push(formula.id);
-    if (formula.type === 'call') formula.args.forEach(visit);
-    if (formula.type === 'unary') visit(formula.argument);
-    if (formula.type === 'binary') [formula.left, formula.right].forEach(visit);
-    if (formula.type === 'choice') [formula.test, formula.yes, formula.no].forEach(visit);
+    if (formula.type === type) found.push(formula.id);
+    partsOf(formula).forEach(visit);
   };
   try {
-    visit(parseFormula(text, false));
+    visit(parseFormula(text, type === 'map'));
   } catch (error) {
     if (!(error instanceof FormulaError)) throw error;
   }
   return found;
 }
 
-/** Whether the formula names anything of a particle, so that it differs from one to the next. */
-export function isOfParticle(formula: Formula): boolean {
+/** What a formula is made of. */
+function partsOf(formula: Formula): Formula[] {
   switch (formula.type) {
-    case 'number':
-      return false;
-    case 'signal':
-      return false;
-    case 'name':
-      return !OF_FRAME.has(formula.name);
     case 'call':
-      return formula.name === 'pick' || formula.args.some(isOfParticle);
+      return formula.args;
+    case 'map':
+      return formula.at ?? [];
     case 'unary':
-      return isOfParticle(formula.argument);
+      return [formula.argument];
     case 'binary':
-      return isOfParticle(formula.left) || isOfParticle(formula.right);
+      return [formula.left, formula.right];
     case 'choice':
-      return [formula.test, formula.yes, formula.no].some(isOfParticle);
+      return [formula.test, formula.yes, formula.no];
+    default:
+      return [];
   }
 }
 
+/** Whether the formula names anything of a particle, so that it differs from one to the next. */
+export function isOfParticle(formula: Formula): boolean {
+  if (formula.type === 'name') return !OF_FRAME.has(formula.name);
+  if (formula.type === 'map' || (formula.type === 'call' && formula.name === 'pick')) return true;
+  return partsOf(formula).some(isOfParticle);
+}
+
+const LASTING: ReadonlySet<string> = new Set(['index', 'random', 'life', 'seed', 'pi']);
+
 /** Whether it names what changes while the particle lives and cannot be told from its number. */
 export function changesInLife(formula: Formula): boolean {
-  const lasting = new Set(['index', 'random', 'life', 'seed', 'pi']);
-  switch (formula.type) {
-    case 'number':
-      return false;
-    case 'signal':
-      return true;
-    case 'name':
-      return !lasting.has(formula.name);
-    case 'call':
-      return formula.args.some(changesInLife);
-    case 'unary':
-      return changesInLife(formula.argument);
-    case 'binary':
-      return changesInLife(formula.left) || changesInLife(formula.right);
-    case 'choice':
-      return [formula.test, formula.yes, formula.no].some(changesInLife);
-  }
+  if (formula.type === 'signal' || formula.type === 'map') return true;
+  if (formula.type === 'name') return !LASTING.has(formula.name);
+  return partsOf(formula).some(changesInLife);
+}
+
+function valuesOf(count: number | readonly [number, number]): readonly [number, number] {
+  return typeof count === 'number' ? [count, count] : count;
 }

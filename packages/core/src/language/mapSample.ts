@@ -7,7 +7,7 @@ import type { ParticleInputs } from './particle';
 import { pictureSample, sampledSize, type PictureSample } from './pictureSample';
 
 /** What maps are read with: a reader of dials. */
-interface Reader {
+export interface MapReader {
   readonly builder: KernelBuilder;
   readonly particle: ParticleInputs | null;
   placeColour(): Vec3;
@@ -15,7 +15,7 @@ interface Reader {
 }
 
 /** A number that a map gives for the particle; `from` where there is nothing to look it up in. */
-export function mapNumber(dial: Reader, name: Name, feed: MapFeed): Expr {
+export function mapNumber(dial: MapReader, name: Name, feed: MapFeed): Expr {
   const { builder } = dial;
   const uniform = (part: string, value: number): Expr => builder.uniform(partOf(name, part), value);
   const from = uniform('from', feed.from);
@@ -31,11 +31,33 @@ export function mapNumber(dial: Reader, name: Name, feed: MapFeed): Expr {
 }
 
 /** The linear light that a map gives for the particle; none where there is nothing to look it up in. */
-export function mapColour(dial: Reader, name: Name, feed: ColourMapFeed): Vec3 {
+export function mapColour(dial: MapReader, name: Name, feed: ColourMapFeed): Vec3 {
   const zero = dial.builder.graph.float(0);
   const sample = sampleOf(dial, name, feed);
   if (!sample) return new Vec3(zero, zero, zero);
   return sample.colour.scale(dial.builder.uniform(partOf(name, 'light'), feed.light ?? 1));
+}
+
+/**
+ * A picture's brightness for formulas: where the particle was born on its emitter, or at a place, 0 to 1 from the
+ * left and the top, again beyond it. 0 where there is nothing to look it up in.
+ */
+export function mapAt(dial: MapReader, id: string, at: readonly [Expr, Expr] | null): Expr {
+  const { builder } = dial;
+  const picture = builder.scene.picture(id);
+  const place = picture && (at ?? bornOn(dial));
+  if (!place) return builder.graph.float(0);
+  const { width, height } = sampledSize(picture);
+  const [x, y] = place.map((v) => inside(v, 'again')) as [Expr, Expr];
+  return channelOf(
+    'brightness',
+    pictureSample(builder, picture, pixel(x, width), pixel(y, height)),
+  );
+}
+
+/** In the outer half of its outer pixels a picture is as in their middles. */
+function pixel(at: Expr, size: number): Expr {
+  return at.mul(size).clamp(0.5, size - 0.5);
 }
 
 /** Of straight light, so that what is half there is no darker. */
@@ -69,7 +91,11 @@ function channelOf(channel: MapChannel, { colour, opacity }: PictureSample): Exp
   }
 }
 
-function sampleOf(dial: Reader, name: Name, feed: MapFeed | ColourMapFeed): PictureSample | null {
+function sampleOf(
+  dial: MapReader,
+  name: Name,
+  feed: MapFeed | ColourMapFeed,
+): PictureSample | null {
   const { builder, particle } = dial;
   const g = builder.graph;
   if (feed.source === 'colour') {
@@ -81,15 +107,16 @@ function sampleOf(dial: Reader, name: Name, feed: MapFeed | ColourMapFeed): Pict
   if (!place) return null;
   const { width, height } = sampledSize(picture);
   const [across, down] = feed.repeat ?? [1, 1];
-  const within = (at: Expr, part: string, times: number): Expr =>
-    inside(at.mul(builder.uniform(partOf(name, part), times)), feed.edge ?? 'again');
-  // In the outer half of its outer pixels a picture is as in their middles.
-  const pixel = (at: Expr, size: number): Expr => at.mul(size).clamp(0.5, size - 0.5);
+  const shift = dial.particle?.repeat?.shift;
+  const within = (at: Expr, part: string, times: number, axis: 0 | 1): Expr => {
+    const placed = at.mul(builder.uniform(partOf(name, part), times));
+    return inside(shift ? placed.add(shift[axis]) : placed, feed.edge ?? 'again');
+  };
   return pictureSample(
     builder,
     picture,
-    pixel(within(place[0], 'across', across), width),
-    pixel(within(place[1], 'down', down), height),
+    pixel(within(place[0], 'across', across, 0), width),
+    pixel(within(place[1], 'down', down, 1), height),
   );
 }
 
@@ -102,29 +129,33 @@ function inside(at: Expr, edge: 'again' | 'mirrored' | 'edge'): Expr {
   return at.graph.float(1).sub(pair.sub(1).abs());
 }
 
+/** Along and around what the particle was born on; of all its repeats, where they run on. */
+function bornOn(dial: MapReader): readonly [Expr, Expr] | null {
+  const { particle } = dial;
+  if (particle?.birthplace) return particle.birthplace.surface;
+  if (!particle?.kept) return null;
+  const born: [Expr, Expr] = [
+    dial.keep('surface.x', ({ surface }) => surface[0]),
+    dial.keep('surface.y', ({ surface }) => surface[1]),
+  ];
+  return particle.repeat?.surface(born) ?? born;
+}
+
 /** Where in the picture a particle is looked up, 0 to 1 from the left and from the top; null where it has no place. */
 function placeOf(
-  dial: Reader,
+  dial: MapReader,
   name: Name,
   { by, plane = MAP_PLANE }: MapFeed | ColourMapFeed,
-): [Expr, Expr] | null {
+): readonly [Expr, Expr] | null {
   const { builder, particle } = dial;
   if (!particle) return null;
-  const { birthplace } = particle;
   if (by === 'screen') {
     const middle = builder.graph.float(0.5);
     const now = particle.readings?.position;
     return now && builder.onScreen ? [...builder.onScreen(now)] : [middle, middle];
   }
-  if (by !== 'plane') {
-    if (birthplace) return [birthplace.surface[0], birthplace.surface[1]];
-    if (!particle.kept) return null;
-    return [
-      dial.keep('surface.x', ({ surface }) => surface[0]),
-      dial.keep('surface.y', ({ surface }) => surface[1]),
-    ];
-  }
-  const position = birthplace?.position ?? particle.readings?.position;
+  if (by !== 'plane') return bornOn(dial);
+  const position = particle.birthplace?.position ?? particle.readings?.position;
   if (!position) return null;
   const [tx, ty] = plane.turn.map((degrees) => (degrees * Math.PI) / 180) as [number, number];
   const [cx, sx, cy, sy] = [Math.cos(tx), Math.sin(tx), Math.cos(ty), Math.sin(ty)];

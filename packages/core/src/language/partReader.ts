@@ -1,8 +1,25 @@
 import { cos, random, randomKey, sin, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
 import type { BirthScope, DialSource, KernelBuilder } from './builder';
 import { FRAME } from './names';
-import type { ParticleInputs, StateName } from './particle';
+import type { Chance, ParticleInputs, StateName } from './particle';
 import type { BlockTrack } from './track';
+
+/** In what respect repeats differ by what is random for a purpose: a dial's key, or a part of it. */
+function chanceOf(purpose: string): Chance | null {
+  return CHANCE_OF[purpose.split('.')[0]!] ?? null;
+}
+
+const CHANCE_OF: Readonly<Partial<Record<string, Chance>>> = {
+  ...{ pick: 'picture', colour: 'colour', light: 'colour', gain: 'colour' },
+  ...{
+    turn: 'turn',
+    spin: 'turn',
+    way: 'turn',
+    axis: 'turn',
+    opacity: 'opacity',
+    cover: 'opacity',
+  },
+};
 
 /**
  * What a kind's `build` has of its part besides its dials: random numbers, numbers and lists of its own,
@@ -82,10 +99,15 @@ export class PartReader {
     return this.builder.uniform(this.source.owner.own(`${use} ${purpose}`), value, 'i32');
   }
 
-  /** Uniform in [0, 1), the same for the particle's whole life unless `live`. */
+  /** Uniform in [0, 1), the same for the particle's whole life unless `live`; in each repeat its own, where these differ. */
   random(purpose: string, live = false): Expr {
-    const { id } = this.particle!;
-    return random(live ? id.xor(this.builder.frameKey()) : id, this.key(purpose, 'random'));
+    const { id, repeat } = this.particle!;
+    const own = repeat?.chance(chanceOf(purpose));
+    const key = this.key(purpose, 'random');
+    return random(
+      live ? id.xor(this.builder.frameKey()) : id,
+      own === undefined || own === null ? key : key.xor(own),
+    );
   }
 
   /** A number that names this part's own random fields, i32. */

@@ -18,6 +18,20 @@ export interface BirthPlace {
   colour: Vec3;
 }
 
+/** Respects in which repeats of a swarm can have chances of their own. */
+export const CHANCES = ['picture', 'colour', 'turn', 'opacity', 'map'] as const;
+export type Chance = (typeof CHANCES)[number];
+
+/** Which repeat of its swarm it is that is drawn. */
+export interface Repeat {
+  /** What its chances are told from others by, i32, 0 in the swarm itself; null where it has none of its own. */
+  chance(of: Chance | null): Expr | null;
+  /** A place on the surface it was born on, 0 to 1 along and around, as a place on that of all repeats. */
+  surface(at: readonly [Expr, Expr]): readonly [Expr, Expr];
+  /** How far along and around it looks things up in a map beyond where they stand, 0 to 1; null where it does not. */
+  shift: readonly [Expr, Expr] | null;
+}
+
 /** What a particle brings to its feeds; pixels and frames have none. */
 export interface ParticleInputs {
   swarm: string;
@@ -33,6 +47,8 @@ export interface ParticleInputs {
   birthplace?: BirthPlace;
   /** A state that particles keep from birth. */
   kept?: (name: StateName) => Expr;
+  /** In a look that is repeated. */
+  repeat?: Repeat;
   /** Linear light of the particle's place now, where that changes while it lives. */
   placeColour?: Vec3 | null;
 }

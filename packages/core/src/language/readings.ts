@@ -1,14 +1,11 @@
 import { atan2, hash, random, randomKey, type Expr } from '@vast-swarm/kernel';
 import { formulaNode } from '../formula/graph';
 import type { Formula, Name as Reading } from '../formula/parse';
-import type { KernelBuilder } from './builder';
 import { FRAME, Owner } from './names';
-import type { ParticleInputs } from './particle';
+import { mapAt, type MapReader } from './mapSample';
 
 /** What a formula is read with. */
-interface Reader {
-  readonly builder: KernelBuilder;
-  readonly particle: ParticleInputs | null;
+interface Reader extends MapReader {
   ownTime(): Expr;
 }
 
@@ -19,7 +16,11 @@ export function formulaOf(dial: Reader, parsed: Formula): Expr {
     const key = builder.uniform(FRAME.own('pick'), randomKey('pick', builder.seed), 'i32');
     return random(particle!.id, hash(n).xor(key));
   };
-  return formulaNode(parsed, builder.graph, (name) => readingOf(dial, name), pick);
+  return formulaNode(parsed, builder.graph, {
+    pick,
+    name: (name) => readingOf(dial, name),
+    map: (id, at) => mapAt(dial, id, at),
+  });
 }
 
 /** What a name in a formula stands for. */

@@ -29,6 +29,8 @@ const migrations: Record<number, Migration> = {
   5: (piece) => ({ ...withEach(piece, 'swarms', withoutPlace), sounds: [] }),
   /** In version 7 there are moving pictures; the made one was a picture before. */
   6: (piece) => withMovingPictures(piece as Dials),
+  /** In version 8 repeats can differ and run on, formulas read maps, and there are cameras. */
+  7: (piece) => piece,
 };
 
 /** What was a moving picture of the stock is a clip there, and a part that plays it. */

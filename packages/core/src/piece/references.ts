@@ -1,6 +1,6 @@
 import type { Piece } from './types';
 import type { DialSpec } from '../language/dials';
-import { isLayers, mapOf } from '../feeds/feeds';
+import { isLayers } from '../feeds/feeds';
 import type { StockType } from '../stock/types';
 import { formulaSignals, parseFormula } from '../formula/parse';
 import { loopThrough, namesOf } from './chains';
@@ -62,7 +62,8 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     }
     const name = typeof value === 'string' ? value : '';
     for (const item of stockNamed(spec, value)) {
-      const takesMoving = 'moving' in spec || isLayers(value) || mapOf(value) !== null;
+      const fed = typeof value === 'object' && 'feed' in value;
+      const takesMoving = 'moving' in spec || fed;
       if (takesMoving && piece.pictures.some((p) => p.id === item)) continue;
       const entry = piece.stock.find((s) => s.id === item);
       if (!entry) problems.push({ path, message: `the stock has no '${item}'` });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { catalogue, catalogueVersion, type Shelf } from '../catalogue';
+import { CHANCES } from '../language/particle';
 import { dialsSchema } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import { stockEntrySchema } from '../stock/entry';
@@ -53,6 +54,13 @@ const copiesSchema = z.strictObject({
   /** Degrees about x, then y, then z. */
   turn: triple(3600),
   scale: z.number().min(0.01).max(10),
+  runsOn: z.enum(['along', 'around']).optional(),
+  differ: z
+    .strictObject({
+      in: z.array(z.enum(CHANCES)).min(1).max(CHANCES.length),
+      seed: z.number().int().min(0).max(2147483647),
+    })
+    .optional(),
 });
 
 const frame = z.strictObject({

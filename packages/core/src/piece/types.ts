@@ -1,9 +1,10 @@
 import type { DialValues } from '../language/dials';
+import type { Chance } from '../language/particle';
 import type { SwarmValues } from '../catalogue/swarmDials';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 7;
+export const VERSION = 8;
 
 /** A kind with its dials. */
 export interface Choice {
@@ -43,6 +44,10 @@ export interface Copies {
   /** Degrees about x, then y, then z. */
   turn: [number, number, number];
   scale: number;
+  /** The surface that particles are born on runs on from each to the next, along or around. */
+  runsOn?: 'along' | 'around' | undefined;
+  /** What is drawn by chance is drawn anew in each but the first, in these respects. */
+  differ?: { in: Chance[]; seed: number } | undefined;
 }
 
 /** The piece's frame and time. */

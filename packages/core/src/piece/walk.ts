@@ -3,7 +3,7 @@ import type { DialSpec, Dials, DialValues } from '../language/dials';
 import { isLayers, mapOf, type DialValue } from '../feeds/feeds';
 import type { Mask } from '../feeds/mask';
 import { swarmDials } from '../catalogue/swarmDials';
-import { formulaSignals } from '../formula/parse';
+import { formulaMaps, formulaSignals } from '../formula/parse';
 import type { Choice, Piece } from './types';
 
 export interface DialPlace {
@@ -56,10 +56,24 @@ export function stockNamed(spec: DialSpec, value: DialValue): string[] {
   if (spec.type === 'mask') {
     return (value as unknown as Mask).flatMap((s) => (s.shape === 'outline' && s.outline) || []);
   }
-  if (isLayers(value)) return value.layers.flatMap((l) => (l.by === 'picture' && l.picture) || []);
+  if (isLayers(value)) {
+    const shown = value.layers.flatMap((l) => (l.by === 'picture' && l.picture) || []);
+    return [...shown, ...mapsIn(value)];
+  }
   const map = mapOf(value);
   if (map) return map.picture ? [map.picture] : [];
+  if (typeof value === 'object' && 'feed' in value) return [...mapsIn(value)];
   return spec.type === 'stock' && value ? [value as string] : [];
+}
+
+/** Ids of the pictures that formulas read, however deep in a value. */
+export function mapsIn(value: unknown, found = new Set<string>()): Set<string> {
+  if (typeof value !== 'object' || value === null) return found;
+  if ('text' in value && typeof value.text === 'string') {
+    formulaMaps(value.text).forEach((id) => found.add(id));
+  }
+  Object.values(value).forEach((v) => mapsIn(v, found));
+  return found;
 }
 
 /** Ids of the signals that feed a value, however deep in it. */

@@ -6,7 +6,7 @@ import { signalsIn } from '../piece/walk';
 import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
 import { birthsOfAllPlaces } from './motion/allPlaces';
-import { copyMatrices } from './look/copies';
+import { copiesOf } from './look/copies';
 import { drawsOf, shadowsOf } from './look/draws';
 import { historyRows, historyStates, wantsWay } from './motion/history';
 import { KernelData } from '../language/builder';
@@ -79,7 +79,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
   const capacity = bake?.capacity ?? Math.max(4, (most + 3) & ~3);
-  const copies = copyMatrices(swarm.copies);
+  const copies = copiesOf(swarm.copies);
   const drawable = Math.max(1, Math.floor(MOST_DRAWN / capacity));
   if (copies.length > drawable) {
     const [all, held] = [copies.length, drawable].map((n) => n.toLocaleString('en-GB'));

@@ -4,7 +4,7 @@ import type { Piece } from '../piece/types';
 import type { Bake } from './bake';
 import type { BirthSchedule } from './motion/births';
 import type { CameraPose } from '../language/frame';
-import type { Matrix } from './look/copies';
+import type { Copy } from './look/copies';
 import type { Draw } from './look/draws/draw';
 import type { FinishPlan } from './finish/steps';
 import type { History } from './motion/history';
@@ -44,7 +44,7 @@ export interface SwarmPlan {
   /** For those that look at their neighbours. */
   grid: GridPlan | null;
   /** Where the swarm is drawn, once at least. */
-  copies: readonly Matrix[];
+  copies: readonly Copy[];
   /** Equal keys have equal motion. */
   motionKey: string;
   /** Frames that trails go back, see history.ts; 0 without. */

@@ -59,8 +59,8 @@ export function drawBodies<Canvas>(
       device.look(swarm, draw, { count, stride, lists, offset, source }, inputs, extra);
     };
     if (draw.shape === 'links') device.findLinks(swarm, draw, count, inputs);
-    copies.forEach((matrix, i) => {
-      const copy = copyUniforms(matrix);
+    copies.forEach((repeat, i) => {
+      const copy = copyUniforms(repeat);
       if (!single) {
         look(i, 0, copy);
         return;

@@ -2,13 +2,15 @@ import { Box, Button, IconButton, Stack } from '@mui/material';
 import { Trash2 } from 'lucide-react';
 import { number, vector, type Copies, type DialSpec } from '@vast-swarm/core';
 import { COLOURS } from '../../theme';
+import { CopyChances } from './CopyChances';
 import { DialRow } from './DialRow';
 import { Group } from './Group';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 
 const never = { varies: 'never' as const };
-const DIALS: Record<keyof Copies, DialSpec> = {
+type Plain = Exclude<keyof Copies, 'runsOn' | 'differ'>;
+const DIALS: Record<Plain, DialSpec> = {
   count: number('Count', 3, [1, 1000], 'How many, the swarm itself counted.', { whole: true }),
   offset: vector('Offset', [1, 0, 0], 1000, 'm', 'From each to the next.'),
   turn: vector('Turned by', [0, 0, 0], 3600, '°', 'From each to the next, about x, y, z.'),
@@ -61,7 +63,7 @@ export function CopiesSheet({ copies, path, rate }: Props) {
               <Trash2 size={13} />
             </IconButton>
           </Stack>
-          {(Object.keys(DIALS) as (keyof Copies)[]).map((key) => (
+          {(Object.keys(DIALS) as Plain[]).map((key) => (
             <DialRow
               key={key}
               spec={DIALS[key]}
@@ -70,6 +72,14 @@ export function CopiesSheet({ copies, path, rate }: Props) {
               rate={rate}
             />
           ))}
+          <CopyChances
+            chain={chain}
+            path={[...path, i]}
+            rate={rate}
+            onChange={(change, label) => {
+              put(copies.with(i, { ...chain, ...change }), label);
+            }}
+          />
         </Box>
       ))}
     </Group>

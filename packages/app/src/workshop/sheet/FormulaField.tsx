@@ -3,6 +3,7 @@ import { useState } from 'react';
 import {
   chainOf,
   FormulaError,
+  formulaMaps,
   formulaSignals,
   FUNCTIONS,
   NAMES,
@@ -41,11 +42,23 @@ function problemOf(
         return new FormulaError(at, `'${name}' is made from this signal itself`);
       }
     }
+    for (const id of formulaMaps(text)) {
+      const at = Math.max(0, text.indexOf(id));
+      const moving = piece.pictures.some((p) => p.id === id);
+      if (!moving && !piece.stock.some((s) => s.id === id && s.type === 'picture')) {
+        return new FormulaError(at, `there is no picture '${id}'${among(piece.pictures)}`);
+      }
+    }
     return null;
   } catch (error) {
     if (error instanceof FormulaError) return error;
     throw error;
   }
+}
+
+/** The ids that there are, so that nobody has to look for them. */
+function among(parts: readonly { id: string }[]): string {
+  return parts.length > 0 ? `; there is ${parts.map((p) => p.id).join(', ')}` : '';
 }
 
 const OF_FRAME = ['time', 'frame', 'seed', 'pi', 'signal(…)'];
@@ -61,7 +74,7 @@ export function FormulaField({ label, text, particle, path = [], onChange }: Pro
     if (typed !== null && !problem && typed !== text) onChange(typed);
     if (!problem) setTyped(null);
   };
-  const names = particle ? Object.keys(NAMES) : OF_FRAME;
+  const names = particle ? [...Object.keys(NAMES), 'map(…)'] : OF_FRAME;
   return (
     <Box sx={{ minWidth: 0 }}>
       <InputBase

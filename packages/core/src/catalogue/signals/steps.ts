@@ -1,4 +1,4 @@
-import { hashNumber, randomKey } from '@vast-swarm/kernel';
+import { hashNumber, randomKey, unitNumber } from '@vast-swarm/kernel';
 import { number } from '../../language/dials';
 import { ranged, signalRange } from './range';
 import { frameAt } from '../../formula/frameAt';
@@ -21,7 +21,7 @@ export const steps = signal({
     const to = ranged(dials);
     return (time) => {
       const step = Math.floor(frameAt(time, rate) / dials.every);
-      return to((hashNumber(hashNumber(step) ^ key) >>> 8) * 2 ** -24);
+      return to(unitNumber(hashNumber(step) ^ key));
     };
   },
 });

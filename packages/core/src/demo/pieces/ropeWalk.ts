@@ -1,10 +1,13 @@
 import { validatePiece } from '../../piece/parse';
 import { showFinish } from './finish';
 
-/** Outline, creeping, copies: down the long shed where ropes are laid, strand over strand. */
+/**
+ * Outline, creeping, copies: down the long shed where ropes are laid, strand over strand. One map runs along and
+ * around them all, and changes in steps.
+ */
 export const ropeWalk = validatePiece({
   format: 'vast-swarm piece',
-  version: 6,
+  version: 8,
   name: 'Rope Walk',
   seed: 31,
   frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 60 },
@@ -64,22 +67,22 @@ export const ropeWalk = validatePiece({
           as: 'greys',
           layers: [
             {
-              ...{ by: 'formula', text: '0.5 + 0.5 * sin(x * 1.3 - time * 1.6)' },
+              ...{ by: 'formula', text: 'map(tar)' },
               ...{ over: 'normal', amount: 1 },
             },
-            { by: 'life', over: 'screen', amount: 0.35 },
-            { by: 'random', over: 'overlay', amount: 0.6 },
+            { by: 'life', over: 'screen', amount: 0.1 },
+            { by: 'random', over: 'overlay', amount: 0.25 },
           ],
           stops: [
-            { at: 0, colour: '#4a2410', light: 0.7 },
-            { at: 0.5, colour: '#e08a35', light: 0.9 },
-            { at: 0.85, colour: '#ffe7b8', light: 1.7 },
-            { at: 1, colour: '#9ff0e0', light: 2.2 },
+            { at: 0, colour: '#5a220c', light: 0.5 },
+            { at: 0.4, colour: '#f07a1e', light: 0.9 },
+            { at: 0.68, colour: '#ffe7b8', light: 1.5 },
+            { at: 0.9, colour: '#4fe8d8', light: 2 },
           ],
         },
         light: { feed: 'spread', from: 0.5, to: 1.3 },
       },
-      copies: [{ count: 9, offset: [0, 0, 0], turn: [40, 0, 0], scale: 1 }],
+      copies: [{ count: 9, offset: [0, 0, 0], turn: [40, 0, 0], scale: 1, runsOn: 'around' }],
     },
     {
       id: 'dust',
@@ -117,6 +120,12 @@ export const ropeWalk = validatePiece({
     },
   ],
   colliders: [],
+  pictures: [
+    {
+      ...{ id: 'tar', name: 'Tar and light', on: true, kind: 'noise' },
+      dials: { scale: 7, octaves: 2, contrast: 3.2, change: 1.6, every: 12, shape: 2.4 },
+    },
+  ],
   sounds: [],
   signals: [
     {

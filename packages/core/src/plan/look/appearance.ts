@@ -11,7 +11,7 @@ import { FRAME, given } from '../../language/names';
 import { bodyDials } from '../../catalogue/bodies/common';
 import type { SceneBuilder } from '../scene';
 import { bodyReader, emitterReader, swarmReader } from '../readers';
-import type { ParticleInputs } from '../../language/particle';
+import type { ParticleInputs, Repeat } from '../../language/particle';
 import { asSeen } from '../motion/seenVelocity';
 import { livingParticle, loadVec } from '../../language/state';
 import type { View } from '../../language/view';
@@ -32,18 +32,23 @@ export function momentOf(builder: SceneBuilder): Expr | null {
   return builder.uniform(FRAME.own('moment'), (f) => f.before ?? 0);
 }
 
-/** @param before seconds before the state that are wanted; null for the state itself */
+/**
+ * @param before seconds before the state that are wanted; null for the state itself
+ * @param repeat which repeat is looked at, where there are several
+ */
 export function appearance(
   builder: SceneBuilder,
   swarm: Swarm,
   capacity: number,
   before: Expr | null,
+  repeat: Repeat | null,
 ): Appearance {
   const g = builder.graph;
   const state = g.load('age', g.lane());
   const age = before ? state.sub(before) : state;
   const life = g.load('life', g.lane());
-  const particle = asSeen(builder, livingParticle(builder, swarm.id, capacity, age));
+  const living = asSeen(builder, livingParticle(builder, swarm.id, capacity, age));
+  const particle = repeat ? { ...living, repeat } : living;
   const placeColour = colourOfPlace(builder, swarm, particle);
   const dial = swarmReader(builder, swarm, { ...particle, placeColour });
   const density = densityOf(builder.scene.piece.density);
@@ -86,7 +91,7 @@ export function shown(
   capacity: number,
 ): Shown {
   const before = momentOf(builder);
-  const look = appearance(builder, swarm, capacity, before);
+  const look = appearance(builder, swarm, capacity, before, repeatOf(builder, swarm));
   const dial = sharedDials(bodyReader(builder, swarm.id, body, look.particle), bodyDials);
   const velocity = (): Vec3 => look.particle.readings!.velocity;
   const state = loadVec(builder, 0);
@@ -103,6 +108,28 @@ export function shown(
     turned: place.scale
       ? (v) => place.direction(v).scale(builder.graph.float(1).div(place.scale!))
       : place.direction,
+  };
+}
+
+/** What tells one repeat's particles from another's, by the uniforms of copies.ts; null where nothing does. */
+function repeatOf({ graph }: SceneBuilder, { copies }: Swarm): Repeat | null {
+  const several = copies.filter((c) => c.count > 1);
+  const differs = new Set(several.flatMap(({ differ }) => differ?.in ?? []));
+  const runOn = several.some((c) => c.runsOn);
+  if (differs.size === 0 && !runOn) return null;
+  const pair = (name: 'first' | 'part' | 'shift'): [Expr, Expr] => [
+    graph.uniform(given(`copy.${name}.0`)),
+    graph.uniform(given(`copy.${name}.1`)),
+  ];
+  return {
+    chance: (of) =>
+      of !== null && differs.has(of) ? graph.uniform(given(`copy.chance.${of}`), 'i32') : null,
+    surface: (at) => {
+      if (!runOn) return at;
+      const [first, part] = [pair('first'), pair('part')];
+      return [at[0].mul(part[0]).add(first[0]), at[1].mul(part[1]).add(first[1])];
+    },
+    shift: differs.has('map') ? pair('shift') : null,
   };
 }
 

@@ -1,4 +1,6 @@
+import { hashNumber, unitNumber } from '@vast-swarm/kernel';
 import type { GivenValues } from '../../language/names';
+import { CHANCES, type Chance } from '../../language/particle';
 import type { Copies } from '../../piece/types';
 import { rotationRows } from './rotation';
 
@@ -6,6 +8,27 @@ import { rotationRows } from './rotation';
 export type Matrix = readonly number[];
 
 const IDENTITY: Matrix = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0];
+
+/** A repeat of a swarm. */
+export interface Copy {
+  matrix: Matrix;
+  /** What its chances are told from others by, i32 each; 0 leaves them as the swarm's own. */
+  chances: Readonly<Record<Chance, number>>;
+  /** Where the surface it was born on begins along and around, and how much it takes of the whole. */
+  surface: readonly [Stretch, Stretch];
+}
+
+interface Stretch {
+  first: number;
+  part: number;
+}
+
+const WHOLE: Stretch = { first: 0, part: 1 };
+const ITSELF: Copy = {
+  matrix: IDENTITY,
+  chances: Object.fromEntries(CHANCES.map((c) => [c, 0])) as Copy['chances'],
+  surface: [WHOLE, WHOLE],
+};
 
 function times(a: Matrix, b: Matrix): Matrix {
   const out: number[] = [];
@@ -24,20 +47,63 @@ function stepOf({ offset, turn, scale }: Copies): Matrix {
   return rotationRows(turn).flatMap((row, i) => [...row.map((v) => v * scale), offset[i]!]);
 }
 
-/** Where each repeat stands, the swarm itself first; chains repeat what came before them. */
-export function copyMatrices(chain: readonly Copies[]): Matrix[] {
-  let all = [IDENTITY];
-  for (const copies of chain) {
+/** Repeats of a swarm, the swarm itself first; chains repeat what came before them. */
+export function copiesOf(chain: readonly Copies[]): Copy[] {
+  let all = [ITSELF];
+  chain.forEach((copies, link) => {
     const step = stepOf(copies);
     const powers = [IDENTITY];
     for (let i = 1; i < copies.count; i++) powers.push(times(step, powers.at(-1)!));
-    all = powers.flatMap((p) => all.map((m) => times(p, m)));
-  }
+    all = powers.flatMap((power, i) =>
+      all.map(({ matrix, chances, surface }) => ({
+        matrix: times(power, matrix),
+        chances: ownChances(chances, copies, link, i),
+        surface: runOn(surface, copies, i),
+      })),
+    );
+  });
   return all;
 }
 
-/** A repeat's place as uniforms of the look kernel; `copy.scale` is how much larger things get. */
-export function copyUniforms(m: Matrix): GivenValues {
-  const cells = m.map((v, i): [string, number] => [`copy.${String(i)}`, v]);
-  return { ...Object.fromEntries(cells), 'copy.scale': Math.hypot(m[0]!, m[4]!, m[8]!) };
+/** The first of a chain keeps the chances of what is repeated. */
+function ownChances(
+  chances: Copy['chances'],
+  { differ }: Copies,
+  link: number,
+  i: number,
+): Copy['chances'] {
+  if (!differ || i === 0) return chances;
+  const own = differ.in.map((chance): [Chance, number] => {
+    const key = hashNumber(hashNumber(differ.seed ^ (link << 24)) ^ i);
+    return [chance, (chances[chance] ^ key) | 0 || 1];
+  });
+  return { ...chances, ...Object.fromEntries(own) };
+}
+
+/** Each repeat's surface begins where that of the one before ends. */
+function runOn(surface: Copy['surface'], { count, runsOn }: Copies, i: number): Copy['surface'] {
+  if (!runsOn) return surface;
+  const next = ({ first, part }: Stretch): Stretch => ({
+    first: (i + first) / count,
+    part: part / count,
+  });
+  const [along, around] = surface;
+  return runsOn === 'along' ? [next(along), around] : [along, next(around)];
+}
+
+/** A repeat as uniforms of the look kernel; `copy.scale` is how much larger things get. */
+export function copyUniforms({ matrix, chances, surface }: Copy): GivenValues {
+  const cells = matrix.map((v, i): [string, number] => [`copy.${String(i)}`, v]);
+  const keys = CHANCES.map((c): [string, number] => [`copy.chance.${c}`, chances[c]]);
+  const stretches = surface.flatMap(({ first, part }, i): [string, number][] => [
+    [`copy.first.${String(i)}`, first],
+    [`copy.part.${String(i)}`, part],
+    // Another place in the map for each axis; a shift by nothing where it has no chance of its own.
+    [`copy.shift.${String(i)}`, chances.map === 0 ? 0 : unitNumber(chances.map + i)],
+  ]);
+  const values: GivenValues = Object.fromEntries([...cells, ...keys, ...stretches]);
+  return {
+    ...values,
+    'copy.scale': Math.hypot(matrix[0]!, matrix[4]!, matrix[8]!),
+  };
 }

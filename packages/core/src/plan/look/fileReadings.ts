@@ -14,7 +14,7 @@ export function readingsKernel(
   data: KernelData,
 ): PlanKernel {
   const builder = new KernelBuilder(scene, data);
-  const { size, opacity, colour } = appearance(builder, swarm, capacity, null);
+  const { size, opacity, colour } = appearance(builder, swarm, capacity, null, null);
   const values = [size, ...colour.parts, opacity.clamp(0, 1)];
   values.forEach((e, i) => builder.graph.store(READINGS[i]!, e));
   return builder;

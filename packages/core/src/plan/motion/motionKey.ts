@@ -5,7 +5,7 @@ import { swarmDials } from '../../catalogue/swarmDials';
 import { inEffect } from '../../piece/follow';
 import type { Piece, Swarm } from '../../piece/types';
 import { chainOf, sourcesOf } from '../../piece/chains';
-import { signalsIn } from '../../piece/walk';
+import { mapsIn, signalsIn } from '../../piece/walk';
 import type { StockFiles } from '../../stock/entry';
 import { gatheredBy, leavesInFields } from '../fields/fieldPlan';
 import { historyRows, wantsWay } from './history';
@@ -36,6 +36,7 @@ function keptLook(dials: DialValues, all = false): unknown[] {
     if (value.feed === 'layers') {
       return layersOf(value).some((l) => l.by === 'place' || l.at === 'birth');
     }
+    if (mapsIn(value).size > 0) return true;
     // Of a map, where it is looked up may be.
     const map = mapOf(value);
     if (map && ((map.by ?? 'surface') === 'surface' || map.source === 'colour')) return true;
@@ -95,10 +96,12 @@ function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] 
   const heard = new Set(chain.flatMap((s) => sourcesOf(s, 'sounds')));
   const sounds = piece.sounds.filter((s) => heard.has(s.id));
   const signals = [...sounds, ...chain].map(({ id, kind, on, dials }) => [id, kind, on, dials]);
+  const read = mapsIn(parts);
+  const text = JSON.stringify(parts);
   const pictures = piece.pictures
-    .filter(({ id }) => JSON.stringify(parts).includes(`"${id}"`))
+    .filter(({ id }) => text.includes(`"${id}"`) || read.has(id))
     .map(({ id, kind, on, dials }) => [id, kind, on, dials]);
-  const stock = stockIn(piece, [parts, signals, pictures], files);
+  const stock = stockIn(piece, [parts, signals, pictures, [...read]], files);
   // Pieces without any have the keys that they had before there were some.
   const moving = pictures.length > 0 ? [pictures] : [];
   return [STATES, rate, preroll, length, piece.seed, parts, signals, stock, ...moving];

@@ -1,4 +1,4 @@
-import { hashNumber } from '@vast-swarm/kernel';
+import { hashNumber, unitNumber } from '@vast-swarm/kernel';
 import { pointAlong } from './along';
 import { facesByArea } from './meshParts';
 import { spotsOf } from './pictureParts';
@@ -21,8 +21,6 @@ export interface Matched {
 }
 
 type Sampled = { points: Float32Array; colours: Float32Array | null };
-
-const unit = (n: number): number => (hashNumber(n) >>> 8) * 2 ** -24;
 
 /** `count` places spread evenly over a shape: by area, by length, or over points in turn. */
 export function sample(data: StockData, count: number): Sampled {
@@ -50,7 +48,7 @@ function placeOn(
 ): void {
   const slice = (list: Float32Array | undefined, at: number): number[] | null =>
     list ? [list[3 * at]!, list[3 * at + 1]!, list[3 * at + 2]!] : null;
-  const chance = (purpose: number): number => unit(hashNumber(i) ^ purpose);
+  const chance = (purpose: number): number => unitNumber(hashNumber(i) ^ purpose);
   switch (data.type) {
     case 'outline':
       put(i, pointAlong(data, (i + 0.5) / count), null);

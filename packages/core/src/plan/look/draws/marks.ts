@@ -230,11 +230,20 @@ function pickOf({ builder, see, body }: DrawContext, pictures: Pictures | null):
   const last = dial.constant('last', count - 1);
   const every = dial.plain('every');
   const turn = dial.changing('turn', (_, frame) => Math.floor(Math.max(0, frame) / every));
+  const own = particle.repeat?.chance('picture') ?? null;
+  // From where each picture of a repeat goes on, in those ways that leave nothing to chance.
+  const further = (picture: Expr): Expr => {
+    if (!own) return picture;
+    const by = own.eq(0).select(0, hash(hash(particle.id).xor(own)).shrU(8).toFloat());
+    const moved = picture.add(by.mul(count * 2 ** -24).floor());
+    return moved.ge(count).select(moved.sub(count), moved);
+  };
   switch (dial.choice('pick')) {
     case 'life':
-      return (particle.life ?? g.float(0)).mul(count).floor().min(last);
+      return further((particle.life ?? g.float(0)).mul(count).floor().min(last));
     case 'random': {
-      const key = hash(turn.toInt()).xor(dial.seed('pick'));
+      const turned = hash(turn.toInt()).xor(dial.seed('pick'));
+      const key = own ? turned.xor(own) : turned;
       const chance = hash(hash(particle.id).xor(key)).shrU(8).toFloat();
       return chance
         .mul(count * 2 ** -24)
@@ -245,11 +254,11 @@ function pickOf({ builder, see, body }: DrawContext, pictures: Pictures | null):
       const still = { cos: g.float(1), sin: g.float(0) };
       const at = new Vec3(particle.id.toFloat().mul(0.61803), turn.mul(0.37), g.float(0.5));
       const value = noise(at, dial.seed('pick'), still).value.mul(0.8).add(0.5);
-      return value.clamp(0, 1).mul(count).floor().min(last);
+      return further(value.clamp(0, 1).mul(count).floor().min(last));
     }
     default: {
       const id = particle.id.toFloat();
-      return id.sub(id.div(count).floor().mul(count)).clamp(0, count - 1);
+      return further(id.sub(id.div(count).floor().mul(count)).clamp(0, count - 1));
     }
   }
 }
