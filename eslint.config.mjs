@@ -38,7 +38,7 @@ export default ts.config(
   js.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
-    ignores: ['packages/cpu/assembly/**'],
+    ignores: ['packages/*/assembly/**'],
     extends: [ts.configs.strictTypeChecked],
     languageOptions: {
       parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
@@ -52,7 +52,7 @@ export default ts.config(
   },
   {
     // AssemblyScript has types of its own, which its compiler checks; every job has the same arguments.
-    files: ['packages/cpu/assembly/**/*.ts'],
+    files: ['packages/*/assembly/**/*.ts'],
     extends: [ts.configs.strict],
     rules: { '@typescript-eslint/no-unused-vars': ['error', { args: 'none' }] },
   },

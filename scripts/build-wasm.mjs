@@ -1,13 +1,14 @@
-// Compiles the rasteriser and bundles the thread's script; both go into modules as text, so that
-// browser, Node and tests load them the same way.
+// Compiles the rasteriser and the finder of motion, and bundles the thread's script; all go into modules as
+// text, so that browser, Node and tests load them the same way.
 import asc from 'assemblyscript/asc';
 import { build } from 'esbuild';
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { basename, join, resolve } from 'node:path';
 import { spawnSync } from 'node:child_process';
 
 const root = new URL('../packages/cpu/', import.meta.url).pathname;
+const core = new URL('../packages/core/', import.meta.url).pathname;
 const generated = join(root, 'src/generated');
 const MAX_PAGES = 32768;
 
@@ -17,17 +18,14 @@ async function sourceOf(name, base) {
   return text && text.replace(/^\/\/ @inline$/gm, '@inline');
 }
 
-async function compileRasteriser() {
-  const out = join(tmpdir(), `rasteriser-${process.pid}.wasm`);
+/** A module as text. */
+async function compile(entry, ...own) {
+  const out = join(tmpdir(), `${basename(entry, '.ts')}-${process.pid}.wasm`);
   const options = [
-    ...['--outFile', out, '-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd,threads'],
-    ...['--importMemory', '--sharedMemory', '--initialMemory', '1'],
-    ...['--maximumMemory', String(MAX_PAGES), '--memoryBase', '0'],
+    ...['--outFile', out, '-O3', '--noAssert', '--runtime', 'stub', '--memoryBase', '0', ...own],
   ];
-  const { error, stderr } = await asc.main([join(root, 'assembly/index.ts'), ...options], {
-    readFile: sourceOf,
-  });
-  if (error) throw new Error(`the rasteriser does not compile:\n${stderr.toString()}`);
+  const { error, stderr } = await asc.main([entry, ...options], { readFile: sourceOf });
+  if (error) throw new Error(`${entry} does not compile:\n${stderr.toString()}`);
   const bytes = await readFile(out);
   await rm(out);
   return bytes.toString('base64');
@@ -56,9 +54,23 @@ function writeTables() {
   if (status !== 0) throw new Error('the tables of the rasteriser cannot be made');
 }
 
+// First: all that reads the core reads it.
+await mkdir(join(core, 'src/generated'), { recursive: true });
+const flow = await compile(join(core, 'assembly/flow.ts'), '--enable', 'simd');
+await writeFile(
+  join(core, 'src/generated/flow.ts'),
+  `/* Made by scripts/build-wasm.mjs. */\nexport const FLOW = '${flow}';\n`,
+);
 writeTables();
 await mkdir(generated, { recursive: true });
-const [wasm, thread] = await Promise.all([compileRasteriser(), bundleThread()]);
+const [wasm, thread] = await Promise.all([
+  compile(
+    join(root, 'assembly/index.ts'),
+    ...['--enable', 'simd,threads', '--importMemory', '--sharedMemory', '--initialMemory', '1'],
+    ...['--maximumMemory', String(MAX_PAGES)],
+  ),
+  bundleThread(),
+]);
 await writeFile(
   join(generated, 'binaries.ts'),
   `/* Made by scripts/build-wasm.mjs. */

@@ -1,4 +1,4 @@
-// Makes what has changed since it was made last: the rasteriser and the threads' script, the command
+// Makes what has changed since it was made last: what is compiled to WebAssembly and the threads' script, the command
 // line, the application. What a step was made from is kept as a hash beside what it made.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
@@ -15,6 +15,7 @@ const STEPS = [
     name: 'wasm',
     from: [
       'packages/cpu/assembly',
+      'packages/core/assembly',
       ...sources('cpu'),
       'packages/kernel/src',
       'packages/core/src/plan/look/draws',

@@ -10,6 +10,7 @@ import {
   type Piece,
 } from '@vast-swarm/core';
 import { flowBetween, greyOf } from '../../packages/core/src/stock/clip/opticalFlow';
+import { plainFlow } from '../../tests/support/plainFlow';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { best, report } from './report';
 
@@ -77,10 +78,15 @@ report('births from a clip of 960 × 540, 20,000 a second, a frame', step(born),
 
 const greys = [0, 1].map((i) => greyOf(pictures[i] as Picture, 320));
 report(
-  'motion between two pictures of 320 × 180',
-  best(5, () => flowBetween(greys[0]!, greys[1]!)),
+  'motion between two pictures of 320 × 180, against plain loops',
+  best(10, () => flowBetween(greys[0]!, greys[1]!)),
   'ms',
-  8,
+  best(3, () => plainFlow(greys[0]!, greys[1]!)),
+);
+report(
+  'a picture of 960 × 540 as grey in 320 × 180 cells',
+  best(10, () => greyOf(pictures[0] as Picture, 320)),
+  'ms',
 );
 for (const kind of ['noise', 'cells']) {
   const dials = { ...makePart('pictures', kind, []).dials, change: 1 };

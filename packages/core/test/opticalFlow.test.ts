@@ -1,3 +1,4 @@
+import { plainFlow } from '../../../tests/support/plainFlow';
 import { flowBetween, greyOf, type Grid } from '../src/stock/clip/opticalFlow';
 
 /** Motion that is known, of a picture that is known everywhere: sums of waves. */
@@ -64,6 +65,64 @@ test('a turn and a zoom about the middle', () => {
     };
   expect(meanError(about(c, s))).toBeLessThan(0.25);
   expect(meanError(about(1 / 1.06, 0))).toBeLessThan(0.25);
+});
+
+/** Noise of the test's own. */
+function noisy(count: number, seed: number): Float32Array {
+  let state = seed;
+  return Float32Array.from(
+    { length: count },
+    () => (state = (state * 48271) % 2147483647) / 2147483647,
+  );
+}
+
+test.each([
+  [320, 180],
+  [57, 31],
+  [24, 400],
+  [2, 2],
+  [1, 90],
+])('%d by %d is as plain loops find it, whatever was looked at before', (width, height) => {
+  const place = (dx: number): Grid => {
+    const values = Float32Array.from({ length: width * height }, (_, at) =>
+      texture((at % width) - dx, Math.floor(at / width) + 0.6 * dx),
+    );
+    // Noise differs from one to the other: windows that fit nothing are found alike too.
+    noisy(width * height, 7 + dx).forEach((v, i) => (values[i]! += 0.02 * v));
+    return { width, height, values };
+  };
+  const pixels = new Uint8Array(4 * 640 * 480).fill(255);
+  greyOf({ type: 'picture', width: 640, height: 480, pixels }, 100);
+  const [before, after] = [place(0), place(2)];
+  const [found, wanted] = [flowBetween(before, after), plainFlow(before, after)];
+  for (const axis of ['x', 'y'] as const) {
+    const off = found[axis].map((v, i) => Math.abs(v - wanted[axis][i]!));
+    expect(Math.max(...off)).toBeLessThan(1e-3);
+  }
+});
+
+test.each([
+  [640, 480, 100],
+  [37, 91, 24],
+  [5, 3, 480],
+])('grey of %d by %d pixels is the mean over each of its cells', (width, height, detail) => {
+  const pixels = Uint8Array.from(noisy(4 * width * height, 3), (v) => 255 * v);
+  const grey = greyOf({ type: 'picture', width, height, pixels }, detail);
+  const [sums, counts] = [
+    new Float64Array(grey.values.length),
+    new Float64Array(grey.values.length),
+  ];
+  for (let at = 0; at < width * height; at++) {
+    const [x, y] = [at % width, Math.floor(at / width)];
+    const column = Math.floor((x * grey.width) / width);
+    const cell = Math.floor((y * grey.height) / height) * grey.width + column;
+    const [r, g, b] = pixels.subarray(4 * at, 4 * at + 3);
+    sums[cell]! += (0.299 * r! + 0.587 * g! + 0.114 * b!) / 255;
+    counts[cell]! += 1;
+  }
+  // The weights are whole 256ths.
+  const off = sums.map((sum, i) => Math.abs(sum / counts[i]! - grey.values[i]!));
+  expect(Math.max(...off)).toBeLessThan(4e-3);
 });
 
 test('nothing moves where nothing does, and where there is nothing to see', () => {

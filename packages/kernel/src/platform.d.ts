@@ -17,5 +17,6 @@ declare namespace WebAssembly {
   }
   interface Memory {
     readonly buffer: ArrayBuffer;
+    grow(pages: number): number;
   }
 }
