@@ -1,10 +1,11 @@
-// Compiles the rasteriser and the finder of motion, and bundles the thread's script; all go into modules as
+// Compiles the rasteriser and what looks at pictures, and bundles the thread's script; all go into modules as
 // text, so that browser, Node and tests load them the same way.
 import asc from 'assemblyscript/asc';
 import { build } from 'esbuild';
+import { randomUUID } from 'node:crypto';
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { basename, join, resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import { spawnSync } from 'node:child_process';
 
 const root = new URL('../packages/cpu/', import.meta.url).pathname;
@@ -20,7 +21,7 @@ async function sourceOf(name, base) {
 
 /** A module as text. */
 async function compile(entry, ...own) {
-  const out = join(tmpdir(), `${basename(entry, '.ts')}-${process.pid}.wasm`);
+  const out = join(tmpdir(), `${randomUUID()}.wasm`);
   const options = [
     ...['--outFile', out, '-O3', '--noAssert', '--runtime', 'stub', '--memoryBase', '0', ...own],
   ];
@@ -56,10 +57,10 @@ function writeTables() {
 
 // First: all that reads the core reads it.
 await mkdir(join(core, 'src/generated'), { recursive: true });
-const flow = await compile(join(core, 'assembly/flow.ts'), '--enable', 'simd');
+const pictures = await compile(join(core, 'assembly/index.ts'), '--enable', 'simd');
 await writeFile(
-  join(core, 'src/generated/flow.ts'),
-  `/* Made by scripts/build-wasm.mjs. */\nexport const FLOW = '${flow}';\n`,
+  join(core, 'src/generated/pictures.ts'),
+  `/* Made by scripts/build-wasm.mjs. */\nexport const PICTURES = '${pictures}';\n`,
 );
 writeTables();
 await mkdir(generated, { recursive: true });

@@ -2,8 +2,6 @@
 // planes are rows of floats, padded to a multiple of four with one more at least; what stands in the padding counts
 // nowhere, save the one behind each row of the earlier picture.
 
-export { grey, greyBytes } from './grey';
-
 /** Pictures smaller than this are not halved again. */
 const SMALLEST: i32 = 12;
 /** Looks at each size, each with what the one before it found; the finest has little left to find. */

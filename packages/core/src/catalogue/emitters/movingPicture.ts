@@ -4,6 +4,7 @@ import type { BlockTrack } from '../../language/track';
 import { LIGHT_OF_BYTE } from '../../stock/places/pictureParts';
 import { luminanceOf } from '../../feeds/luminance';
 import type { Rgb } from '../../feeds/colour';
+import { pictureModule, room } from '../../stock/clip/pictureModule';
 import { thenDo } from '../../stock/clip/soon';
 import type { MovingPicture, Picture } from '../../stock/types';
 import type { Birthplace } from '../kinds';
@@ -21,67 +22,32 @@ interface Choosing {
   density: 'even' | 'value';
 }
 
-/** Parts of a pixel's luminance by its bytes (Rec. 709, of light). */
-const [RED, GREEN, BLUE] = [0, 1, 2].map((c) =>
-  LIGHT_OF_BYTE.map((light) => luminanceOf([0, 1, 2].map((k) => (k === c ? light : 0)) as Rgb)),
-) as [Float32Array, Float32Array, Float32Array];
+/** Light by a pixel's bytes, then the parts that each colour has in its luminance (Rec. 709, of light). */
+const TABLES = Float32Array.from([
+  ...LIGHT_OF_BYTE,
+  ...[0, 1, 2].flatMap((c) =>
+    [...LIGHT_OF_BYTE].map((light) =>
+      luminanceOf([0, 1, 2].map((k) => (k === c ? light : 0)) as Rgb),
+    ),
+  ),
+]);
 
 /** Pixels from one that is looked at to the next. */
 export function pixelStep({ width, height }: { width: number; height: number }): number {
   return Math.max(1, Math.ceil(Math.max(width, height) / FINEST));
 }
 
-/** What each pixel that is looked at has, where that passes the limit, else 0; with how many pass, and their sum. */
-function weightsOf(
-  { width, height, pixels }: Picture,
-  every: number,
-  { by, limit, density }: Choosing,
-): { weights: Float32Array; passing: number; total: number } {
-  const columns = Math.ceil(width / every);
-  const weights = new Float32Array(columns * Math.ceil(height / every));
-  const [lit, even] = [by === 'brightness', density === 'even'];
-  let [passing, total] = [0, 0];
-  for (let k = 0; k < weights.length; k++) {
-    const row = Math.floor(k / columns);
-    const i = 4 * every * (row * width + (k - row * columns));
-    const alpha = pixels[i + 3]!;
-    if (alpha === 0) continue;
-    let value = alpha / 255;
-    if (lit) value *= RED[pixels[i]!]! + GREEN[pixels[i + 1]!]! + BLUE[pixels[i + 2]!]!;
-    if (value < limit) continue;
-    const weight = even ? 1 : value;
-    weights[k] = weight;
-    passing += 1;
-    total += weight;
-  }
-  return { weights, passing, total };
-}
-
 /** Places as often as they weigh: at even steps along the sum of all weights, so that rates are exact. */
-function blockOf(picture: Picture, choosing: Choosing): Float32Array {
+function blockOf(picture: Picture, { by, limit, density }: Choosing): Float32Array {
   const { width, height, pixels } = picture;
   const every = pixelStep(picture);
-  const columns = Math.ceil(width / every);
-  const { weights, passing, total } = weightsOf(picture, every, choosing);
-  const block = new Float32Array(1 + PARTS * MOST);
-  const count = choosing.density === 'even' ? Math.min(passing, MOST) : total > 0 ? MOST : 0;
-  block[0] = count;
-  const side = 1 / Math.max(width, height);
-  const step = total / count;
-  let [sum, chosen, next] = [0, 0, step / 2];
-  for (let k = 0; k < weights.length && chosen < count; k++) {
-    sum += weights[k]!;
-    for (; chosen < count && sum > next; chosen++, next = (chosen + 0.5) * step) {
-      const [x, y] = [every * (k % columns), every * Math.floor(k / columns)];
-      block[1 + chosen] = (x + every / 2 - width / 2) * side;
-      block[1 + MOST + chosen] = (height / 2 - y - every / 2) * side;
-      for (let c = 0; c < 3; c++) {
-        const light = LIGHT_OF_BYTE[pixels[4 * (y * width + x) + c]!]!;
-        block[1 + (2 + c) * MOST + chosen] = light;
-      }
-    }
-  }
-  return block;
+  const { choose, chooseBytes, lightAt } = pictureModule();
+  const memory = room(chooseBytes(width, height, every, MOST));
+  new Uint8Array(memory).set(pixels);
+  new Float32Array(memory, lightAt(width, height), TABLES.length).set(TABLES);
+  const lit = by === 'brightness';
+  const found = choose(width, height, every, lit, density === 'even', limit, MOST);
+  return new Float32Array(memory, found, 1 + PARTS * MOST).slice();
 }
 
 /** The places of a moving picture, as a track. */

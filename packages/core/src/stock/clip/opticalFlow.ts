@@ -1,5 +1,5 @@
-import { FLOW } from '../../generated/flow';
 import type { Picture } from '../types';
+import { pictureModule, room } from './pictureModule';
 
 /** One number for each cell of a grid, rows from the top. */
 export interface Grid {
@@ -20,7 +20,7 @@ export interface Flow {
 export function greyOf({ width, height, pixels }: Picture, detail: number): Grid {
   const scale = Math.min(1, detail / Math.max(width, height));
   const [w, h] = [width, height].map((n) => Math.max(1, Math.round(n * scale))) as [number, number];
-  const { grey, greyBytes } = finder();
+  const { grey, greyBytes } = pictureModule();
   const memory = room(greyBytes(width, height, w, h));
   new Uint8Array(memory).set(pixels);
   const values = new Float32Array(memory, grey(width, height, w, h), w * h).slice();
@@ -36,7 +36,7 @@ export function greyOf({ width, height, pixels }: Picture, detail: number): Grid
  */
 export function flowBetween(before: Grid, after: Grid): Flow {
   const { width, height } = after;
-  const { strideOf, bytesOf, planeBytes, find } = finder();
+  const { strideOf, bytesOf, planeBytes, find } = pictureModule();
   const memory = room(bytesOf(width, height));
   const stride = strideOf(width);
   const plane = planeBytes(width, height);
@@ -56,37 +56,6 @@ export function flowBetween(before: Grid, after: Grid): Flow {
     return out;
   };
   return { width, height, x: part(found), y: part(found + plane) };
-}
-
-/** What assembly/flow.ts exports. */
-interface Finder {
-  memory: WebAssembly.Memory;
-  strideOf: (width: number) => number;
-  planeBytes: (width: number, height: number) => number;
-  bytesOf: (width: number, height: number) => number;
-  find: (width: number, height: number) => number;
-  greyBytes: (width: number, height: number, w: number, h: number) => number;
-  grey: (width: number, height: number, w: number, h: number) => number;
-}
-
-const PAGE = 65_536;
-
-/** The memory, with so many bytes at least. */
-function room(bytes: number): ArrayBuffer {
-  const { memory } = finder();
-  const missing = bytes - memory.buffer.byteLength;
-  if (missing > 0) memory.grow(Math.ceil(missing / PAGE));
-  return memory.buffer;
-}
-
-let known: Finder | null = null;
-
-function finder(): Finder {
-  if (known) return known;
-  const bytes = Uint8Array.from(atob(FLOW), (c) => c.charCodeAt(0));
-  const instance = new WebAssembly.Instance(new WebAssembly.Module(bytes));
-  known = instance.exports as unknown as Finder;
-  return known;
 }
 
 /** Means over squares about each cell, twice: near ones count more. Outside is what the border has. */

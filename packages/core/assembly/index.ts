@@ -1,0 +1,3 @@
+export { bytesOf, find, planeBytes, strideOf } from './flow';
+export { grey, greyBytes } from './grey';
+export { choose, chooseBytes, lightAt } from './spots';
