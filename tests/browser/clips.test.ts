@@ -92,7 +92,7 @@ test('a clip is taken from a file, particles are born from it, and the command l
 test('a dial is looked up in a made map that is chosen for it, and lets go of one that is removed', async () => {
   const { page } = app;
   await openSmall(page, app.url);
-  await page.getByRole('button', { name: 'Add a clip or made map' }).click();
+  await page.getByRole('button', { name: 'Add a clip, camera or made map' }).click();
   await page.getByRole('menuitem', { name: 'Noise map' }).first().click();
   await page.getByRole('img', { name: 'Noise map now' }).waitFor();
   await lineUp().getByRole('button', { name: 'Motes', exact: true }).click();

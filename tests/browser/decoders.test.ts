@@ -81,3 +81,21 @@ test.each([
   },
   60_000,
 );
+
+test('what drives a piece as a camera sees it is what its take has, picture for picture', async () => {
+  // Over a key frame, with pictures that stayed for several frames.
+  const begins = Array.from({ length: 70 }, (_, i) => i + Math.floor(i / 3));
+  const coded = await call(page, 'codedHashes', 71, begins, 24);
+  const { hashes, file } = coded as { hashes: string[]; file: string };
+  const bytes = Uint8Array.from(Buffer.from(file, 'base64'));
+  const clip = (await readStock('take.webm', bytes)) as Clip;
+  expect(clip.times.length).toBe(71);
+  begins.forEach((begin, i) => {
+    // WebM counts in thousandths of a second.
+    expect(Math.abs(clip.times[i]! - begin / 24)).toBeLessThan(1e-3);
+  });
+  const here: string[] = [];
+  for (let i = 0; i < 70; i++) here.push(bytesHash((await clip.picture(i)).pixels));
+  expect(here).toEqual(hashes.slice(0, 70));
+  expect(new Set(here).size).toBe(70);
+}, 60_000);

@@ -64,6 +64,30 @@ const tasks = {
     return [rate, ...channels.map((c) => bytesHash(c))].join();
   },
 
+  /** Pictures as a camera's coder lets them drive a piece, as hashes, and the take of all but the last. */
+  async codedHashes(count: number, begins: number[], rate: number) {
+    const { coderFor } = await import('../../packages/app/src/camera/coder');
+    const [width, height] = [320, 180];
+    const coder = await coderFor(width, height);
+    const canvas = new OffscreenCanvas(width, height);
+    const context = canvas.getContext('2d')!;
+    const hashes: string[] = [];
+    for (let i = 0; i < count; i++) {
+      const colour = context.createLinearGradient(0, 0, width, height);
+      colour.addColorStop(0, `hsl(${String(40 * i)}, 90%, 60%)`);
+      colour.addColorStop(1, '#031018');
+      context.fillStyle = colour;
+      context.fillRect(0, 0, width, height);
+      context.fillStyle = '#fff';
+      context.fillRect(12 * i, 60, 30, 50);
+      const picture = await coder.code(canvas.transferToImageBitmap());
+      hashes.push(bytesHash(picture.pixels));
+    }
+    const file = await coder.file(begins, rate);
+    coder.close();
+    return { hashes, file: btoa(file.reduce((text, b) => text + String.fromCharCode(b), '')) };
+  },
+
   /** Pictures of a clip's file, as hashes. */
   async clipHashes(name: string, base64: string, indices: number[]) {
     const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));

@@ -22,18 +22,23 @@ const GPU_ARGS = [
   '--use-angle=swiftshader',
 ];
 
-/** A device that hears a file, over and over; and nobody who has to be asked for it. */
-function hearing(file: string): string[] {
+/** Devices that hear and see files, over and over; and nobody who has to be asked for them. */
+function devices(hears: string, sees: string): string[] {
   return [
     ...['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
-    `--use-file-for-fake-audio-capture=${file}`,
+    ...(hears ? [`--use-file-for-fake-audio-capture=${hears}`] : []),
+    ...(sees ? [`--use-file-for-fake-video-capture=${sees}`] : []),
   ];
 }
 
-/** @param options.hears a WAV file that the browser's microphone hears */
-export async function launch({ gpu = false, hears = '' } = {}): Promise<Browser> {
+/**
+ * @param options.hears a WAV file that the browser's microphone hears
+ * @param options.sees a Y4M file that its camera sees
+ */
+export async function launch({ gpu = false, hears = '', sees = '' } = {}): Promise<Browser> {
   const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
-  const args = [...ARGS, ...(gpu ? GPU_ARGS : []), ...(hears ? hearing(hears) : [])];
+  const own = hears || sees ? devices(hears, sees) : [];
+  const args = [...ARGS, ...(gpu ? GPU_ARGS : []), ...own];
   return chromium.launch({ executablePath, args });
 }
 
@@ -76,6 +81,8 @@ export async function startHarness(): Promise<Harness> {
     external: ['node:*'],
     target: 'es2022',
     define: { 'process.env.NODE_ENV': '"test"' },
+    // Its modules go in a circle, and a bundle of one file has to begin somewhere.
+    alias: { mediabunny: join(ROOT, 'node_modules/mediabunny/dist/bundles/mediabunny.mjs') },
   });
   const script = bundle.outputFiles[0]!.text;
   const server: Server = createServer((request, response) => {

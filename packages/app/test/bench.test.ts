@@ -145,7 +145,7 @@ test('a take is in the stock and counts, in one step', () => {
   const opened = pieceReducer(undefined, pieceActions.opened({ id: 'x', piece }));
   const source = { file: 'a.wav', hash: 'c'.repeat(16) };
   const entry = { id: 'take', name: 'Take', type: 'sound' as const, source };
-  const recorded = pieceActions.recorded({ sound: 'live', entry, start: 12 });
+  const recorded = pieceActions.recorded({ list: 'sounds', id: 'live', entry, start: 12 });
   const after = pieceReducer(opened, recorded);
   expect(after.piece!.sounds[0]!.dials).toMatchObject({ take: 'take', start: 12 });
   expect(after.piece!.stock).toContainEqual(entry);

@@ -2,10 +2,10 @@ import { compilePiece, LiveSound, makePart, type Piece, type Sound } from '@vast
 import { CpuEngine } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
-import { Ear } from '../src/engine/ear';
-import { problemOf } from '../src/sound/problems';
+import { Ear, type HeardTake } from '../src/engine/ear';
+import { problemOf } from '../src/live/problems';
 import type { EngineEvent } from '../src/engine/messages';
-import { Ears } from '../src/engine/ears';
+import { Recording } from '../src/engine/recording';
 import { Session } from '../src/engine/session';
 
 const RATE = 8000;
@@ -174,10 +174,10 @@ test('a live sound tells from when on it is another', () => {
 
 test('what was recorded stands in for the take until the piece has it, whatever else changes meanwhile', async () => {
   const told: unknown[] = [];
-  const ears = new Ears((take) => told.push(take?.start ?? null));
+  const ears = new Recording<HeardTake, Ear>('sounds', (take) => told.push(take?.start ?? null));
   const piece = livePiece();
   const line = new Line();
-  ears.listen('voice', RATE, line as unknown as MessagePort, piece);
+  ears.open(new Ear('voice', RATE, line), piece);
   expect([ears.driving, ears.takes.size]).toEqual([true, 0]);
   const [ear, begun] = ears.at(5, FRAMES)!;
   expect(begun).toBe(true);
@@ -193,7 +193,7 @@ test('what was recorded stands in for the take until the piece has it, whatever 
   ears.settle({ ...piece, sounds: [{ ...voice!, dials: { ...voice!.dials, take: 'new' } }] });
   expect(ears.takes.size).toBe(0);
   // Nothing was recorded: that is told too.
-  ears.listen('voice', RATE, new Line() as unknown as MessagePort, piece);
+  ears.open(new Ear('voice', RATE, new Line()), piece);
   ears.stop(piece);
   expect(told).toEqual([5, null]);
 });
@@ -205,5 +205,5 @@ test.each([
   ['NotReadableError', /another program/],
   ['Other', /cannot be opened \(why\)/],
 ])('%s is told in words', (name, told) => {
-  expect(problemOf(Object.assign(new Error('why'), { name }))).toMatch(told);
+  expect(problemOf(Object.assign(new Error('why'), { name }), 'audioinput')).toMatch(told);
 });

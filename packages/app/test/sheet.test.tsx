@@ -4,7 +4,8 @@ import { addToys, toyPiece } from '../../../tests/support/toys';
 import { EngineClient } from '../src/engine/client';
 import { EngineContext } from '../src/engine/EngineContext';
 import type { Microphone } from '../src/sound/microphone';
-import { MicrophoneContext } from '../src/sound/MicrophoneContext';
+import type { Camera } from '../src/camera/camera';
+import { LiveContext } from '../src/live/LiveContext';
 import { pieceActions, type Selection } from '../src/store/pieceSlice';
 import { store } from '../src/store/store';
 import { Sheet } from '../src/workshop/sheet/Sheet';
@@ -21,9 +22,9 @@ function sheetOf(selection: Selection): string {
   return renderToStaticMarkup(
     <Provider store={store}>
       <EngineContext value={new EngineClient('cpu', {})}>
-        <MicrophoneContext value={microphone}>
+        <LiveContext value={{ microphone, camera: microphone as unknown as Camera }}>
           <Sheet />
-        </MicrophoneContext>
+        </LiveContext>
       </EngineContext>
     </Provider>,
   );

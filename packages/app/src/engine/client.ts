@@ -3,6 +3,7 @@ import { sentFiles } from '@vast-swarm/core';
 import type { Census, Piece, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
+import type { SeenTake } from './eye';
 import type {
   BakeFile,
   EngineChoice,
@@ -26,6 +27,8 @@ export interface EngineEvents {
   baking: (message: EngineEvent & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
   /** What was recorded of a sound that came in. */
   heard: (take: HeardTake | null) => void;
+  /** What was recorded of a camera. */
+  seen: (take: SeenTake | null) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -127,6 +130,9 @@ export class EngineClient {
       case 'heard':
         this.events.heard?.(message.heard);
         return;
+      case 'seen':
+        this.events.seen?.(message.seen);
+        return;
       case 'building':
         this.events.building?.(message.name, message.part);
         return;
@@ -208,8 +214,13 @@ export class EngineClient {
     this.send((to) => to.listen(sound, rate, transfer(port, [port])));
   }
 
-  stopListening(): void {
-    this.send((to) => to.stopListening());
+  /** Pictures that come in from a port drive one of the piece's while it plays, and are recorded. */
+  watch(picture: string, size: { width: number; height: number }, port: MessagePort): void {
+    this.send((to) => to.watch(picture, size, transfer(port, [port])));
+  }
+
+  stopRecording(what: 'sounds' | 'pictures'): void {
+    this.send((to) => to.stopRecording(what));
   }
 
   play(playing: boolean): void {

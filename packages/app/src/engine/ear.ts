@@ -1,4 +1,5 @@
 import { HEARD_AHEAD, LiveSound, type Sound } from '@vast-swarm/core';
+import type { Recorder } from './recording';
 
 /** Milliseconds that a frame waits for sound before it goes on in silence. */
 const PATIENCE = 400;
@@ -19,7 +20,7 @@ export interface HeardTake {
  * made of nothing but that: so the picture never falls behind by more than two frames, and what was seen is what is
  * rendered from the take.
  */
-export class Ear {
+export class Ear implements Recorder<LiveSound, HeardTake> {
   private parts: Int16Array[] = [];
   private waiting = 0;
   private arrived: () => void = () => undefined;
@@ -28,12 +29,12 @@ export class Ear {
   private live: LiveSound | null = null;
 
   /**
-   * @param sound id of the part that is driven
+   * @param part id of the sound that is driven
    * @param rate samples a second
    * @param port where samples come from, as Int16Array
    */
   constructor(
-    readonly sound: string,
+    readonly part: string,
     private readonly rate: number,
     private readonly port: Pick<MessagePort, 'onmessage' | 'close'>,
   ) {
@@ -114,8 +115,8 @@ export class Ear {
 
   /** Ends the take; null where nothing was recorded. */
   end(): HeardTake | null {
-    const { live, sound, start, lost } = this;
+    const { live, part, start, lost } = this;
     this.port.close();
-    return live && live.length > 0 ? { sound, start, take: live.copy(), lost } : null;
+    return live && live.length > 0 ? { sound: part, start, take: live.copy(), lost } : null;
   }
 }

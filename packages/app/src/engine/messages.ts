@@ -1,6 +1,7 @@
 import type { Census, Notice, Peaks, Piece, Sound, StockData, Take, Tempo } from '@vast-swarm/core';
 
 import type { HeardTake } from './ear';
+import type { SeenTake } from './eye';
 import type { SoundExtent } from './hearing';
 
 export type EngineKind = 'cpu' | 'gpu';
@@ -53,8 +54,14 @@ export interface EngineWorker {
   drive: (signal: string, value: number | null) => Promise<void>;
   /** Sound that comes in from a port, so many samples a second, drives a sound of the piece while it plays. */
   listen: (sound: string, rate: number, port: MessagePort) => Promise<void>;
-  /** Ends that, and what was recorded is told. */
-  stopListening: () => Promise<void>;
+  /** Pictures of a size, one for each that is asked for at the port, drive one of the piece's while it plays. */
+  watch: (
+    picture: string,
+    size: { width: number; height: number },
+    port: MessagePort,
+  ) => Promise<void>;
+  /** Ends either, and what was recorded is told. */
+  stopRecording: (what: 'sounds' | 'pictures') => Promise<void>;
   play: (playing: boolean) => Promise<void>;
   seek: (frame: number) => Promise<void>;
   /** @param room lines that the picture has on the screen */
@@ -127,6 +134,8 @@ export type EngineEvent =
   | { type: 'took'; signal: string; take: Take }
   /** What was recorded of a sound that came in. */
   | { type: 'heard'; heard: HeardTake | null }
+  /** What was recorded of a camera. */
+  | { type: 'seen'; seen: SeenTake | null }
   | { type: 'baking'; swarm: string; done: number; total: number }
   | { type: 'baked'; swarm: string; bake: BakeFile; bytes: number; key: string }
   | { type: 'bakeStopped'; swarm: string; message: string | null };

@@ -1,7 +1,8 @@
 import type { LiveInput, Piece } from '@vast-swarm/core';
-import type { HeardTake } from './ear';
-import { Ears } from './ears';
+import { Ear, type HeardTake } from './ear';
+import { Eye, type PicturePort, type SeenTake } from './eye';
 import { Hands } from './hands';
+import { Recording } from './recording';
 
 /** Frames that are late beside what comes in are simulated and not drawn, so many at the most. */
 const MOST_LATE = 8;
@@ -21,34 +22,68 @@ interface Steps {
 /** All that drives a piece from outside: what it is driven by is recorded before each step. */
 export class Outside {
   readonly hands = new Hands();
-  readonly ears: Ears;
+  private readonly ears: Recording<HeardTake, Ear>;
+  private readonly eyes: Recording<SeenTake, Eye>;
 
-  constructor(heard: (take: HeardTake | null) => void) {
-    this.ears = new Ears(heard);
+  /** @param told gets takes when they are whole; null where nothing was recorded */
+  constructor(told: {
+    heard: (take: HeardTake | null) => void;
+    seen: (take: SeenTake | null) => void;
+  }) {
+    this.ears = new Recording('sounds', told.heard);
+    this.eyes = new Recording('pictures', told.seen);
   }
 
-  /** What is being recorded, by signal or sound. */
+  /** What is being recorded, by signal, sound or picture. */
   get takes(): ReadonlyMap<string, LiveInput> {
-    return new Map([...this.hands.takes, ...this.ears.takes]);
+    return new Map([...this.hands.takes, ...this.ears.takes, ...this.eyes.takes]);
   }
 
   get driving(): boolean {
-    return this.hands.driving || this.ears.driving;
+    return this.hands.driving || this.ears.driving || this.eyes.driving;
+  }
+
+  /** Whether a sound comes in: it keeps the time. */
+  get hears(): boolean {
+    return this.ears.driving;
+  }
+
+  /** Sound from a port, so many samples a second, drives a sound of the piece from the next frame on. */
+  listen(sound: string, rate: number, port: MessagePort, piece: Piece | null): void {
+    this.ears.open(new Ear(sound, rate, port), piece);
+  }
+
+  /** Pictures from a port drive one of the piece's. */
+  watch(
+    picture: string,
+    size: { width: number; height: number },
+    port: PicturePort,
+    piece: Piece | null,
+  ): void {
+    this.eyes.open(new Eye(picture, size, port), piece);
+  }
+
+  /** Ends what is recorded of sounds or of pictures, or of both, and tells it. */
+  stop(piece: Piece | null, what: 'sounds' | 'pictures' | 'all' = 'all'): void {
+    if (what !== 'pictures') this.ears.stop(piece);
+    if (what !== 'sounds') this.eyes.stop(piece);
   }
 
   /** The piece has changed, and may have what was recorded. */
   settle(piece: Piece): void {
     this.hands.kept();
     this.ears.settle(piece);
+    this.eyes.settle(piece);
   }
 
   /** Records what the next frame is driven by; false where the plan has to be made for it first. */
   async record({ next, rate, forget, skip }: Steps): Promise<boolean> {
-    const heard = this.ears.at(next(), rate);
-    if (heard?.[1]) return false;
-    const ear = heard?.[0];
+    const [heard, seen] = [this.ears.at(next(), rate), this.eyes.at(next(), rate)];
+    if (heard?.[1] || seen?.[1]) return false;
+    const [ear, eye] = [heard?.[0], seen?.[0]];
     const take = async (): Promise<void> => {
       this.hands.write(next());
+      await eye?.until(next());
       await ear?.until(next(), rate);
       forget();
     };

@@ -57,8 +57,13 @@ export class Session {
   private files: StockFiles = new Map();
   private readonly baker: Baker;
   private readonly follower: Follower;
-  private readonly outside = new Outside((heard) => {
-    this.send({ type: 'heard', heard });
+  private readonly outside = new Outside({
+    heard: (heard) => {
+      this.send({ type: 'heard', heard });
+    },
+    seen: (seen) => {
+      this.send({ type: 'seen', seen });
+    },
   });
   private readonly truth: Truth;
   /** What is asked about sounds and signals. */
@@ -142,12 +147,18 @@ export class Session {
 
   /** Sound that comes in drives a sound of the piece while it plays, from the next frame on. */
   listen(sound: string, rate: number, port: MessagePort): void {
-    this.outside.ears.listen(sound, rate, port, this.latest);
+    this.outside.listen(sound, rate, port, this.latest);
     this.wake();
   }
 
-  stopListening(): void {
-    this.outside.ears.stop(this.latest);
+  /** Pictures that come in drive one of the piece's while it plays, from the next frame on. */
+  watch(picture: string, size: { width: number; height: number }, port: MessagePort): void {
+    this.outside.watch(picture, size, port, this.latest);
+    this.wake();
+  }
+
+  stopRecording(what: 'sounds' | 'pictures'): void {
+    this.outside.stop(this.latest, what);
     this.wake();
   }
 
@@ -159,7 +170,7 @@ export class Session {
 
   play(playing: boolean): void {
     this.playing = playing;
-    if (!playing) this.outside.ears.stop(this.latest);
+    if (!playing) this.outside.stop(this.latest);
     this.shown = [];
     this.due = performance.now();
     this.dirty = true;
@@ -168,7 +179,7 @@ export class Session {
 
   seek(frame: number): void {
     // A take has no gaps.
-    this.outside.ears.stop(this.latest);
+    this.outside.stop(this.latest);
     this.target = frame;
     this.glimpses = true;
     this.wake();
@@ -311,7 +322,7 @@ export class Session {
     });
     if (!recorded) this.pending ??= this.piece;
     // What comes in keeps the time.
-    if (this.outside.ears.driving) this.due = performance.now();
+    if (this.outside.hears) this.due = performance.now();
     return recorded;
   }
 
@@ -332,7 +343,7 @@ export class Session {
     // What the finish remembers comes from drawing every frame, and what is driven is only now known.
     const mends = !this.plan!.finish.remembers && !this.outside.driving;
     if (this.playback.frame >= length - 1) {
-      this.outside.ears.stop(this.latest);
+      this.outside.stop(this.latest);
       this.target = 0;
       this.glimpses = false;
       return;

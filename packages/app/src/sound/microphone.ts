@@ -1,21 +1,5 @@
+import { LiveDevice } from '../live/liveDevice';
 import capture from './capture.worklet.ts?worker&url';
-import { devicesOf, type Device } from './devices';
-import { problemOf } from './problems';
-
-/** What is known of live sound. */
-export interface MicrophoneState {
-  state: 'closed' | 'opening' | 'open';
-  /** Inputs that can be chosen; they have names once there is permission. */
-  devices: readonly Device[];
-  /** The input that is chosen; '' is the browser's own choice. */
-  device: string;
-  /** The sound of the piece that is being recorded. */
-  recording: string | null;
-  /** Why it could not be opened, or was closed, in words for the artist. */
-  problem: string | null;
-}
-
-const KEY = 'vast-swarm.input';
 
 interface Opened {
   stream: MediaStream;
@@ -23,27 +7,15 @@ interface Opened {
   node: AudioWorkletNode;
 }
 
-/** A microphone or a line in: permission is asked for when it is opened, and not before. */
-export class Microphone {
-  private now: MicrophoneState = {
-    ...{ state: 'closed', devices: [], device: localStorage.getItem(KEY) ?? '' },
-    ...{ recording: null, problem: null },
-  };
+/** A microphone or a line in. */
+export class Microphone extends LiveDevice<Opened> {
   /** How loud it is, 0 to 1. */
   level = 0;
-  private opened: Opened | null = null;
-  private readonly listeners = new Set<() => void>();
   private readonly meters = new Set<() => void>();
 
-  get state(): MicrophoneState {
-    return this.now;
+  constructor() {
+    super('audioinput', 'vast-swarm.input');
   }
-
-  /** What is known has changed. */
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
 
   /** The level has changed, thirty times a second. */
   measured = (listener: () => void): (() => void) => {
@@ -51,28 +23,7 @@ export class Microphone {
     return () => this.meters.delete(listener);
   };
 
-  private put(part: Partial<MicrophoneState>): void {
-    this.now = { ...this.now, ...part };
-    for (const listener of this.listeners) listener();
-  }
-
-  /** Whether it is open now. What is wrong is in its state. */
-  async open(): Promise<boolean> {
-    if (this.opened) return true;
-    this.put({ state: 'opening', problem: null });
-    try {
-      this.opened = await this.connect();
-      await this.list();
-      this.put({ state: 'open' });
-      return true;
-    } catch (error) {
-      this.put({ state: 'closed', problem: problemOf(error) });
-      return false;
-    }
-  }
-
-  private async connect(): Promise<Opened> {
-    const { device } = this.now;
+  protected async connect(device: string): Promise<Opened> {
     const stream = await navigator.mediaDevices.getUserMedia({
       audio: {
         ...(device ? { deviceId: { exact: device } } : {}),
@@ -99,19 +50,6 @@ export class Microphone {
     return { stream, context, node };
   }
 
-  private async list(): Promise<void> {
-    this.put({ devices: await devicesOf('audioinput') });
-  }
-
-  /** Another input, opened at once where one was open. */
-  async choose(device: string): Promise<void> {
-    localStorage.setItem(KEY, device);
-    const open = this.opened !== null;
-    if (open) this.close();
-    this.put({ device });
-    if (open) await this.open();
-  }
-
   /**
    * Sends what comes in somewhere, for a sound of the piece.
    * @returns where it comes out, and its samples a second; null where it cannot be opened
@@ -126,20 +64,14 @@ export class Microphone {
     return { port: port2, rate: context.sampleRate };
   }
 
-  /** What comes in goes nowhere from now on. */
-  rest(): void {
-    this.opened?.node.port.postMessage(null);
-    if (this.now.recording !== null) this.put({ recording: null });
+  protected unplug({ node }: Opened): void {
+    node.port.postMessage(null);
   }
 
-  close(problem: string | null = null): void {
-    const { opened } = this;
-    this.rest();
-    this.opened = null;
-    for (const track of opened?.stream.getTracks() ?? []) track.stop();
-    void opened?.context.close();
+  protected release({ stream, context }: Opened): void {
+    for (const track of stream.getTracks()) track.stop();
+    void context.close();
     this.level = 0;
-    this.put({ state: 'closed', problem });
     for (const meter of this.meters) meter();
   }
 }

@@ -312,12 +312,19 @@ const slice = createSlice({
     /** A take of a live input, which counts from now on. */
     recorded(
       state,
-      { payload }: PayloadAction<{ sound: string; entry: StockEntry; start: number }>,
+      {
+        payload,
+      }: PayloadAction<{
+        list: 'sounds' | 'pictures';
+        id: string;
+        entry: StockEntry;
+        start: number;
+      }>,
     ) {
-      const { sound, entry, start } = payload;
+      const { list, id, entry, start } = payload;
       edit(state, 'Record', (piece) => {
-        const part = piece.sounds.find((s) => s.id === sound);
-        const records = part && kindOf('sounds', part.kind).records;
+        const part = piece[list].find((s) => s.id === id);
+        const records = part && kindOf(list, part.kind).records;
         piece.stock.push(entry);
         if (records)
           Object.assign(part.dials, { [records.take]: entry.id, [records.start]: start });

@@ -17,7 +17,7 @@ import { useEngine, useReport } from '../engine/EngineContext';
 import { LINES, type PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
-import { useMicrophone } from '../sound/MicrophoneContext';
+import { useCamera, useMicrophone } from '../live/LiveContext';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
@@ -235,7 +235,8 @@ function FrameCounter({ last }: { last: number }) {
 
 /** Which engine, how fast, how large; and whether the picture is still being caught up with. */
 function EngineState() {
-  const [, { recording }] = useMicrophone();
+  const [[, heard], [, seen]] = [useMicrophone(), useCamera()];
+  const recording = heard.recording ?? seen.recording;
   const text = useReport((r) => {
     if (!r) return 'starting';
     const name = r.engine === 'gpu' ? 'GPU' : `CPU ×${String(r.threads)}`;

@@ -20,9 +20,10 @@ import { Picture } from './picture/Picture';
 import { Sheet } from './sheet/Sheet';
 import { Tidings } from './picture/Tidings';
 import { SheetDivider } from './sheet/SheetDivider';
-import { keepTake } from '../sound/keepTake';
+import { Camera } from '../camera/camera';
+import { keepPictures, keepSound } from '../live/keepTake';
+import { LiveContext, useRecording, type LiveInputs } from '../live/LiveContext';
 import { Microphone } from '../sound/microphone';
-import { MicrophoneContext, useRecording } from '../sound/MicrophoneContext';
 import { useSoundOutput } from '../sound/useSoundOutput';
 import { useShortcuts } from './useShortcuts';
 
@@ -34,7 +35,11 @@ function engineChoice(text: string | null): EngineChoice {
 }
 
 /** What the engine tells, as the interface shows it. */
-function eventsOf(id: string, microphone: Microphone, died: () => void): Partial<EngineEvents> {
+function eventsOf(
+  id: string,
+  { microphone, camera }: LiveInputs,
+  died: () => void,
+): Partial<EngineEvents> {
   const { dispatch } = store;
   return {
     notices: (notices) => {
@@ -54,7 +59,12 @@ function eventsOf(id: string, microphone: Microphone, died: () => void): Partial
     baking: (message) => void bakeMessage(id, message),
     heard: (take) => {
       microphone.rest();
-      if (take) void keepTake(id, take);
+      if (take) void keepSound(id, take);
+    },
+    seen: (take) => {
+      camera.rest();
+      if (take) void keepPictures(id, camera, take);
+      else camera.settle();
     },
     died,
   };
@@ -83,16 +93,16 @@ function feedEngine(engine: EngineClient): () => void {
   return store.subscribe(feed);
 }
 
-/** The engine of a piece while it is open, its microphone, and a count of the canvases that it has wanted. */
+/** The engine of a piece while it is open, its live inputs, and a count of the canvases that it has wanted. */
 function useEngineOf(id: string) {
   const [search] = useSearchParams();
   const [generation, setGeneration] = useState(0);
-  const [{ engine, microphone }] = useState(() => {
-    const microphone = new Microphone();
-    const events = eventsOf(id, microphone, () => {
+  const [{ engine, inputs }] = useState(() => {
+    const inputs = { microphone: new Microphone(), camera: new Camera() };
+    const events = eventsOf(id, inputs, () => {
       setGeneration((n) => n + 1);
     });
-    return { microphone, engine: new EngineClient(engineChoice(search.get('engine')), events) };
+    return { inputs, engine: new EngineClient(engineChoice(search.get('engine')), events) };
   });
   useEffect(() => {
     const stop = feedEngine(engine);
@@ -111,24 +121,25 @@ function useEngineOf(id: string) {
       store.dispatch(toolActions.toolsReset());
     };
   }, [engine, id]);
-  return { engine, microphone, generation };
+  return { engine, inputs, generation };
 }
 
 /** The workshop with a piece in it: owns the engine's worker. */
 export function OpenPiece({ id }: { id: string }) {
-  const { engine, microphone, generation } = useEngineOf(id);
+  const { engine, inputs, generation } = useEngineOf(id);
   const playing = useApp((s) => s.tools.playing);
   const [preview, setPreview] = useState<PreviewChoice>('auto');
   const [sheetWidth, setSheetWidth] = useState(430);
   useEffect(() => {
     engine.play(playing);
   }, [engine, playing]);
-  const recording = useRecording(engine, microphone);
+  const recording = useRecording(engine, inputs.microphone, 'sounds');
+  useRecording(engine, inputs.camera, 'pictures');
   useSoundOutput(engine, recording);
   useShortcuts(engine);
   return (
     <EngineContext value={engine}>
-      <MicrophoneContext value={microphone}>
+      <LiveContext value={inputs}>
         <Bar {...{ id, preview }} onPreview={setPreview} />
         <LineUp />
         <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
@@ -149,7 +160,7 @@ export function OpenPiece({ id }: { id: string }) {
             <Sheet />
           </Box>
         </Box>
-      </MicrophoneContext>
+      </LiveContext>
     </EngineContext>
   );
 }

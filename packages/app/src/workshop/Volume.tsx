@@ -1,7 +1,7 @@
 import { Box, Menu, MenuItem, Slider } from '@mui/material';
 import { ChevronDown, Volume2, VolumeX } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { devicesOf, type Device } from '../sound/devices';
+import { devicesOf, type Device } from '../live/devices';
 import { keepHeard, toolActions } from '../store/toolSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
 import { IconAction } from '../ui/IconAction';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useMicrophone } from '../sound/MicrophoneContext';
+import { useMicrophone } from '../live/LiveContext';
 
 /** Milliseconds after which what is being recorded is looked at again. */
 const EVERY = 200;

@@ -4,6 +4,7 @@ import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
 import type { DialReader } from '../language/dialReader';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
+import type { LivePictures } from '../stock/clip/livePictures';
 import type { LiveSound } from '../stock/sound/liveSound';
 import type { MovingPicture, StockData } from '../stock/types';
 import type { Pattern } from './bodies/patterns';
@@ -247,11 +248,19 @@ export interface SoundStrip<K extends string = string> {
 }
 
 /** What a moving picture of a piece knows of it. */
+/** Names of the dials of a live input. */
+export interface Records<K extends string = string> {
+  take: K;
+  start: K;
+}
+
 export interface PictureContext {
   /** Frames a second. */
   rate: number;
   seed: number;
   stock: (id: string) => StockData | undefined;
+  /** What is being recorded of it. */
+  live?: LivePictures | undefined;
 }
 
 /** A picture that changes with time: a clip, or one that is worked out. */
@@ -260,13 +269,15 @@ export interface PictureKind<D extends Dials = Dials> extends Kind<D> {
   moving(dials: ValuesOf<D>, context: PictureContext): MovingPicture | undefined;
   /** The dial that names the clip it plays; left out where it is made by arithmetic. */
   plays?: keyof D & string;
+  /** Of live input: the dials that say which take counts, and at which frame it begins. */
+  records?: Records<keyof D & string>;
   /** What is dragged on the timing strip: names of its dials. */
   strip?: SoundStrip<keyof D & string>;
 }
 
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
-  records?: { take: keyof D & string; start: keyof D & string };
+  records?: Records<keyof D & string>;
   /** What is dragged on the timing strip: names of its dials. */
   strip: SoundStrip<keyof D & string>;
   /** What is heard, and when; null where nothing is. */

@@ -11,6 +11,7 @@ import type { Piece } from '../piece/types';
 import { signalsOf, type LiveInput } from './signals';
 import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
+import { LivePictures } from '../stock/clip/livePictures';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
 
 /** A piece with what its dials read beside themselves: signals and stock. */
@@ -22,7 +23,7 @@ export class Scene implements World {
   constructor(
     readonly piece: Piece,
     private readonly files: StockFiles = new Map(),
-    /** Takes that are being recorded, by signal or sound: they stand in for those of the piece. */
+    /** Takes that are being recorded, by signal, sound or picture: they stand in for those of the piece. */
     readonly live: ReadonlyMap<string, LiveInput> = new Map(),
   ) {
     this.size = piece.frame;
@@ -114,9 +115,11 @@ export class Scene implements World {
     if (!part) return undefined;
     const { rate, seed } = this;
     const stock = (named: string): StockData | undefined => this.stock(named);
+    const input = this.live.get(id);
+    const live = input instanceof LivePictures ? input : undefined;
     // The same object for all that show it: what it has worked out is at hand for each.
     return memo(this, `picture ${id}`, () =>
-      kindOf('pictures', part.kind).moving(part.dials, { rate, seed, stock }),
+      kindOf('pictures', part.kind).moving(part.dials, { rate, seed, stock, live }),
     );
   }
 

@@ -23,8 +23,9 @@ import { CopiesSheet } from './CopiesSheet';
 import { DialRow } from './DialRow';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
-import { LiveBox } from './LiveBox';
+import { CameraInput } from './CameraInput';
 import { MovingPreview } from './MovingPreview';
+import { SoundInput } from './SoundInput';
 
 type Path = (string | number)[];
 
@@ -61,11 +62,13 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
   if (list === 'swarms') return <SwarmSheet piece={piece} at={at} />;
   const part = piece[list][at]!;
   const kind = kindOf(list, part.kind);
-  const records = list === 'sounds' ? kindOf('sounds', part.kind).records : undefined;
+  const live =
+    list === 'sounds' || list === 'pictures' ? kindOf(list, part.kind).records : undefined;
+  const Input = list === 'sounds' ? SoundInput : CameraInput;
   return (
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
-      {records && <LiveBox sound={part} taken={part.dials[records.take] !== ''} />}
+      {live && <Input part={part.id} taken={part.dials[live.take] !== ''} />}
       {list === 'pictures' && <MovingPreview key={part.id} part={part} />}
       {list === 'signals' && <Bench key={part.id} signal={part} at={at} />}
       {list === 'forces' && kindOf('forces', part.kind).plane && <EdgeButton force={part.id} />}

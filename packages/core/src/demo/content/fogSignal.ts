@@ -43,10 +43,12 @@ function horn(add: Add, begin: number): void {
 /** Reeds in pairs that beat against each other, with bellows. */
 function accordion(add: Add, begin: number, chord: readonly number[]): void {
   add(begin, 2.4, (t) => {
-    const bellows = Math.min(1, t / 0.2) * Math.min(1, (2.4 - t) / 0.3) * (0.8 + 0.2 * turn(5.2, t));
+    const bellows =
+      Math.min(1, t / 0.2) * Math.min(1, (2.4 - t) / 0.3) * (0.8 + 0.2 * turn(5.2, t));
     let v = 0;
     for (const f of chord) {
-      for (let k = 1; k <= 7; k += 2) v += (turn(2 * f * k, t) + turn(2 * f * k * 1.006, t)) / (k * k);
+      for (let k = 1; k <= 7; k += 2)
+        v += (turn(2 * f * k, t) + turn(2 * f * k * 1.006, t)) / (k * k);
     }
     return 0.022 * bellows * v;
   });

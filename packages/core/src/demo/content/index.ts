@@ -4,6 +4,7 @@ import { buoy } from './buoy';
 import { chart } from './chart';
 import { conch } from './conch';
 import { crystal } from './crystal';
+import { dancer } from './dancer';
 import { dusk } from './dusk';
 import { ferry } from './ferry';
 import { flags } from './flags';
@@ -31,6 +32,7 @@ const CONTENT: Record<string, Maker> = {
   bellBreath: { title: 'Bell and breath', type: 'sound', make: bellBreath },
   ferry: { title: 'Passing ferries', type: 'clip', make: ferry },
   quay: { title: 'The quay, evening', type: 'picture', make: quay },
+  dancer: { title: 'Dancer', type: 'clip', make: dancer },
   wanderingLight: { title: 'Wandering light', type: 'clip', make: wanderingLight },
 };
 for (const [name, maker] of Object.entries(CONTENT)) offerMade(name, maker);

@@ -10,7 +10,8 @@ export function lamps(): Cloud {
   for (let i = 0; i < COUNT; i++) {
     const lamp = Math.floor(unitNumber(i) * 14);
     const x = (lamp - 6.5) * 0.42;
-    const near = (unitNumber(7 * i + 1) + unitNumber(7 * i + 2) + unitNumber(7 * i + 3) - 1.5) * 0.16;
+    const near =
+      (unitNumber(7 * i + 1) + unitNumber(7 * i + 2) + unitNumber(7 * i + 3) - 1.5) * 0.16;
     const mirrored = unitNumber(7 * i + 4) < 0.45;
     const fall = mirrored ? -0.25 - 1.3 * unitNumber(7 * i + 5) ** 2 : 0.55;
     const height = fall + (mirrored ? 0 : near);

@@ -25,7 +25,9 @@ export function bell(add: Add, begin: number, frequency: number, size = 0.11): v
   const partials = [1, 2.01, 2.41, 3.02, 4.17, 5.43];
   add(begin, 2.2, (t) => {
     let v = 0;
-    partials.forEach((p, k) => (v += (turn(frequency * p, t) * Math.exp(-(1.6 + k) * t)) / (k + 1)));
+    partials.forEach(
+      (p, k) => (v += (turn(frequency * p, t) * Math.exp(-(1.6 + k) * t)) / (k + 1)),
+    );
     return size * v * Math.min(1, t * 2000);
   });
 }

@@ -17,7 +17,9 @@ function pictureAt(index: number): Picture {
     for (const lamp of lamps) {
       const far = Math.hypot((x - lamp.x) * (WIDTH / HEIGHT), y - lamp.y) / 0.16;
       const light = Math.max(0, 1 - far * far);
-      lamp.colour.forEach((c, k) => (pixels[4 * i + k] = Math.min(255, pixels[4 * i + k]! + c * light)));
+      lamp.colour.forEach(
+        (c, k) => (pixels[4 * i + k] = Math.min(255, pixels[4 * i + k]! + c * light)),
+      );
     }
     pixels[4 * i + 3] = 255;
   }

@@ -52,7 +52,8 @@ export const beaconRush = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: 1500,
+        when: 'steadily',
+        rate: 1500,
         lifetime: spread(0.9, 2.6),
         size: spread(0.008, 0.034),
         opacity: over(0.85, COME_AND_GO),

@@ -25,7 +25,10 @@ export const bellBreath = validatePiece({
       id: 'bell',
       name: 'Bell',
       on: true,
-      emitter: { kind: 'outline', dials: { outline: 'bell', extrude: 0.12, centre: [-0.55, 0, 0] } },
+      emitter: {
+        kind: 'outline',
+        dials: { outline: 'bell', extrude: 0.12, centre: [-0.55, 0, 0] },
+      },
       launch: { kind: 'allRound', dials: { speed: spread(0.005, 0.05) } },
       bodies: [
         {

@@ -108,7 +108,8 @@ export const conchToBuoy = validatePiece({
       launch: { kind: 'allRound', dials: { speed: { feed: 'spread', from: 0.02, to: 0.12 } } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
-        when: 'steadily', rate: { feed: 'signal', signal: 'surge', from: 400, to: 4200 },
+        when: 'steadily',
+        rate: { feed: 'signal', signal: 'surge', from: 400, to: 4200 },
         lifetime: { feed: 'spread', from: 1.2, to: 3.2 },
         size: { feed: 'spread', from: 0.008, to: 0.02 },
         opacity: {

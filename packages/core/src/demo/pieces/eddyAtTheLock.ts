@@ -48,7 +48,8 @@ export const eddyAtTheLock = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: 8100,
+        when: 'steadily',
+        rate: 8100,
         lifetime: { feed: 'spread', from: 5.5, to: 7.2 },
         size: {
           feed: 'spread',
@@ -116,7 +117,8 @@ export const eddyAtTheLock = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: 26,
+        when: 'steadily',
+        rate: 26,
         lifetime: { feed: 'spread', from: 5, to: 8 },
         size: {
           feed: 'spread',

@@ -52,7 +52,10 @@ export const ferryWindows = validatePiece({
       id: 'wake',
       name: 'Wake',
       on: true,
-      emitter: { kind: 'rectangle', dials: { width: 7.2, depth: 0.9, centre: [0, -1.15, 0], turn: [90, 0, 0] } },
+      emitter: {
+        kind: 'rectangle',
+        dials: { width: 7.2, depth: 0.9, centre: [0, -1.15, 0], turn: [90, 0, 0] },
+      },
       launch: { kind: 'allRound', dials: { speed: 0.05 } },
       bodies: [
         {

@@ -166,9 +166,7 @@ export const foghorn = validatePiece({
       dials: { centre: [0, -0.02, 0], bounce: 0.25, friction: 0.4 },
     },
   ],
-  sounds: [
-    { id: 'quay', name: 'Quay', on: true, kind: 'played', dials: { sound: 'fogSignal' } },
-  ],
+  sounds: [{ id: 'quay', name: 'Quay', on: true, kind: 'played', dials: { sound: 'fogSignal' } }],
   signals: [
     {
       ...{ id: 'engine', name: 'Engine', on: true, kind: 'level' },
@@ -176,7 +174,14 @@ export const foghorn = validatePiece({
     },
     {
       ...{ id: 'throw', name: 'Throw', on: true, kind: 'strike' },
-      dials: { signal: 'engine', threshold: 0.4, delay: 0.06, least: 0.3, attack: 0.07, decay: 0.45 },
+      dials: {
+        signal: 'engine',
+        threshold: 0.4,
+        delay: 0.06,
+        least: 0.3,
+        attack: 0.07,
+        decay: 0.45,
+      },
     },
     {
       ...{ id: 'colours', name: 'Colours', on: true, kind: 'bands' },

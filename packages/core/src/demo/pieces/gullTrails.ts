@@ -77,7 +77,8 @@ export const gullTrails = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: 110,
+        when: 'steadily',
+        rate: 110,
         lifetime: spread(3, 6),
         size: spread(0.022, 0.05),
         opacity: over(0.9, [

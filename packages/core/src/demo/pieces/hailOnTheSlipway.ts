@@ -81,7 +81,8 @@ export const hailOnTheSlipway = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: { feed: 'signal', signal: 'squall', from: 300, to: 5200 },
+        when: 'steadily',
+        rate: { feed: 'signal', signal: 'squall', from: 300, to: 5200 },
         lifetime: { feed: 'spread', from: 2.6, to: 5.5 },
         mass: 1,
         resistance: { feed: 'spread', from: 0.7, to: 1.6 },
@@ -119,7 +120,8 @@ export const hailOnTheSlipway = validatePiece({
       launch: { kind: 'allRound', dials: { speed: { feed: 'spread', from: 0, to: 0.5 } } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
-        when: 'steadily', rate: 9000,
+        when: 'steadily',
+        rate: 9000,
         lifetime: { feed: 'spread', from: 0.5, to: 1.6 },
         resistance: 4,
         size: { feed: 'spread', from: 0.006, to: 0.014 },

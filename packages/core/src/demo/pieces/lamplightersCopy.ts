@@ -38,7 +38,14 @@ export const lamplightersCopy = validatePiece({
         rate: 260,
         lifetime: spread(1.5, 4),
         // Where the painting is bright the brush is fine.
-        size: { ...painting, channel: 'brightness', high: 0.5, from: 0.075, to: 0.022, over: COME_AND_GO },
+        size: {
+          ...painting,
+          channel: 'brightness',
+          high: 0.5,
+          from: 0.075,
+          to: 0.022,
+          over: COME_AND_GO,
+        },
         opacity: over(0.9, COME_AND_GO),
         colour: { ...painting, light: 1.15 },
         light: 1,

@@ -82,7 +82,8 @@ export const netMenders = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: { feed: 'signal', signal: 'tear', from: 30, to: 700 },
+        when: 'steadily',
+        rate: { feed: 'signal', signal: 'tear', from: 30, to: 700 },
         lifetime: spread(0.5, 1.4),
         size: { feed: 'spread', from: 0.04, to: 0.14, over: FADING },
         opacity: over(0.9, COME_AND_GO),

@@ -40,7 +40,8 @@ export const planktonLantern = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        when: 'steadily', rate: 6100,
+        when: 'steadily',
+        rate: 6100,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
         size: {
           feed: 'spread',
@@ -86,7 +87,8 @@ export const planktonLantern = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        when: 'steadily', rate: 3050,
+        when: 'steadily',
+        rate: 3050,
         lifetime: { feed: 'spread', from: 4.6, to: 6.2 },
         size: { feed: 'spread', from: 0.006, to: 0.02 },
         opacity: {
@@ -150,7 +152,8 @@ export const planktonLantern = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0 } },
       ],
       dials: {
-        when: 'steadily', rate: 500,
+        when: 'steadily',
+        rate: 500,
         lifetime: { feed: 'spread', from: 1.5, to: 2.6 },
         size: { feed: 'spread', from: 0.02, to: 0.05 },
         opacity: {

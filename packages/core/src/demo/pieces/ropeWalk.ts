@@ -49,7 +49,8 @@ export const ropeWalk = validatePiece({
       launch: { kind: 'normal', dials: { speed: 0 } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
-        when: 'steadily', rate: 2500,
+        when: 'steadily',
+        rate: 2500,
         lifetime: { feed: 'spread', from: 3, to: 6 },
         size: { feed: 'spread', from: 0.008, to: 0.032, distribution: 'normal' },
         opacity: {
@@ -92,7 +93,8 @@ export const ropeWalk = validatePiece({
       launch: { kind: 'allRound', dials: { speed: 0.05 } },
       bodies: [{ id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add' } }],
       dials: {
-        when: 'steadily', rate: 500,
+        when: 'steadily',
+        rate: 500,
         lifetime: { feed: 'spread', from: 4, to: 7 },
         size: { feed: 'spread', from: 0.006, to: 0.02 },
         opacity: {

@@ -36,7 +36,8 @@ export const tideChart = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: 9500,
+        when: 'steadily',
+        rate: 9500,
         lifetime: { feed: 'spread', from: 2.5, to: 5.5 },
         size: { feed: 'spread', from: 0.009, to: 0.024, distribution: 'normal' },
         opacity: {
@@ -73,7 +74,8 @@ export const tideChart = validatePiece({
         { id: 'disc', name: 'Disc', on: true, kind: 'disc', dials: { mode: 'add', hardness: 0.3 } },
       ],
       dials: {
-        when: 'steadily', rate: 34,
+        when: 'steadily',
+        rate: 34,
         lifetime: { feed: 'spread', from: 5, to: 8 },
         size: {
           feed: 'spread',

@@ -89,7 +89,15 @@ export const tideTables = validatePiece({
     },
     {
       ...{ id: 'watch', name: 'Watch', on: true, kind: 'noise' },
-      dials: { scale: 5, octaves: 1, contrast: 2.2, change: 1.4, every: 24, shape: 1.5, detail: 48 },
+      dials: {
+        scale: 5,
+        octaves: 1,
+        contrast: 2.2,
+        change: 1.4,
+        every: 24,
+        shape: 1.5,
+        detail: 48,
+      },
     },
   ],
   sounds: [],

@@ -77,7 +77,8 @@ export const windowRain = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: 420,
+        when: 'steadily',
+        rate: 420,
         lifetime: spread(2, 5),
         size: {
           feed: 'spread',
@@ -131,7 +132,8 @@ export const windowRain = validatePiece({
         },
       ],
       dials: {
-        when: 'steadily', rate: 16,
+        when: 'steadily',
+        rate: 16,
         lifetime: spread(3, 7),
         size: spread(0.014, 0.03),
         opacity: over(0.8, COME_AND_GO),

@@ -8,9 +8,10 @@ import {
   type VideoSample,
 } from 'mediabunny';
 import { StockError } from '../error';
+import type { Picture } from '../../types';
 import { checkPictureSize } from '../picture';
 import type { OpenClip } from './opened';
-import { codingOf, pictureOfPlanes, turned, type Planes } from './planes';
+import { codingOf, pictureOfPlanes, turned, type Coding, type Planes } from './planes';
 
 /** Gives the decoded pictures of a video from one of its numbers on, in order. */
 export type DecodeFrom = (index: number) => AsyncGenerator<Planes, void, undefined>;
@@ -141,6 +142,15 @@ function webCodecs({ name, track, times }: VideoFile): DecodeFrom {
       }
     }
   };
+}
+
+/** A decoded sample as all clips are read. */
+export async function pictureOfSample(
+  name: string,
+  sample: VideoSample,
+  coding: Coding,
+): Promise<Picture> {
+  return pictureOfPlanes(await planesOf(name, sample), coding);
 }
 
 async function planesOf(name: string, sample: VideoSample): Promise<Planes> {

@@ -1,11 +1,17 @@
+const WORDS = {
+  audioinput: { does: 'hear', allow: 'the microphone', none: 'no microphone or line in' },
+  videoinput: { does: 'see', allow: 'the camera', none: 'no camera' },
+} as const;
+
 /** Why an input cannot be had, in words for the artist. */
-export function problemOf(error: unknown): string {
+export function problemOf(error: unknown, kind: keyof typeof WORDS): string {
   const name = error instanceof Error ? error.name : '';
+  const { does, allow, none } = WORDS[kind];
   switch (name) {
     case 'NotAllowedError':
-      return 'The browser does not let the page hear: allow it the microphone, beside the address, and try again.';
+      return `The browser does not let the page ${does}: allow it ${allow}, beside the address, and try again.`;
     case 'NotFoundError':
-      return 'There is no microphone or line in: connect one and try again.';
+      return `There is ${none}: connect one and try again.`;
     case 'OverconstrainedError':
       return 'The chosen input is no longer there: choose another.';
     case 'NotReadableError':

@@ -1,0 +1,47 @@
+import { createContext, useContext, useEffect, useSyncExternalStore } from 'react';
+import type { Camera } from '../camera/camera';
+import type { EngineClient } from '../engine/client';
+import type { Microphone } from '../sound/microphone';
+import type { DeviceState, LiveDevice } from './liveDevice';
+
+/** The live inputs of an open piece. */
+export interface LiveInputs {
+  microphone: Microphone;
+  camera: Camera;
+}
+
+export const LiveContext = createContext<LiveInputs | null>(null);
+
+function useInput<K extends keyof LiveInputs>(which: K): [LiveInputs[K], DeviceState] {
+  const inputs = useContext(LiveContext);
+  if (!inputs) throw new Error('no live inputs here');
+  const device = inputs[which];
+  const known = (): DeviceState => device.state;
+  return [device, useSyncExternalStore(device.subscribe, known, known)];
+}
+
+export const useMicrophone = (): [Microphone, DeviceState] => useInput('microphone');
+export const useCamera = (): [Camera, DeviceState] => useInput('camera');
+
+/** The part of an open piece that is being recorded; the input is let go when the piece is closed. */
+export function useRecording(
+  engine: EngineClient,
+  device: LiveDevice<unknown>,
+  what: 'sounds' | 'pictures',
+): string | null {
+  const { subscribe } = device;
+  const recording = useSyncExternalStore(subscribe, () => device.state.recording);
+  useEffect(() => {
+    if (recording === null) return;
+    return () => {
+      engine.stopRecording(what);
+    };
+  }, [engine, recording, what]);
+  useEffect(
+    () => () => {
+      device.close();
+    },
+    [device],
+  );
+  return recording;
+}

@@ -1,0 +1,19 @@
+/** An input or an output of the machine. */
+export interface Device {
+  id: string;
+  name: string;
+}
+
+export type DeviceKind = 'audioinput' | 'audiooutput' | 'videoinput';
+const TITLES = { audioinput: 'Input', audiooutput: 'Output', videoinput: 'Camera' } as const;
+
+/** Those that can be chosen; the browser tells their names once it lets an input be used. */
+export async function devicesOf(kind: DeviceKind): Promise<Device[]> {
+  const all = await navigator.mediaDevices.enumerateDevices().catch(() => []);
+  return all
+    .filter((d) => d.kind === kind && d.deviceId && d.deviceId !== 'default')
+    .map(({ deviceId, label }, i) => ({
+      id: deviceId,
+      name: label || `${TITLES[kind]} ${String(i + 1)}`,
+    }));
+}

@@ -1,0 +1,91 @@
+import { devicesOf, type Device } from './devices';
+import { problemOf } from './problems';
+
+/** What is known of a live input. */
+export interface DeviceState {
+  state: 'closed' | 'opening' | 'open';
+  /** Inputs that can be chosen; they have names once there is permission. */
+  devices: readonly Device[];
+  /** The input that is chosen; '' is the browser's own choice. */
+  device: string;
+  /** The part of the piece that is being recorded. */
+  recording: string | null;
+  /** Why it could not be opened, or was closed, in words for the artist. */
+  problem: string | null;
+}
+
+/** An input of the machine: permission is asked for when it is opened, and not before. */
+export abstract class LiveDevice<Opened> {
+  private now: DeviceState;
+  protected opened: Opened | null = null;
+  private readonly listeners = new Set<() => void>();
+
+  /** @param key under which the browser remembers the device that was chosen */
+  constructor(
+    private readonly kind: 'audioinput' | 'videoinput',
+    private readonly key: string,
+  ) {
+    const device = localStorage.getItem(key) ?? '';
+    this.now = { state: 'closed', devices: [], device, recording: null, problem: null };
+  }
+
+  /** Opens the device that is chosen; what goes wrong is thrown. */
+  protected abstract connect(device: string): Promise<Opened>;
+  /** Lets go what was opened. */
+  protected abstract release(opened: Opened): void;
+  /** What comes in goes nowhere from now on. */
+  protected abstract unplug(opened: Opened): void;
+
+  get state(): DeviceState {
+    return this.now;
+  }
+
+  /** What is known has changed. */
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  protected put(part: Partial<DeviceState>): void {
+    this.now = { ...this.now, ...part };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Whether it is open now. What is wrong is in its state. */
+  async open(): Promise<boolean> {
+    if (this.opened) return true;
+    this.put({ state: 'opening', problem: null });
+    try {
+      this.opened = await this.connect(this.now.device);
+      this.put({ devices: await devicesOf(this.kind) });
+      this.put({ state: 'open' });
+      return true;
+    } catch (error) {
+      this.put({ state: 'closed', problem: problemOf(error, this.kind) });
+      return false;
+    }
+  }
+
+  /** Another input, opened at once where one was open. */
+  async choose(device: string): Promise<void> {
+    localStorage.setItem(this.key, device);
+    const open = this.opened !== null;
+    if (open) this.close();
+    this.put({ device });
+    if (open) await this.open();
+  }
+
+  /** What comes in goes nowhere from now on. */
+  rest(): void {
+    if (this.opened) this.unplug(this.opened);
+    if (this.now.recording !== null) this.put({ recording: null });
+  }
+
+  close(problem: string | null = null): void {
+    const { opened } = this;
+    this.rest();
+    this.opened = null;
+    if (opened) this.release(opened);
+    this.put({ state: 'closed', problem });
+  }
+}
