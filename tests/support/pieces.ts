@@ -132,8 +132,9 @@ export function pieceOfEveryKind(): [string, Piece][] {
   for (const { kind } of catalogue.pictures) {
     add(`picture ${kind}`, (p) => {
       const picture = moving(p, kind);
-      const faster = kind === 'played' ? { speed: 3, between: 'mixed' } : { change: 2 };
-      Object.assign(p.pictures[0]!.dials, faster);
+      const { dials } = p.pictures[0]!;
+      const faster = { speed: 3, between: 'mixed', change: 2 };
+      for (const [key, value] of Object.entries(faster)) if (key in dials) dials[key] = value;
       p.swarms[0]!.emitter = makeChoice('emitters', 'picture');
       p.swarms[0]!.emitter.dials.picture = picture;
       p.forces = [makePart('forces', 'clipFlow', [])];

@@ -1,6 +1,7 @@
 import { number, stockDial } from '../../language/dials';
 import { serialOf } from '../../stock/memo';
 import { movingClip } from '../../stock/clip/movingClip';
+import { nothingSeen } from '../../stock/clip/livePictures';
 import { movingPicture } from '../define';
 
 export const live = movingPicture({
@@ -24,6 +25,13 @@ export const live = movingPicture({
     if (data?.type !== 'clip') return undefined;
     const whole = { speed: 1, from: 0, to: 0, ends: 'hold', mixes: false } as const;
     const name = `take.${String(serialOf(data))}.${JSON.stringify([rate, start])}`;
-    return movingClip(data, name, rate, { start: start / rate, ...whole });
+    const clip = movingClip(data, name, rate, { start: start / rate, ...whole });
+    const none = nothingSeen(clip.width, clip.height);
+    // Before it there is nothing, as there was when it was recorded.
+    return {
+      ...clip,
+      stateAt: (frame) => (frame < start ? 0 : 1 + clip.stateAt(frame)),
+      at: (state) => (state === 0 ? none : clip.at(state - 1)),
+    };
   },
 });

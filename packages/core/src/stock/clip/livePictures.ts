@@ -4,6 +4,11 @@ import type { MovingPicture, Picture } from '../types';
 /** Pictures that are at hand: as far back as motion is looked for. */
 const AT_HAND = 32;
 
+/** What a camera has seen before anything was recorded of it. */
+export function nothingSeen(width: number, height: number): Picture {
+  return { type: 'picture', width, height, pixels: new Uint8Array(4 * width * height) };
+}
+
 /**
  * Pictures that come in and go on being recorded, each from a frame of the piece on; what reads them sees all that
  * there are so far.
@@ -24,7 +29,7 @@ export class LivePictures {
     private readonly rate: number,
     readonly start: number,
   ) {
-    this.none = { type: 'picture', width, height, pixels: new Uint8Array(4 * width * height) };
+    this.none = nothingSeen(width, height);
   }
 
   /** How many there are. */
