@@ -38,7 +38,7 @@ const lineUp = () => app.page.getByRole('navigation', { name: 'Line-up' });
 
 async function addCamera(): Promise<void> {
   await button('Add a clip, camera or made map').click();
-  await app.page.getByRole('menuitem', { name: 'Camera' }).first().click();
+  await app.page.getByRole('menuitem', { name: 'Live camera' }).first().click();
   await app.page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
 }
 
@@ -88,8 +88,8 @@ test('a camera drives a piece while it is recorded, and its take gives the same 
   await page.getByText('Nothing was recorded yet.').waitFor();
   await lineUp().getByRole('button', { name: 'Motes', exact: true }).click();
   await choose('Emitter kind', 'Picture');
-  await choose('Picture', 'Camera');
-  await lineUp().getByRole('button', { name: 'Camera', exact: true }).nth(1).click();
+  await choose('Picture', 'Live camera');
+  await lineUp().getByRole('button', { name: 'Live camera', exact: true }).click();
 
   // It is seen before anything is recorded.
   await button('Open it').click();
@@ -101,7 +101,7 @@ test('a camera drives a piece while it is recorded, and its take gives the same 
   const alive = await page.getByTestId('picture').evaluate((el) => Number(el.dataset.alive));
   expect(alive).toBeGreaterThan(100);
   await button('Stop').click();
-  await page.getByRole('combobox', { name: 'Take' }).getByText('Camera, take').waitFor();
+  await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
   await button('Record again').waitFor();
 
   const { piece, files } = await exported();
@@ -157,7 +157,7 @@ test('made-up clips stand in for a camera; another take counts from then on', as
   await page.getByRole('img', { name: 'What the camera sees' }).locator('canvas').waitFor();
   await pictureTells(page, (d) => Number(d.frame) > 3);
   await button('Stop').click();
-  await page.getByRole('combobox', { name: 'Take' }).getByText('Camera, take').waitFor();
+  await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
   await button('Record again').click();
   await page.getByText('It drives the piece, and is recorded.').waitFor();
   await button('Pause').click();
@@ -196,5 +196,5 @@ test('a camera that is refused or pulled out says so, and what was recorded is k
     (window as unknown as { unplug: () => void }).unplug();
   });
   await page.getByRole('alert').getByText('it was unplugged').waitFor();
-  await page.getByRole('combobox', { name: 'Take' }).getByText('Camera, take').waitFor();
+  await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
 }, 60_000);

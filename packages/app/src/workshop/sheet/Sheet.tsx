@@ -69,7 +69,9 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
       {live && <Input part={part.id} taken={part.dials[live.take] !== ''} />}
-      {list === 'pictures' && <MovingPreview key={part.id} part={part} />}
+      {list === 'pictures' && (!live || part.dials[live.take] !== '') && (
+        <MovingPreview key={part.id} part={part} />
+      )}
       {list === 'signals' && <Bench key={part.id} signal={part} at={at} />}
       {list === 'forces' && kindOf('forces', part.kind).plane && <EdgeButton force={part.id} />}
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />

@@ -6,7 +6,7 @@ import { movingPicture } from '../define';
 
 export const live = movingPicture({
   kind: 'live',
-  title: 'Camera',
+  title: 'Live camera',
   help: 'A live camera, recorded as a take while it drives the piece.',
   icon: 'M3 7h12v10H3zM15 11l6-3v8l-6-3M6 10h3',
   dials: {
