@@ -139,6 +139,8 @@ export function pieceOfEveryKind(): [string, Piece][] {
       p.swarms[0]!.emitter.dials.picture = picture;
       p.forces = [makePart('forces', 'clipFlow', [])];
       p.forces[0]!.dials.clip = picture;
+      p.swarms[0]!.bodies.push(makePart('bodies', 'picture', p.swarms[0]!.bodies));
+      Object.assign(p.swarms[0]!.bodies[1]!.dials, { picture, mode: 'normal', scale: 2 });
       p.finish.push(makePart('finish', 'pictureLayer', p.finish));
       Object.assign(p.finish.at(-1)!.dials, { picture, over: 'screen', size: 0.5, light: 0.4 });
     });

@@ -73,7 +73,7 @@ test('the first frame waits for its picture; where none came nothing is kept', a
   const lens = new Lens();
   const eye = new Eye('cam', SIZE, lens);
   eye.begin(0, RATE);
-  expect(((await eye.input!.moving().at(0))).pixels.every((v) => v === 0)).toBe(true);
+  expect((await eye.input!.moving().at(0)).pixels.every((v) => v === 0)).toBe(true);
   let there = false;
   const waits = eye.until(0).then(() => (there = true));
   await Promise.resolve();

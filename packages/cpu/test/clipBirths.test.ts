@@ -217,3 +217,35 @@ test('what is born by the motion of a clip goes as the square does', () => {
   expect(Math.abs(mean[0]! / 45 - 1)).toBeLessThan(0.2);
   expect(Math.abs(mean[1]! / -15 - 1)).toBeLessThan(0.4);
 });
+
+test('a particle drawn as a clip shows the picture of each frame', () => {
+  const [wide, high] = [4 * WIDTH, 4 * HEIGHT];
+  played(clipOf(0), (p) => {
+    p.frame = { ...p.frame, width: wide, height: high };
+    p.camera = makeChoice('cameras', 'orthographic');
+    Object.assign(p.camera.dials, { elevation: 0, tall: HEIGHT / WIDTH });
+    p.backdrop = makeChoice('backdrops', 'flat');
+    p.backdrop.dials.colour = '#000000';
+    p.finish = [];
+    const [swarm] = p.swarms;
+    swarm!.emitter = makeChoice('emitters', 'point');
+    swarm!.launch.dials.speed = 0;
+    swarm!.bodies = [makePart('bodies', 'picture', [])];
+    Object.assign(swarm!.bodies[0]!.dials, { picture: 'played', mode: 'normal' });
+    const once = { rate: 0, burst: 1, lasts: 'ever', size: 1, opacity: 1, light: 1 };
+    Object.assign(swarm!.dials, { ...once, colour: '#ffffff' });
+  });
+  for (const frame of [0, 5, 11, 20]) {
+    while (engine.frame < frame) engine.step();
+    const { pixels } = engine.draw(wide, high);
+    let [x, y, count] = [0, 0, 0];
+    for (let at = 0; at < wide * high; at++) {
+      if (pixels[4 * at]! < 128) continue;
+      [x, y, count] = [x + (at % wide), y + Math.floor(at / wide), count + 1];
+    }
+    const [left, top] = corner(frame);
+    expect(Math.abs((x / count + 0.5) / 4 - (left + SIDE / 2))).toBeLessThan(0.3);
+    expect(Math.abs((y / count + 0.5) / 4 - (top + SIDE / 2))).toBeLessThan(0.3);
+    expect(Math.abs(count / 16 / SIDE ** 2 - 1)).toBeLessThan(0.1);
+  }
+});

@@ -1,10 +1,14 @@
+import { Document, WebIO } from '@gltf-transform/core';
 import {
   compilePiece,
   makeChoice,
   makePart,
+  readStock,
   type MapFeed,
+  type Mesh,
   type Picture,
   type Piece,
+  type StockData,
 } from '@vast-swarm/core';
 import { CpuEngine } from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
@@ -66,8 +70,12 @@ function mapped(feed: Partial<MapFeed>, change: (piece: Piece) => void = () => u
 }
 
 /** Runs a piece and gives places and sizes of its particles. */
-function run(piece: Piece, frame = 3): { x: number; y: number; z: number; size: number }[] {
-  engine.setPlan(compilePiece(piece, { files: new Map([[HASH, picture]]) }));
+function run(
+  piece: Piece,
+  frame = 3,
+  files = new Map<string, StockData>([[HASH, picture]]),
+): { x: number; y: number; z: number; size: number }[] {
+  engine.setPlan(compilePiece(piece, { files }));
   engine.reset();
   while (engine.frame < frame) engine.step();
   const { size } = engine.readings('motes');
@@ -225,6 +233,65 @@ test.each([
     return 1 + 2 * lightAt(u, v, 0);
   });
 });
+
+/** Two squares side by side, each with the whole picture on it: what is one edge in space is a seam of the picture. */
+const TWO_SQUARES = {
+  obj: `v -1 0 0\nv 0 0 0\nv 1 0 0\nv -1 1 0\nv 0 1 0\nv 1 1 0
+vt 0 0\nvt 1 0\nvt 1 1\nvt 0 1
+f 1/1 2/2 5/3 4/4\nf 2/1 3/2 6/3 5/4\n`,
+  glb: (): Promise<Uint8Array> => {
+    const document = new Document();
+    const buffer = document.createBuffer();
+    const accessor = (type: 'VEC3' | 'VEC2', values: number[]) =>
+      document.createAccessor().setType(type).setArray(Float32Array.from(values)).setBuffer(buffer);
+    const squares = [-1, 0].map((x) => [x, 0, 0, x + 1, 0, 0, x + 1, 1, 0, x, 1, 0]).flat();
+    const uv = [0, 1, 1, 1, 1, 0, 0, 0];
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', accessor('VEC3', squares))
+      .setAttribute('TEXCOORD_0', accessor('VEC2', [...uv, ...uv]))
+      .setIndices(
+        document
+          .createAccessor()
+          .setType('SCALAR')
+          .setArray(Uint16Array.from([0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7]))
+          .setBuffer(buffer),
+      );
+    const made = document.createMesh().addPrimitive(primitive);
+    document.createScene().addChild(document.createNode().setMesh(made));
+    return new WebIO().writeBinary(document);
+  },
+};
+
+test.each(['obj', 'glb'] as const)(
+  'a mesh with coordinates runs as they say, over a seam too: %s',
+  async (ending) => {
+    const file = TWO_SQUARES[ending];
+    const bytes = typeof file === 'string' ? new TextEncoder().encode(file) : await file();
+    const mesh = (await readStock(`two.${ending}`, bytes)) as Mesh;
+    // The seam is none of the mesh.
+    expect(mesh.positions.length / 3).toBe(6);
+    const hash = 'eeeeeeeeeeeeeeee';
+    const piece = mapped({ channel: 'red', edge: 'edge' }, (p) => {
+      const source = { file: `two.${ending}`, hash };
+      p.stock.push({ id: 'two', name: 'Two', type: 'mesh', source });
+      p.swarms[0]!.emitter = makeChoice('emitters', 'mesh');
+      Object.assign(p.swarms[0]!.emitter.dials, { mesh: 'two', from: 'faces' });
+    });
+    const files = new Map<string, StockData>([
+      [HASH, picture],
+      [hash, mesh],
+    ]);
+    expectSizes(run(piece, 3, files), ({ x, y }) => 1 + 2 * lightAt(x < 0 ? x + 1 : x, 1 - y, 0));
+    // Away from the seam a vertex has the one place that all its corners have.
+    Object.assign(piece.swarms[0]!.emitter.dials, { from: 'vertices' });
+    const outer = run(piece, 3, files).filter(({ x }) => x !== 0);
+    expect(outer.length).toBeGreaterThan(100);
+    for (const { x, y, size } of outer) {
+      expect(size).toBeCloseTo(1 + 2 * lightAt(x < 0 ? 0 : 1, 1 - y, 0), 2);
+    }
+  },
+);
 
 test('a made map in steps changes at its steps and nowhere else', () => {
   const piece = mapped({ picture: 'noise' }, (p) => {

@@ -18,6 +18,11 @@ export interface Mesh {
   triangles: Uint32Array;
   /** Linear red, green, blue of each vertex, 0 to 1. */
   colours?: Float32Array;
+  /**
+   * Where each corner of each triangle stands in a picture that is laid round the mesh: two numbers a corner, from the
+   * left and the top, 0 to 1 once.
+   */
+  coordinates?: Float32Array;
   /** Coarser forms of it on the same vertices, from fine to coarse. */
   coarser?: CoarserForm[];
 }

@@ -2,7 +2,13 @@ import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
 import type { PartReader } from '../../language/partReader';
 import { fieldOf, type Field } from '../../stock/places/distanceField';
-import { columns, edgesByLength, facesByArea, vertexNormals } from '../../stock/places/meshParts';
+import {
+  columns,
+  edgesByLength,
+  facesByArea,
+  vertexCoordinates,
+  vertexNormals,
+} from '../../stock/places/meshParts';
 import { rangeOf } from '../../feeds/feeds';
 import { spacingOf } from '../../stock/places/spacing';
 import { memo } from '../../stock/memo';
@@ -53,15 +59,46 @@ function mixed(points: Vec3[], weights: Expr[]): Vec3 {
   return points.map((p, i) => p.scale(weights[i]!)).reduce((sum, p) => sum.add(p));
 }
 
-/** A place between some vertices of the mesh, by their weights. */
-function between(dial: PartReader, mesh: Mesh, vertices: Expr[], weights: Expr[]): Birthplace {
+/** A place on the picture that is laid round the mesh, between some of its coordinates. */
+function surfaceOf(
+  dial: PartReader,
+  list: Float32Array,
+  places: Expr[],
+  weights: Expr[],
+): [Expr, Expr] {
+  const part = (k: number): Expr =>
+    places
+      .map((at, i) => dial.block(list, at.mul(2).add(k)).mul(weights[i]!))
+      .reduce((sum, v) => sum.add(v));
+  return [part(0), part(1)];
+}
+
+/**
+ * A place between some vertices of the mesh, by their weights.
+ *
+ * @param corners numbers of the corners of a triangle that the vertices stand at, where they do
+ */
+function between(
+  dial: PartReader,
+  mesh: Mesh,
+  vertices: Expr[],
+  weights: Expr[],
+  corners?: Expr[],
+): Birthplace {
   const read = (key: string, list: Float32Array): Vec3 =>
     mixed(
       vertices.map((v) => pointOf(dial, mesh, key, list, v)),
       weights,
     );
   const normal = read('normals', vertexNormals(mesh)).unit();
-  const place = { position: read('positions', mesh.positions), normal };
+  const { coordinates } = mesh;
+  const surface =
+    coordinates &&
+    (corners
+      ? surfaceOf(dial, coordinates, corners, weights)
+      : surfaceOf(dial, vertexCoordinates(mesh), vertices, weights));
+  const position = read('positions', mesh.positions);
+  const place = { position, normal, ...(surface ? { surface } : {}) };
   return mesh.colours ? { ...place, colour: read('colours', mesh.colours) } : place;
 }
 
@@ -156,5 +193,6 @@ function placeOn(dial: Reader, data: Mesh): Birthplace {
   const root = dial.random('u').sqrt();
   const v = dial.random('v');
   const weights = [g.float(1).sub(root), root.mul(g.float(1).sub(v)), root.mul(v)];
-  return between(dial, data, [corner(0), corner(1), corner(2)], weights);
+  const numbers = [0, 1, 2].map((k) => row.add(k));
+  return between(dial, data, [corner(0), corner(1), corner(2)], weights, numbers);
 }

@@ -21,8 +21,7 @@ function hung([x, y]: Place, length: number, turn: number): Place {
 
 /** Somebody who dances on the spot, at a part of a round, 0 to 1: all goes round once or more, so that it closes. */
 function limbsAt(round: number): Limb[] {
-  const wave = (times: number, late = 0): number =>
-    Math.sin(2 * Math.PI * (times * round - late));
+  const wave = (times: number, late = 0): number => Math.sin(2 * Math.PI * (times * round - late));
   const hips: Place = [160 + 34 * wave(1), 104 + 5 * wave(4, 0.25)];
   const neck: Place = [hips[0] + 9 * wave(2, 0.1), hips[1] - 38];
   const limbs: Limb[] = [{ from: hips, to: neck, thick: 10, light: 0.8 }];
@@ -37,7 +36,10 @@ function limbsAt(round: number): Limb[] {
     limbs.push({ from: shoulder, to: elbow, thick: 4.5, light: 0.85 });
     limbs.push({ from: elbow, to: hand, thick: 3.6, light: 1 });
     const hip: Place = [hips[0] + 5 * side, hips[1] + 4];
-    const foot: Place = [160 + 17 * side + 14 * wave(1), 168 - 9 * Math.max(0, side * wave(4, 0.1))];
+    const foot: Place = [
+      160 + 17 * side + 14 * wave(1),
+      168 - 9 * Math.max(0, side * wave(4, 0.1)),
+    ];
     const knee: Place = [(hip[0] + foot[0]) / 2 + 5 * side, (hip[1] + foot[1]) / 2 - 2];
     limbs.push({ from: hip, to: knee, thick: 6, light: 0.6 });
     limbs.push({ from: knee, to: foot, thick: 4.6, light: 0.5 });

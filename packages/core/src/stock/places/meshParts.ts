@@ -24,6 +24,17 @@ export function vertexNormals(mesh: Mesh): Float32Array {
   });
 }
 
+/** Coordinates of the vertices, two each: of the first corner that stands at one. */
+export function vertexCoordinates(mesh: Mesh): Float32Array {
+  return memo(mesh, 'coordinates', () => {
+    const out = new Float32Array((2 * mesh.positions.length) / 3).fill(0.5);
+    for (let i = mesh.triangles.length - 1; i >= 0; i--) {
+      out.set(mesh.coordinates!.subarray(2 * i, 2 * i + 2), 2 * mesh.triangles[i]!);
+    }
+    return out;
+  });
+}
+
 /** Cross product of two sides of the triangle at `t`: twice its area along its normal. */
 export function doubledNormal({ positions, triangles }: Mesh, t: number): [number, number, number] {
   const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];

@@ -10,6 +10,7 @@ function pieceOf(geometry: BufferGeometry): Piece3d {
     positions: values('position') ?? [],
     index: geometry.getIndex()?.array ?? null,
     colours: coloursOf(geometry),
+    coordinates: coordinatesOf(geometry),
   };
 }
 
@@ -20,6 +21,16 @@ function coloursOf(geometry: BufferGeometry): Float32Array | null {
   return Float32Array.from({ length: 3 * colour.count }, (_, i) =>
     colour.getComponent(Math.floor(i / 3), i % 3),
   );
+}
+
+/** OBJ and PLY count from the bottom; we from the top. */
+function coordinatesOf(geometry: BufferGeometry): Float32Array | null {
+  if (!geometry.hasAttribute('uv')) return null;
+  const uv = geometry.getAttribute('uv');
+  return Float32Array.from({ length: 2 * uv.count }, (_, i) => {
+    const value = uv.getComponent(i >> 1, i & 1);
+    return i & 1 ? 1 - value : value;
+  });
 }
 
 /** OBJ, PLY and STL, read by the loaders of three. What has no faces is a cloud. */

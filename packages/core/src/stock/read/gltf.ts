@@ -51,6 +51,7 @@ function placed(node: Node, primitive: Primitive): Piece3d {
     positions: out,
     index: primitive.getIndices() && indicesOf(primitive),
     colours: numbers(primitive.getAttribute('COLOR_0'), 3),
+    coordinates: numbers(primitive.getAttribute('TEXCOORD_0'), 2),
   };
 }
 

@@ -1,8 +1,11 @@
 import type { Cloud, Mesh } from '../types';
 
-/** Joins vertices that stand at one place with one colour; numbers of faces go with them. */
+/**
+ * Joins vertices that stand at one place with one colour; numbers of faces go with them. Coordinates belong to
+ * corners and stay as they are, so that no seam of a picture is one of the mesh.
+ */
 export function weld(mesh: Mesh): Mesh {
-  const { positions, triangles, colours } = mesh;
+  const { positions, triangles, colours, coordinates } = mesh;
   const names = new Map<string, number>();
   const keep: number[] = [];
   const to = new Uint32Array(positions.length / 3);
@@ -29,6 +32,7 @@ export function weld(mesh: Mesh): Mesh {
     positions: pick(positions),
     triangles: triangles.map((v) => to[v]!),
     ...(colours ? { colours: pick(colours) } : {}),
+    ...(coordinates ? { coordinates } : {}),
   };
 }
 
@@ -38,6 +42,8 @@ export interface Piece3d {
   index: ArrayLike<number> | null;
   /** Linear light. */
   colours: ArrayLike<number> | null;
+  /** Of each vertex, from the left and the top. */
+  coordinates: ArrayLike<number> | null;
 }
 
 /** Several pieces as one mesh; those without faces as one cloud. */
@@ -47,6 +53,8 @@ export function joined(pieces: readonly Piece3d[], faces: boolean): Mesh | Cloud
   const coloured = pieces.some((p) => p.colours);
   const colours = new Float32Array(coloured ? vertices : 0).fill(1);
   const triangles: number[] = [];
+  const mapped = faces && pieces.some((p) => p.coordinates);
+  const coordinates: number[] = [];
   let at = 0;
   for (const piece of pieces) {
     positions.set(piece.positions, at);
@@ -54,11 +62,18 @@ export function joined(pieces: readonly Piece3d[], faces: boolean): Mesh | Cloud
     const first = at / 3;
     const count = piece.index?.length ?? piece.positions.length / 3;
     if (faces) {
-      for (let i = 0; i < count - (count % 3); i++) triangles.push(first + (piece.index?.[i] ?? i));
+      for (let i = 0; i < count - (count % 3); i++) {
+        const vertex = piece.index?.[i] ?? i;
+        triangles.push(first + vertex);
+        if (!mapped) continue;
+        for (const k of [0, 1]) coordinates.push(piece.coordinates?.[2 * vertex + k] ?? 0.5);
+      }
     }
     at += piece.positions.length;
   }
   const colour = coloured ? { colours } : {};
   if (!faces) return { type: 'cloud', positions, ...colour };
-  return weld({ type: 'mesh', positions, triangles: Uint32Array.from(triangles), ...colour });
+  const places = mapped ? { coordinates: Float32Array.from(coordinates) } : {};
+  const all = { positions, triangles: Uint32Array.from(triangles), ...colour, ...places };
+  return weld({ type: 'mesh', ...all });
 }

@@ -1,11 +1,21 @@
 import { lightOf } from '../../../stock/places/pictureParts';
+import { sampledMoving } from '../../../language/moving';
+import { trackBuffer, type BlockTrack } from '../../../language/track';
+import { thenDo } from '../../../stock/clip/soon';
 import { memo, serialOf } from '../../../stock/memo';
-import type { Picture } from '../../../stock/types';
+import type { MovingPicture, Picture } from '../../../stock/types';
 import type { DrawContext } from './context';
 import type { Pictures } from './draw';
 
 /** Pictures of particles are kept at no more pixels than this along their longer side. */
 const FINEST = 256;
+
+/** What is kept of so many pixels, and how many of them along are one of it. */
+function cellSize({ width, height }: { width: number; height: number }) {
+  const every = Math.max(1, Math.ceil(Math.max(width, height) / FINEST));
+  const kept = (n: number): number => Math.max(1, Math.floor(n / every));
+  return { width: kept(width), height: kept(height), every };
+}
 
 /** Linear light times opacity, and opacity; of one cell of a sheet, halved until it is small enough. */
 function cellOf(picture: Picture, columns: number, rows: number, n: number): Cell {
@@ -13,8 +23,7 @@ function cellOf(picture: Picture, columns: number, rows: number, n: number): Cel
     const { width: full, light } = lightOf(picture);
     const height = light.length / 4 / full;
     const [w, h] = [Math.floor(full / columns), Math.floor(height / rows)];
-    const k = Math.max(1, Math.ceil(Math.max(w, h) / FINEST));
-    const [width, tall] = [Math.max(1, Math.floor(w / k)), Math.max(1, Math.floor(h / k))];
+    const { width, height: tall, every: k } = cellSize({ width: w, height: h });
     const values = new Float32Array(4 * width * tall);
     const [left, top] = [(n % columns) * w, Math.floor(n / columns) * h];
     for (let y = 0; y < tall * k && y < h; y++) {
@@ -36,11 +45,30 @@ interface Cell {
   values: Float32Array;
 }
 
+/** A moving picture as particles show it: as of the frame that is drawn. */
+function movingPicture(builder: DrawContext['builder'], moving: MovingPicture): Pictures {
+  const { width, height } = cellSize(sampledMoving(moving));
+  const track: BlockTrack = {
+    name: `drawn.${moving.name}`,
+    words: 4 * width * height,
+    blockAt: moving.stateAt,
+    read(state) {
+      return thenDo(moving.at(state), (picture) => cellOf(picture, 1, 1, 0).values);
+    },
+  };
+  const block = trackBuffer(track);
+  builder.data.tracks.set(block, track);
+  // How much of it is covered changes: most clips cover all.
+  return { block, width, height, frames: 1, coverage: 1 };
+}
+
 const joined = new WeakMap<Float32Array, Map<string, Float32Array>>();
 
 /** The pictures of a body in one block; null where there are none. Those of another size are left out. */
 export function picturesOf({ builder, swarm, body, notices }: DrawContext): Pictures | null {
   const { picture, pictures, columns, rows } = body.dials;
+  const moving = picture ? builder.scene.picture(picture as string) : undefined;
+  if (moving?.type === 'moving') return movingPicture(builder, moving);
   const ids = (pictures as string[] | undefined) ?? (picture ? [picture as string] : []);
   const [across, down] = [(columns as number | undefined) ?? 1, (rows as number | undefined) ?? 1];
   const cells = ids.flatMap((id) => {
