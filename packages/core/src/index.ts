@@ -8,6 +8,8 @@ export { simplifierReady } from './stock/places/coarser';
 export { FACE_SIZE, FACES, OFF_PIXELS, POINT_PIXELS, putLevels } from './plan/look/draws/forms';
 export { emitterPlaces } from './plan/motion/allPlaces';
 export * from './feeds/colour';
+export { flowSize, flowTrack, type FlowOptions } from './language/flowTrack';
+export { luminanceOf } from './feeds/luminance';
 export * from './feeds/feeds';
 export {
   MAP_CHANNELS,

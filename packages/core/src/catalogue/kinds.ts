@@ -2,6 +2,7 @@ import type { Heard } from '../stock/sound/heard';
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
 import type { DialReader } from '../language/dialReader';
+import type { FlowOptions } from '../language/flowTrack';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
 import type { LivePictures } from '../stock/clip/livePictures';
@@ -172,6 +173,8 @@ export interface Effect {
 export interface ForceKind<D extends Dials = Dials> extends Kind<D> {
   /** The plane that it is laid out on, of a force that is. */
   plane?(dials: ValuesOf<D>): Plane;
+  /** The moving picture of the piece whose motion it reads on its plane, and how. */
+  sees?(dials: ValuesOf<D>): { picture: string; options: FlowOptions };
   /** How far it looks for other particles, in metres. */
   sight?(dials: ValuesOf<D>): number;
   /** Whether it moves places without being part of their velocity: what it gives has a `carry`. */

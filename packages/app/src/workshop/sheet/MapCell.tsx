@@ -9,6 +9,7 @@ import {
 } from '@vast-swarm/core';
 import { usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { MapHistogram } from './MapHistogram';
 import { NamedSelect } from './NamedSelect';
 import { NumberField } from './NumberField';
 import { SmallSelect } from './SmallSelect';
@@ -131,6 +132,20 @@ export function MapCell<F extends MapFeed | ColourMapFeed>(props: Props<F>) {
           number={number}
           onChange={(plane) => {
             put({ plane });
+          }}
+        />
+      )}
+      {'from' in feed && !own && feed.picture && (
+        <MapHistogram
+          {...{ label, onSettle, picture: feed.picture }}
+          channel={feed.channel ?? 'brightness'}
+          low={feed.low ?? 0}
+          high={feed.high ?? 1}
+          onLow={(low) => {
+            put({ low });
+          }}
+          onHigh={(high) => {
+            put({ high });
           }}
         />
       )}

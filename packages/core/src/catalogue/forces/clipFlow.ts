@@ -46,6 +46,10 @@ export const clipFlow = force({
   },
   carries,
   plane: planeOf,
+  sees: ({ clip, detail, smooth, steady }) => ({
+    picture: clip,
+    options: { detail, smooth, steady },
+  }),
   outline: ({ width, height }) => [frontLine(drawnSize(width), drawnSize(height))],
   build(dial, { position, step }) {
     const moving = dial.picture('clip');

@@ -6,8 +6,10 @@ import { pieceActions } from '../../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
 import { FlowBrush } from './FlowBrush';
+import { FlowStrokes } from './FlowStrokes';
 import { Followed } from './Followed';
 import { add, gripOn, turned, type Handle } from './handles';
+import { mapPlanes } from './mapPlanes';
 import { MaskShapes } from './MaskShapes';
 import { Pen } from './Pen';
 
@@ -27,7 +29,11 @@ export function Overlay({ size }: { size: Size }) {
   const moves = piece.camera.dials.orbit !== 0 || JSON.stringify(piece.camera).includes('"feed"');
   const frame = useReport((r) => (moves ? (r?.frame ?? 0) : 0));
   const camera = cameraAt(scene, (frame + 1) / piece.frame.rate);
-  const grip = shown && !tool ? gripOn(piece, selection) : null;
+  const grips = shown && !tool ? [gripOn(piece, selection), mapPlanes(piece, selection)] : [];
+  const force =
+    selection?.list === 'forces' ? piece.forces.find((f) => f.id === selection.id) : undefined;
+  const lines = grips.flatMap((grip) => grip?.lines ?? []);
+  const handles = grips.flatMap((grip) => grip?.handles ?? []);
   const point = (p: Vector): [number, number] | null => {
     const at = project(camera, size, p);
     return at && [at[0], at[1]];
@@ -40,7 +46,8 @@ export function Overlay({ size }: { size: Size }) {
         style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
         aria-label="Handles"
       >
-        {grip?.lines.map((line, i) => {
+        {shown && !tool && force && <FlowStrokes {...{ force, camera, size }} />}
+        {lines.map((line, i) => {
           const points = line.map(point);
           if (points.some((p) => p === null)) return null;
           return (
@@ -54,8 +61,13 @@ export function Overlay({ size }: { size: Size }) {
             />
           );
         })}
-        {grip?.handles.map((handle) => (
-          <Grab key={handle.path.join('.')} handle={handle} camera={camera} size={size} />
+        {handles.map((handle) => (
+          <Grab
+            key={`${handle.path.join('.')} ${handle.title}`}
+            handle={handle}
+            camera={camera}
+            size={size}
+          />
         ))}
       </svg>
       {tool?.kind === 'pen' && <Pen path={tool.path} camera={camera} size={size} />}
@@ -117,8 +129,9 @@ function Grab({ handle, camera, size }: { handle: Handle; camera: CameraPose; si
   const start = handle.kind === 'way' ? unitOf(handle.value) : handle.value;
   const put = (from: Vector, by: readonly [number, number]): void => {
     const value = shifted(handle, from, by, camera, { zoom: at[2], reach }).map(round);
-    const { path, title } = handle;
-    dispatch(pieceActions.set({ path, value, label: title, merge: path.join('.') }));
+    const { path, title, write } = handle;
+    const kept = write ? write(value as Vector) : value;
+    dispatch(pieceActions.set({ path, value: kept, label: title, merge: path.join('.') }));
   };
   const common = {
     role: 'slider',

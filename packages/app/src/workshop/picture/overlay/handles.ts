@@ -24,6 +24,8 @@ export interface Handle {
   value: Vector;
   /** Where it hangs: the part's own place. */
   centre: Vector;
+  /** What is kept at the path; the value itself where nothing is said. */
+  write?: (value: Vector) => unknown;
 }
 
 export interface Grip {
@@ -32,7 +34,8 @@ export interface Grip {
   lines: Vector[][];
 }
 
-function plain(feed: unknown): Vector | null {
+/** A vector that does not change with time. */
+export function plain(feed: unknown): Vector | null {
   const parts = feed as VectorFeed | undefined;
   return Array.isArray(parts) && parts.every((p) => typeof p === 'number')
     ? (parts as Vector)
