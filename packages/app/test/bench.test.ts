@@ -1,11 +1,11 @@
-import { makePart, makePiece, type Piece } from '@vast-swarm/core';
+import { kindOf, makePart, makePiece, type Piece } from '@vast-swarm/core';
 import type { SoundExtent } from '../src/engine/hearing';
 import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
 import { cornersOf, movedTo, widthFor, type Stages } from '../src/workshop/sheet/bench/envelope';
 import { heightOf, rangeWith, valueAtHeight, HIGH } from '../src/workshop/sheet/bench/lanes';
 import { tempoOfTaps } from '../src/workshop/sheet/bench/taps';
 import { beatsIn } from '../src/workshop/strip/beats';
-import { GRIPS, gripped, placesOf } from '../src/workshop/strip/trims';
+import { clipExtent, GRIPS, gripped, placesOf } from '../src/workshop/strip/trims';
 import { panned, snapped, spacing, withFrame, wholeOf, zoomed } from '../src/workshop/strip/view';
 
 /** What is dragged on the bench of a signal and on the timing strip, without the interface around it. */
@@ -98,6 +98,26 @@ test('handles of a sound: what is heard stays where it is', () => {
   expect(at('fadeIn', 50)).toEqual({ fadeIn: 7 });
   expect(at('fadeOut', 4)).toEqual({ fadeOut: 6 });
   expect(at('fadeOut', 20)).toEqual({ fadeOut: 0 });
+});
+
+test.each([1, 2, 0.5])('a clip at %d times its speed is trimmed where it is seen', (speed) => {
+  const { strip } = kindOf('pictures', 'played');
+  const dials = { start: 45, from: 1, to: 9, speed };
+  const extent = clipExtent(dials, strip!, { times: Float64Array.of(0, 5, 12) }, 30)!;
+  // Eight seconds of it, from the second 1.5 of the piece on.
+  expect(placesOf(extent)).toMatchObject({ from: 1.5, to: 1.5 + 8 / speed });
+  const seen = (second: number, d: { start: number; from: number }): number =>
+    d.from + (second - d.start / 30) * speed;
+  const cut = { ...dials, ...gripped('from', 2.5, extent, 30) };
+  expect(cut.start).toBe(75);
+  // The same second of it at the same second of the piece, before and after.
+  expect(seen(3, cut)).toBeCloseTo(seen(3, dials), 4);
+  expect(gripped('to', 1.5 + 3 / speed, extent, 30).to).toBeCloseTo(4, 4);
+  expect(gripped('to', 1e6, extent, 30)).toEqual({ to: 0 });
+  expect(gripped('from', -1e6, extent, 30).from).toBeCloseTo(0, 1);
+  expect(
+    clipExtent({ ...dials, speed: -speed }, strip!, { times: Float64Array.of(0, 5) }, 30),
+  ).toBeNull();
 });
 
 /** A wave and a level that feed a force, a colour, a formula and a strike. */

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { made, madeTitle, MADE, wavBytes, type StockData } from '@vast-swarm/core';
 import { library, type FailedStock, type StoredPiece, type StoredStock } from '../data/db';
 import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
+import { framesFile } from '../data/frames';
 import { useLive } from '../data/useLive';
 import { COLOURS } from '../theme';
 import { aboutStock } from './about';
@@ -19,7 +20,7 @@ interface Reading {
 }
 
 /** Takes files in, one after the other; tells which is being read. */
-function useImport(): { reading: Reading | null; take: (files: readonly File[]) => Promise<void> } {
+function useImport() {
   const [reading, setReading] = useState<Reading | null>(null);
   const take = async (files: readonly File[]): Promise<void> => {
     for (const file of files) {
@@ -30,12 +31,24 @@ function useImport(): { reading: Reading | null; take: (files: readonly File[]) 
     }
     setReading(null);
   };
-  return { reading, take };
+  /** A folder of numbered frames, as one clip. */
+  const takeFrames = async (files: readonly File[]): Promise<void> => {
+    const name = files[0]?.webkitRelativePath.split('/')[0] ?? 'frames';
+    setReading({ file: name, part: 0 });
+    try {
+      await take([await framesFile(files)]);
+    } catch (error) {
+      const problem = `${name}: ${error instanceof Error ? error.message : String(error)}`;
+      await library.failures.put({ file: name, problem, added: Date.now() });
+    }
+    setReading(null);
+  };
+  return { reading, take, takeFrames };
 }
 
 /** Meshes, pictures, clips, outlines, point clouds and sounds: what there is, what uses it, and what failed. */
 export default function StockView() {
-  const { reading, take } = useImport();
+  const { reading, take, takeFrames } = useImport();
   const [over, setOver] = useState(false);
   return (
     <Box
@@ -58,11 +71,11 @@ export default function StockView() {
         outlineOffset: -8,
       }}
     >
-      <Head take={take} />
+      <Head {...{ take, takeFrames }} />
       <Typography sx={{ color: COLOURS.faint, mb: 2 }}>
         Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP), clips (MP4,
-        WebM, GIF, animated PNG, numbered frames in a zip), point clouds (PLY, XYZ, CSV) and sounds
-        (WAV, FLAC, Ogg, Opus, MP3). Drop files anywhere here.
+        WebM, GIF, animated PNG, numbered frames in a folder or zip), point clouds (PLY, XYZ, CSV)
+        and sounds (WAV, FLAC, Ogg, Opus, MP3). Drop files anywhere here.
       </Typography>
       {reading && (
         <Box role="status" sx={{ mb: 2, maxWidth: 420 }}>
@@ -79,8 +92,11 @@ export default function StockView() {
   );
 }
 
-function Head({ take }: { take: (files: readonly File[]) => Promise<void> }) {
+type Take = (files: readonly File[]) => Promise<void>;
+
+function Head({ take, takeFrames }: { take: Take; takeFrames: Take }) {
   const chooser = useRef<HTMLInputElement>(null);
+  const folder = useRef<HTMLInputElement>(null);
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 2, mb: 0.5 }}>
       <Typography variant="h1" sx={{ flex: 1 }}>
@@ -89,6 +105,20 @@ function Head({ take }: { take: (files: readonly File[]) => Promise<void> }) {
       <Button component={Link} to="/">
         To the pieces
       </Button>
+      <Button onClick={() => folder.current!.click()}>A folder of frames</Button>
+      <input
+        ref={folder}
+        type="file"
+        hidden
+        // What is not of React's own has its own name.
+        {...{ webkitdirectory: '' }}
+        aria-label="Folder of numbered frames"
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])];
+          e.target.value = '';
+          if (files.length > 0) void takeFrames(files);
+        }}
+      />
       <Button
         variant="contained"
         startIcon={<Upload size={15} />}

@@ -241,22 +241,24 @@ export interface SoundContext {
 }
 
 /** Dials of a sound that are dragged on the timing strip. */
-export interface SoundStrip<K extends string = string> {
+export interface Strip<K extends string = string> {
   /** The frame at which it begins. */
   start: K;
-  /** Seconds of it: where what is heard begins, and ends; 0 is its own end. */
+  /** Seconds of it: where what is heard or seen begins, and ends; 0 is its own end. */
   trim?: readonly [from: K, to: K];
+  /** Seconds of it in a second of the piece, where that can be chosen. */
+  speed?: K;
   /** Seconds. */
   fades?: readonly [fadeIn: K, fadeOut: K];
 }
 
-/** What a moving picture of a piece knows of it. */
 /** Names of the dials of a live input. */
 export interface Records<K extends string = string> {
   take: K;
   start: K;
 }
 
+/** What a moving picture of a piece knows of it. */
 export interface PictureContext {
   /** Frames a second. */
   rate: number;
@@ -275,14 +277,14 @@ export interface PictureKind<D extends Dials = Dials> extends Kind<D> {
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
   records?: Records<keyof D & string>;
   /** What is dragged on the timing strip: names of its dials. */
-  strip?: SoundStrip<keyof D & string>;
+  strip?: Strip<keyof D & string>;
 }
 
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
   records?: Records<keyof D & string>;
   /** What is dragged on the timing strip: names of its dials. */
-  strip: SoundStrip<keyof D & string>;
+  strip: Strip<keyof D & string>;
   /** What is heard, and when; null where nothing is. */
   heard(dials: ValuesOf<D>, context: SoundContext): Heard | null;
 }

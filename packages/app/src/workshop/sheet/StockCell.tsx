@@ -13,6 +13,7 @@ import {
   type StockType,
 } from '@vast-swarm/core';
 import { entryOf, lookOf } from '../../data/chosen';
+import { areFrames, framesFile } from '../../data/frames';
 import { importStock, STOCK_ACCEPT, typesOf } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
@@ -163,12 +164,16 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         ref={chooser}
         type="file"
         hidden
+        // Several pictures at once are the frames of a clip.
+        multiple={accepts.includes('clip')}
         accept={STOCK_ACCEPT}
         aria-label={`File for ${spec.title}`}
         onChange={(e) => {
-          const file = e.target.files?.[0];
+          const files = [...(e.target.files ?? [])];
           e.target.value = '';
-          if (file) void take(file);
+          const [file] = files;
+          if (areFrames(files)) void framesFile(files).then(take);
+          else if (file) void take(file);
         }}
       />
     </Box>

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
-import { kindOf, type Part } from '@vast-swarm/core';
+import { kindOf, type Part, type Strip } from '@vast-swarm/core';
+import { useStockData } from '../../stock/useStockData';
 import { useApp, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { paintPicture } from '../../ui/paintPicture';
@@ -7,6 +8,8 @@ import { useMoving } from '../useMoving';
 import { Lane } from './Lane';
 import { RowName } from './RowName';
 import { useStrip } from './StripContext';
+import { StripGrips } from './StripGrips';
+import { clipExtent, type Extent } from './trims';
 import { useBegins } from './useBegins';
 
 const HEIGHT = 34;
@@ -15,26 +18,36 @@ const FRAMES = 14;
 /** Pixels of one. */
 const [WIDE, HIGH] = [60, HEIGHT];
 
-/** A row for each clip: small frames of what it shows at their time, dragged there. */
+/** A row for each clip: small frames of what it shows at their time, dragged and trimmed there. */
 export function PictureRows() {
   return usePiece().pictures.map((part, at) => {
     const { strip } = kindOf('pictures', part.kind);
-    return strip ? <Row key={part.id} part={part} at={at} dial={strip.start} /> : null;
+    return strip ? <Row key={part.id} part={part} at={at} strip={strip} /> : null;
   });
 }
 
-function Row({ part, at, dial }: { part: Part; at: number; dial: string }) {
+function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'pictures' && s.piece.selection.id === part.id,
   );
-  const { surface, handlers, slider } = useBegins('pictures', part, at, dial);
+  const { surface, handlers, slider } = useBegins('pictures', part, at, strip.start);
+  const extent = useExtent(part, strip);
   return (
     <Lane height={HEIGHT} name={<RowName list="pictures" part={part} chosen={chosen} />}>
       <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
         <SmallFrames part={part} slider={slider} chosen={chosen} />
       </div>
+      {extent && <StripGrips list="pictures" {...{ part, at, strip, extent }} height={HEIGHT} />}
     </Lane>
   );
+}
+
+/** Where a clip begins and ends, as soon as it has been read. */
+function useExtent({ kind, dials }: Part, strip: Strip): Extent | null {
+  const { plays } = kindOf('pictures', kind);
+  const { rate } = useStrip();
+  const data = useStockData(usePiece(), plays === undefined ? '' : (dials[plays] as string));
+  return data?.type === 'clip' ? clipExtent(dials, strip, data, rate) : null;
 }
 
 interface FramesProps {

@@ -5,8 +5,8 @@ import { useAnswer } from '../useAnswer';
 import { usePeaks } from '../usePeaks';
 import { Lane } from './Lane';
 import { RowName } from './RowName';
-import { SoundGrips } from './SoundGrips';
 import { useStrip } from './StripContext';
+import { StripGrips } from './StripGrips';
 import { useBegins } from './useBegins';
 
 const HEIGHT = 44;
@@ -53,7 +53,9 @@ function Row({ sound, at }: { sound: Part; at: number }) {
           )}
         </svg>
       </div>
-      {extent && <SoundGrips {...{ sound, at, extent }} height={HEIGHT} />}
+      {extent && (
+        <StripGrips list="sounds" part={sound} {...{ at, strip, extent }} height={HEIGHT} />
+      )}
     </Lane>
   );
 }

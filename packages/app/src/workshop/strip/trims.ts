@@ -1,4 +1,10 @@
+import type { Clip, Strip } from '@vast-swarm/core';
 import type { SoundExtent } from '../../engine/hearing';
+
+/** How a sound or a clip stands in the piece; `speed` seconds of it in one of the piece. */
+export interface Extent extends SoundExtent {
+  speed?: number;
+}
 
 /** What can be taken hold of. */
 export const GRIPS = ['from', 'to', 'fadeIn', 'fadeOut'] as const;
@@ -10,8 +16,9 @@ const LEAST = 0.02;
 const round = (v: number): number => Math.round(v * 1e5) / 1e5;
 
 /** Where the handles stand, in seconds of the piece. */
-export function placesOf({ start, from, to, fadeIn, fadeOut }: SoundExtent): Record<Grip, number> {
-  const end = start + to - from;
+export function placesOf(extent: Extent): Record<Grip, number> {
+  const { start, from, to, fadeIn, fadeOut, speed = 1 } = extent;
+  const end = start + (to - from) / speed;
   return { from: start, to: end, fadeIn: start + fadeIn, fadeOut: end - fadeOut };
 }
 
@@ -22,20 +29,23 @@ export function placesOf({ start, from, to, fadeIn, fadeOut }: SoundExtent): Rec
 export function gripped(
   grip: Grip,
   second: number,
-  extent: SoundExtent,
+  extent: Extent,
   rate: number,
 ): Partial<Record<Grip | 'start', number>> {
-  const { start, from, to, whole } = extent;
+  const { start, from, to, whole, speed = 1 } = extent;
   const length = to - from;
-  const into = Math.max(0, second - start);
+  const into = Math.max(0, second - start) * speed;
   switch (grip) {
     case 'from': {
       // On whole frames, so that what is heard does not shift against them.
       const frames = Math.round((second - start) * rate);
-      const least = Math.ceil(-from * rate);
-      const most = Math.floor((length - LEAST) * rate);
+      const least = Math.ceil((-from * rate) / speed);
+      const most = Math.floor(((length - LEAST) * rate) / speed);
       const moved = Math.min(most, Math.max(least, frames));
-      return { from: round(from + moved / rate), start: Math.round(start * rate) + moved };
+      return {
+        from: round(from + (moved / rate) * speed),
+        start: Math.round(start * rate) + moved,
+      };
     }
     case 'to': {
       const end = Math.min(whole, Math.max(from + LEAST, from + into));
@@ -47,4 +57,22 @@ export function gripped(
     case 'fadeOut':
       return { fadeOut: round(Math.min(length - extent.fadeIn, Math.max(0, length - into))) };
   }
+}
+
+/** How a clip stands in a piece; null where it runs backwards or has no ends that can be taken hold of. */
+export function clipExtent(
+  dials: Readonly<Record<string, unknown>>,
+  { start, trim, speed }: Strip,
+  { times }: Pick<Clip, 'times'>,
+  rate: number,
+): Extent | null {
+  const fast = speed === undefined ? 1 : dials[speed];
+  if (!trim || typeof fast !== 'number' || fast <= 0) return null;
+  const whole = times.at(-1)!;
+  const from = Math.min(dials[trim[0]] as number, whole);
+  const to = (dials[trim[1]] as number) || whole;
+  return {
+    ...{ whole, from, to: Math.max(from, Math.min(to, whole)), speed: fast },
+    ...{ start: (dials[start] as number) / rate, fadeIn: 0, fadeOut: 0, repeats: false },
+  };
 }

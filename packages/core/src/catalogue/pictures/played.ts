@@ -43,7 +43,7 @@ export const played = movingPicture({
     ),
   },
   plays: 'clip',
-  strip: { start: 'start', trim: ['from', 'to'] },
+  strip: { start: 'start', trim: ['from', 'to'], speed: 'speed' },
   moving(dials, { rate, stock }) {
     const data = stock(dials.clip);
     if (data?.type !== 'clip') return undefined;

@@ -1,18 +1,20 @@
 import { Box } from '@mui/material';
-import { kindOf, type Part } from '@vast-swarm/core';
-import type { SoundExtent } from '../../engine/hearing';
+import type { Part, Strip } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { arrows } from '../../ui/arrows';
 import { useHolding } from '../../ui/useHolding';
 import { useStrip } from './StripContext';
-import { GRIPS, gripped, placesOf, type Grip } from './trims';
+import { GRIPS, gripped, placesOf, type Extent, type Grip } from './trims';
 
 interface Props {
-  sound: Part;
+  list: 'sounds' | 'pictures';
+  part: Part;
+  /** Its number in the list. */
   at: number;
-  extent: SoundExtent;
+  strip: Strip;
+  extent: Extent;
   height: number;
 }
 
@@ -23,11 +25,10 @@ const LABELS: Record<Grip, string> = {
   fadeOut: 'fade out',
 };
 
-/** Handles of a sound on the strip: its ends trim it, the points above them fade it. */
-export function SoundGrips({ sound, at, extent, height }: Props) {
+/** Handles of a sound or a clip on the strip: its ends trim it, the points above them fade it. */
+export function StripGrips({ list, part, at, strip, extent, height }: Props) {
   const dispatch = useAppDispatch();
   const { rate, percent, frameAt, snap } = useStrip();
-  const { strip } = kindOf('sounds', sound.kind);
   const places = placesOf(extent);
   const move = (grip: Grip, second: number): void => {
     const changed = gripped(grip, second, extent, rate);
@@ -39,8 +40,8 @@ export function SoundGrips({ sound, at, extent, height }: Props) {
     for (const [key, value] of Object.entries(changed)) {
       const dial = dials[key];
       if (dial === undefined) continue;
-      const path = ['sounds', at, 'dials', dial];
-      const merge = `${grip}.${sound.id}`;
+      const path = [list, at, 'dials', dial];
+      const merge = `${grip}.${part.id}`;
       dispatch(pieceActions.set({ path, value, label: 'Trim', merge }));
     }
   };
@@ -71,7 +72,7 @@ export function SoundGrips({ sound, at, extent, height }: Props) {
             key={grip}
             role="slider"
             tabIndex={0}
-            aria-label={`${sound.name}, ${LABELS[grip]}`}
+            aria-label={`${part.name}, ${LABELS[grip]}`}
             aria-valuenow={extent[grip]}
             aria-valuetext={`${extent[grip].toFixed(2)} s`}
             onKeyDown={keys(grip)}
