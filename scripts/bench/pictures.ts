@@ -10,6 +10,7 @@ import {
   type Piece,
 } from '@vast-swarm/core';
 import { flowBetween, greyOf } from '../../packages/core/src/stock/clip/opticalFlow';
+import { pictureOfPlanes } from '../../packages/core/src/stock/read/clip/planes';
 import { plainFlow } from '../../tests/support/plainFlow';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { best, report } from './report';
@@ -82,6 +83,16 @@ report(
   best(10, () => flowBetween(greys[0]!, greys[1]!)),
   'ms',
   best(3, () => plainFlow(greys[0]!, greys[1]!)),
+);
+const planes = {
+  ...{ width: WIDTH, height: HEIGHT, lumaStride: WIDTH, chromaStride: WIDTH / 2, chromaStep: 1 },
+  ...{ luma: new Uint8Array(WIDTH * HEIGHT).fill(90) },
+  ...{ blue: new Uint8Array((WIDTH * HEIGHT) / 4), red: new Uint8Array((WIDTH * HEIGHT) / 4) },
+};
+report(
+  'a decoded picture of 960 × 540 as red, green and blue',
+  best(10, () => pictureOfPlanes(planes, { matrix: 'bt709', full: false })),
+  'ms',
 );
 report(
   'a picture of 960 × 540 as grey in 320 × 180 cells',

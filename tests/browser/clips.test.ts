@@ -106,6 +106,15 @@ test('a dial is looked up in a made map that is chosen for it, and lets go of on
   await chosen('Size, map').getByText('Noise map').waitFor();
   await choose('Size, looked up by', 'Place on a plane');
   await page.getByRole('textbox', { name: 'Size, width' }).waitFor();
+  // Its plane is taken hold of in the picture, and its limits where they stand on the histogram.
+  const handle = page.getByRole('slider', { name: 'Size map handle', exact: true });
+  await handle.press('ArrowRight');
+  await handle.and(page.locator('[aria-valuetext^="0."]')).waitFor();
+  const limit = page.getByRole('slider', { name: /Size, least that counts, on the histogram/ });
+  await limit.press('Shift+ArrowRight');
+  await limit.and(page.locator('[aria-valuenow="0.1"]')).waitFor();
+  const least = page.getByRole('textbox', { name: 'Size, least that counts' });
+  await expect(least.inputValue()).resolves.toBe('0.1');
   await choose('Size, what is read', 'Saturation');
   await chosen('Size, what is read').getByText('Saturation').waitFor();
 
@@ -126,4 +135,68 @@ test('a file that is no clip is refused in words, and nothing is lost', async ()
     .getByRole('alert')
     .getByText(/broken\.mp4: it cannot be read as a clip/)
     .waitFor();
+}, 60_000);
+
+test('copies differ where they shall, by another draw each time, and run on along one surface', async () => {
+  const { page } = app;
+  await openSmall(page, app.url);
+  await page.getByRole('button', { name: 'Add copies' }).click();
+  const where = page.getByRole('group', { name: 'What copies differ in' });
+  await where.getByRole('button', { name: 'Colour' }).click();
+  await where.getByRole('button', { name: 'Turn' }).click();
+  const seed = dial('Their seed').getByRole('textbox');
+  await expect(seed.inputValue()).resolves.toBe('1');
+  await page.getByRole('button', { name: 'Draw again' }).click();
+  await page.waitForFunction(
+    (el) => (el as HTMLInputElement).value !== '1',
+    await seed.elementHandle(),
+  );
+  await choose('Surface of the copies', 'On around it');
+  await chosen('Surface of the copies').getByText('On around it').waitFor();
+  // All of it is in the piece's file, and comes back.
+  await page.reload();
+  await pictureTells(page, (d) => Number(d.alive) > 100);
+  await where.getByRole('button', { name: 'Turn', pressed: true }).waitFor();
+  await chosen('Surface of the copies').getByText('On around it').waitFor();
+  await where.getByRole('button', { name: 'Turn' }).click();
+  await where.getByRole('button', { name: 'Colour' }).click();
+  await seed.waitFor({ state: 'detached' });
+}, 60_000);
+
+test('the motion of a clip is seen over the picture, and the clip is trimmed on the strip', async () => {
+  const { page } = app;
+  await openSmall(page, app.url);
+  await choose('Emitter kind', 'Picture');
+  await page.getByLabel('File for Picture').setInputFiles(film('film.webm'));
+  await chosen('Picture').getByText('film').waitFor();
+  await page.getByRole('button', { name: 'Add a force' }).click();
+  await page.getByRole('menuitem', { name: 'Clip flow' }).first().click();
+  await choose('Clip', 'film');
+  await page.getByRole('img', { name: 'Motion that is seen' }).waitFor();
+  const end = page.getByRole('slider', { name: 'film, trimmed at its end' });
+  await end.press('Shift+ArrowLeft');
+  await end.and(page.locator('[aria-valuetext="1.67 s"]')).waitFor();
+  await lineUp().getByRole('button', { name: 'film', exact: true }).click();
+  await expect(dial('To').getByRole('textbox').inputValue()).resolves.toBe('1.667');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await end.and(page.locator('[aria-valuetext="2.00 s"]')).waitFor();
+}, 60_000);
+
+test('a clip for which there is no room is told, and what was there stays', async () => {
+  const { page } = app;
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...args) {
+      if (this.name === 'stock') throw new DOMException('no room', 'QuotaExceededError');
+      return put.apply(this, args);
+    };
+  });
+  await openSmall(page, app.url);
+  await choose('Emitter kind', 'Picture');
+  await page.getByLabel('File for Picture').setInputFiles(film('film.webm'));
+  await page
+    .getByRole('alert')
+    .getByText(/no room|storage/i)
+    .waitFor();
+  await chosen('Picture').getByText('None').waitFor();
 }, 60_000);

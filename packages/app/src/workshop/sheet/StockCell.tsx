@@ -117,6 +117,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         {here.map((e) => (
           <MenuItem key={e.id} value={`entry:${e.id}`}>
             {e.name}
+            {spec.moving && e.type === 'clip' ? ' (played anew)' : ''}
           </MenuItem>
         ))}
         <Divider />

@@ -23,6 +23,19 @@ interface PictureModule {
     limit: number,
     most: number,
   ) => number;
+  /** See assembly/planes.ts. */
+  mixBytes: (width: number, height: number, planeBytes: number) => number;
+  pixelsAt: () => number;
+  mix: (
+    width: number,
+    height: number,
+    luma: number,
+    lumaStride: number,
+    blue: number,
+    red: number,
+    stride: number,
+    step: number,
+  ) => void;
 }
 
 const PAGE = 65_536;

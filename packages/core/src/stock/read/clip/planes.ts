@@ -1,3 +1,4 @@
+import { pictureModule, room } from '../../clip/pictureModule';
 import type { Picture } from '../../types';
 
 /** A decoded picture as codecs leave it: a plane of brightness, and two of colour at half its size. */
@@ -60,21 +61,23 @@ function tablesOf({ matrix, full }: Coding): Record<'y' | 'rv' | 'gu' | 'gv' | '
  */
 export function pictureOfPlanes(planes: Planes, coding: Coding): Picture {
   const { width, height, luma, lumaStride, blue, red, chromaStride, chromaStep } = planes;
-  const { y: ys, rv, gu, gv, bu } = tablesOf(coding);
-  const pixels = new Uint8ClampedArray(4 * width * height);
-  for (let j = 0, at = 0; j < height; j++) {
-    const row = j * lumaStride;
-    const half = (j >> 1) * chromaStride;
-    for (let i = 0; i < width; i++, at += 4) {
-      const c = half + (i >> 1) * chromaStep;
-      const [u, v] = [blue[c]!, red[c]!];
-      const y = ys[luma[row + i]!]!;
-      pixels[at] = Math.floor(y + rv[v]!);
-      pixels[at + 1] = Math.floor(y + gu[u]! + gv[v]!);
-      pixels[at + 2] = Math.floor(y + bu[u]!);
-      pixels[at + 3] = 255;
-    }
-  }
+  const { mix, mixBytes, pixelsAt } = pictureModule();
+  const [chromaRows, lumaBytes] = [(height + 1) >> 1, lumaStride * height];
+  const chromaBytes = chromaStride * chromaRows;
+  const memory = room(mixBytes(width, height, lumaBytes + 2 * chromaBytes));
+  const { y, rv, gu, gv, bu } = tablesOf(coding);
+  [y, rv, gu, gv, bu].forEach((table, k) => {
+    new Float64Array(memory, 8 * 256 * k, 256).set(table);
+  });
+  // The planes one behind the other; the last row of one may have no padding.
+  const bytes = new Uint8Array(memory);
+  const from = pixelsAt() + 4 * width * height;
+  const [atBlue, atRed] = [from + lumaBytes, from + lumaBytes + chromaBytes];
+  bytes.set(luma.subarray(0, lumaBytes), from);
+  bytes.set(blue.subarray(0, chromaBytes), atBlue);
+  bytes.set(red.subarray(0, chromaBytes), atRed);
+  mix(width, height, from, lumaStride, atBlue, atRed, chromaStride, chromaStep);
+  const pixels = new Uint8ClampedArray(memory, pixelsAt(), 4 * width * height).slice();
   return { type: 'picture', width, height, pixels };
 }
 
