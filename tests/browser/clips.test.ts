@@ -185,8 +185,11 @@ test('the motion of a clip is seen over the picture, and the clip is trimmed on 
 test('a clip for which there is no room is told, and what was there stays', async () => {
   const { page } = app;
   await page.addInitScript(() => {
-    const put = IDBObjectStore.prototype.put;
-    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...args) {
+    const store = IDBObjectStore.prototype as unknown as {
+      put: (this: IDBObjectStore, ...args: unknown[]) => IDBRequest;
+    };
+    const { put } = store;
+    store.put = function (...args) {
       if (this.name === 'stock') throw new DOMException('no room', 'QuotaExceededError');
       return put.apply(this, args);
     };

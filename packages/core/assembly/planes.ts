@@ -13,9 +13,12 @@ export function pixelsAt(): i32 {
   return 5 * <i32>TABLE;
 }
 
+/** What is added to brightness, so that all is above 0 and cutting off rounds down. */
+const ABOVE: i32 = 1024;
+
 // @inline
 function byteOf(value: f64): i32 {
-  return max(0, min(255, <i32>floor(value)));
+  return max(0, min(255, <i32>value - ABOVE));
 }
 
 // @inline
@@ -43,15 +46,24 @@ export function mix(
   for (let j = 0; j < height; j++) {
     const row = <usize>(luma + j * lumaStride);
     const half = (j >> 1) * stride;
+    let r: f64 = 0;
+    let gu: f64 = 0;
+    let gv: f64 = 0;
+    let b: f64 = 0;
     for (let i = 0; i < width; i++, out += 4) {
-      const c = half + (i >> 1) * step;
-      const u = <i32>load<u8>(<usize>(blue + c));
-      const v = <i32>load<u8>(<usize>(red + c));
+      // Two pixels of a row have one colour.
+      if ((i & 1) == 0) {
+        const c = half + (i >> 1) * step;
+        const u = <i32>load<u8>(<usize>(blue + c));
+        const v = <i32>load<u8>(<usize>(red + c));
+        r = entry(1, v);
+        gu = entry(2, u);
+        gv = entry(3, v);
+        b = entry(4, u);
+      }
       const y = entry(0, <i32>load<u8>(row + <usize>i));
-      const r = byteOf(y + entry(1, v));
-      const g = byteOf(y + entry(2, u) + entry(3, v));
-      const b = byteOf(y + entry(4, u));
-      store<i32>(out, r | (g << 8) | (b << 16) | (0xff << 24));
+      const pixel = byteOf(y + r) | (byteOf(y + gu + gv) << 8) | (byteOf(y + b) << 16);
+      store<i32>(out, pixel | (0xff << 24));
     }
   }
 }

@@ -46,8 +46,8 @@ function tablesOf({ matrix, full }: Coding): Record<'y' | 'rv' | 'gu' | 'gv' | '
     Float64Array.from({ length: 256 }, (_, i) => value(i));
   const colour = (c: number): number => (full ? c - 128 : ((c - 128) * 255) / 224);
   return {
-    // Half a step more, so that cutting off rounds.
-    y: table((c) => (full ? c : ((c - 16) * 255) / 219) + 0.5),
+    // Half a step more, so that cutting off rounds; so many steps more as assembly/planes.ts takes off again.
+    y: table((c) => (full ? c : ((c - 16) * 255) / 219) + 0.5 + 1024),
     rv: table((c) => 2 * (1 - kr) * colour(c)),
     bu: table((c) => 2 * (1 - kb) * colour(c)),
     gv: table((c) => ((-2 * (1 - kr) * kr) / kg) * colour(c)),
