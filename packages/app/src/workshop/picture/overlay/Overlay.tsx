@@ -162,7 +162,7 @@ function Grab({ handle, camera, size }: { handle: Handle; camera: CameraPose; si
       dispatch(pieceActions.settled());
     },
   };
-  return <Grip handle={handle} at={at} middle={middle} common={common} />;
+  return <Grip {...{ handle, at, middle, common }} room={size.width - at[0]} />;
 }
 
 interface GripProps {
@@ -171,10 +171,16 @@ interface GripProps {
   at: Vector;
   middle: Vector | null;
   common: SVGAttributes<SVGElement>;
+  /** Pixels to the right edge of the picture. */
+  room: number;
 }
 
+/** A label needs so many pixels. */
+const LABEL = 140;
+
 /** A handle as it is drawn: a square for a place, a dot on an arm for a way or a turn. */
-function Grip({ handle, at: [x, y], middle, common }: GripProps) {
+function Grip({ handle, at: [x, y], middle, common, room }: GripProps) {
+  const inward = room < LABEL;
   return (
     <g>
       {handle.kind !== 'place' && middle && (
@@ -214,8 +220,10 @@ function Grip({ handle, at: [x, y], middle, common }: GripProps) {
       )}
       <Box
         component="text"
-        x={x + 10}
-        y={y - 8}
+        x={inward ? x - 10 : x + 10}
+        // What is worked out of a value, as the plane of a map, may lie on the part's own.
+        y={handle.write ? y + 18 : y - 8}
+        textAnchor={inward ? 'end' : 'start'}
         sx={{ fill: COLOURS.amber, fontSize: 11, opacity: 0.85 }}
       >
         {handle.title.toLowerCase()}
