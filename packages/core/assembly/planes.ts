@@ -1,36 +1,41 @@
 // A decoded picture as red, green and blue, see src/stock/read/clip/planes.ts, which says by what equations.
 
-/** Where the tables stand: y, then what red, green (twice) and blue get of the colours, 256 numbers of 8 bytes each. */
-const TABLE: usize = 8 * 256;
+/** Room behind the pixels, and behind the planes: both are gone through four by four. */
+const BEYOND: i32 = 16;
 
-/** Bytes of tables, pixels and planes, in this order; the planes are `planeBytes` together. */
+/** Where planes can stand, behind the pixels. */
+export function planesAt(width: i32, height: i32): i32 {
+  return 4 * width * height + BEYOND;
+}
+
+/** Bytes of pixels and planes, in this order; the planes are `planeBytes` together. */
 export function mixBytes(width: i32, height: i32, planeBytes: i32): i32 {
-  return 5 * <i32>TABLE + 4 * width * height + planeBytes;
+  return planesAt(width, height) + planeBytes + BEYOND;
 }
 
-/** Where the pixels stand; behind them the planes. */
-export function pixelsAt(): i32 {
-  return 5 * <i32>TABLE;
-}
-
-/** What is added to brightness, so that all is above 0 and cutting off rounds down. */
-const ABOVE: i32 = 1024;
+/** Fixed point, 16 bits behind it. */
+const HALF: i32 = 32768;
 
 // @inline
-function byteOf(value: f64): i32 {
-  return max(0, min(255, <i32>value - ABOVE));
+function byteOf(sum: v128): v128 {
+  return i32x4.max_s(i32x4.min_s(i32x4.shr_s(sum, 16), i32x4.splat(255)), i32x4.splat(0));
 }
 
+/** Two values of a colour for four pixels of a row. */
 // @inline
-function entry(table: i32, code: i32): f64 {
-  return load<f64>(<usize>table * TABLE + ((<usize>code) << 3));
+function pairOf(plane: usize, step: usize): v128 {
+  const first = i32x4.splat(<i32>load<u8>(plane) - 128);
+  const next = <i32>load<u8>(plane + step) - 128;
+  return i32x4.replace_lane(i32x4.replace_lane(first, 2, next), 3, next);
 }
 
 /**
- * Mixes each pixel from its brightness and the nearest values of the colours.
+ * Mixes each pixel from its brightness and the nearest values of the colours. The pixels stand at the beginning of
+ * memory.
  *
- * @param luma where brightness stands, from the beginning of memory, and `lumaStride` bytes from row to row; blue
- * and red are the same at half the size, `step` bytes from one value to the next
+ * @param luma where brightness stands, `lumaStride` bytes from row to row; blue and red are the same at half the
+ * size, `step` bytes from one value to the next
+ * @param black what of brightness is black; by `bright` and the others values become 65,536ths of a step
  */
 export function mix(
   width: i32,
@@ -41,29 +46,36 @@ export function mix(
   red: i32,
   stride: i32,
   step: i32,
+  black: i32,
+  bright: i32,
+  redByV: i32,
+  greenByU: i32,
+  greenByV: i32,
+  blueByU: i32,
 ): void {
-  let out = <usize>pixelsAt();
+  const opaque = i32x4.splat(0xff << 24);
   for (let j = 0; j < height; j++) {
     const row = <usize>(luma + j * lumaStride);
     const half = (j >> 1) * stride;
-    let r: f64 = 0;
-    let gu: f64 = 0;
-    let gv: f64 = 0;
-    let b: f64 = 0;
-    for (let i = 0; i < width; i++, out += 4) {
-      // Two pixels of a row have one colour.
-      if ((i & 1) == 0) {
-        const c = half + (i >> 1) * step;
-        const u = <i32>load<u8>(<usize>(blue + c));
-        const v = <i32>load<u8>(<usize>(red + c));
-        r = entry(1, v);
-        gu = entry(2, u);
-        gv = entry(3, v);
-        b = entry(4, u);
-      }
-      const y = entry(0, <i32>load<u8>(row + <usize>i));
-      const pixel = byteOf(y + r) | (byteOf(y + gu + gv) << 8) | (byteOf(y + b) << 16);
-      store<i32>(out, pixel | (0xff << 24));
+    const out = <usize>(4 * j * width);
+    for (let i = 0; i < width; i += 4) {
+      const c = <usize>(half + (i >> 1) * step);
+      const u = pairOf(<usize>blue + c, <usize>step);
+      const v = pairOf(<usize>red + c, <usize>step);
+      const four = v128.load32_zero(row + <usize>i);
+      const wide = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(four));
+      const lit = i32x4.mul(i32x4.sub(wide, i32x4.splat(black)), i32x4.splat(bright));
+      const y = i32x4.add(lit, i32x4.splat(HALF));
+      const r = byteOf(i32x4.add(y, i32x4.mul(v, i32x4.splat(redByV))));
+      const green = i32x4.add(
+        i32x4.mul(u, i32x4.splat(greenByU)),
+        i32x4.mul(v, i32x4.splat(greenByV)),
+      );
+      const g = byteOf(i32x4.add(y, green));
+      const b = byteOf(i32x4.add(y, i32x4.mul(u, i32x4.splat(blueByU))));
+      const low = v128.or(r, i32x4.shl(g, 8));
+      const pixel = v128.or(v128.or(low, i32x4.shl(b, 16)), opaque);
+      v128.store(out + <usize>(4 * i), pixel);
     }
   }
 }

@@ -25,7 +25,7 @@ interface PictureModule {
   ) => number;
   /** See assembly/planes.ts. */
   mixBytes: (width: number, height: number, planeBytes: number) => number;
-  pixelsAt: () => number;
+  planesAt: (width: number, height: number) => number;
   mix: (
     width: number,
     height: number,
@@ -35,6 +35,12 @@ interface PictureModule {
     red: number,
     stride: number,
     step: number,
+    black: number,
+    bright: number,
+    redByV: number,
+    greenByU: number,
+    greenByV: number,
+    blueByU: number,
   ) => void;
 }
 

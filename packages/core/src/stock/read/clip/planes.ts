@@ -38,46 +38,45 @@ export function codingOf(
   return { matrix: known ?? (height >= 720 ? 'bt709' : 'bt601'), full: fullRange === true };
 }
 
-/** What each byte of brightness and of the colours adds to red, green and blue, 0 to 255. */
-function tablesOf({ matrix, full }: Coding): Record<'y' | 'rv' | 'gu' | 'gv' | 'bu', Float64Array> {
+/**
+ * What brightness and colours are multiplied by, in 65,536ths: black, brightness, red by V, green by U and by V, blue
+ * by U.
+ */
+function factorsOf({ matrix, full }: Coding): [number, number, number, number, number, number] {
   const [kr, kb] = PARTS[matrix];
   const kg = 1 - kr - kb;
-  const table = (value: (byte: number) => number): Float64Array =>
-    Float64Array.from({ length: 256 }, (_, i) => value(i));
-  const colour = (c: number): number => (full ? c - 128 : ((c - 128) * 255) / 224);
-  return {
-    // Half a step more, so that cutting off rounds; so many steps more as assembly/planes.ts takes off again.
-    y: table((c) => (full ? c : ((c - 16) * 255) / 219) + 0.5 + 1024),
-    rv: table((c) => 2 * (1 - kr) * colour(c)),
-    bu: table((c) => 2 * (1 - kb) * colour(c)),
-    gv: table((c) => ((-2 * (1 - kr) * kr) / kg) * colour(c)),
-    gu: table((c) => ((-2 * (1 - kb) * kb) / kg) * colour(c)),
-  };
+  const fixed = (v: number): number => Math.round(65_536 * v);
+  const colour = full ? 1 : 255 / 224;
+  return [
+    full ? 0 : 16,
+    fixed(full ? 1 : 255 / 219),
+    fixed(2 * (1 - kr) * colour),
+    fixed(((-2 * (1 - kb) * kb) / kg) * colour),
+    fixed(((-2 * (1 - kr) * kr) / kg) * colour),
+    fixed(2 * (1 - kb) * colour),
+  ];
 }
 
 /**
- * A decoded picture as eight bits of red, green and blue, opaque, by additions and multiplications alone: the same
- * on every machine (ITU-T H.273, equations 38 to 43). Colour is that of the nearest value.
+ * A decoded picture as eight bits of red, green and blue, opaque, in whole numbers: the same on every
+ * machine (ITU-T H.273, equations 38 to 43). Colour is that of the nearest value.
  */
 export function pictureOfPlanes(planes: Planes, coding: Coding): Picture {
   const { width, height, luma, lumaStride, blue, red, chromaStride, chromaStep } = planes;
-  const { mix, mixBytes, pixelsAt } = pictureModule();
+  const { mix, mixBytes, planesAt } = pictureModule();
   const [chromaRows, lumaBytes] = [(height + 1) >> 1, lumaStride * height];
   const chromaBytes = chromaStride * chromaRows;
   const memory = room(mixBytes(width, height, lumaBytes + 2 * chromaBytes));
-  const { y, rv, gu, gv, bu } = tablesOf(coding);
-  [y, rv, gu, gv, bu].forEach((table, k) => {
-    new Float64Array(memory, 8 * 256 * k, 256).set(table);
-  });
   // The planes one behind the other; the last row of one may have no padding.
   const bytes = new Uint8Array(memory);
-  const from = pixelsAt() + 4 * width * height;
+  const from = planesAt(width, height);
   const [atBlue, atRed] = [from + lumaBytes, from + lumaBytes + chromaBytes];
   bytes.set(luma.subarray(0, lumaBytes), from);
   bytes.set(blue.subarray(0, chromaBytes), atBlue);
   bytes.set(red.subarray(0, chromaBytes), atRed);
-  mix(width, height, from, lumaStride, atBlue, atRed, chromaStride, chromaStep);
-  const pixels = new Uint8ClampedArray(memory, pixelsAt(), 4 * width * height).slice();
+  const places = [from, lumaStride, atBlue, atRed, chromaStride, chromaStep] as const;
+  mix(width, height, ...places, ...factorsOf(coding));
+  const pixels = new Uint8ClampedArray(memory, 0, 4 * width * height).slice();
   return { type: 'picture', width, height, pixels };
 }
 
