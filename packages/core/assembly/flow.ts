@@ -2,6 +2,10 @@
 // planes are rows of floats, padded to a multiple of four with one more at least; what stands in the padding counts
 // nowhere, save the one behind each row of the earlier picture.
 
+import { ENDS, floats, rowOf, strideOf, withEnds } from './rows';
+import { doubled, halved } from './sizes';
+import { windowed } from './windows';
+
 /** Pictures smaller than this are not halved again. */
 const SMALLEST: i32 = 12;
 /** Looks at each size, each with what the one before it found; the finest has little left to find. */
@@ -11,23 +15,6 @@ const FINEST_LOOKS: i32 = 2;
 const WINDOW: i32 = 3;
 /** Below this a window has too little to be seen: what larger windows found stays. */
 const FLAT: f32 = 2e-4;
-/** Room before and behind a row for what is beyond its ends, in floats. */
-const ENDS: i32 = 8;
-
-/** Floats from one row to the next. */
-export function strideOf(width: i32): i32 {
-  return (width + 4) & ~3;
-}
-
-// @inline
-function floats(count: i32): usize {
-  return (<usize>count) << 2;
-}
-
-// @inline
-function rowOf(plane: usize, y: i32, stride: i32): usize {
-  return plane + floats(y * stride);
-}
 
 /** Bytes of the two pictures and all that is worked with; the first `planeBytes` are the earlier picture, then the later. */
 export function bytesOf(width: i32, height: i32): i32 {
@@ -45,163 +32,6 @@ export function planeBytes(width: i32, height: i32): i32 {
 // @inline
 function rowsOf(plane: usize): usize {
   return 16 * plane;
-}
-
-/** A row with what is beyond its ends: the same as there. */
-function withEnds(from: usize, to: usize, width: i32, radius: i32): void {
-  memory.copy(to, from, floats(width));
-  const first = f32x4.splat(load<f32>(from));
-  const last = f32x4.splat(load<f32>(from + floats(width - 1)));
-  v128.store(to - 16, first);
-  v128.store(to + floats(width), last);
-  v128.store(to + floats(width) + 16, last);
-}
-
-/** Means of 3 neighbours along a row where the radius is 1, else of 7. */
-function sumRow(from: usize, to: usize, width: i32, radius: i32, share: v128): void {
-  for (let x = 0; x < width; x += 4) {
-    const at = from + floats(x);
-    let sum = f32x4.add(v128.load(at), f32x4.add(v128.load(at - 4), v128.load(at + 4)));
-    if (radius > 1) {
-      sum = f32x4.add(sum, f32x4.add(v128.load(at - 8), v128.load(at + 8)));
-      sum = f32x4.add(sum, f32x4.add(v128.load(at - 12), v128.load(at + 12)));
-    }
-    v128.store(to + floats(x), f32x4.mul(sum, share));
-  }
-}
-
-/** The same down all columns. */
-function sumColumns(
-  from: usize,
-  to: usize,
-  width: i32,
-  height: i32,
-  radius: i32,
-  share: v128,
-): void {
-  const stride = strideOf(width);
-  for (let y = 0; y < height; y++) {
-    const here = rowOf(from, y, stride);
-    const out = rowOf(to, y, stride);
-    if (radius == 1) {
-      const a = rowOf(from, max(0, y - 1), stride);
-      const b = rowOf(from, min(height - 1, y + 1), stride);
-      for (let x = 0; x < stride; x += 4) {
-        const k = floats(x);
-        const sum = f32x4.add(v128.load(here + k), f32x4.add(v128.load(a + k), v128.load(b + k)));
-        v128.store(out + k, f32x4.mul(sum, share));
-      }
-      continue;
-    }
-    const a1 = rowOf(from, max(0, y - 1), stride);
-    const a2 = rowOf(from, max(0, y - 2), stride);
-    const a3 = rowOf(from, max(0, y - 3), stride);
-    const b1 = rowOf(from, min(height - 1, y + 1), stride);
-    const b2 = rowOf(from, min(height - 1, y + 2), stride);
-    const b3 = rowOf(from, min(height - 1, y + 3), stride);
-    for (let x = 0; x < stride; x += 4) {
-      const k = floats(x);
-      let sum = f32x4.add(v128.load(here + k), f32x4.add(v128.load(a1 + k), v128.load(b1 + k)));
-      sum = f32x4.add(sum, f32x4.add(v128.load(a2 + k), v128.load(b2 + k)));
-      sum = f32x4.add(sum, f32x4.add(v128.load(a3 + k), v128.load(b3 + k)));
-      v128.store(out + k, f32x4.mul(sum, share));
-    }
-  }
-}
-
-/**
- * Means over squares about each cell, twice: near ones count more. Outside is what the border has.
- * @param spare a plane; `rows` room for two rows with their ends
- */
-function windowed(
-  plane: usize,
-  width: i32,
-  height: i32,
-  radius: i32,
-  spare: usize,
-  rows: usize,
-): void {
-  const stride = strideOf(width);
-  const side = 2 * radius + 1;
-  const share = f32x4.splat(<f32>1.0 / <f32>side);
-  const first = rows + floats(ENDS);
-  const second = first + floats(stride + 2 * ENDS);
-  for (let y = 0; y < height; y++) {
-    const row = rowOf(plane, y, stride);
-    withEnds(row, first, width, radius);
-    sumRow(first, second, width, radius, share);
-    withEnds(second, first, width, radius);
-    sumRow(first, row, width, radius, share);
-  }
-  sumColumns(plane, spare, width, height, radius, share);
-  sumColumns(spare, plane, width, height, radius, share);
-}
-
-/** Half the size, with weights 1 3 3 1 each way: what is too fine to be halved would be seen as something else. */
-function halved(from: usize, width: i32, height: i32, to: usize, rows: usize): void {
-  const stride = strideOf(width);
-  const w = width >> 1;
-  const h = height >> 1;
-  const out = strideOf(w);
-  const line = rows + floats(ENDS);
-  for (let y = 0; y < h; y++) {
-    const a = rowOf(from, max(0, 2 * y - 1), stride);
-    const b = rowOf(from, 2 * y, stride);
-    const c = rowOf(from, min(height - 1, 2 * y + 1), stride);
-    const d = rowOf(from, min(height - 1, 2 * y + 2), stride);
-    const near = f32x4.splat(0.375);
-    const far = f32x4.splat(0.125);
-    for (let x = 0; x < stride; x += 4) {
-      const k = floats(x);
-      const outer = f32x4.mul(f32x4.add(v128.load(a + k), v128.load(d + k)), far);
-      const inner = f32x4.mul(f32x4.add(v128.load(b + k), v128.load(c + k)), near);
-      v128.store(line + k, f32x4.add(outer, inner));
-    }
-    const row = rowOf(to, y, out);
-    for (let x = 0; x < w; x++) {
-      const before = load<f32>(line + floats(max(0, 2 * x - 1)));
-      const one = load<f32>(line + floats(2 * x));
-      const two = load<f32>(line + floats(2 * x + 1));
-      const behind = load<f32>(line + floats(min(width - 1, 2 * x + 2)));
-      store<f32>(row + floats(x), (before + behind) * <f32>0.125 + (one + two) * <f32>0.375);
-    }
-  }
-}
-
-/** A plane of the flow at twice the size, straight between its cells, and twice as far. */
-function doubled(
-  from: usize,
-  w: i32,
-  h: i32,
-  to: usize,
-  width: i32,
-  height: i32,
-  rows: usize,
-): void {
-  const stride = strideOf(w);
-  const out = strideOf(width);
-  const line = rows + floats(ENDS);
-  for (let y = 0; y < height; y++) {
-    const near = min(h - 1, y >> 1);
-    const other = max(0, min(h - 1, (y >> 1) + (y & 1 ? 1 : -1)));
-    const a = rowOf(from, near, stride);
-    const b = rowOf(from, other, stride);
-    const most = f32x4.splat(1.5);
-    const least = f32x4.splat(0.5);
-    for (let x = 0; x < stride; x += 4) {
-      const k = floats(x);
-      const sum = f32x4.add(f32x4.mul(v128.load(a + k), most), f32x4.mul(v128.load(b + k), least));
-      v128.store(line + k, sum);
-    }
-    const row = rowOf(to, y, out);
-    for (let x = 0; x < width; x++) {
-      const i = min(w - 1, x >> 1);
-      const k = max(0, min(w - 1, (x >> 1) + (x & 1 ? 1 : -1)));
-      const value =
-        load<f32>(line + floats(i)) * <f32>0.75 + load<f32>(line + floats(k)) * <f32>0.25;
-      store<f32>(row + floats(x), value);
-    }
-  }
 }
 
 /** Slopes of the later picture by central differences, and their products. */
