@@ -178,7 +178,7 @@ test('the motion of a clip is seen over the picture, and the clip is trimmed on 
   await end.and(page.locator('[aria-valuetext="1.67 s"]')).waitFor();
   await lineUp().getByRole('button', { name: 'film', exact: true }).click();
   await expect(dial('To').getByRole('textbox').inputValue()).resolves.toBe('1.667');
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo: Trim' }).click();
   await end.and(page.locator('[aria-valuetext="2.00 s"]')).waitFor();
 }, 60_000);
 
