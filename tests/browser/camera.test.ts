@@ -5,17 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode } from 'fast-png';
 import { unzipSync } from 'fflate';
-import {
-  compilePiece,
-  decodeVideoBy,
-  parsePiece,
-  readStock,
-  type Clip,
-  type Piece,
-  type StockData,
-} from '@vast-swarm/core';
+import { compilePiece, decodeVideoBy, type Clip } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { ffmpegFrames } from '../../packages/server/src/ffmpegFrames';
+import { exported, refusesFirst, unplug } from './liveInput';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';
 
@@ -54,21 +47,6 @@ async function choose(label: string, option: string): Promise<void> {
   await app.page.getByRole('option', { name: option, exact: true }).click();
 }
 
-/** The piece that is open, with its files, as it is exported. */
-async function exported(): Promise<{ piece: Piece; files: Map<string, StockData> }> {
-  const download = app.page.waitForEvent('download');
-  await button('Export the piece file').click();
-  const zip = unzipSync(await readFile(await (await download).path()));
-  const name = Object.keys(zip).find((n) => n.endsWith('.json'))!;
-  const piece = parsePiece(new TextDecoder().decode(zip[name]));
-  const files = new Map<string, StockData>();
-  for (const { source } of piece.stock) {
-    if (!('hash' in source)) continue;
-    files.set(source.hash, await readStock(source.file, zip[`stock/${source.file}`]!));
-  }
-  return { piece, files };
-}
-
 /** The middle of what is bright in a picture along its width, 0 to 1; NaN where nothing is. */
 function brightAt({ width, height, pixels }: Awaited<ReturnType<Clip['picture']>>): number {
   let [sum, count] = [0, 0];
@@ -104,10 +82,10 @@ test('a camera drives a piece while it is recorded, and its take gives the same 
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
   await button('Record again').waitFor();
 
-  const { piece, files } = await exported();
+  const { piece, files } = await exported<Clip>(page);
   const { start, take } = piece.pictures[0]!.dials as { start: number; take: string };
   const entry = piece.stock.find((s) => s.id === take)!;
-  const clip = files.get((entry.source as { hash: string }).hash) as Clip;
+  const clip = files.get((entry.source as { hash: string }).hash)!;
   expect([clip.width, clip.height]).toEqual([320, 180]);
   expect(start).toBeGreaterThanOrEqual(0);
   expect(clip.times.length).toBeGreaterThan(5);
@@ -168,22 +146,7 @@ test('made-up clips stand in for a camera; another take counts from then on', as
 
 test('a camera that is refused or pulled out says so, and what was recorded is kept', async () => {
   const { page } = app;
-  await page.addInitScript(() => {
-    const { mediaDevices } = navigator;
-    const open = mediaDevices.getUserMedia.bind(mediaDevices);
-    let refused = false;
-    mediaDevices.getUserMedia = async (wanted) => {
-      if (!refused) {
-        refused = true;
-        throw new DOMException('', 'NotAllowedError');
-      }
-      const stream = await open(wanted);
-      (window as unknown as { unplug: () => void }).unplug = () => {
-        stream.getVideoTracks()[0]!.dispatchEvent(new Event('ended'));
-      };
-      return stream;
-    };
-  });
+  await refusesFirst(page);
   await openSmall(page, app.url);
   await addCamera();
   await button('Record').click();
@@ -192,9 +155,7 @@ test('a camera that is refused or pulled out says so, and what was recorded is k
   await button('Record').click();
   await page.getByText('It drives the piece, and is recorded.').waitFor();
   await pictureTells(page, (d) => Number(d.frame) > 5);
-  await page.evaluate(() => {
-    (window as unknown as { unplug: () => void }).unplug();
-  });
+  await unplug(page);
   await page.getByRole('alert').getByText('it was unplugged').waitFor();
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
 }, 60_000);

@@ -1,19 +1,10 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { unzipSync } from 'fflate';
-import {
-  compilePiece,
-  parsePiece,
-  readStock,
-  Scene,
-  wavBytes,
-  type Piece,
-  type Sound,
-} from '@vast-swarm/core';
+import { compilePiece, Scene, wavBytes, type Piece, type Sound } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
+import { exported, refusesFirst, unplug } from './liveInput';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';
 import { call, startHarness, type Harness } from './support';
@@ -52,22 +43,6 @@ async function add(menu: string, kind: string): Promise<void> {
   await button(menu).click();
   await app.page.getByRole('menuitem', { name: kind }).first().click();
   await app.page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
-}
-
-/** The piece that is open, and its takes, as they are exported. */
-async function exported(): Promise<{ piece: Piece; files: Map<string, Sound> }> {
-  const download = app.page.waitForEvent('download');
-  await button('Export the piece file').click();
-  const zip = unzipSync(await readFile(await (await download).path()));
-  const name = Object.keys(zip).find((n) => n.endsWith('.json'))!;
-  const piece = parsePiece(new TextDecoder().decode(zip[name]));
-  const files = new Map<string, Sound>();
-  for (const { source } of piece.stock) {
-    if (!('hash' in source)) continue;
-    const read = await readStock(source.file, zip[`stock/${source.file}`]!);
-    files.set(source.hash, read as Sound);
-  }
-  return { piece, files };
 }
 
 /** What a level is over the frames of its take, from the quietest to the loudest. */
@@ -125,7 +100,7 @@ test('a microphone drives a piece, and its take is heard as the file was, to the
   await button('Record again').waitFor();
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live input, take').waitFor();
 
-  const first = await exported();
+  const first = await exported<Sound>(page);
   const found = levels(first);
   const at = (part: number): number => found[Math.floor(part * found.length)]!;
   expect(at(0.2) / (QUIET * Math.SQRT1_2)).toBeCloseTo(1, 1);
@@ -158,22 +133,7 @@ test('a microphone drives a piece, and its take is heard as the file was, to the
 
 test('without permission, and unplugged, it says so and keeps what was recorded', async () => {
   const { page } = app;
-  await page.addInitScript(() => {
-    const { mediaDevices } = navigator;
-    const open = mediaDevices.getUserMedia.bind(mediaDevices);
-    let refused = false;
-    mediaDevices.getUserMedia = async (wanted) => {
-      if (!refused) {
-        refused = true;
-        throw new DOMException('', 'NotAllowedError');
-      }
-      const stream = await open(wanted);
-      (window as unknown as { unplug: () => void }).unplug = () => {
-        stream.getAudioTracks()[0]!.dispatchEvent(new Event('ended'));
-      };
-      return stream;
-    };
-  });
+  await refusesFirst(page);
   await openSmall(page, app.url);
   await add('Add a sound', 'Live input');
   await button('Record').click();
@@ -189,11 +149,9 @@ test('without permission, and unplugged, it says so and keeps what was recorded'
       from + 3,
     begun,
   );
-  await page.evaluate(() => {
-    (window as unknown as { unplug: () => void }).unplug();
-  });
+  await unplug(page);
   await page.getByRole('alert').getByText('it was unplugged').waitFor();
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live input, take').waitFor();
-  const { files } = await exported();
+  const { files } = await exported<Sound>(page);
   expect([...files.values()][0]!.channels[0]!.length).toBeGreaterThan(1000);
 }, 60_000);

@@ -52,7 +52,7 @@ function slopes(
   for (let y = 0; y < height; y++) {
     const above = rowOf(picture, max(0, y - 1), stride);
     const below = rowOf(picture, min(height - 1, y + 1), stride);
-    withEnds(rowOf(picture, y, stride), line, width, 1);
+    withEnds(rowOf(picture, y, stride), line, width);
     const at = floats(y * stride);
     for (let x = 0; x < width; x += 4) {
       const k = floats(x);
@@ -176,70 +176,42 @@ function closeRows(plane: usize, width: i32, height: i32): void {
  */
 export function find(width: i32, height: i32): usize {
   const plane = <usize>planeBytes(width, height);
-  let levels = 1;
+  const rows = rowsOf(plane);
+  // Halves of both stand one behind the other, from the finest on.
+  let level = 0;
+  let place: usize = 0;
   let w = width;
   let h = height;
   while (min(w, h) >= 2 * SMALLEST) {
+    const bytes = <usize>planeBytes(w, h);
+    const next = place + 2 * bytes;
+    halved(place, w, h, next, rows);
+    halved(place + bytes, w, h, next + <usize>planeBytes(w >> 1, h >> 1), rows);
+    place = next;
     w >>= 1;
     h >>= 1;
-    levels++;
-  }
-  const rows = rowsOf(plane);
-  let before: usize = 0;
-  let after: usize = plane;
-  let free: usize = 2 * plane;
-  // Halves stand one behind the other, from the finest on; each level's places are found again by counting.
-  w = width;
-  h = height;
-  for (let level = 1; level < levels; level++) {
-    const half = <usize>planeBytes(w >> 1, h >> 1);
-    halved(before, w, h, free, rows);
-    halved(after, w, h, free + half, rows);
-    before = free;
-    after = free + half;
-    free += 2 * half;
-    w >>= 1;
-    h >>= 1;
+    level++;
   }
   const work: usize = 4 * plane;
   let fx: usize = work;
   let other: usize = work + 2 * plane;
   memory.fill(fx, 0, 2 * plane);
-  for (let level = levels - 1; level >= 0; level--) {
-    let from: usize = 0;
-    let to: usize = plane;
-    let next: usize = 2 * plane;
-    let lw = width;
-    let lh = height;
-    for (let k = 0; k < level; k++) {
-      const half = <usize>planeBytes(lw >> 1, lh >> 1);
-      from = next;
-      to = next + half;
-      next += 2 * half;
-      lw >>= 1;
-      lh >>= 1;
-    }
-    if (level < levels - 1) {
-      doubled(fx, w, h, other, lw, lh, rows);
-      doubled(fx + plane, w, h, other + plane, lw, lh, rows);
-      const swap = fx;
-      fx = other;
-      other = swap;
-    }
-    w = lw;
-    h = lh;
-    refine(
-      from,
-      to,
-      w,
-      h,
-      fx,
-      fx + plane,
-      level > 0 ? LOOKS : FINEST_LOOKS,
-      work + 4 * plane,
-      plane,
-      rows,
-    );
+  for (;;) {
+    const later = place + <usize>planeBytes(w, h);
+    const looks = level > 0 ? LOOKS : FINEST_LOOKS;
+    refine(place, later, w, h, fx, fx + plane, looks, work + 4 * plane, plane, rows);
+    if (level == 0) break;
+    level--;
+    const wide = width >> level;
+    const high = height >> level;
+    doubled(fx, w, h, other, wide, high, rows);
+    doubled(fx + plane, w, h, other + plane, wide, high, rows);
+    const swap = fx;
+    fx = other;
+    other = swap;
+    w = wide;
+    h = high;
+    place -= 2 * <usize>planeBytes(w, h);
   }
   return fx;
 }

@@ -19,7 +19,7 @@ export function rowOf(plane: usize, y: i32, stride: i32): usize {
 }
 
 /** A row with what is beyond its ends: the same as there. */
-export function withEnds(from: usize, to: usize, width: i32, radius: i32): void {
+export function withEnds(from: usize, to: usize, width: i32): void {
   memory.copy(to, from, floats(width));
   const first = f32x4.splat(load<f32>(from));
   const last = f32x4.splat(load<f32>(from + floats(width - 1)));

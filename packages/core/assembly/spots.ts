@@ -21,11 +21,11 @@ function cells(size: i32, every: i32): i32 {
   return (size + every - 1) / every;
 }
 
-/** What a pixel has, 0 where it has nothing. */
+/** What a pixel has; below 0 where there is none. */
 // @inline
 function valueOf(pixel: usize, lit: bool, parts: usize): f64 {
   const alpha = load<u8>(pixel, 3);
-  if (alpha == 0) return 0;
+  if (alpha == 0) return -1;
   const value = <f64>alpha / 255;
   if (!lit) return value;
   const red = load<f32>(parts + ((<usize>load<u8>(pixel)) << 2));
@@ -61,7 +61,7 @@ export function choose(
   for (let y = 0; y < height; y += every) {
     for (let x = 0; x < width; x += every, at += 4) {
       const value = valueOf(<usize>(4 * (y * width + x)), lit, light + 1024);
-      if (value < limit || load<u8>(<usize>(4 * (y * width + x)), 3) == 0) {
+      if (value < limit) {
         store<f32>(at, 0);
         continue;
       }

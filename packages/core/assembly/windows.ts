@@ -73,9 +73,9 @@ export function windowed(
   const second = first + floats(stride + 2 * ENDS);
   for (let y = 0; y < height; y++) {
     const row = rowOf(plane, y, stride);
-    withEnds(row, first, width, radius);
+    withEnds(row, first, width);
     sumRow(first, second, width, radius, share);
-    withEnds(second, first, width, radius);
+    withEnds(second, first, width);
     sumRow(first, row, width, radius, share);
   }
   sumColumns(plane, spare, width, height, radius, share);

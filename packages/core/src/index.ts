@@ -34,6 +34,7 @@ export { dialsOf, mapsIn, signalsIn, type DialPlace } from './piece/walk';
 export { keysAt } from './catalogue/signals/keyframes';
 export * from './stock/types';
 export { heardPeaks, placeIn, type Heard } from './stock/sound/heard';
+export { stretchOf } from './stock/stretch';
 export { LivePictures } from './stock/clip/livePictures';
 export { LiveSound } from './stock/sound/liveSound';
 export { HEARD_AHEAD } from './stock/sound/loudness';

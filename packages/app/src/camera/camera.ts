@@ -55,7 +55,7 @@ export class Camera extends LiveDevice<Opened> {
   ): Promise<{ port: MessagePort; size: { width: number; height: number } } | null> {
     if (!(await this.open())) return null;
     this.rest();
-    await Promise.race([this.settling, new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
+    await this.taken();
     if (!this.opened) return null;
     const { port1, port2 } = new MessageChannel();
     const { source } = this.opened;
@@ -76,6 +76,11 @@ export class Camera extends LiveDevice<Opened> {
     return { port: port2, size: { width, height } };
   }
 
+  /** What was recorded last is in its take, or nobody asks for it any more. */
+  private taken(): Promise<unknown> {
+    return Promise.race([this.settling, new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
+  }
+
   private working(): OpenWorker<CameraWorker> {
     this.worker ??= openWorker<CameraWorker>(
       new Worker(new URL('./cameraWorker.ts', import.meta.url), { type: 'module' }),
@@ -89,10 +94,10 @@ export class Camera extends LiveDevice<Opened> {
   /** A take of what was sent last, see CameraWorker. */
   async take(begins: readonly number[], rate: number): Promise<Uint8Array<ArrayBuffer>> {
     const { call, ask } = this.working();
-    return ask(call.take(begins, rate));
+    return ask(call.take(begins, rate)).finally(this.settled);
   }
 
-  /** What was sent last is in its take, or is not wanted. */
+  /** Nothing of what was sent last is wanted. */
   settle(): void {
     this.settled();
   }
@@ -105,9 +110,11 @@ export class Camera extends LiveDevice<Opened> {
     source.close();
   }
 
-  /** Closes it for good. */
-  dispose(): void {
+  /** Closes it, and lets go what it works with as soon as nobody waits for it. */
+  async dispose(): Promise<void> {
     this.close();
+    await this.taken();
+    if (this.opened) return;
     this.worker?.close();
     this.worker = null;
   }

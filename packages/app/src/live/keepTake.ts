@@ -66,13 +66,10 @@ export async function keepPictures(id: string, camera: Camera, seen: SeenTake): 
   const rate = openPiece(id)?.frame.rate ?? 30;
   try {
     const bytes = await camera.take(begins, rate);
-    camera.settle();
     const part = { list: 'pictures', id: picture, start } as const;
     await keepFile(id, part, { bytes, ending: 'webm', type: 'video/webm' });
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
     told(`What the camera saw could not be kept (${why}).`, 'wrong');
-  } finally {
-    camera.settle();
   }
 }

@@ -117,10 +117,11 @@ function useEngineOf(id: string) {
       stop();
       clearInterval(timer);
       engine.close();
+      void inputs.camera.dispose();
       store.dispatch(dismissed('building'));
       store.dispatch(toolActions.toolsReset());
     };
-  }, [engine, id]);
+  }, [engine, inputs, id]);
   return { engine, inputs, generation };
 }
 

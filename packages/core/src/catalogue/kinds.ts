@@ -240,7 +240,7 @@ export interface SoundContext {
   live?: LiveSound | undefined;
 }
 
-/** Dials of a sound that are dragged on the timing strip. */
+/** Dials of a sound or a clip that are dragged on the timing strip. */
 export interface Strip<K extends string = string> {
   /** The frame at which it begins. */
   start: K;

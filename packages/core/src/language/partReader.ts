@@ -11,14 +11,8 @@ function chanceOf(purpose: string): Chance | null {
 
 const CHANCE_OF: Readonly<Partial<Record<string, Chance>>> = {
   ...{ pick: 'picture', colour: 'colour', light: 'colour', gain: 'colour' },
-  ...{
-    turn: 'turn',
-    spin: 'turn',
-    way: 'turn',
-    axis: 'turn',
-    opacity: 'opacity',
-    cover: 'opacity',
-  },
+  ...{ turn: 'turn', spin: 'turn', way: 'turn', axis: 'turn' },
+  ...{ opacity: 'opacity', cover: 'opacity' },
 };
 
 /**
@@ -104,10 +98,7 @@ export class PartReader {
     const { id, repeat } = this.particle!;
     const own = repeat?.chance(chanceOf(purpose));
     const key = this.key(purpose, 'random');
-    return random(
-      live ? id.xor(this.builder.frameKey()) : id,
-      own === undefined || own === null ? key : key.xor(own),
-    );
+    return random(live ? id.xor(this.builder.frameKey()) : id, own ? key.xor(own) : key);
   }
 
   /** A number that names this part's own random fields, i32. */

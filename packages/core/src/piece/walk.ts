@@ -56,13 +56,11 @@ export function stockNamed(spec: DialSpec, value: DialValue): string[] {
   if (spec.type === 'mask') {
     return (value as unknown as Mask).flatMap((s) => (s.shape === 'outline' && s.outline) || []);
   }
-  if (isLayers(value)) {
-    const shown = value.layers.flatMap((l) => (l.by === 'picture' && l.picture) || []);
-    return [...shown, ...mapsIn(value)];
+  if (typeof value === 'object' && 'feed' in value) {
+    const layers = isLayers(value) ? value.layers : [];
+    const shown = layers.flatMap((l) => (l.by === 'picture' && l.picture) || []);
+    return [...shown, mapOf(value)?.picture ?? '', ...mapsIn(value)].filter(Boolean);
   }
-  const map = mapOf(value);
-  if (map) return map.picture ? [map.picture] : [];
-  if (typeof value === 'object' && 'feed' in value) return [...mapsIn(value)];
   return spec.type === 'stock' && value ? [value as string] : [];
 }
 

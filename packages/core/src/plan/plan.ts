@@ -4,7 +4,7 @@ import type { Piece } from '../piece/types';
 import type { Bake } from './bake';
 import type { BirthSchedule } from './motion/births';
 import type { CameraPose } from '../language/frame';
-import type { Copy } from './look/copies';
+import type { GivenValues } from '../language/names';
 import type { Draw } from './look/draws/draw';
 import type { FinishPlan } from './finish/steps';
 import type { History } from './motion/history';
@@ -43,8 +43,8 @@ export interface SwarmPlan {
   bake: Bake | null;
   /** For those that look at their neighbours. */
   grid: GridPlan | null;
-  /** Where the swarm is drawn, once at least. */
-  copies: readonly Copy[];
+  /** What its looks are given for each time that it is drawn, once at least: see look/copies.ts. */
+  copies: readonly GivenValues[];
   /** Equal keys have equal motion. */
   motionKey: string;
   /** Frames that trails go back, see history.ts; 0 without. */

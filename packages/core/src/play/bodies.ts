@@ -1,6 +1,5 @@
 import type { GivenValues } from '../language/names';
 import { bornAt, type Drawn, type Plan, type SwarmPlan } from '../plan/plan';
-import { copyUniforms } from '../plan/look/copies';
 import type { Draw } from '../plan/look/draws/draw';
 import { isDrawnTogether, outputsOf, rowsOf } from '../plan/look/draws/tables';
 import { historyBuffer } from '../plan/motion/history';
@@ -59,8 +58,7 @@ export function drawBodies<Canvas>(
       device.look(swarm, draw, { count, stride, lists, offset, source }, inputs, extra);
     };
     if (draw.shape === 'links') device.findLinks(swarm, draw, count, inputs);
-    copies.forEach((repeat, i) => {
-      const copy = copyUniforms(repeat);
+    copies.forEach((copy, i) => {
       if (!single) {
         look(i, 0, copy);
         return;

@@ -1,20 +1,12 @@
 import { Box } from '@mui/material';
-import {
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type PointerEvent,
-  type RefObject,
-} from 'react';
+import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import type { MapChannel, Part, Picture } from '@vast-swarm/core';
-import { useEngine } from '../../engine/EngineContext';
 import { useStockData } from '../../stock/useStockData';
 import { usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
-import { paintPicture } from '../../ui/paintPicture';
+import { PictureCanvas } from '../../ui/PictureCanvas';
 import { useMoving } from '../useMoving';
+import { useSeen } from '../useSeen';
 import { BINS, histogramOf } from './histogram';
 
 const [W, H] = [176, 40];
@@ -45,43 +37,18 @@ function OfStock({ id, ...limits }: Limits & { id: string }) {
 }
 
 function OfMoving({ part, ...limits }: Limits & { part: Part }) {
-  const engine = useEngine();
-  const moving = useMoving(part);
-  const [picture, setPicture] = useState<Picture | null>(null);
-  useEffect(() => {
-    if (!moving) return;
-    let [shown, last, over] = [-1, 0, false];
-    const look = async (): Promise<void> => {
-      const state = moving.stateAt(Math.max(0, engine.report?.frame ?? 0));
-      const now = performance.now();
-      if (state === shown || now - last < EVERY) return;
-      [shown, last] = [state, now];
-      const found = await moving.at(state);
-      if (!over) setPicture(found);
-    };
-    void look();
-    const leave = engine.subscribe(() => void look());
-    return () => {
-      over = true;
-      leave();
-    };
-  }, [engine, moving]);
+  const picture = useSeen(useMoving(part), EVERY);
   return picture && <Drawn picture={picture} {...limits} />;
 }
 
 function Drawn({ picture, ...limits }: Limits & { picture: Picture }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<SVGSVGElement>(null);
   const { channel, low, high } = limits;
   const bars = useMemo(() => histogramOf(picture, channel), [picture, channel]);
-  useEffect(() => {
-    const context = canvas.current?.getContext('2d');
-    if (context) void paintPicture(context, picture, 0, 0, WIDE, HIGH);
-  }, [picture]);
   const [from, to] = [Math.min(low, high), Math.max(low, high)];
   return (
     <Box sx={{ display: 'flex', gap: '6px', my: '3px' }}>
-      <Box component="canvas" ref={canvas} width={WIDE} height={HIGH} aria-hidden />
+      <PictureCanvas picture={picture} width={WIDE} height={HIGH} />
       <svg
         ref={chart}
         width={W}

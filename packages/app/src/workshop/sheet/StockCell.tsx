@@ -80,8 +80,10 @@ export function StockCell({ spec, value, path, onChange }: Props) {
       else onChange(name);
     }
   };
-  const take = async (file: File): Promise<void> => {
+  const take = async (files: readonly [File, ...File[]]): Promise<void> => {
     try {
+      // Several pictures at once are the frames of a clip.
+      const file = areFrames(files) ? await framesFile(files) : files[0];
       const item = await importStock(file);
       const type = fits(item);
       if (!type) {
@@ -165,16 +167,14 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         ref={chooser}
         type="file"
         hidden
-        // Several pictures at once are the frames of a clip.
         multiple={accepts.includes('clip')}
         accept={STOCK_ACCEPT}
         aria-label={`File for ${spec.title}`}
         onChange={(e) => {
           const files = [...(e.target.files ?? [])];
           e.target.value = '';
-          const [file] = files;
-          if (areFrames(files)) void framesFile(files).then(take);
-          else if (file) void take(file);
+          const [file, ...more] = files;
+          if (file) void take([file, ...more]);
         }}
       />
     </Box>

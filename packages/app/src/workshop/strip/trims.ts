@@ -1,4 +1,4 @@
-import type { Clip, Strip } from '@vast-swarm/core';
+import { stretchOf, type Clip, type Strip } from '@vast-swarm/core';
 import type { SoundExtent } from '../../engine/hearing';
 
 /** How a sound or a clip stands in the piece; `speed` seconds of it in one of the piece. */
@@ -69,10 +69,9 @@ export function clipExtent(
   const fast = speed === undefined ? 1 : dials[speed];
   if (!trim || typeof fast !== 'number' || fast <= 0) return null;
   const whole = times.at(-1)!;
-  const from = Math.min(dials[trim[0]] as number, whole);
-  const to = (dials[trim[1]] as number) || whole;
+  const [from, to] = stretchOf(dials[trim[0]] as number, dials[trim[1]] as number, whole);
   return {
-    ...{ whole, from, to: Math.max(from, Math.min(to, whole)), speed: fast },
+    ...{ whole, from, to, speed: fast },
     ...{ start: (dials[start] as number) / rate, fadeIn: 0, fadeOut: 0, repeats: false },
   };
 }

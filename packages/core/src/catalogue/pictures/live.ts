@@ -1,7 +1,8 @@
-import { number, stockDial } from '../../language/dials';
+import { stockDial } from '../../language/dials';
 import { serialOf } from '../../stock/memo';
 import { movingClip } from '../../stock/clip/movingClip';
 import { nothingSeen } from '../../stock/clip/livePictures';
+import { beginsAt } from '../beginsAt';
 import { movingPicture } from '../define';
 
 export const live = movingPicture({
@@ -11,10 +12,7 @@ export const live = movingPicture({
   icon: 'M3 7h12v10H3zM15 11l6-3v8l-6-3M6 10h3',
   dials: {
     take: stockDial('Take', ['clip'], 'The recording that counts: it stands in for what is live.'),
-    start: number('Begins at', 0, [-100_000, 200_000], 'Frame at which the take begins.', {
-      unit: 'frames',
-      whole: true,
-    }),
+    start: beginsAt('Frame at which the take begins.'),
   },
   plays: 'take',
   strip: { start: 'start' },

@@ -1,6 +1,7 @@
 import { choice, number, stockDial } from '../../language/dials';
 import { serialOf } from '../../stock/memo';
 import { movingClip } from '../../stock/clip/movingClip';
+import { beginsAt } from '../beginsAt';
 import { movingPicture } from '../define';
 
 const never = { varies: 'never' as const };
@@ -12,10 +13,7 @@ export const played = movingPicture({
   icon: 'M4 5h16v14H4zM8 5v14M16 5v14M4 9h4M4 15h4M16 9h4M16 15h4',
   dials: {
     clip: stockDial('Clip', ['clip'], 'From a file, or made by code.'),
-    start: number('Begins at', 0, [-100_000, 200_000], 'Frame at which it begins to move.', {
-      unit: 'frames',
-      whole: true,
-    }),
+    start: beginsAt('Frame at which it begins to move.'),
     speed: number('Speed', 1, [-20, 20], 'How fast it plays; below 0 backwards.', never),
     from: number('From', 0, [0, 36_000], 'What is left out at its beginning.', {
       unit: 's',

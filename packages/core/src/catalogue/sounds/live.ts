@@ -1,5 +1,6 @@
 import { number, stockDial } from '../../language/dials';
 import { secondsOf } from '../../stock/sound/peaks';
+import { beginsAt } from '../beginsAt';
 import { sound } from '../define';
 
 export const live = sound({
@@ -9,10 +10,7 @@ export const live = sound({
   icon: 'M12 3a3 3 0 0 1 3 3v6a3 3 0 0 1-6 0V6a3 3 0 0 1 3-3zM6 11a6 6 0 0 0 12 0M12 17v4M9 21h6',
   dials: {
     take: stockDial('Take', ['sound'], 'The recording that counts: it stands in for what is live.'),
-    start: number('Begins at', 0, [-100_000, 200_000], 'Frame at which the take begins.', {
-      unit: 'frames',
-      whole: true,
-    }),
+    start: beginsAt('Frame at which the take begins.'),
     gain: number('Gain', 0, [-60, 60], 'Louder or softer.', { unit: 'dB', varies: 'never' }),
   },
   strip: { start: 'start' },

@@ -1,5 +1,7 @@
 import { choice, number, stockDial } from '../../language/dials';
 import { secondsOf } from '../../stock/sound/peaks';
+import { stretchOf } from '../../stock/stretch';
+import { beginsAt } from '../beginsAt';
 import { sound } from '../define';
 
 const never = { varies: 'never' as const };
@@ -11,10 +13,7 @@ export const played = sound({
   icon: 'M4 10v4h4l5 4V6l-5 4zM16 9a4 4 0 0 1 0 6M18.5 6.5a8 8 0 0 1 0 11',
   dials: {
     sound: stockDial('Sound', ['sound'], 'From a file, or made by code.'),
-    start: number('Begins at', 0, [-100_000, 200_000], 'Frame at which it begins.', {
-      unit: 'frames',
-      whole: true,
-    }),
+    start: beginsAt('Frame at which it begins.'),
     gain: number('Gain', 0, [-60, 24], 'Louder or softer.', { unit: 'dB', ...never }),
     from: number('From', 0, [0, 36_000], 'What is left out at its beginning.', {
       unit: 's',
@@ -41,8 +40,7 @@ export const played = sound({
     const data = stock(dials.sound);
     if (data?.type !== 'sound') return null;
     const whole = secondsOf(data);
-    const from = Math.min(dials.from, whole);
-    const to = dials.to > 0 ? Math.max(from, Math.min(dials.to, whole)) : whole;
+    const [from, to] = stretchOf(dials.from, dials.to, whole);
     const { fadeIn, fadeOut } = dials;
     return {
       ...{ sound: data, start: dials.start / rate, from, to, fadeIn, fadeOut },

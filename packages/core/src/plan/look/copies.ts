@@ -10,7 +10,7 @@ export type Matrix = readonly number[];
 const IDENTITY: Matrix = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0];
 
 /** A repeat of a swarm. */
-export interface Copy {
+interface Copy {
   matrix: Matrix;
   /** What its chances are told from others by, i32 each; 0 leaves them as the swarm's own. */
   chances: Readonly<Record<Chance, number>>;
@@ -47,8 +47,12 @@ function stepOf({ offset, turn, scale }: Copies): Matrix {
   return rotationRows(turn).flatMap((row, i) => [...row.map((v) => v * scale), offset[i]!]);
 }
 
-/** Repeats of a swarm, the swarm itself first; chains repeat what came before them. */
-export function copiesOf(chain: readonly Copies[]): Copy[] {
+/** Repeats of a swarm as uniforms of the look kernels, the swarm itself first; chains repeat what came before them. */
+export function copiesOf(chain: readonly Copies[]): GivenValues[] {
+  return repeats(chain).map(uniformsOf);
+}
+
+function repeats(chain: readonly Copies[]): Copy[] {
   let all = [ITSELF];
   chain.forEach((copies, link) => {
     const step = stepOf(copies);
@@ -91,8 +95,8 @@ function runOn(surface: Copy['surface'], { count, runsOn }: Copies, i: number): 
   return runsOn === 'along' ? [next(along), around] : [along, next(around)];
 }
 
-/** A repeat as uniforms of the look kernel; `copy.scale` is how much larger things get. */
-export function copyUniforms({ matrix, chances, surface }: Copy): GivenValues {
+/** `copy.scale` is how much larger things get. */
+function uniformsOf({ matrix, chances, surface }: Copy): GivenValues {
   const cells = matrix.map((v, i): [string, number] => [`copy.${String(i)}`, v]);
   const keys = CHANCES.map((c): [string, number] => [`copy.chance.${c}`, chances[c]]);
   const stretches = surface.flatMap(({ first, part }, i): [string, number][] => [

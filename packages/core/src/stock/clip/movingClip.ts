@@ -1,4 +1,5 @@
 import { LIGHT } from '../../feeds/colour';
+import { stretchOf } from '../stretch';
 import { CODES_OF_LIGHT } from './codes';
 import { allOf, thenDo } from './soon';
 import type { Clip, MovingPicture, Picture } from '../types';
@@ -36,8 +37,7 @@ export function pictureAt({ times }: Pick<Clip, 'times'>, second: number): numbe
 /** The second of a clip that is played at a second of the piece. */
 export function secondAt(clip: Pick<Clip, 'times'>, playing: Playing, time: number): number {
   const whole = clip.times.at(-1)!;
-  const from = Math.min(playing.from, whole);
-  const to = playing.to > 0 ? Math.max(from, Math.min(playing.to, whole)) : whole;
+  const [from, to] = stretchOf(playing.from, playing.to, whole);
   const length = to - from;
   if (length <= 0) return from;
   const { speed, ends } = playing;

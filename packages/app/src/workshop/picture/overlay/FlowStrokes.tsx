@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import {
   flowSize,
   flowTrack,
@@ -9,10 +9,10 @@ import {
   type Part,
   type Vector,
 } from '@vast-swarm/core';
-import { useEngine } from '../../../engine/EngineContext';
 import { usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
 import { useMoving } from '../../useMoving';
+import { useSeen } from '../../useSeen';
 import { add, plain, turned } from './handles';
 
 interface Size {
@@ -20,7 +20,7 @@ interface Size {
   height: number;
 }
 
-/** Milliseconds from look to look: the picture of the piece comes first. */
+/** Milliseconds from look to look. */
 const EVERY = 160;
 /** Strokes across the picture; as many down as its shape gives. */
 const ACROSS = 24;
@@ -48,11 +48,16 @@ interface Props {
 function Strokes({ force, part, options, camera, size }: Props) {
   const moving = useMoving(part);
   const { detail, smooth, steady } = options;
-  const track = useMemo(
-    () => moving && flowTrack(moving, { detail, smooth, steady }),
-    [moving, detail, smooth, steady],
-  );
-  const flow = useBlock(track);
+  const track = useMemo(() => {
+    const found = moving && flowTrack(moving, { detail, smooth, steady });
+    return (
+      found && {
+        stateAt: (frame: number) => found.blockAt(frame),
+        at: (block: number) => found.read(block),
+      }
+    );
+  }, [moving, detail, smooth, steady]);
+  const flow = useSeen(track, EVERY);
   if (!moving || !flow) return null;
   const { width, height } = flowSize(moving, detail);
   const {
@@ -94,30 +99,4 @@ function Strokes({ force, part, options, camera, size }: Props) {
       fill="none"
     />
   );
-}
-
-/** What a track has for the frame that is shown, looked at now and then. */
-function useBlock(track: ReturnType<typeof flowTrack> | undefined): Float32Array | null {
-  const engine = useEngine();
-  const [found, setFound] = useState<Float32Array | null>(null);
-  useEffect(() => {
-    if (!track) return;
-    let [shown, last, busy, over] = [NaN, 0, false, false];
-    const look = async (): Promise<void> => {
-      const block = track.blockAt(Math.max(0, engine.report?.frame ?? 0));
-      const now = performance.now();
-      if (busy || block === shown || now - last < EVERY) return;
-      [busy, shown, last] = [true, block, now];
-      const flow = await track.read(block);
-      busy = false;
-      if (!over) setFound(flow);
-    };
-    void look();
-    const leave = engine.subscribe(() => void look());
-    return () => {
-      over = true;
-      leave();
-    };
-  }, [engine, track]);
-  return found;
 }

@@ -1,0 +1,50 @@
+import { readFile } from 'node:fs/promises';
+import type { Page } from 'playwright-core';
+import { unzipSync } from 'fflate';
+import { parsePiece, readStock, type Piece, type StockData } from '@vast-swarm/core';
+
+/** What tests of live input share: the piece with its takes, and devices that fail. */
+
+/** The piece that is open, with its files, all of one type, as it is exported. */
+export async function exported<T extends StockData>(
+  page: Page,
+): Promise<{ piece: Piece; files: Map<string, T> }> {
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export the piece file', exact: true }).click();
+  const zip = unzipSync(await readFile(await (await download).path()));
+  const name = Object.keys(zip).find((n) => n.endsWith('.json'))!;
+  const piece = parsePiece(new TextDecoder().decode(zip[name]));
+  const files = new Map<string, T>();
+  for (const { source } of piece.stock) {
+    if (!('hash' in source)) continue;
+    const read = await readStock(source.file, zip[`stock/${source.file}`]!);
+    files.set(source.hash, read as T);
+  }
+  return { piece, files };
+}
+
+/** The first device that is asked for is refused; what is opened then goes when `unplug` is called. */
+export async function refusesFirst(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const { mediaDevices } = navigator;
+    const open = mediaDevices.getUserMedia.bind(mediaDevices);
+    let refused = false;
+    mediaDevices.getUserMedia = async (wanted) => {
+      if (!refused) {
+        refused = true;
+        throw new DOMException('', 'NotAllowedError');
+      }
+      const stream = await open(wanted);
+      (window as unknown as { unplug: () => void }).unplug = () => {
+        stream.getTracks()[0]!.dispatchEvent(new Event('ended'));
+      };
+      return stream;
+    };
+  });
+}
+
+export async function unplug(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    (window as unknown as { unplug: () => void }).unplug();
+  });
+}
