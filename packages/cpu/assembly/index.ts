@@ -5,4 +5,5 @@ export { sortCells } from './cells';
 export { countMeshes, fillMeshes } from './meshes';
 export { drawSolids } from './solids';
 export { fillTrails } from './trails';
-export { fillFaces, fillLinks, keepLinks, limitLinks, rankLinks } from './links';
+export { keepLinks, limitLinks, rankLinks } from './linkSearch';
+export { fillFaces, fillLinks } from './links';

@@ -298,9 +298,11 @@ export class Painter {
   ): Words<keyof typeof WORDS.links.at> {
     const own = (name: string, size: number): number => this.buffer(`links.${name}`, 4 * size);
     const [px, py, pz, age, life] = ['px', 'py', 'pz', 'age', 'life'].map(address);
+    const [nearX, nearY, nearZ] = ['near.px', 'near.py', 'near.pz'].map(address);
     return words.real({ inverseSide: 1 / radius, radius }).whole({
       ...{ px, py, pz, age, life, mask: grid.cells - 1, most, totalLinks: total },
-      ...{ order: address('near.order'), start: address('near.start'), scratch: this.scratch },
+      ...{ order: address('near.order'), start: address('near.start'), nearX, nearY, nearZ },
+      ...{ scratch: this.scratch },
       ...{ ranks: own('ranks', count), kept: own('kept', count) },
       ...{ ends: own('ends', count * most), pairRanks: own('pairs', count * most) },
     });

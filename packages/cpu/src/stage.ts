@@ -171,6 +171,7 @@ export class Stage implements BodyDevice<Canvas> {
 
   findLinks: BodyDevice<Canvas>['findLinks'] = (swarm, draw, count, inputs) => {
     this.sortCells(swarm, draw.grid, count, inputs);
+    this.kernels.run(draw.grid.gather, 0, count, this.memories.address(swarm), inputs);
     this.painter.findLinks(draw, this.memories.address(swarm), count);
   };
 

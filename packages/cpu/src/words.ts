@@ -45,7 +45,8 @@ export const WORDS = {
   marks: layout(TILES, marks.outputs, marks.words),
   meshes: layout(TILES, { per: 1, perspective: 1, whole: 1 }, meshes.outputs, meshes.words),
   trails: layout(FILL, trails.outputs, trails.words),
-  links: layout(FILL, links.outputs, links.words),
+  // Places in the order of the grid are looked through four at once.
+  links: layout(FILL, links.outputs, links.words, ['nearX', 'nearY', 'nearZ']),
   solids: layout({
     ...{ width: 1, height: 1, stride: 1, plane: 3, nearest: 1, tilesX: 1 },
     // Where each thread has its fine planes, bytes to the next thread's, and samples along a pixel.

@@ -60,27 +60,34 @@ fn gather(i: i32) -> i32 {
 @compute @workgroup_size(64) fn rankLinks(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
   if (i >= word(ITEMS)) { return; }
+  let most = word(MOST);
   var rank = 0u;
+  var n = 0;
   if (lives(i)) {
+    n = gather(i);
     rank = 0xffffffffu;
-    if (gather(i) >= word(MOST)) { rank = ranks[word(MOST) - 1]; }
+    if (n >= most) { rank = ranks[most - 1]; }
+  }
+  for (var k = 0; k < n; k++) {
+    memory[word(ENDS) + i * most + k] = u32(slots[k]);
+    memory[word(PAIR_RANKS) + i * most + k] = ranks[k];
   }
   memory[word(RANKS) + i] = rank;
+  memory[word(KEPT) + i] = u32(n);
 }
 @compute @workgroup_size(64) fn keepLinks(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
   if (i >= word(ITEMS)) { return; }
+  let first = i * word(MOST);
+  let n = i32(memory[word(KEPT) + i]);
   var kept = 0;
-  if (lives(i)) {
-    let n = gather(i);
-    for (var k = 0; k < n; k++) {
-      let j = slots[k];
-      if (j < i || ranks[k] > memory[word(RANKS) + j]) { continue; }
-      let at = i * word(MOST) + kept;
-      memory[word(ENDS) + at] = u32(j);
-      memory[word(PAIR_RANKS) + at] = ranks[k];
-      kept += 1;
-    }
+  for (var k = 0; k < n; k++) {
+    let j = memory[word(ENDS) + first + k];
+    let rank = memory[word(PAIR_RANKS) + first + k];
+    if (i32(j) < i || rank > memory[word(RANKS) + i32(j)]) { continue; }
+    memory[word(ENDS) + first + kept] = j;
+    memory[word(PAIR_RANKS) + first + kept] = rank;
+    kept += 1;
   }
   memory[word(KEPT) + i] = u32(kept);
 }

@@ -25,13 +25,16 @@ export interface CellSort {
   cells: number;
 }
 
+/** Words behind the last: what reads four at once reads beyond it. */
+const BEYOND = 4;
+
 /** Buffers of the grid by name, with how many words each has for a capacity and number of cells. */
 export const GRID_BUFFERS = (capacity: number, cells: number): Record<string, number> => ({
   'near.cell': capacity,
-  'near.order': capacity,
+  'near.order': capacity + BEYOND,
   // Where each cell begins; one more for the dead, one more for the end.
   'near.start': cells + 4,
-  ...Object.fromEntries(COPIED.map((name) => [`near.${name}`, capacity])),
+  ...Object.fromEntries(COPIED.map((name) => [`near.${name}`, capacity + BEYOND])),
 });
 
 const GRID = new Owner('grid');

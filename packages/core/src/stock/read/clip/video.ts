@@ -10,11 +10,9 @@ import {
 import { StockError } from '../error';
 import type { Picture } from '../../types';
 import { checkPictureSize } from '../picture';
+import { inOrder, type DecodeFrom } from './inOrder';
 import type { OpenClip } from './opened';
 import { codingOf, pictureOfPlanes, turned, type Coding, type Planes } from './planes';
-
-/** Gives the decoded pictures of a video from one of its numbers on, in order. */
-export type DecodeFrom = (index: number) => AsyncGenerator<Planes, void, undefined>;
 
 /** What a decoder is given. */
 export interface VideoFile {
@@ -31,9 +29,6 @@ let outside: ((file: VideoFile) => DecodeFrom) | null = null;
 export function decodeVideoBy(decoder: (file: VideoFile) => DecodeFrom): void {
   outside = decoder;
 }
-
-/** Pictures that are decoded and left out rather than beginning anew. */
-const NEAR = 48;
 
 /**
  * MP4 and WebM. Decoders only give planes; what they are as light is our own arithmetic, so that a picture has the
@@ -86,48 +81,6 @@ async function timesIn(track: InputVideoTrack): Promise<{ starts: number[]; end:
   starts.sort((a, b) => a - b);
   const [last, before] = [starts.at(-1) ?? 0, starts.at(-2) ?? 0];
   return { starts, end: end > last ? end : last + (last - before || 1 / 30) };
-}
-
-/** Any picture: decoding goes on where it stands, or begins anew; one request after the other. */
-function inOrder(from: DecodeFrom, count: number): (index: number) => Promise<Planes> {
-  let running: { frames: AsyncGenerator<Planes, void, undefined>; next: number } | null = null;
-  let last: Planes | null = null;
-  let turn: Promise<unknown> = Promise.resolve();
-  const read = async (index: number): Promise<Planes> => {
-    if (!running || index < running.next || index > running.next + NEAR) {
-      await running?.frames.return();
-      running = { frames: from(index), next: index };
-    }
-    for (;;) {
-      const found = await nextOf(running.frames, last !== null);
-      if (found.done) break;
-      last = found.value;
-      running.next += 1;
-      if (running.next > index) return last;
-    }
-    running = null;
-    // A file that is cut short has fewer than it says: the last one stays.
-    if (last) return last;
-    throw new Error(`picture ${String(index + 1)} of ${String(count)} cannot be decoded`);
-  };
-  return (index) => {
-    const result = turn.then(() => read(index));
-    turn = result.catch(() => undefined);
-    return result;
-  };
-}
-
-/** The next picture; where one is damaged, and there were some before it, the end. */
-async function nextOf(
-  frames: AsyncGenerator<Planes, void, undefined>,
-  any: boolean,
-): Promise<IteratorResult<Planes, void>> {
-  try {
-    return await frames.next();
-  } catch (error) {
-    if (!any) throw error;
-    return { done: true, value: undefined };
-  }
 }
 
 /** By WebCodecs, as browsers have them. */
