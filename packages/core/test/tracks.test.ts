@@ -54,6 +54,42 @@ test('two who wait for one block at once count it once', async () => {
   expect(reader.take(far, 0)[0]).toBe(0);
 });
 
+test('what others find is asked for ahead, once, and goes back when it is kept no more', async () => {
+  const reader = new TrackReader(4 * 16);
+  const back: number[] = [];
+  const far = { ...track('far', true), back: (values: Float32Array) => back.push(values[0]!) };
+  const near = track('near', false);
+  for (let frame = 0; frame < 60; frame++) {
+    await reader.readyAround([far, near], frame);
+    for (const at of [frame, frame + 1]) {
+      expect(reader.take(far, at)[0]).toBe(Math.floor(at / 10));
+      expect(reader.take(near, at)[0]).toBe(Math.floor(at / 10));
+    }
+  }
+  await Promise.resolve();
+  expect(far.reads).toEqual([0, 1, 2, 3, 4, 5, 6]);
+  // What is at hand is not worked out before it is wanted.
+  expect(near.reads).toEqual([0, 1, 2, 3, 4, 5, 6].slice(0, near.reads.length));
+  expect(back).toEqual([0, 1, 2, 3, 4, 5].slice(0, back.length));
+  expect(back.length).toBeGreaterThan(1);
+});
+
+test('what is asked for ahead and cannot be had is told when it is wanted, and tried again', async () => {
+  const reader = new TrackReader();
+  let fails = true;
+  const odd: BlockTrack = {
+    ...{ name: 'odd', words: 1, back: () => undefined },
+    blockAt: (frame) => frame,
+    read: (block) =>
+      fails && block > 1 ? Promise.reject(new Error('gone')) : Promise.resolve(new Float32Array(1)),
+  };
+  await reader.readyAround([odd], 0);
+  await expect(reader.ready([odd], 2)).rejects.toThrow('gone');
+  fails = false;
+  await reader.ready([odd], 2);
+  expect(reader.take(odd, 2)).toHaveLength(1);
+});
+
 test('a block of the wrong size is refused by name', () => {
   const odd: BlockTrack = {
     ...{ name: 'odd', words: 4 },

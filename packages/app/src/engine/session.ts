@@ -14,6 +14,7 @@ import { Baker } from './baker';
 import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
+import { Looking } from './looking';
 import type { LiveEngine } from '@vast-swarm/core';
 import { Outside } from './outside';
 import type { BakeFile, EngineEvent, PreviewChoice, Spot } from './messages';
@@ -66,6 +67,7 @@ export class Session {
     },
   });
   private readonly truth: Truth;
+  private readonly looking = new Looking(() => this.files);
   /** What is asked about sounds and signals. */
   readonly hearing = new Hearing(() => ({
     piece: this.latest,
@@ -246,7 +248,8 @@ export class Session {
     const first = this.piece === null;
     const { cache, files } = this;
     const { bakes } = this.baker;
-    const plan = compilePiece(piece, { cache, files, bakes, live: this.outside.takes });
+    const { takes: live } = this.outside;
+    const plan = compilePiece(piece, { cache, files, bakes, live, looker: this.looking.looker });
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);

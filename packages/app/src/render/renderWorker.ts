@@ -1,6 +1,7 @@
 import { arrivedFiles, compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { expose, transfer } from 'comlink';
+import { Looking } from '../engine/looking';
 import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
 import type { Sink } from './sink';
 import { openSink } from './sinks';
@@ -35,11 +36,12 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
   let done = 0;
   let sink: Sink | null = null;
   let engine: CpuEngine | null = null;
+  const looking = new Looking(() => files);
   try {
     sink = await openSink(job);
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
     engine = await CpuEngine.create({ threads });
-    const plan = compilePiece(piece, { files });
+    const plan = compilePiece(piece, { files, looker: looking.looker });
     engine.setPlan(plan);
     const total = last - first + 1;
     let looked = 0;
@@ -77,5 +79,6 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
     return { phase: 'failed', message, done };
   } finally {
     engine?.close();
+    looking.close();
   }
 }

@@ -1,7 +1,8 @@
 import { kept } from '../stock/clip/kept';
-import { allOf, thenDo, type Soon } from '../stock/clip/soon';
-import type { MovingPicture, Picture } from '../stock/types';
-import { flowBetween, greyOf, windowed, type Flow } from '../stock/clip/opticalFlow';
+import { seenIn } from '../stock/clip/look';
+import { windowed } from '../stock/clip/opticalFlow';
+import { allOf, thenDo } from '../stock/clip/soon';
+import type { MovingPicture } from '../stock/types';
 import type { BlockTrack } from './track';
 
 export interface FlowOptions {
@@ -87,17 +88,13 @@ export function flowTrack(moving: MovingPicture, options: FlowOptions): BlockTra
   const { width, height } = flowSize(moving, detail);
   const count = width * height;
   const radius = Math.round(smooth * Math.max(width, height));
-  const greys = kept(KEPT, (state: number) =>
-    thenDo(moving.at(state), (p: Picture) => greyOf(p, detail)),
+  const flows = kept(KEPT, (key: string) =>
+    seenIn(moving, key.split(' ').map(Number), { find: 'motion', detail }),
   );
-  const flows = kept(KEPT, (key: string): Soon<Flow> => {
-    const [from, to] = key.split(' ').map(Number) as [number, number];
-    return thenDo(allOf([greys(from), greys(to)]), ([a, b]) => flowBetween(a!, b!));
-  });
-  const add = (block: Float32Array, { x, y }: Flow, share: number): void => {
+  const add = (block: Float32Array, flow: Float32Array, share: number): void => {
     for (let i = 0; i < count; i++) {
-      block[i]! += (x[i]! / width) * share;
-      block[count + i]! -= (y[i]! / height) * share;
+      block[i]! += (flow[i]! / width) * share;
+      block[count + i]! -= (flow[count + i]! / height) * share;
     }
   };
   const smoothed = (block: Float32Array): Float32Array => {
@@ -110,6 +107,8 @@ export function flowTrack(moving: MovingPicture, options: FlowOptions): BlockTra
   return {
     name: `flow.${JSON.stringify(options)}.${moving.name}`,
     words: 2 * count,
+    // Its blocks are its own: what was found is summed.
+    ...(moving.seeing && { back: () => undefined }),
     blockAt: (frame) => sinceOf(moving, frame) ?? -1,
     read(frame) {
       const changes = frame < 0 ? [] : changesAt(moving, frame, steady);

@@ -2,7 +2,8 @@ import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { lightOf, LIGHT_OF_BYTE } from '../stock/places/pictureParts';
 import type { MovingPicture, Picture } from '../stock/types';
 import type { KernelBuilder } from './builder';
-import { pixelTrack, sampledMoving } from './moving';
+import { sampledMoving } from '../stock/clip/pixels';
+import { seenTrack } from './track';
 
 export interface PictureSample {
   /** Linear light, multiplied by opacity. */
@@ -57,7 +58,8 @@ function channelsOf(
     const { light } = lightOf(picture);
     return (pixel) => (k) => builder.block(light, pixel.mul(4).add(k));
   }
-  const track = pixelTrack(picture);
+  const { width, height } = sampledMoving(picture);
+  const track = seenTrack(picture, 'pixels', width * height, { find: 'pixels' });
   return (pixel) => {
     const word = builder.track(track, pixel, 'i32');
     return (k) => {

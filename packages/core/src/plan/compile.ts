@@ -26,6 +26,7 @@ import {
   type SwarmPlan,
 } from './plan';
 import { Scene } from './scene';
+import type { Looker } from './shownPicture';
 import type { LiveInput } from './signals';
 import { SEEN } from './motion/seenVelocity';
 import { casterOf, casterValues, shadeKernel } from './look/shadows';
@@ -40,13 +41,21 @@ export interface Sources {
   bakes?: ReadonlyMap<string, Bake>;
   /** Takes that are being recorded while the plan runs, by signal or sound. */
   live?: ReadonlyMap<string, LiveInput>;
+  /** Who finds something in moving pictures, if it is not done here. */
+  looker?: Looker;
 }
 
 export function compilePiece(
   piece: Piece,
-  { cache = new PlanCache(), files = new Map(), bakes = new Map(), live = new Map() }: Sources = {},
+  {
+    cache = new PlanCache(),
+    files = new Map(),
+    bakes = new Map(),
+    live = new Map(),
+    looker,
+  }: Sources = {},
 ): Plan {
-  const scene = new Scene(piece, files, live);
+  const scene = new Scene(piece, files, live, looker);
   const notices: Notice[] = missingStock(piece, files);
   const keys = motionKeys(piece, files);
   const plans = new Map<string, SwarmPlan>();

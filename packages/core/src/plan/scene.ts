@@ -13,6 +13,7 @@ import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import { LivePictures } from '../stock/clip/livePictures';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
+import type { Looker } from './shownPicture';
 
 /** A piece with what its dials read beside themselves: signals and stock. */
 export class Scene implements World {
@@ -25,6 +26,7 @@ export class Scene implements World {
     private readonly files: StockFiles = new Map(),
     /** Takes that are being recorded, by signal, sound or picture: they stand in for those of the piece. */
     readonly live: ReadonlyMap<string, LiveInput> = new Map(),
+    private readonly looker?: Looker,
   ) {
     this.size = piece.frame;
     const { kind, dials } = piece.camera;
@@ -118,9 +120,15 @@ export class Scene implements World {
     const input = this.live.get(id);
     const live = input instanceof LivePictures ? input : undefined;
     // The same object for all that show it: what it has worked out is at hand for each.
-    return memo(this, `picture ${id}`, () =>
-      kindOf('pictures', part.kind).moving(part.dials, { rate, seed, stock, live }),
-    );
+    return memo(this, `picture ${id}`, () => {
+      const { kind, dials } = part;
+      const moving = kindOf('pictures', kind).moving(dials, { rate, seed, stock, live });
+      const { looker } = this;
+      if (!moving || live || !looker) return moving;
+      const named = this.piece.stock.filter((s) => Object.values(dials).includes(s.id));
+      const shown = { name: moving.name, kind, dials, rate, seed, stock: named };
+      return { ...moving, seeing: looker(shown) };
+    });
   }
 
   /** A thing of the stock by its id in the piece. */

@@ -2,6 +2,8 @@ import type { BlockTrack } from '../language/track';
 
 /** Bytes of blocks that are kept at hand if nothing else is said. */
 const BUDGET = 64 * 2 ** 20;
+/** Frames that are asked for ahead of what is wanted. */
+const AHEAD = 2;
 
 /** A step was asked for whose tracks are not at hand: `ready` was not waited for. */
 export class TrackNotReady extends Error {
@@ -14,23 +16,27 @@ export class TrackNotReady extends Error {
  */
 export class TrackReader {
   /** In order of use. */
-  private readonly blocks = new Map<string, Float32Array>();
+  private readonly blocks = new Map<string, { values: Float32Array; track: BlockTrack }>();
   private bytes = 0;
+  /** What was asked for and is not there yet. */
+  private readonly coming = new Map<string, Promise<Float32Array>>();
 
   constructor(private readonly budget = BUDGET) {}
 
   /** Resolves when all that a step to `frame` takes is at hand. */
   async ready(tracks: readonly BlockTrack[], frame: number): Promise<void> {
-    for (const track of tracks) {
-      const block = track.blockAt(Math.max(0, frame));
-      if (!this.known(track, block)) this.keep(track, block, await track.read(block));
-    }
+    for (const coming of tracks.map((track) => this.blockOf(track, frame))) await coming;
   }
 
-  /** The same for a picture of `frame`, and for the step behind it. */
+  /** The same for a picture of `frame`, and for the step behind it; what comes after that is asked for. */
   async readyAround(tracks: readonly BlockTrack[], frame: number): Promise<void> {
-    await this.ready(tracks, frame);
-    await this.ready(tracks, frame + 1);
+    await Promise.all([this.ready(tracks, frame), this.ready(tracks, frame + 1)]);
+    for (let next = frame + 2; next < frame + 2 + AHEAD; next++) {
+      for (const track of tracks) {
+        // What cannot be read is told when it is wanted.
+        if (track.back) void this.blockOf(track, next)?.catch(() => undefined);
+      }
+    }
   }
 
   /**
@@ -48,28 +54,49 @@ export class TrackReader {
     return this.keep(track, block, read);
   }
 
-  private known({ name }: BlockTrack, block: number): Float32Array | undefined {
-    const key = `${name} ${String(block)}`;
-    const values = this.blocks.get(key);
-    if (values) {
-      this.blocks.delete(key);
-      this.blocks.set(key, values);
+  /** Has a block come, where it is not at hand. */
+  private blockOf(track: BlockTrack, frame: number): Promise<Float32Array> | undefined {
+    const block = track.blockAt(Math.max(0, frame));
+    if (this.known(track, block)) return undefined;
+    const key = `${track.name} ${String(block)}`;
+    const known = this.coming.get(key);
+    if (known) return known;
+    const read = track.read(block);
+    if (!(read instanceof Promise)) {
+      this.keep(track, block, read);
+      return undefined;
     }
-    return values;
+    const kept = read
+      .then((values) => this.keep(track, block, values))
+      .finally(() => this.coming.delete(key));
+    this.coming.set(key, kept);
+    return kept;
   }
 
-  private keep({ name, words }: BlockTrack, block: number, values: Float32Array): Float32Array {
+  private known({ name }: BlockTrack, block: number): Float32Array | undefined {
+    const key = `${name} ${String(block)}`;
+    const kept = this.blocks.get(key);
+    if (kept) {
+      this.blocks.delete(key);
+      this.blocks.set(key, kept);
+    }
+    return kept?.values;
+  }
+
+  private keep(track: BlockTrack, block: number, values: Float32Array): Float32Array {
+    const { name, words } = track;
     if (values.length !== words) {
       throw new Error(`Block ${String(block)} of '${name}' has ${String(values.length)} numbers`);
     }
     const key = `${name} ${String(block)}`;
-    // Two who waited for one block have read it twice.
-    this.bytes += values.byteLength - (this.blocks.get(key)?.byteLength ?? 0);
-    this.blocks.set(key, values);
+    // Who takes a block at once does not wait for the same one that is coming.
+    this.bytes += values.byteLength - (this.blocks.get(key)?.values.byteLength ?? 0);
+    this.blocks.set(key, { values, track });
     for (const [other, old] of this.blocks) {
-      if (this.bytes <= this.budget || old === values) break;
+      if (this.bytes <= this.budget || old.values === values) break;
       this.blocks.delete(other);
-      this.bytes -= old.byteLength;
+      this.bytes -= old.values.byteLength;
+      old.track.back?.(old.values);
     }
     return values;
   }

@@ -62,6 +62,24 @@ export interface Clip {
   file?: { name: string; bytes: Uint8Array };
 }
 
+/** How places of births are chosen in a picture. */
+export interface Choosing {
+  by: 'brightness' | 'alpha';
+  limit: number;
+  density: 'even' | 'value';
+}
+
+/** What is looked for in pictures, as data, so that others can be asked to find it. */
+export type Look =
+  /** Of one picture: its pixels as words. */
+  | { find: 'pixels' }
+  /** Of one: what particles show of it, linear light and opacity in turn. */
+  | { find: 'cell' }
+  /** Of one: places of births. */
+  | { find: 'spots'; choosing: Choosing }
+  /** Of two: motion from one to the other in cells, so many along the longer side; all x, then all y. */
+  | { find: 'motion'; detail: number };
+
 /** A picture that changes with time, as a piece has it: which it is depends on the piece and the frame alone. */
 export interface MovingPicture {
   type: 'moving';
@@ -74,6 +92,15 @@ export interface MovingPicture {
   /** Whether a frame is no continuation of the one before it, as where a clip begins again. */
   jumps?: (frame: number) => boolean;
   at: (state: number) => Picture | Promise<Picture>;
+  /** Who finds something in it for others, in a worker of its own. */
+  seeing?: Seeing;
+}
+
+export interface Seeing {
+  /** What is found in its pictures of some states. */
+  find: (states: readonly number[], look: Look) => Promise<Float32Array>;
+  /** What was found is not wanted any more: its room can be used again. */
+  back: (found: Float32Array) => void;
 }
 
 export interface Curve {

@@ -4,7 +4,8 @@ import { rangeOf } from '../../feeds/feeds';
 import { choice, number, pictureDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
 import { nowhere } from './mesh';
-import { movingPlace, pixelStep, spotTrack } from './movingPicture';
+import { pixelStep } from '../../stock/clip/spots';
+import { movingPlace, spotTrack } from './movingPicture';
 import { orderDial, pickRow, placeNumber } from './order';
 import { emitter } from '../define';
 

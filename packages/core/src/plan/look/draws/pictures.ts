@@ -1,61 +1,15 @@
-import { lightOf } from '../../../stock/places/pictureParts';
-import { sampledMoving } from '../../../language/moving';
-import { trackBuffer, type BlockTrack } from '../../../language/track';
-import { thenDo } from '../../../stock/clip/soon';
+import { sampledMoving } from '../../../stock/clip/pixels';
+import { cellOf, cellSize, type Cell } from '../../../stock/places/pictureCell';
+import { seenTrack, trackBuffer } from '../../../language/track';
 import { memo, serialOf } from '../../../stock/memo';
-import type { MovingPicture, Picture } from '../../../stock/types';
+import type { MovingPicture } from '../../../stock/types';
 import type { DrawContext } from './context';
 import type { Pictures } from './draw';
-
-/** Pictures of particles are kept at no more pixels than this along their longer side. */
-const FINEST = 256;
-
-/** What is kept of so many pixels, and how many of them along are one of it. */
-function cellSize({ width, height }: { width: number; height: number }) {
-  const every = Math.max(1, Math.ceil(Math.max(width, height) / FINEST));
-  const kept = (n: number): number => Math.max(1, Math.floor(n / every));
-  return { width: kept(width), height: kept(height), every };
-}
-
-/** Linear light times opacity, and opacity; of one cell of a sheet, halved until it is small enough. */
-function cellOf(picture: Picture, columns: number, rows: number, n: number): Cell {
-  return memo(picture, `cell.${[columns, rows, n].join('.')}`, () => {
-    const { width: full, light } = lightOf(picture);
-    const height = light.length / 4 / full;
-    const [w, h] = [Math.floor(full / columns), Math.floor(height / rows)];
-    const { width, height: tall, every: k } = cellSize({ width: w, height: h });
-    const values = new Float32Array(4 * width * tall);
-    const [left, top] = [(n % columns) * w, Math.floor(n / columns) * h];
-    for (let y = 0; y < tall * k && y < h; y++) {
-      for (let x = 0; x < width * k && x < w; x++) {
-        const from = 4 * ((top + y) * full + left + x);
-        const to = 4 * (Math.floor(y / k) * width + Math.floor(x / k));
-        const alpha = light[from + 3]! / (k * k);
-        for (let c = 0; c < 3; c++) values[to + c]! += light[from + c]! * alpha;
-        values[to + 3]! += alpha;
-      }
-    }
-    return { width, height: tall, values };
-  });
-}
-
-interface Cell {
-  width: number;
-  height: number;
-  values: Float32Array;
-}
 
 /** A moving picture as particles show it: as of the frame that is drawn. */
 function movingPicture(builder: DrawContext['builder'], moving: MovingPicture): Pictures {
   const { width, height } = cellSize(sampledMoving(moving));
-  const track: BlockTrack = {
-    name: `drawn.${moving.name}`,
-    words: 4 * width * height,
-    blockAt: moving.stateAt,
-    read(state) {
-      return thenDo(moving.at(state), (picture) => cellOf(picture, 1, 1, 0).values);
-    },
-  };
+  const track = seenTrack(moving, 'drawn', 4 * width * height, { find: 'cell' });
   const block = trackBuffer(track);
   builder.data.tracks.set(block, track);
   // How much of it is covered changes: most clips cover all.

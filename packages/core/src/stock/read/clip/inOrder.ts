@@ -5,8 +5,9 @@ export type DecodeFrom = (index: number) => AsyncGenerator<Planes, void, undefin
 
 type Decoded = IteratorResult<Planes, unknown>;
 
-/** A decoder at work: the number of its next picture, which is already on its way. */
+/** A decoder at work: the picture that it began with, and the number of the next, which is already on its way. */
 interface Running {
+  first: number;
   frames: AsyncGenerator<Planes, void, undefined>;
   next: number;
   coming: Promise<Decoded>;
@@ -34,7 +35,7 @@ export function inOrder(from: DecodeFrom, count: number): (index: number) => Pro
     if (found) return found;
     if (running.length >= MOST) await running.shift()!.frames.return();
     const frames = from(index);
-    return { frames, next: index, coming: nextOf(frames) };
+    return { first: index, frames, next: index, coming: nextOf(frames) };
   };
 
   const read = async (index: number): Promise<Planes> => {
@@ -45,17 +46,22 @@ export function inOrder(from: DecodeFrom, count: number): (index: number) => Pro
     for (;;) {
       const decoded = await decoder.coming;
       if (decoded.done) {
-        if (index === 0) throw problem(decoded.value, count);
-        break;
+        running = running.filter((r) => r !== decoder);
+        if (decoder.first === index) return before(index, decoded.value);
+        // Behind what is damaged there may be more.
+        return read(index);
       }
       decoder.next += 1;
       decoder.coming = nextOf(decoder.frames);
       if (decoder.next > index) return decoded.value;
     }
-    running = running.filter((r) => r !== decoder);
-    const before = await read(index - 1);
+  };
+
+  const before = async (index: number, why: unknown): Promise<Planes> => {
+    if (index === 0) throw problem(why, count);
+    const found = await read(index - 1);
     missing.set(index, missing.get(index - 1) ?? index - 1);
-    return before;
+    return found;
   };
 
   return (index) => {

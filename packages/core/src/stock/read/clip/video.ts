@@ -87,9 +87,14 @@ async function timesIn(track: InputVideoTrack): Promise<{ starts: number[]; end:
 function webCodecs({ name, track, times }: VideoFile): DecodeFrom {
   const sink = new VideoSampleSink(track);
   return async function* (index) {
+    // One is looked at while the next is on its way.
+    const room = [0, 1, 2].map(() => new Uint8Array(0));
     for await (const sample of sink.samples(times[index]! + 1e-6)) {
       try {
-        yield await planesOf(name, sample);
+        const bytes = sample.allocationSize();
+        const free = room.shift()!;
+        room.push(free.length === bytes ? free : new Uint8Array(bytes));
+        yield await planesOf(name, sample, room[2]!);
       } finally {
         sample.close();
       }
@@ -103,16 +108,16 @@ export async function pictureOfSample(
   sample: VideoSample,
   coding: Coding,
 ): Promise<Picture> {
-  return pictureOfPlanes(await planesOf(name, sample), coding);
+  const data = new Uint8Array(sample.allocationSize());
+  return pictureOfPlanes(await planesOf(name, sample, data), coding);
 }
 
-async function planesOf(name: string, sample: VideoSample): Promise<Planes> {
+async function planesOf(name: string, sample: VideoSample, data: Uint8Array): Promise<Planes> {
   const { format, visibleRect } = sample;
   if (format !== 'I420' && format !== 'NV12') {
     const why = `its pictures are coded as ${format ?? 'something unknown'}`;
     throw new StockError(name, `${why}; bring it as H.264, VP9 or AV1 with 8 bits and 4:2:0`);
   }
-  const data = new Uint8Array(sample.allocationSize());
   const [y, u, v] = await sample.copyTo(data);
   const { width, height } = visibleRect;
   const planar = format === 'I420';

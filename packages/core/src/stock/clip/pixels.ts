@@ -1,11 +1,9 @@
-import { FINEST, LIGHT_OF_BYTE } from '../stock/places/pictureParts';
-import { CODES_OF_LIGHT } from '../stock/clip/codes';
-import { thenDo } from '../stock/clip/soon';
-import type { MovingPicture, Picture } from '../stock/types';
-import type { BlockTrack } from './track';
+import { FINEST, LIGHT_OF_BYTE } from '../places/pictureParts';
+import type { Picture } from '../types';
+import { CODES_OF_LIGHT } from './codes';
 
 /** Size of a moving picture as kernels sample it: larger ones at FINEST pixels along their longer side. */
-export function sampledMoving({ width, height }: MovingPicture): {
+export function sampledMoving({ width, height }: { width: number; height: number }): {
   width: number;
   height: number;
   /** Pixels of the picture along one of the sample. */
@@ -15,22 +13,12 @@ export function sampledMoving({ width, height }: MovingPicture): {
   return { width: Math.ceil(width / every), height: Math.ceil(height / every), every };
 }
 
-/** The pixels of a moving picture as a track: a word each, red in the lowest byte, opacity in the highest. */
-export function pixelTrack(moving: MovingPicture): BlockTrack {
-  const { width, height, every } = sampledMoving(moving);
-  const words = (picture: Picture): Float32Array => {
-    const { pixels } = every > 1 ? coarser(picture, width, height, every) : picture;
-    const aligned = pixels.byteOffset % 4 === 0 ? pixels : pixels.slice();
-    return new Float32Array(aligned.buffer, aligned.byteOffset, width * height);
-  };
-  return {
-    name: `pixels.${moving.name}`,
-    words: width * height,
-    blockAt: moving.stateAt,
-    read(state) {
-      return thenDo(moving.at(state), words);
-    },
-  };
+/** The pixels of a picture at that size: a word each, red in the lowest byte, opacity in the highest. */
+export function pixelWords(picture: Picture): Float32Array {
+  const { width, height, every } = sampledMoving(picture);
+  const { pixels } = every > 1 ? coarser(picture, width, height, every) : picture;
+  const aligned = pixels.byteOffset % 4 === 0 ? pixels : pixels.slice();
+  return new Float32Array(aligned.buffer, aligned.byteOffset, width * height);
 }
 
 /** Means of squares of pixels, in linear light. */
