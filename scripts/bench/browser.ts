@@ -14,6 +14,7 @@ import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import { chromium, type Page } from 'playwright-core';
 import type { Result } from './library/page';
+import { film } from './film';
 import { report } from './report';
 
 /** Starts a browser; a new one for each purpose, since one that drew with an emulated card stays slower. */
@@ -137,6 +138,7 @@ async function application(): Promise<void> {
     50,
   );
   await drift(page, url);
+  await film(page, url);
   await show(page, url);
   child.kill();
   await browser.close();
