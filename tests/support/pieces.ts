@@ -62,6 +62,8 @@ export function filled(dials: Dials, values: DialValues): void {
       values[key] = MADE.filter((name) => spec.accepts.includes(madeType(name)!)).slice(0, 2);
     }
     if (spec.type === 'swarm') values[key] = 'parents';
+    if (spec.type === 'part' && spec.of === 'performers') values[key] = 'dancers';
+    if (spec.type === 'joints' && spec.most === 1) values[key] = ['Ada left hand'];
     if (spec.type === 'strokes') {
       values[key] = [{ points: [0.1, 0.2, 0.8, 0.6], radius: 0.4, strength: 1 }];
     }
@@ -76,11 +78,17 @@ const TRIANGLE = { shape: 'polygon' as const, points: [0.6, 0.2, 0.9, 0.4, 0.7, 
 
 /** One piece for each kind in the catalogue, so that a new kind is tested by being there. */
 export function pieceOfEveryKind(): [string, Piece][] {
+  /** Two who dance. */
+  const dance = (p: Piece): void => {
+    p.performers = [{ ...makePart('performers', 'played', []), id: 'dancers' }];
+    p.performers[0]!.dials.motion = 'pierDancers';
+  };
   /** Gives a signal what it hears, or hangs on: a wave that comes with it. */
   const named = (p: Piece, { dials, kind }: Part): void => {
     for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
       if (spec.type !== 'part') continue;
-      dials[key] = spec.of === 'sounds' ? 'heard' : 'source';
+      dials[key] = { sounds: 'heard', signals: 'source', performers: 'dancers' }[spec.of];
+      if (spec.of === 'performers') dance(p);
       const wave = { ...makePart('signals', 'wave', []), id: 'source' };
       Object.assign(wave.dials, { period: 0.31, phase: 0.1 });
       if (spec.of === 'signals' && p.signals.length === 1) p.signals.push(wave);
@@ -102,6 +110,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       const swarm = p.swarms[0]!;
       swarm.emitter = makeChoice('emitters', kind);
       filled(dials, swarm.emitter.dials);
+      if (kind === 'joints') dance(p);
       if (kind !== 'swarm') return;
       p.swarms.unshift({ ...structuredClone(makeSwarm('sphere', [])), id: 'parents' });
     });
@@ -145,6 +154,16 @@ export function pieceOfEveryKind(): [string, Piece][] {
       Object.assign(p.finish.at(-1)!.dials, { picture, over: 'screen', size: 0.5, light: 0.4 });
     });
   }
+  for (const { kind } of catalogue.performers) {
+    add(`performer ${kind}, bound`, (p) => {
+      dance(p);
+      p.performers[0]!.kind = kind;
+      p.swarms[0]!.emitter = makeChoice('emitters', 'joints');
+      Object.assign(p.swarms[0]!.emitter.dials, {
+        ...{ performer: 'dancers', from: 'surface', stays: 'bound', centre: [0, -1, 0] },
+      });
+    });
+  }
   for (const { kind, dials } of catalogue.sounds) {
     add(`sound ${kind}`, (p) => {
       p.sounds = [makePart('sounds', kind, [])];
@@ -161,6 +180,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       p.sounds[0]!.dials.sound = 'fogSignal';
       p.signals = [makePart('signals', kind, [])];
       named(p, p.signals[0]!);
+      filled(kindOf('signals', kind).dials, p.signals[0]!.dials);
       const feed = { feed: 'signal' as const, signal: p.signals[0]!.id };
       p.swarms[0]!.emitter.dials.centre = [{ ...feed, from: -1, to: 1 }, 0, 0];
       p.swarms[0]!.dials.size = { ...feed, from: 0.05, to: 0.2 };

@@ -86,7 +86,7 @@ test('what is not JSON is told by line; NaN is not JSON', () => {
 
 test('other files, newer versions, deep nesting and vast files are refused', () => {
   expect(problems('[1, 2, 3]')).toContain("its 'format' should be");
-  expect(problems(pieceText({ ...smallPiece(), version: 99 as 8 }))).toContain('newer Vast Swarm');
+  expect(problems(pieceText({ ...smallPiece(), version: 99 as 9 }))).toContain('newer Vast Swarm');
   expect(problems('['.repeat(10_000) + ']'.repeat(10_000))).toContain('Nested more than 64 deep');
   expect(() => {
     checkSize(200 * 2 ** 20);
@@ -117,7 +117,7 @@ test('a place that did nothing does nothing still, once it would', () => {
     swarms: [parent, child, { emitter: { kind: 'swarm', dials: null } }],
   };
   expect(migrate(piece)).toEqual({
-    ...{ version: 8, sounds: [], pictures: [] },
+    ...{ version: 9, sounds: [], pictures: [], performers: [] },
     swarms: [
       parent,
       { name: 'Wake', emitter: { kind: 'swarm', dials: { swarm: 'motes', jitter: 0.2 } } },
@@ -192,7 +192,7 @@ test('a piece of version 2 has its one body as the first of several', () => {
   expect(piece.swarms[0]!.bodies).toMatchObject([
     { id: 'disc', kind: 'disc', dials: { mode: 'screen' } },
   ]);
-  expect(piece).toMatchObject({ version: 8, lights: [], density: 1 });
+  expect(piece).toMatchObject({ version: 9, lights: [], density: 1 });
 });
 
 test('a piece of version 4 keeps its look: turbulence, falloffs of 0, and jostle by its old name', () => {

@@ -24,6 +24,7 @@ const LISTS = [
   'forces',
   'colliders',
   'lights',
+  'performers',
   'pictures',
   'sounds',
   'signals',

@@ -12,6 +12,7 @@ const SHELVES: [Shelf, string][] = [
   ['forces', 'Forces: what moves them'],
   ['colliders', 'Colliders and zones: what stands in their way'],
   ['lights', 'Lights: what lights solid things'],
+  ['performers', 'Performers: whose joints drive the piece'],
   ['sounds', 'Sounds: what is heard'],
   ['signals', 'Signals: numbers that change with time'],
   ['bodies', 'Bodies: how one is drawn'],

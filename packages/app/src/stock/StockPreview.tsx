@@ -12,6 +12,7 @@ import {
 } from '@vast-swarm/core';
 import { waveOf } from '../data/stock';
 import { paintPicture } from '../ui/paintPicture';
+import { drawMotion } from './drawMotion';
 import { WAVE } from './wave';
 import { COLOURS } from '../theme';
 
@@ -28,6 +29,7 @@ export function StockPreview({ data, name }: { data: StockData; name: string }) 
     context.clearRect(0, 0, W, H);
     if (data.type === 'picture') void paintPicture(context, data, 0, 0, W, H);
     else if (data.type === 'clip') return drawClip(context, data);
+    else if (data.type === 'motion') return drawMotion(context, data);
     else if (data.type === 'table') drawTable(context, data);
     else if (data.type === 'sound') drawSound(context, data);
     else drawShape(context, data);

@@ -20,6 +20,12 @@ export function aboutStock(data: StockData): string {
       const many = count(data.times.length - 1);
       return `${size} pixels, ${many} pictures, ${seconds.toFixed(2)} s${data.sound ? ', with sound' : ''}`;
     }
+    case 'motion': {
+      const who = data.performers.length;
+      const joints = data.performers.reduce((sum, p) => sum + p.joints.length, 0);
+      const seconds = data.times.at(-1)!.toFixed(2);
+      return `${count(who)} ${who === 1 ? 'performer' : 'performers'}, ${count(joints)} joints, ${seconds} s`;
+    }
     case 'sound': {
       const kind = data.channels.length > 1 ? 'stereo' : 'mono';
       return `${secondsOf(data).toFixed(2)} s, ${kind}, ${count(data.rate)} Hz`;

@@ -8,4 +8,5 @@ export const TYPE_NAMES: Record<StockType, string> = {
   table: 'Lookup table',
   sound: 'Sound',
   clip: 'Clip',
+  motion: 'Motion',
 };

@@ -23,7 +23,15 @@ import {
 
 /** The lists of parts that a piece has. */
 export type PartList =
-  'swarms' | 'forces' | 'colliders' | 'lights' | 'pictures' | 'sounds' | 'signals' | 'finish';
+  | 'swarms'
+  | 'forces'
+  | 'colliders'
+  | 'lights'
+  | 'performers'
+  | 'pictures'
+  | 'sounds'
+  | 'signals'
+  | 'finish';
 
 export type Path = (string | number)[];
 export type Tree = Record<string | number, unknown>;
@@ -112,7 +120,7 @@ export function playClip(piece: Piece, entry: StockEntry): string {
   return part.id;
 }
 
-/** A new signal hears the sound that is selected, or the last; it hangs on the signal that is selected. */
+/** A new signal hears the sound that is selected, or the last, as it follows a performer; it hangs on the signal that is selected. */
 export function listen(
   piece: Piece,
   part: Part,
@@ -123,7 +131,7 @@ export function listen(
   // Only what it is made from above all: the first.
   const [key, spec] = dials.find(([, { type }]) => type === 'part') ?? [];
   if (key === undefined || spec?.type !== 'part') return;
-  const last = spec.of === 'sounds' ? (piece.sounds.at(-1)?.id ?? '') : '';
+  const last = spec.of === 'signals' ? '' : (piece[spec.of].at(-1)?.id ?? '');
   part.dials[key] = chosen(spec.of) || last;
 }
 

@@ -16,6 +16,7 @@ import type {
   LaunchKind,
   LightKind,
   SignalKind,
+  PerformerKind,
   PictureKind,
   SoundKind,
 } from './kinds';
@@ -64,6 +65,11 @@ export function signal<const D extends Dials>(kind: SignalKind<D>): SignalKind {
 /** A picture that changes with time. */
 export function movingPicture<const D extends Dials>(kind: PictureKind<D>): PictureKind {
   return shelved(kind) as PictureKind;
+}
+
+/** Somebody whose joints drive the piece. */
+export function performer<const D extends Dials>(kind: PerformerKind<D>): PerformerKind {
+  return shelved(kind) as PerformerKind;
 }
 
 /** Something that is heard. */

@@ -6,6 +6,7 @@ import { emitters } from './emitters';
 import { finish } from './finish';
 import { forces } from './forces';
 import type { Kind } from './kinds';
+import { performers } from './performers';
 import { pictures } from './pictures';
 import { launches } from './launches';
 import { lights } from './lights';
@@ -18,6 +19,7 @@ const shelves = {
     launches,
     forces,
     colliders,
+    performers,
     pictures,
     sounds,
     signals,

@@ -6,6 +6,7 @@ import type { FlowOptions } from '../language/flowTrack';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
 import type { LivePictures } from '../stock/clip/livePictures';
+import type { Performing } from '../stock/motion/performing';
 import type { LiveSound } from '../stock/sound/liveSound';
 import type { MovingPicture, StockData } from '../stock/types';
 import type { Pattern } from './bodies/patterns';
@@ -62,6 +63,8 @@ export interface Hold {
 export interface Inquiry {
   /** A swarm of the piece by id, where there is one. */
   swarm(id: string): { name: string; on: boolean } | undefined;
+  /** A performer of it, likewise. */
+  performer(id: string): { name: string; on: boolean } | undefined;
 }
 
 /** Things of the stock by their ids in the piece. */
@@ -280,6 +283,21 @@ export interface PictureKind<D extends Dials = Dials> extends Kind<D> {
   strip?: Strip<keyof D & string>;
 }
 
+/** What a performer of a piece knows of it. */
+export interface PerformerContext {
+  /** Frames a second. */
+  rate: number;
+  stock: (id: string) => StockData | undefined;
+}
+
+/** Somebody whose joints drive the piece. */
+export interface PerformerKind<D extends Dials = Dials> extends Kind<D> {
+  /** The dial that names the motion. */
+  plays: keyof D & string;
+  /** Undefined where there is nobody, as of a motion that is missing. */
+  performing(dials: ValuesOf<D>, context: PerformerContext): Performing | undefined;
+}
+
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
   records?: Records<keyof D & string>;
@@ -310,6 +328,8 @@ export interface SignalContext {
   signal: (id: string) => (time: number) => number;
   /** What is heard of a sound of the piece; null where nothing is. */
   heard: (id: string) => Heard | null;
+  /** A performer of the piece; undefined where there is none of that id. */
+  performer: (id: string) => Performing | undefined;
 }
 
 /** A signal as a function of the time in seconds. */

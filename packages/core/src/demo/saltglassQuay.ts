@@ -9,6 +9,7 @@ import { gullTrails } from './pieces/gullTrails';
 import { hailOnTheSlipway } from './pieces/hailOnTheSlipway';
 import { lamplightersCopy } from './pieces/lamplightersCopy';
 import { netMenders } from './pieces/netMenders';
+import { pierDancers } from './pieces/pierDancers';
 import { planktonLantern } from './pieces/planktonLantern';
 import { ropeWalk } from './pieces/ropeWalk';
 import { saltCubes } from './pieces/saltCubes';
@@ -43,5 +44,6 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'tide-tables', piece: tideTables },
     { id: 'ferry-windows', piece: ferryWindows },
     { id: 'lamplighters-copy', piece: lamplightersCopy },
+    { id: 'pier-dancers', piece: pierDancers },
   ],
 };

@@ -35,6 +35,8 @@ function valuesText(spec: DialSpec): string {
         : `${spec.none.toLowerCase()} (or one of them)`;
     case 'part':
       return `none (one of the ${spec.of})`;
+    case 'joints':
+      return spec.most === 1 ? 'none (the name of a joint)' : 'all (or names of joints)';
     case 'formula':
       return spec.default;
     case 'keys':

@@ -27,6 +27,7 @@ import { gradientAt } from '../feeds/gradient';
 import { shapeAt, type Shape } from '../feeds/shape';
 import { changesInLife, isOfParticle, parseFormula } from '../formula/parse';
 import { memo } from '../stock/memo';
+import type { Performing } from '../stock/motion/performing';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
 import { TABLE } from './builder';
 import type { Dials, KeysOf, PlainKeys, ValueOf } from './dials';
@@ -97,6 +98,11 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
   /** A picture of the stock, or a moving one of the piece. */
   picture(key: KeysOf<D, 'stock'>): Picture | MovingPicture | undefined {
     return this.builder.scene.picture(this.source.values[key] as string);
+  }
+
+  /** A performer of the piece. */
+  performer(key: KeysOf<D, 'part'>): Performing | undefined {
+    return this.builder.scene.performer(this.source.values[key] as string);
   }
 
   number(key: KeysOf<D, 'number'>): Expr {

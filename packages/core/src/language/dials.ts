@@ -118,11 +118,21 @@ export interface SwarmDial extends Common {
   default: '';
 }
 
-/** A signal or a sound of the piece, by id; '' is none. */
+/** A signal, a sound or a performer of the piece, by id; '' is none. */
 export interface PartDial extends Common {
   type: 'part';
-  of: 'signals' | 'sounds';
+  of: 'signals' | 'sounds' | 'performers';
   default: '';
+}
+
+/** Joints of a performer by their names, in order; none is all. */
+export interface JointsDial extends Common {
+  type: 'joints';
+  /** The dial that says which performer. */
+  performer: string;
+  /** How many at the most. */
+  most: number;
+  default: [];
 }
 
 /** Shapes drawn over the picture. */
@@ -158,6 +168,7 @@ export type DialSpec =
   | TextDial
   | SwarmDial
   | PartDial
+  | JointsDial
   | StrokesDial
   | MaskDial;
 export type Dials = Record<string, DialSpec>;
@@ -186,7 +197,7 @@ export type ValueOf<S> =
             : ColourFeed
           : S extends { type: 'stock' | 'swarm' | 'part' | 'formula' }
             ? string
-            : S extends { type: 'stocks' }
+            : S extends { type: 'stocks' | 'joints' }
               ? string[]
               : S extends { type: 'keys' }
                 ? Keys
@@ -315,7 +326,18 @@ export function swarmDial(
   return { type: 'swarm', title: 'Swarm', help, default: '', ...rest };
 }
 
-/** A signal or a sound of the piece. */
+/** Joints of the performer that another dial says. */
+export function jointsDial(
+  title: string,
+  performer: string,
+  help: string,
+  more: More<JointsDial> & { most?: number } = {},
+): JointsDial {
+  const rest = { most: 64, group: 'Dials', ...more };
+  return { type: 'joints', title, performer, default: [], help, ...rest };
+}
+
+/** A signal, a sound or a performer of the piece. */
 export function partDial(
   title: string,
   of: PartDial['of'],
@@ -344,6 +366,8 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
     case 'swarm':
     case 'part':
       return z.string().max(64).prefault('');
+    case 'joints':
+      return z.array(z.string().min(1).max(120)).max(spec.most).prefault([]);
     case 'stocks':
       return z.array(z.string().min(1).max(64)).max(64).prefault([]);
     case 'keys':

@@ -1,5 +1,6 @@
 import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
+import type { Performing } from '../stock/motion/performing';
 import type { Dials, DialValues } from './dials';
 
 /** What readers of dials find around them: the piece with its tracks and stock, as the plan has it. */
@@ -19,6 +20,8 @@ export interface World {
   vector(feed: VectorFeed, time: number): Vector;
   /** A picture of the stock, or a moving one of the piece, by its id. */
   picture(id: string): Picture | MovingPicture | undefined;
+  /** A performer of the piece by their id; undefined where there is none, or they are switched off. */
+  performer(id: string): Performing | undefined;
   /** A thing of the stock by its id in the piece. */
   stock(id: string): StockData | undefined;
   /** What makes another swarm's colour: its dials `colour` and `light`, and its id. */

@@ -1,6 +1,7 @@
 import { kindOf } from '../catalogue';
 import { formulaSignals } from '../formula/parse';
 import type { Part, Piece } from './types';
+import type { PartDial } from '../language/dials';
 import { dialsOf, signalsIn, type DialPlace } from './walk';
 
 /** What signals are made from. */
@@ -31,8 +32,8 @@ export function signalNames(piece: Piece): { id: string; name: string }[] {
   });
 }
 
-/** The parts that a signal names in its dials: other signals, or sounds. */
-export function sourcesOf(part: Part, of: 'signals' | 'sounds'): string[] {
+/** The parts that a signal names in its dials: other signals, sounds, or performers. */
+export function sourcesOf(part: Part, of: PartDial['of']): string[] {
   const named = Object.entries(kindOf('signals', part.kind).dials).flatMap(([key, spec]) => {
     const value = part.dials[key];
     if (typeof value !== 'string') return [];

@@ -84,6 +84,7 @@ export function makePiece(name: string): Piece {
     swarms: [],
     forces: [],
     colliders: [],
+    performers: [],
     pictures: [],
     sounds: [],
     signals: [],

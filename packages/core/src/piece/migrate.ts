@@ -31,6 +31,8 @@ const migrations: Record<number, Migration> = {
   6: (piece) => withMovingPictures(piece as Dials),
   /** In version 8 repeats can differ and run on, formulas read maps, and there are cameras. */
   7: (piece) => piece,
+  /** In version 9 there are performers. */
+  8: (piece) => ({ ...piece, performers: [] }),
 };
 
 /** What was a moving picture of the stock is a clip there, and a part that plays it. */

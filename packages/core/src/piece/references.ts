@@ -25,6 +25,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       | 'forces'
       | 'colliders'
       | 'lights'
+      | 'performers'
       | 'pictures'
       | 'sounds'
       | 'signals'
@@ -47,6 +48,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     ['swarms'],
     ['forces', 'colliders'],
     ['lights'],
+    ['performers'],
     ['sounds'],
     ['signals'],
     ['finish'],
@@ -91,7 +93,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     }
     if (spec.type === 'part' && name) {
       const there =
-        spec.of === 'signals' ? signals.has(name) : piece.sounds.some((s) => s.id === name);
+        spec.of === 'signals' ? signals.has(name) : piece[spec.of].some((s) => s.id === name);
       if (!there) problems.push({ path, message: `there is no ${spec.of.slice(0, -1)} '${name}'` });
     }
     if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {

@@ -63,8 +63,10 @@ function holderOf(piece: Piece, path: readonly string[]): object | undefined {
 }
 
 /** Parts other than swarms. */
-function partsOf({ forces, colliders, lights, pictures, sounds, signals, finish }: Piece): Part[] {
-  return [...forces, ...colliders, ...lights, ...pictures, ...sounds, ...signals, ...finish];
+function partsOf(piece: Piece): Part[] {
+  const { forces, colliders, lights, performers, pictures, sounds, signals, finish } = piece;
+  const around = [...forces, ...colliders, ...lights, ...performers];
+  return [...around, ...pictures, ...sounds, ...signals, ...finish];
 }
 
 function partNames(piece: Piece): string {

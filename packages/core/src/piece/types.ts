@@ -4,7 +4,7 @@ import type { SwarmValues } from '../catalogue/swarmDials';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 8;
+export const VERSION = 9;
 
 /** A kind with its dials. */
 export interface Choice {
@@ -78,6 +78,8 @@ export interface Piece {
   swarms: Swarm[];
   forces: Part[];
   colliders: Part[];
+  /** Somebody whose joints drive it. */
+  performers: Part[];
   /** Pictures that change with time: clips, and made maps. */
   pictures: Part[];
   /** What is heard, and what signals can listen to. */

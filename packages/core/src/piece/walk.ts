@@ -41,6 +41,7 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
     'forces',
     'colliders',
     'lights',
+    'performers',
     'pictures',
     'sounds',
     'signals',

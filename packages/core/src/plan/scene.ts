@@ -12,6 +12,7 @@ import { signalsOf, type LiveInput } from './signals';
 import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import { LivePictures } from '../stock/clip/livePictures';
+import type { Performing } from '../stock/motion/performing';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
 import type { Looker } from './shownPicture';
 
@@ -32,7 +33,12 @@ export class Scene implements World {
     const { kind, dials } = piece.camera;
     const { perspective } = kindOf('cameras', kind);
     this.lens = { perspective, defocuses: dials.aperture !== 0 };
-    this.signals = signalsOf(piece, live, (id) => this.stock(id));
+    this.signals = signalsOf(
+      piece,
+      live,
+      (id) => this.stock(id),
+      (id) => this.performer(id),
+    );
   }
 
   get seed(): number {
@@ -44,18 +50,18 @@ export class Scene implements World {
     // Many parts of a compile ask for it, and takes can be long.
     return memo(this, 'signalled', () => {
       const live = [...this.live].map(([id, take]) => [id, serialOf(take)]);
-      const { signals, sounds, frame } = this.piece;
-      const heard = sounds.length > 0 ? this.stocked : null;
-      return JSON.stringify([signals, sounds, heard, frame.preroll, live]);
+      const { signals, sounds, performers, frame } = this.piece;
+      const stock = sounds.length + performers.length > 0 ? this.stocked : null;
+      return JSON.stringify([signals, sounds, stock, frame.preroll, live]);
     });
   }
 
   /** What things of the stock depend on, as a text: which they are, and whether their files are at hand. */
   get stocked(): string {
     return memo(this, 'stocked', () => {
-      const { stock, pictures } = this.piece;
+      const { stock, pictures, performers } = this.piece;
       const here = stock.map(({ source }) => 'hash' in source && this.files.has(source.hash));
-      return JSON.stringify([stock, pictures, here]);
+      return JSON.stringify([stock, pictures, performers, here]);
     });
   }
 
@@ -129,6 +135,18 @@ export class Scene implements World {
       const shown = { name: moving.name, kind, dials, rate, seed, stock: named };
       return { ...moving, seeing: looker(shown) };
     });
+  }
+
+  performer(id: string): Performing | undefined {
+    const part = this.piece.performers.find((p) => p.id === id && p.on);
+    if (!part) return undefined;
+    const { rate } = this;
+    return memo(this, `performer ${id}`, () =>
+      kindOf('performers', part.kind).performing(part.dials, {
+        rate,
+        stock: (named) => this.stock(named),
+      }),
+    );
   }
 
   /** A thing of the stock by its id in the piece. */

@@ -60,12 +60,14 @@ export function signalsOf(
   piece: Piece,
   live: ReadonlyMap<string, LiveInput>,
   stock: (id: string) => StockData | undefined,
+  performer: SignalContext['performer'] = () => undefined,
 ): Map<string, Follow> {
   const { rate, preroll } = piece.frame;
   const found = new Map<string, Follow>();
   const sounds = new Map<string, Heard | null>();
   const common = {
     ...{ rate, seed: piece.seed, start: -preroll / rate, live: clockOf(live) },
+    performer,
     signal: (id: string): Follow => (id ? signal(id) : NOTHING),
     heard(id: string): Heard | null {
       if (!piece.sounds.find((s) => s.id === id)?.on) return null;

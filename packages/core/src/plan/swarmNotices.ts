@@ -1,3 +1,4 @@
+import { inquiryOf } from '../piece/inquiry';
 import { kindOf } from '../catalogue';
 import { longestLife, takesEachPlace } from '../catalogue/swarmDials';
 import type { Swarm } from '../piece/types';
@@ -37,8 +38,7 @@ export function placelessText(swarm: Swarm, scene: Scene): string | null {
   if (!takesEachPlace(dials) || emitterPlaces(swarm, (id) => scene.stock(id))) return null;
   const { title, places, barren } = kindOf('emitters', emitter.kind);
   // Where nothing is chosen yet, that is told already.
-  const inquiry = { swarm: (id: string) => scene.piece.swarms.find((s) => s.id === id) };
-  if (places && barren?.(emitter.dials, inquiry)) return null;
+  if (places && barren?.(emitter.dials, inquiryOf(scene.piece))) return null;
   const why = places ? 'as it is set' : 'of its own';
   return `${name} is to give each place of its emitter a particle, but ${title} has no places ${why} that could be counted, so none are born. Choose 'In bursts' and say how many.`;
 }

@@ -7,6 +7,7 @@ export const STOCK_TYPES = [
   'table',
   'sound',
   'clip',
+  'motion',
 ] as const;
 export type StockType = (typeof STOCK_TYPES)[number];
 
@@ -60,6 +61,27 @@ export interface Clip {
   sound?: Sound;
   /** The file that it is read from: functions do not travel between workers. */
   file?: { name: string; bytes: Uint8Array };
+}
+
+/** A joint of somebody, and the one that it hangs on: its number, or -1. */
+export interface Joint {
+  name: string;
+  parent: number;
+}
+
+export interface Performer {
+  name: string;
+  joints: readonly Joint[];
+  /** x, y, z of each joint at the first time, then of each at the second, and so on. */
+  places: Float32Array;
+}
+
+/** How the joints of some performers move. */
+export interface Motion {
+  type: 'motion';
+  /** Seconds at which places are known, rising from 0; straight between them. */
+  times: Float64Array;
+  performers: readonly Performer[];
 }
 
 /** How places of births are chosen in a picture. */
@@ -140,7 +162,7 @@ export interface Sound {
 /** What stands in space, and so has a measure. */
 export type InSpace = Mesh | Cloud | Outline;
 
-export type StockData = InSpace | Picture | LookupTable | Sound | Clip;
+export type StockData = InSpace | Picture | LookupTable | Sound | Clip | Motion;
 
 /** Whether things of a type stand in space. */
 export function standsInSpace(type: StockType): type is InSpace['type'] {

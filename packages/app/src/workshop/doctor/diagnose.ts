@@ -1,6 +1,7 @@
 import {
   birthsIn,
   fadesIn,
+  inquiryOf,
   kindOf,
   longestLife,
   makePart,
@@ -170,7 +171,7 @@ function noticesOf(swarm: Swarm, notices: readonly Notice[]): Notice[] {
 /** What its kind of emitter says of why nothing is born. */
 function emptyPlace(piece: Piece, { emitter }: Swarm): string | null {
   const { barren } = kindOf('emitters', emitter.kind);
-  return barren?.(emitter.dials, { swarm: (id) => piece.swarms.find((s) => s.id === id) }) ?? null;
+  return barren?.(emitter.dials, inquiryOf(piece)) ?? null;
 }
 
 function centreOf(swarm: Swarm): [number, number, number] {

@@ -37,6 +37,7 @@ function tagsOf(piece: Piece): Tags {
       ...{ swarms: list('swarms'), forces: list('forces'), colliders: list('colliders') },
       ...{
         lights: list('lights'),
+        performers: list('performers'),
         pictures: list('pictures'),
         sounds: list('sounds'),
         signals: list('signals'),
@@ -118,6 +119,7 @@ export function LineUp() {
         {fixed('frame', 'Frame', FRAME_ICON)}
       </Section>
       <Section title="Lights">{tags('lights')}</Section>
+      <Section title="Performers">{tags('performers')}</Section>
       <Section title="Pictures">{tags('pictures')}</Section>
       <Section title="Sounds">{tags('sounds')}</Section>
       <Section title="Signals">{tags('signals')}</Section>

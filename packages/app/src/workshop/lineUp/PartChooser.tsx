@@ -9,6 +9,7 @@ const LABELS: Record<PartList, string> = {
   forces: 'Add a force',
   colliders: 'Add a collider or zone',
   lights: 'Add a light',
+  performers: 'Add a performer',
   pictures: 'Add a clip, camera or made map',
   sounds: 'Add a sound',
   signals: 'Add a signal',

@@ -85,7 +85,7 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
       />
     );
   }
-  const alone: Item[] = ['finish', 'signals', 'sounds', 'pictures'].includes(list)
+  const alone: Item[] = ['finish', 'signals', 'sounds', 'pictures', 'performers'].includes(list)
     ? []
     : [['Show alone', act.alone]];
   const following: Item = [

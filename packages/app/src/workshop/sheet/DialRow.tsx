@@ -31,6 +31,7 @@ import { KeysTable } from './KeysTable';
 import { LayersCell } from './LayersCell';
 import { MapCell } from './MapCell';
 import { MaskCell } from './MaskCell';
+import { JointsCell } from './JointsCell';
 import { PartCell } from './PartCell';
 import { NumberCell } from './NumberCell';
 import { NumberField } from './NumberField';
@@ -72,6 +73,7 @@ const WIDE = new Set([
   'formula',
   'swarm',
   'part',
+  'joints',
   'strokes',
   'mask',
   'take',
@@ -262,6 +264,8 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       );
     case 'part':
       return <PartCell spec={spec} value={value as string} path={path} onChange={once} />;
+    case 'joints':
+      return <JointsCell spec={spec} value={value as string[]} path={path} onChange={once} />;
     case 'keys':
       return <KeysTable keys={value as Keys} rate={rate} onChange={put} onSettle={settle} />;
     case 'formula':

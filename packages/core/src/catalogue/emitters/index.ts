@@ -2,6 +2,7 @@ import type { EmitterKind } from '../kinds';
 import { box } from './box';
 import { cloud } from './cloud';
 import { disc } from './disc';
+import { joints } from './joints';
 import { lattice } from './lattice';
 import { line } from './line';
 import { mesh } from './mesh';
@@ -29,5 +30,6 @@ export const emitters: EmitterKind[] = [
   cloud,
   picture,
   swarm,
+  joints,
   morph,
 ];

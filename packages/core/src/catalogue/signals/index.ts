@@ -4,6 +4,7 @@ import { beat } from './beat';
 import { byHand } from './byHand';
 import { follow } from './follow';
 import { formula } from './formula';
+import { joint } from './joint';
 import { keyframes } from './keyframes';
 import { level } from './level';
 import { noise } from './noise';
@@ -16,5 +17,5 @@ import { wave } from './wave';
 /** Numbers that change with time, in the order of the chooser. */
 export const signals: SignalKind[] = [
   ...[wave, noise, steps, beat, keyframes, formula, byHand],
-  ...[level, bands, pitch, strike, follow, tally],
+  ...[level, bands, pitch, strike, follow, tally, joint],
 ];

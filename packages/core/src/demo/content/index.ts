@@ -11,6 +11,7 @@ import { flags } from './flags';
 import { fogSignal } from './fogSignal';
 import { harbourMark } from './harbourMark';
 import { lamps } from './lamps';
+import { pierDancers } from './pierDancers';
 import { quay } from './quay';
 import { rope } from './rope';
 import { slipway } from './slipway';
@@ -33,6 +34,7 @@ const CONTENT: Record<string, Maker> = {
   ferry: { title: 'Passing ferries', type: 'clip', make: ferry },
   quay: { title: 'The quay, evening', type: 'picture', make: quay },
   dancer: { title: 'Dancer', type: 'clip', make: dancer },
+  pierDancers: { title: 'Two dancers', type: 'motion', make: pierDancers },
   wanderingLight: { title: 'Wandering light', type: 'clip', make: wanderingLight },
 };
 for (const [name, maker] of Object.entries(CONTENT)) offerMade(name, maker);

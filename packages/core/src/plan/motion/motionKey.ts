@@ -95,15 +95,19 @@ function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] 
   const chain = chainOf(piece, signalsIn(parts));
   const heard = new Set(chain.flatMap((s) => sourcesOf(s, 'sounds')));
   const sounds = piece.sounds.filter((s) => heard.has(s.id));
+  const seen = new Set(chain.flatMap((s) => sourcesOf(s, 'performers')));
   const signals = [...sounds, ...chain].map(({ id, kind, on, dials }) => [id, kind, on, dials]);
   const read = mapsIn(parts);
   const text = JSON.stringify(parts);
   const pictures = piece.pictures
     .filter(({ id }) => text.includes(`"${id}"`) || read.has(id))
     .map(({ id, kind, on, dials }) => [id, kind, on, dials]);
-  const stock = stockIn(piece, [parts, signals, pictures, [...read]], files);
+  const performers = piece.performers
+    .filter(({ id }) => text.includes(`"${id}"`) || seen.has(id))
+    .map(({ id, kind, on, dials }) => [id, kind, on, dials]);
+  const stock = stockIn(piece, [parts, signals, pictures, performers, [...read]], files);
   // Pieces without any have the keys that they had before there were some.
-  const moving = pictures.length > 0 ? [pictures] : [];
+  const moving = [pictures, performers].filter((list) => list.length > 0);
   return [STATES, rate, preroll, length, piece.seed, parts, signals, stock, ...moving];
 }
 

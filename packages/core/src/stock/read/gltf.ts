@@ -1,14 +1,18 @@
 import { Primitive, WebIO, type Accessor, type GLTF, type Node } from '@gltf-transform/core';
-import type { Cloud, Mesh } from '../types';
+import type { Cloud, Mesh, Motion } from '../types';
 import { StockError } from './error';
+import { hasMotion, motionOfGltf } from './motion/gltfMotion';
 import { joined, type Piece3d } from './weld';
 
-/** A glTF file (Khronos glTF 2.0) as one mesh, nodes where they stand; points alone are a cloud. */
-export async function meshOfGltf(
+/**
+ * A glTF file (Khronos glTF 2.0) as one mesh, nodes where they stand; points alone are a cloud, and animated joints of
+ * a skin a motion.
+ */
+export async function thingOfGltf(
   name: string,
   bytes: Uint8Array,
   binary: boolean,
-): Promise<Mesh | Cloud> {
+): Promise<Mesh | Cloud | Motion> {
   const faces: Piece3d[] = [];
   const points: Piece3d[] = [];
   try {
@@ -16,6 +20,7 @@ export async function meshOfGltf(
     const document = binary
       ? await io.readBinary(bytes)
       : await io.readJSON({ json: jsonOf(bytes), resources: {} });
+    if (hasMotion(document)) return motionOfGltf(name, document);
     for (const node of document.getRoot().listNodes()) {
       for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
         const mode = primitive.getMode();
@@ -24,6 +29,7 @@ export async function meshOfGltf(
       }
     }
   } catch (error) {
+    if (error instanceof StockError) throw error;
     throw new StockError(name, `the glTF cannot be read (${(error as Error).message})`);
   }
   return faces.length > 0 ? joined(faces, true) : joined(points, false);

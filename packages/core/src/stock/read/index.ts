@@ -13,6 +13,7 @@ import { clipFileOf, openClip, type ClipFile } from './clip';
 import { cloudOfText } from './cloud';
 import { tableOfCube } from './cube';
 import { StockError } from './error';
+import { isJointTable, motionOfTable } from './motion/jointTable';
 
 export { StockError } from './error';
 
@@ -28,6 +29,7 @@ export const STOCK_FILES = {
   xyz: 'cloud',
   csv: 'cloud',
   cube: 'table',
+  bvh: 'motion',
   wav: 'sound',
   flac: 'sound',
   ogg: 'sound',
@@ -49,8 +51,8 @@ function text(bytes: Uint8Array): string {
 }
 
 /**
- * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV, CUBE, a clip, or a
- * sound. The readers of the larger formats come when they are wanted.
+ * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV, CUBE, a motion (BVH,
+ * glTF, a table of joints), a clip, or a sound. The readers of the larger formats come when they are wanted.
  * @param progress is told the part that is done, 0 to 1, for files that take long
  * @throws StockError that says what is wrong and where
  */
@@ -95,12 +97,15 @@ async function read(
       return (await import('./svg')).outlineOfSvg(name, text(bytes));
     case 'cube':
       return tableOfCube(name, text(bytes));
+    case 'bvh':
+      return (await import('./motion/bvh')).motionOfBvh(name, text(bytes));
     case 'xyz':
     case 'csv':
+      if (isJointTable(text(bytes))) return motionOfTable(name, text(bytes));
       return cloudOfText(name, text(bytes), progress);
     case 'gltf':
     case 'glb':
-      return (await import('./gltf')).meshOfGltf(name, bytes, ending === 'glb');
+      return (await import('./gltf')).thingOfGltf(name, bytes, ending === 'glb');
     default:
       return (await import('./geometry')).geometryOf(name, ending, bytes);
   }

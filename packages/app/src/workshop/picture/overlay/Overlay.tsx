@@ -5,6 +5,7 @@ import { useReport } from '../../../engine/EngineContext';
 import { pieceActions } from '../../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
+import { Figure } from './Figure';
 import { FlowBrush } from './FlowBrush';
 import { FlowStrokes } from './FlowStrokes';
 import { Followed } from './Followed';
@@ -32,6 +33,10 @@ export function Overlay({ size }: { size: Size }) {
   const grips = shown && !tool ? [gripOn(piece, selection), mapPlanes(piece, selection)] : [];
   const force =
     selection?.list === 'forces' ? piece.forces.find((f) => f.id === selection.id) : undefined;
+  const performer =
+    selection?.list === 'performers'
+      ? piece.performers.find((p) => p.id === selection.id)
+      : undefined;
   const lines = grips.flatMap((grip) => grip?.lines ?? []);
   const handles = grips.flatMap((grip) => grip?.handles ?? []);
   const point = (p: Vector): [number, number] | null => {
@@ -47,6 +52,7 @@ export function Overlay({ size }: { size: Size }) {
         aria-label="Handles"
       >
         {shown && !tool && force && <FlowStrokes {...{ force, camera, size }} />}
+        {shown && !tool && performer && <Figure {...{ performer, camera, size }} />}
         {lines.map((line, i) => {
           const points = line.map(point);
           if (points.some((p) => p === null)) return null;

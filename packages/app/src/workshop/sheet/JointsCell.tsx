@@ -1,0 +1,44 @@
+import { Autocomplete, TextField } from '@mui/material';
+import type { JointsDial } from '@vast-swarm/core';
+import { usePiece } from '../../store/store';
+import { usePerforming } from '../usePerforming';
+
+interface Props {
+  spec: JointsDial;
+  value: string[];
+  path: (string | number)[];
+  onChange: (value: string[]) => void;
+}
+
+/** Joints of the performer that the part names, by their names. */
+export function JointsCell({ spec, value, path, onChange }: Props) {
+  const piece = usePiece();
+  const performer = path.slice(0, -1).reduce<unknown>((at, key) => (at as never)[key], piece);
+  const named = (performer as Record<string, unknown>)[spec.performer];
+  const performing = usePerforming(piece.performers.find((p) => p.id === named));
+  return (
+    <Autocomplete
+      multiple
+      aria-label={spec.title}
+      size="small"
+      options={performing ? [...performing.joints] : []}
+      value={value}
+      onChange={(_, next) => {
+        // A dial of one takes the last that was chosen.
+        onChange(next.slice(-spec.most));
+      }}
+      noOptionsText={named ? 'No such joint' : 'Choose a performer first'}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          variant="standard"
+          placeholder={value.length > 0 ? '' : spec.most === 1 ? 'None' : 'All'}
+        />
+      )}
+      sx={{
+        '& .MuiInputBase-root': { fontSize: 12.5 },
+        '& .MuiChip-root': { height: 20, fontSize: 11.5 },
+      }}
+    />
+  );
+}

@@ -1,0 +1,5 @@
+import type { PerformerKind } from '../kinds';
+import { played } from './played';
+
+/** Somebody whose joints drive the piece. */
+export const performers: PerformerKind[] = [played];

@@ -1,0 +1,90 @@
+import { memo } from '../memo';
+import { stretchOf } from '../stretch';
+import type { Motion, Performer } from '../types';
+import type { Bone } from './bones';
+
+/** Somebody as a piece has them: where their joints are is a function of the time alone. */
+export interface Performing {
+  /** What has one name is one and the same. */
+  name: string;
+  /** Names of the joints: of several performers with who it is before it. */
+  joints: readonly string[];
+  /** Joints that hang on one another, thick as they are. */
+  bones: readonly Bone[];
+  /** x, y, z of each joint at a second of the piece, in metres. */
+  at: (time: number) => Float32Array;
+  /** Whether there is a leap between two seconds, as where a motion begins again. */
+  leaps: (from: number, to: number) => boolean;
+}
+
+/** How a motion is played. */
+export interface MotionPlaying {
+  /** Second of the piece at which it begins to move. */
+  start: number;
+  /** Seconds of it in a second of the piece; below 0 it runs backwards, from its end. */
+  speed: number;
+  /** The stretch that is played, in seconds of it; `to` 0 is its end. */
+  from: number;
+  to: number;
+  ends: 'loop' | 'bounce' | 'hold';
+}
+
+/** The second of a motion that is played at a second of the piece. */
+export function motionSecond({ times }: Motion, playing: MotionPlaying, time: number): number {
+  const { speed, ends } = playing;
+  const [from, to] = stretchOf(playing.from, playing.to, times.at(-1)!);
+  const length = to - from;
+  if (length <= 0) return from;
+  const into = (time - playing.start) * speed + (speed < 0 ? length : 0);
+  if (ends === 'hold') return from + Math.min(length, Math.max(0, into));
+  const round = (span: number): number => into - span * Math.floor(into / span);
+  if (ends === 'loop') return from + round(length);
+  const there = round(2 * length);
+  return from + (there > length ? 2 * length - there : there);
+}
+
+/** Where all joints of a performer are at a second of the motion: straight between samples; at `to` from `first` on. */
+export function placesAt(
+  { times }: Motion,
+  { joints, places }: Performer,
+  second: number,
+  to: Float32Array,
+  first = 0,
+): void {
+  const last = times.length - 1;
+  let [low, high] = [0, Math.max(0, last - 1)];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (times[middle]! <= second) low = middle;
+    else high = middle - 1;
+  }
+  const next = Math.min(last, low + 1);
+  const span = times[next]! - times[low]!;
+  const part = span > 0 ? Math.min(1, Math.max(0, (second - times[low]!) / span)) : 0;
+  const size = 3 * joints.length;
+  for (let i = 0; i < size; i++) {
+    const from = places[low * size + i]!;
+    to[first + i] = from + (places[next * size + i]! - from) * part;
+  }
+}
+
+/** How tall the first performer is at the most, and how low any of them comes, in units of the file; y or z up. */
+export function extentOf(motion: Motion, up: 'y' | 'z'): { tall: number; floor: number } {
+  return memo(motion, `extent ${up}`, () => {
+    const axis = up === 'y' ? 1 : 2;
+    let [tall, floor] = [0, Infinity];
+    motion.performers.forEach(({ joints, places }, who) => {
+      for (let k = 0; k < places.length; k += 3 * joints.length) {
+        let [low, high] = [Infinity, -Infinity];
+        for (let i = 0; i < joints.length; i++) {
+          const height = places[k + 3 * i + axis]!;
+          low = Math.min(low, height);
+          high = Math.max(high, height);
+        }
+        floor = Math.min(floor, low);
+        if (who === 0) tall = Math.max(tall, high - low);
+      }
+    });
+    return { tall, floor };
+  });
+}
