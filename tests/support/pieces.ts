@@ -126,6 +126,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       p.forces = [makePart('forces', kind, [])];
       filled(dials, p.forces[0]!.dials);
       if ('swarm' in dials) p.forces[0]!.dials.swarm = 'motes';
+      if ('performer' in dials) dance(p);
       if (kind === 'clipFlow') p.forces[0]!.dials.clip = moving(p, 'played');
     });
   }

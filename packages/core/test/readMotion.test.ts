@@ -46,7 +46,7 @@ function bvhOf(frames: number): string {
     const pad = '\t'.repeat(depth);
     const title = parent < 0 ? `ROOT ${name}` : order ? `JOINT ${name}` : 'End Site';
     lines.push(`${pad}${title}`, `${pad}{`, `${pad}\tOFFSET ${offset.join(' ')}`);
-    const turns = [...order].map((axis) => `${axis}rotation`);
+    const turns = Array.from(order, (axis) => `${axis}rotation`);
     const all = parent < 0 ? ['Xposition', 'Yposition', 'Zposition', ...turns] : turns;
     if (order) lines.push(`${pad}\tCHANNELS ${String(all.length)} ${all.join(' ')}`);
     JOINTS.forEach((j, i) => {
@@ -57,7 +57,7 @@ function bvhOf(frames: number): string {
   write(0, 0);
   lines.push('MOTION', `Frames: ${String(frames)}`, 'Frame Time: 0.0083333');
   for (let frame = 0; frame < frames; frame++) {
-    const turns = JOINTS.flatMap((j, i) => [...j.order].map((_, c) => angle(i, c, frame)));
+    const turns = JOINTS.flatMap((j, i) => Array.from(j.order, (_, c) => angle(i, c, frame)));
     lines.push([...place(frame), ...turns].map((v) => v.toFixed(6)).join(' '));
   }
   return lines.join('\r\n');
@@ -66,7 +66,7 @@ function bvhOf(frames: number): string {
 /** Where a joint is in a frame, worked out from the root by matrices. */
 function forward(joint: number, frame: number): { at: number[]; turned: Matrix } {
   const { parent, offset, order } = JOINTS[joint]!;
-  const own = [...order].reduce<Matrix>(
+  const own = Array.from(order).reduce<Matrix>(
     (m, axis, c) => times(m, turn(axis, angle(joint, c, frame))),
     [1, 0, 0, 0, 1, 0, 0, 0, 1],
   );

@@ -29,7 +29,7 @@ type At = (second: number) => Vector[];
 /** A chain of joints a, b, c and so on, each hung on the one before it, with samples a hundredth of a second apart. */
 function motionOf(at: At, seconds = 4): Motion {
   const count = Math.round(100 * seconds) + 1;
-  const joints = at(0).map((_, i) => ({ name: 'abcdef'[i]!, parent: i - 1 }));
+  const joints = at(0).map((_, i) => ({ name: String.fromCharCode(97 + i), parent: i - 1 }));
   const places = new Float32Array(3 * joints.length * count);
   for (let k = 0; k < count; k++) places.set(at(k / 100).flat(), 3 * joints.length * k);
   const times = Float64Array.from({ length: count }, (_, k) => k / 100);
@@ -298,3 +298,46 @@ test('a stale motion is told by its key: another place of a performer is another
   expect(key({ across: 1 })).not.toBe(key({}));
   expect(key({})).toBe(key({}));
 });
+
+test.each([
+  ['all', [], [0, 1]],
+  ['chosen', ['a'], [0]],
+] as const)(
+  'attraction goes to the nearest of %s joints, as they are in the middle of the step',
+  (_, joints, which) => {
+    const files = new Map([[HASH, motionOf(ROUND)]]);
+    const piece = pieceOf({
+      swarm: { burst: 400, lifetime: 100 },
+      change: (p) => {
+        p.swarms[0]!.emitter = makeChoice('emitters', 'sphere');
+        p.swarms[0]!.emitter.dials.radius = 2;
+        p.forces = [makePart('forces', 'attraction', [])];
+        Object.assign(p.forces[0]!.dials, {
+          ...{ to: 'joints', performer: 'cy', joints: [...joints], strength: 3, arrive: 0.001 },
+          ...{ falloff: 0, radius: 1000 },
+        });
+      },
+    });
+    engine.setPlan(compilePiece(piece, { files }));
+    engine.reset();
+    engine.step();
+    const before = [places(), places(['vx', 'vy', 'vz'])] as const;
+    engine.step();
+    const after = places(['vx', 'vy', 'vz']);
+    const [from, to] = [ROUND(1 / 30), ROUND(2 / 30)];
+    const middle = from.map((p, i) => p.map((v, k) => (v + to[i]![k]!) / 2) as Vector);
+    let apart = 0;
+    before[0].forEach((p, i) => {
+      const ways = which.map((j) => middle[j]!.map((v, k) => v - p[k]!) as Vector);
+      const way = ways.reduce((a, b) => (Math.hypot(...b) < Math.hypot(...a) ? b : a));
+      const pull = after[i]!.map((v, k) => (v - before[1][i]![k]!) * 30) as Vector;
+      const cos =
+        pull.reduce((sum, v, k) => sum + v * way[k]!, 0) / Math.hypot(...pull) / Math.hypot(...way);
+      apart = Math.max(apart, Math.hypot(...way) > 0.2 ? 1 - cos : 0);
+      if (Math.hypot(...way) > 0.2) expect(Math.hypot(...pull)).toBeCloseTo(3, 1);
+    });
+    expect(before[0]).toHaveLength(400);
+    // Where both are equally far, or the particle has moved on, a little to the side.
+    expect(apart).toBeLessThan(0.02);
+  },
+);

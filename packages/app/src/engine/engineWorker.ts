@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import type { LiveEngine } from '@vast-swarm/core';
 import { chooseEngine } from './live';
 import type { EngineWorker } from './messages';
+import { Looking } from './looking';
 import { Session } from './session';
 
 /** The worker that simulates and draws: the interface thread never does. */
@@ -16,7 +17,7 @@ const worker: EngineWorker = {
   async start(on, choice, tell) {
     canvas = on;
     live = await chooseEngine(choice, on);
-    begin(new Session(live, tell));
+    begin(new Session(live, tell, new Looking()));
   },
   setPiece: async (piece) => (await session).setPiece(piece),
   setStock: async (files) => (await session).setStock(files),

@@ -19,8 +19,8 @@ export class Looking {
   private readonly sent = new Set<string>();
   private waiting: Waiting[] = [];
   private spare: Float32Array<ArrayBuffer>[] = [];
-
-  constructor(private readonly files: () => StockFiles) {}
+  /** What pictures are of. */
+  files: StockFiles = new Map();
 
   readonly looker: Looker = (shown) => ({
     find: (states, look) =>
@@ -37,11 +37,11 @@ export class Looking {
   private async ask(): Promise<void> {
     const { waiting, spare } = this;
     [this.waiting, this.spare] = [[], []];
-    const worker = (this.worker ??= this.open());
-    for (const { shown } of waiting) this.send(worker, shown);
     const asked = waiting.map(({ shown, states, look }) => ({ shown, states, look }));
     let found: Found[] = [];
     try {
+      const worker = (this.worker ??= this.open());
+      for (const { shown } of waiting) this.send(worker, shown);
       const buffers = spare.map((s) => s.buffer);
       found = await worker.ask(worker.call.look(asked, transfer(spare, buffers)));
     } catch (error) {
@@ -58,7 +58,7 @@ export class Looking {
     for (const { source } of stock) {
       if (!('hash' in source) || this.sent.has(source.hash)) continue;
       this.sent.add(source.hash);
-      void worker.call.file(source.hash, travelling(this.files().get(source.hash)!));
+      void worker.call.file(source.hash, travelling(this.files.get(source.hash)!));
     }
   }
 

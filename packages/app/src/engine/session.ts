@@ -14,7 +14,7 @@ import { Baker } from './baker';
 import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
-import { Looking } from './looking';
+import type { Looking } from './looking';
 import type { LiveEngine } from '@vast-swarm/core';
 import { Outside } from './outside';
 import type { BakeFile, EngineEvent, PreviewChoice, Spot } from './messages';
@@ -67,7 +67,6 @@ export class Session {
     },
   });
   private readonly truth: Truth;
-  private readonly looking = new Looking(() => this.files);
   /** What is asked about sounds and signals. */
   readonly hearing = new Hearing(() => ({
     piece: this.latest,
@@ -79,6 +78,8 @@ export class Session {
   constructor(
     private readonly engine: LiveEngine,
     private readonly send: (message: EngineEvent) => void,
+    /** Who looks at moving pictures, where that is not done here. */
+    private readonly looking?: Looking,
   ) {
     this.playback = new Playback(engine, SNAPSHOT_BYTES);
     this.baker = new Baker(engine, this.playback, send, () => {
@@ -90,6 +91,7 @@ export class Session {
 
   setStock(files: StockFiles): void {
     this.files = arrivedFiles(files);
+    if (this.looking) this.looking.files = this.files;
     this.pending ??= this.piece;
     this.wake();
   }
@@ -249,7 +251,7 @@ export class Session {
     const { cache, files } = this;
     const { bakes } = this.baker;
     const { takes: live } = this.outside;
-    const plan = compilePiece(piece, { cache, files, bakes, live, looker: this.looking.looker });
+    const plan = compilePiece(piece, { cache, files, bakes, live, looker: this.looking?.looker });
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);

@@ -36,7 +36,8 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
   let done = 0;
   let sink: Sink | null = null;
   let engine: CpuEngine | null = null;
-  const looking = new Looking(() => files);
+  const looking = new Looking();
+  looking.files = files;
   try {
     sink = await openSink(job);
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;

@@ -8,7 +8,7 @@ import type { Performing } from '../../stock/motion/performing';
 import { emitter } from '../define';
 import type { Birthplace } from '../kinds';
 import { pickRow } from './order';
-import { jointTrack } from './jointTrack';
+import { jointReader } from '../../language/jointTrack';
 import { nowhere } from './mesh';
 
 const dials = {
@@ -122,13 +122,7 @@ function spotOn(dial: Reader, rows: Rows, row: Expr, a: Vec3, b: Vec3): Spot {
 /** What is read of the performer: both ends of a particle's bone, at the end of the frame or before it. */
 function endsOf(dial: Reader, performing: Performing, rows: Rows) {
   const row = pickRow(dial, rows.alias);
-  const track = jointTrack(performing, dial.rate);
-  const joints = performing.joints.length;
-  const read = (joint: Expr, set: 'now' | 'before'): Vec3 => {
-    const first = joint.mul(3).add(set === 'before' ? 3 * joints : 0);
-    const part = (axis: number): Expr => dial.track(track, first.add(axis));
-    return new Vec3(part(0), part(1), part(2));
-  };
+  const read = jointReader(dial, performing);
   const [from, to] = [dial.block(rows.from, row, 'i32'), dial.block(rows.to, row, 'i32')];
   return {
     row,

@@ -1,8 +1,9 @@
 import type { Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
 import { fieldOf } from '../../stock/places/distanceField';
-import { choice, number, stockDial, vector } from '../../language/dials';
+import { choice, jointsDial, number, partDial, stockDial, vector } from '../../language/dials';
 import { fieldAt } from '../colliders/fieldAt';
+import { wayToJoints } from '../../language/jointTrack';
 import { falloffDials, falloffWeight } from './falloff';
 import { force } from '../define';
 import { circleLine, drawnSize } from '../outlines';
@@ -13,7 +14,7 @@ const dials = {
   to: choice(
     'To',
     'point',
-    { point: 'A point', line: 'A line', mesh: "A mesh's surface" },
+    { point: 'A point', line: 'A line', mesh: "A mesh's surface", joints: 'Joints' },
     'What it draws to.',
   ),
   centre: vector('Centre', [0, 0, 0], 1000, 'm', 'The point, a place on the line, or the mesh.', {
@@ -28,6 +29,15 @@ const dials = {
     whole: true,
     ...when('mesh'),
   }),
+  performer: {
+    ...partDial(
+      'Performer',
+      'performers',
+      'Whose joints they are; each particle goes to the nearest.',
+    ),
+    ...when('joints'),
+  },
+  joints: jointsDial('Which joints', 'performer', 'Those that draw; none is all.', when('joints')),
   strength: number('Strength', 4, [-1000, 1000], 'Acceleration in the middle.', {
     unit: 'm/s²',
     varies: 'life',
@@ -55,6 +65,10 @@ function wayTo(dial: DialReader<typeof dials>, position: Vec3): Vec3 | null {
       const { distance, normal } = fieldAt(dial, field, position.sub(centre));
       return normal.scale(distance.neg());
     }
+    case 'joints': {
+      const performing = dial.performer('performer');
+      return performing ? wayToJoints(dial, performing, dial.raw('joints'), position) : null;
+    }
     default:
       return centre.sub(position);
   }
@@ -63,7 +77,7 @@ function wayTo(dial: DialReader<typeof dials>, position: Vec3): Vec3 | null {
 export const attraction = force({
   kind: 'attraction',
   title: 'Attraction',
-  help: 'Draws particles to a point, a line or the surface of a mesh; below 0 it drives them away.',
+  help: "Draws particles to a point, a line, the surface of a mesh or a performer's joints; below 0 it drives them away.",
   icon: 'M12 10a2 2 0 1 0 .01 0M12 2v5M12 22v-5M2 12h5M22 12h-5M10 5l2 2l2-2M10 19l2-2l2 2',
   dials,
   measures: (values) => (values.to === 'mesh' ? values : null),

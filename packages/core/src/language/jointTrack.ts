@@ -1,0 +1,66 @@
+import { Vec3, type Expr } from '@vast-swarm/kernel';
+import type { PartReader } from './partReader';
+import type { BlockTrack } from './track';
+import { memo } from '../stock/memo';
+import { chosenJoints } from '../stock/motion/chosen';
+import type { Performing } from '../stock/motion/performing';
+
+/**
+ * Where a performer's joints are, as a track: x, y, z of each at the end of a frame's time, then of each at its
+ * beginning. Over a leap, as where a motion begins again, they stand where they have come to.
+ */
+export function jointTrack(performing: Performing, rate: number): BlockTrack {
+  const { name, joints, at, leaps } = performing;
+  const words = 6 * joints.length;
+  return {
+    ...{ name: `joints.${name}`, words },
+    blockAt: (frame) => frame,
+    read(frame) {
+      const [from, to] = [frame / rate, (frame + 1) / rate];
+      const block = new Float32Array(words);
+      const now = at(to);
+      block.set(now);
+      block.set(leaps(from, to) ? now : at(from), now.length);
+      return block;
+    },
+  };
+}
+
+/** Reads where joints are at the end of the frame's time, or at its beginning. */
+export function jointReader(
+  dial: PartReader,
+  performing: Performing,
+): (joint: Expr, set: 'now' | 'before') => Vec3 {
+  const track = jointTrack(performing, dial.rate);
+  const { length } = performing.joints;
+  return (joint, set) => {
+    const first = joint.mul(3).add(set === 'before' ? 3 * length : 0);
+    const part = (axis: number): Expr => dial.track(track, first.add(axis));
+    return new Vec3(part(0), part(1), part(2));
+  };
+}
+
+/** The way from a place to the nearest of the chosen joints, as they are in the middle of the frame; null where there is none. */
+export function wayToJoints(
+  dial: PartReader,
+  performing: Performing,
+  names: readonly string[],
+  position: Vec3,
+): Vec3 | null {
+  const numbers = memo(performing, `joints ${names.join('\n')}`, () =>
+    Int32Array.from(chosenJoints(performing, names)),
+  );
+  if (numbers.length === 0) return null;
+  const g = dial.graph;
+  const bits = memo(numbers, 'bits', () => new Float32Array(numbers.buffer));
+  const read = jointReader(dial, performing);
+  const far = g.float(1e30);
+  const [x, y, z] = g.loop(g.int(numbers.length), [far, far, far], (turn, best) => {
+    const joint = dial.block(bits, turn, 'i32');
+    const there = read(joint, 'now').add(read(joint, 'before')).scale(0.5).sub(position);
+    const known = new Vec3(best[0]!, best[1]!, best[2]!);
+    const nearer = there.dot(there).lt(known.dot(known));
+    return there.parts.map((part, i) => nearer.select(part, best[i]!));
+  });
+  return new Vec3(x!, y!, z!);
+}
