@@ -1,18 +1,22 @@
 import {
   catalogue,
   dialsOf,
+  freshName,
   fedBy,
   inEffect,
   isLayers,
   kindOf,
   mapOf,
   mapsIn,
+  makePart,
   makePicture,
   ownSection,
   signalId,
   signalsIn,
   formulaWith,
+  type Dials,
   type DialValue,
+  type DialValues,
   type Part,
   type Piece,
   type StockEntry,
@@ -118,6 +122,26 @@ export function playClip(piece: Piece, entry: StockEntry): string {
   part.dials[plays!] = entry.id;
   piece.pictures.push(part);
   return part.id;
+}
+
+/** Lets a motion of the stock be performed in a piece, and takes it in where it is not there yet; gives the performer's id. */
+export function castMotion(piece: Piece, entry: StockEntry): string {
+  if (!piece.stock.some((s) => s.id === entry.id)) piece.stock.push(entry);
+  const [kind] = catalogue.performers;
+  const part = makePart('performers', kind!.kind, piece.performers);
+  part.name = freshName(entry.name, piece.performers);
+  part.dials[kind!.plays] = entry.id;
+  piece.performers.push(part);
+  return part.id;
+}
+
+/** Dials that want a performer, and have none, take the last one of the piece. */
+export function castLast(piece: Piece, specs: Dials, dials: DialValues): void {
+  const last = piece.performers.at(-1)?.id;
+  if (last === undefined) return;
+  for (const [key, spec] of Object.entries(specs)) {
+    if (spec.type === 'part' && spec.of === 'performers' && dials[key] === '') dials[key] = last;
+  }
 }
 
 /** A new signal hears the sound that is selected, or the last, as it follows a performer; it hangs on the signal that is selected. */

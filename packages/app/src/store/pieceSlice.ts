@@ -23,6 +23,8 @@ import {
   type Take,
 } from '@vast-swarm/core';
 import {
+  castLast,
+  castMotion,
   playClip,
   followOther,
   forget,
@@ -150,11 +152,15 @@ const slice = createSlice({
       const { list, kind } = payload;
       const selected = state.selection;
       edit(state, `Add ${kind}`, (piece) => {
-        if (list === 'swarms') piece.swarms.push(firstSwarm(kind, piece.swarms));
-        else {
+        if (list === 'swarms') {
+          const swarm = firstSwarm(kind, piece.swarms);
+          castLast(piece, kindOf('emitters', kind).dials, swarm.emitter.dials);
+          piece.swarms.push(swarm);
+        } else {
           const part =
             list === 'pictures' ? makePicture(kind, piece) : makePart(list, kind, piece[list]);
           if (list === 'signals') listen(piece, part, selected);
+          castLast(piece, kindOf(list, kind).dials, part.dials);
           piece[list].push(part);
         }
       });
@@ -235,8 +241,8 @@ const slice = createSlice({
     bornFrom(state, { payload }: PayloadAction<{ entry: StockEntry; swarm: Swarm }>) {
       const { entry, swarm } = payload;
       edit(state, `Add ${entry.name}`, (piece) => {
-        if (entry.type === 'clip') {
-          const playing = playClip(piece, entry);
+        if (entry.type === 'clip' || entry.type === 'motion') {
+          const playing = (entry.type === 'clip' ? playClip : castMotion)(piece, entry);
           const dials = Object.entries(swarm.emitter.dials);
           const [key] = dials.find(([, value]) => value === entry.id)!;
           piece.swarms.push({
@@ -268,6 +274,14 @@ const slice = createSlice({
         put(piece, payload.path, fresh);
       });
       if (!payload.path) state.selection = { list: 'pictures', id: fresh };
+    },
+    /** A performer for a dial, of a motion of the stock, which comes with them. */
+    cast(state, { payload: { entry, path } }: PayloadAction<{ entry: StockEntry; path: Path }>) {
+      edit(state, 'Add a performer', (piece) => {
+        const fresh = castMotion(piece, entry);
+        makeOwn(piece, path);
+        put(piece, path, fresh);
+      });
     },
     /** A sound from a thing of the stock, which comes with it. */
     heard(state, { payload: entry }: PayloadAction<StockEntry>) {
@@ -351,6 +365,7 @@ const slice = createSlice({
         let holder = piece as unknown as Tree;
         for (const key of path) holder = holder[key] as Tree;
         const fresh = makeChoice(shelf, kind);
+        castLast(piece, kindOf(shelf, kind).dials, fresh.dials);
         const before = holder.dials as Record<string, unknown>;
         // What both kinds have, as the centre, stays.
         for (const key of Object.keys(fresh.dials)) {

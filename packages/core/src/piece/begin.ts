@@ -76,7 +76,10 @@ export function begunWhole(swarm: Swarm, stock: StockAt = () => undefined): Swar
   return swarm;
 }
 
-/** A swarm that is born from a thing of the stock; undefined where no emitter is made for such. */
+/**
+ * A swarm that is born from a thing of the stock, or from what is to play it; undefined where no emitter is made for
+ * such.
+ */
 export function swarmFrom(
   stock: string,
   data: StockData,
@@ -84,10 +87,12 @@ export function swarmFrom(
 ): Swarm | undefined {
   for (const { kind, dials } of catalogue.emitters) {
     // What it is born on is its own dial; of its place there are others, as the line it is carried along.
-    const takes = ([key, spec]: [string, DialSpec]): boolean =>
-      spec.type === 'stock' &&
-      !(key in placementDials) &&
-      (data.type === 'clip' ? spec.moving === true : spec.accepts.join() === data.type);
+    const takes = ([key, spec]: [string, DialSpec]): boolean => {
+      if (key in placementDials) return false;
+      if (data.type === 'motion') return spec.type === 'part' && spec.of === 'performers';
+      if (spec.type !== 'stock') return false;
+      return data.type === 'clip' ? spec.moving === true : spec.accepts.join() === data.type;
+    };
     const key = Object.entries(dials).find(takes)?.[0];
     if (key === undefined) continue;
     const swarm = firstSwarm(kind, among);

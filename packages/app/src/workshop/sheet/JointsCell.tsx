@@ -19,7 +19,6 @@ export function JointsCell({ spec, value, path, onChange }: Props) {
   return (
     <Autocomplete
       multiple
-      aria-label={spec.title}
       size="small"
       options={performing ? [...performing.joints] : []}
       value={value}
@@ -32,6 +31,10 @@ export function JointsCell({ spec, value, path, onChange }: Props) {
         <TextField
           {...params}
           variant="standard"
+          slotProps={{
+            ...params.slotProps,
+            htmlInput: { ...params.slotProps.htmlInput, 'aria-label': spec.title },
+          }}
           placeholder={value.length > 0 ? '' : spec.most === 1 ? 'None' : 'All'}
         />
       )}

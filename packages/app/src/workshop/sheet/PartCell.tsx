@@ -1,6 +1,7 @@
 import { chainOf, signalNames, type PartDial } from '@vast-swarm/core';
 import { usePiece } from '../../store/store';
 import { NamedSelect } from './NamedSelect';
+import { StockCell } from './StockCell';
 
 interface Props {
   spec: PartDial;
@@ -13,9 +14,14 @@ interface Props {
 export function PartCell({ spec, value, path, onChange }: Props) {
   const piece = usePiece();
   const own = path[0] === 'signals' ? piece.signals[path[1] as number]?.id : undefined;
+  if (spec.of === 'performers') {
+    const { title, help, group } = spec;
+    const stock = { type: 'stock', accepts: [], default: '', title, help, group } as const;
+    return <StockCell spec={stock} cast {...{ value, path, onChange }} />;
+  }
   const options =
-    spec.of !== 'signals'
-      ? piece[spec.of]
+    spec.of === 'sounds'
+      ? piece.sounds
       : signalNames(piece).filter(({ id }) => !chainOf(piece, [id]).some((s) => s.id === own));
   return <NamedSelect title={spec.title} none="None" {...{ value, options, onChange }} />;
 }

@@ -29,18 +29,24 @@ interface Props {
   spec: StockDial;
   value: string;
   path: (string | number)[];
+  /** Whether it is one of the performers that is chosen, or a motion for a new one. */
+  cast?: boolean;
   onChange: (value: string) => void;
 }
 
 /** A thing of the stock: of this piece, of the browser, made by code, drawn, or from a file. */
-export function StockCell({ spec, value, path, onChange }: Props) {
+export function StockCell({ spec, value, path, cast = false, onChange }: Props) {
   const dispatch = useAppDispatch();
   const entries = useApp((s) => s.piece.piece!.stock);
   const tool = useApp((s) => s.tools.tool);
   const chooser = useRef<HTMLInputElement>(null);
   const stored = useStoredStock();
-  const moving = useApp((s) => (spec.moving ? s.piece.piece!.pictures : NONE));
-  const accepts: readonly StockType[] = spec.moving ? [...spec.accepts, 'clip'] : spec.accepts;
+  const players = useApp(({ piece: { piece } }) =>
+    cast ? piece!.performers : spec.moving ? piece!.pictures : NONE,
+  );
+  /** What is not taken itself, but by a part that plays it. */
+  const played: StockType | null = cast ? 'motion' : spec.moving ? 'clip' : null;
+  const accepts: readonly StockType[] = played ? [...spec.accepts, played] : spec.accepts;
   const here = entries.filter((e) => accepts.includes(e.type));
   const known = new Set(here.flatMap((e) => ('hash' in e.source ? [e.source.hash] : [])));
   const fits = (item: StoredStock): StockType | undefined =>
@@ -57,7 +63,7 @@ export function StockCell({ spec, value, path, onChange }: Props) {
   };
   const put = async (entry: StockEntry): Promise<void> => {
     if (!spec.accepts.includes(entry.type)) {
-      dispatch(pieceActions.pictured({ entry, path }));
+      dispatch((cast ? pieceActions.cast : pieceActions.pictured)({ entry, path }));
       return;
     }
     const look = await lookOf(store.getState().piece.piece!, path, entry);
@@ -111,15 +117,15 @@ export function StockCell({ spec, value, path, onChange }: Props) {
         sx={{ fontSize: 13, maxWidth: 220, '& .MuiSelect-select': { py: '1px' } }}
       >
         <MenuItem value="entry:">None</MenuItem>
-        {moving.map((p) => (
-          <MenuItem key={`moving ${p.id}`} value={`entry:${p.id}`}>
+        {players.map((p) => (
+          <MenuItem key={`player ${p.id}`} value={`entry:${p.id}`}>
             {p.name}
           </MenuItem>
         ))}
         {here.map((e) => (
           <MenuItem key={e.id} value={`entry:${e.id}`}>
             {e.name}
-            {spec.moving && e.type === 'clip' ? ' (played anew)' : ''}
+            {e.type === played ? ' (played anew)' : ''}
           </MenuItem>
         ))}
         <Divider />
