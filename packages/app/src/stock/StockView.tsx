@@ -74,8 +74,9 @@ export default function StockView() {
       <Head {...{ take, takeFrames }} />
       <Typography sx={{ color: COLOURS.faint, mb: 2 }}>
         Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP), clips (MP4,
-        WebM, GIF, animated PNG, numbered frames in a folder or zip), point clouds (PLY, XYZ, CSV)
-        and sounds (WAV, FLAC, Ogg, Opus, MP3). Drop files anywhere here.
+        WebM, GIF, animated PNG, numbered frames in a folder or zip), motions (BVH, skins of glTF,
+        CSV of joints), point clouds (PLY, XYZ, CSV) and sounds (WAV, FLAC, Ogg, Opus, MP3). Drop
+        files anywhere here.
       </Typography>
       {reading && (
         <Box role="status" sx={{ mb: 2, maxWidth: 420 }}>
