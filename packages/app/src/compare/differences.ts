@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import { dialsOf, type DialValue, type Piece } from '@vast-swarm/core';
+import { dialsOf, PART_LISTS, type DialValue, type Piece } from '@vast-swarm/core';
 
 /** A dial, or a whole part, in which two versions differ. */
 export interface Difference {
@@ -18,18 +18,6 @@ interface Place {
   value: DialValue;
   path: (string | number)[];
 }
-
-const LISTS = [
-  'swarms',
-  'forces',
-  'colliders',
-  'lights',
-  'performers',
-  'pictures',
-  'sounds',
-  'signals',
-  'finish',
-] as const;
 
 /** Dials by a key that goes by ids, so that a part that was moved is still the same. */
 function dialMap(piece: Piece): Map<string, Place> {
@@ -96,7 +84,7 @@ export function differences(here: Piece, there: Piece): Difference[] {
     const change = { path, value: match.value };
     found.push({ key, title, here: short(value), there: short(match.value), change });
   }
-  for (const list of LISTS) {
+  for (const list of ['swarms', ...PART_LISTS] as const) {
     const parts = here[list] as { id: string }[];
     for (const part of there[list] as { id: string; name: string }[]) {
       if (parts.some((p) => p.id === part.id)) continue;

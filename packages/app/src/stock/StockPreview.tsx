@@ -12,6 +12,7 @@ import {
 } from '@vast-swarm/core';
 import { waveOf } from '../data/stock';
 import { paintPicture } from '../ui/paintPicture';
+import { whileUnderPointer } from '../ui/underPointer';
 import { drawMotion } from './drawMotion';
 import { WAVE } from './wave';
 import { COLOURS } from '../theme';
@@ -52,7 +53,6 @@ function drawClip(context: CanvasRenderingContext2D, clip: Clip): () => void {
   const { canvas } = context;
   const last = clip.times.length - 2;
   let shown = -1;
-  let began: number | null = null;
   let asked = false;
   let over = false;
   const show = async (index: number): Promise<void> => {
@@ -65,25 +65,13 @@ function drawClip(context: CanvasRenderingContext2D, clip: Clip): () => void {
     context.clearRect(0, 0, W, H);
     await paintPicture(context, picture, 0, 0, W, H);
   };
-  const tick = (now: number): void => {
-    if (over || began === null) return;
-    void show(pictureAt(clip, ((now - began) / 1000) % clip.times[last + 1]!));
-    requestAnimationFrame(tick);
-  };
-  const play = (): void => {
-    began = performance.now();
-    requestAnimationFrame(tick);
-  };
-  const rest = (): void => {
-    began = null;
-  };
-  canvas.addEventListener('pointerenter', play);
-  canvas.addEventListener('pointerleave', rest);
+  const rest = whileUnderPointer(canvas, (seconds) => {
+    void show(pictureAt(clip, seconds % clip.times[last + 1]!));
+  });
   void show(0);
   return () => {
     over = true;
-    canvas.removeEventListener('pointerenter', play);
-    canvas.removeEventListener('pointerleave', rest);
+    rest();
   };
 }
 

@@ -1,5 +1,6 @@
 import { placesAt, type Motion } from '@vast-swarm/core';
 import { COLOURS } from '../theme';
+import { whileUnderPointer } from '../ui/underPointer';
 
 /** Stretches of a motion between which its extent is looked for. */
 const MOMENTS = 40;
@@ -9,7 +10,6 @@ export function drawMotion(context: CanvasRenderingContext2D, motion: Motion): (
   const { canvas } = context;
   const whole = motion.times.at(-1)!;
   const view = viewOf(motion, canvas.width, canvas.height);
-  let began: number | null = null;
   const show = (second: number): void => {
     context.clearRect(0, 0, canvas.width, canvas.height);
     context.strokeStyle = context.fillStyle = COLOURS.glass;
@@ -31,26 +31,10 @@ export function drawMotion(context: CanvasRenderingContext2D, motion: Motion): (
       });
     }
   };
-  const tick = (now: number): void => {
-    if (began === null) return;
-    show(whole > 0 ? ((now - began) / 1000) % whole : 0);
-    requestAnimationFrame(tick);
-  };
-  const play = (): void => {
-    began = performance.now();
-    requestAnimationFrame(tick);
-  };
-  const rest = (): void => {
-    began = null;
-  };
-  canvas.addEventListener('pointerenter', play);
-  canvas.addEventListener('pointerleave', rest);
   show(whole / 3);
-  return () => {
-    rest();
-    canvas.removeEventListener('pointerenter', play);
-    canvas.removeEventListener('pointerleave', rest);
-  };
+  return whileUnderPointer(canvas, (seconds) => {
+    show(whole > 0 ? seconds % whole : 0);
+  });
 }
 
 /** Where a joint is on a canvas that shows all that the motion ever reaches, from the front. */

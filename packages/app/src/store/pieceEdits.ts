@@ -18,24 +18,13 @@ import {
   type DialValue,
   type DialValues,
   type Part,
+  type PartList,
   type Piece,
   type StockEntry,
   type Swarm,
 } from '@vast-swarm/core';
 
 /** Changes of a piece that keep its parts fitting together; they change the piece they are given. */
-
-/** The lists of parts that a piece has. */
-export type PartList =
-  | 'swarms'
-  | 'forces'
-  | 'colliders'
-  | 'lights'
-  | 'performers'
-  | 'pictures'
-  | 'sounds'
-  | 'signals'
-  | 'finish';
 
 export type Path = (string | number)[];
 export type Tree = Record<string | number, unknown>;

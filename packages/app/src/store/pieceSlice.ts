@@ -17,6 +17,7 @@ import {
   type DialValue,
   type DialValues,
   type Part,
+  type PartList,
   type Piece,
   type StockEntry,
   type Swarm,
@@ -33,7 +34,6 @@ import {
   freeFollowers,
   makeOwn,
   put,
-  type PartList,
   type Path,
   type Tree,
 } from './pieceEdits';

@@ -1,4 +1,4 @@
-import type { Piece } from './types';
+import { PART_LISTS, type PartList, type Piece } from './types';
 import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
 import type { StockType } from '../stock/types';
@@ -19,20 +19,7 @@ function acceptedBy(spec: DialSpec): readonly StockType[] {
 /** Ids that are used twice, and names of things that are not there. */
 export function referenceProblems(piece: Piece): ReferenceProblem[] {
   const problems: ReferenceProblem[] = [];
-  const twice = (
-    lists: (
-      | 'swarms'
-      | 'forces'
-      | 'colliders'
-      | 'lights'
-      | 'performers'
-      | 'pictures'
-      | 'sounds'
-      | 'signals'
-      | 'finish'
-      | 'stock'
-    )[],
-  ) => {
+  const twice = (lists: readonly (PartList | 'stock')[]) => {
     const seen = new Set<string>();
     for (const list of lists) {
       piece[list].forEach((part, i) => {
@@ -43,20 +30,11 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       });
     }
   };
-  // Forces and colliders share the influence grid, and so their ids.
-  for (const lists of [
-    ['swarms'],
-    ['forces', 'colliders'],
-    ['lights'],
-    ['performers'],
-    ['sounds'],
-    ['signals'],
-    ['finish'],
-    // What shows a picture takes either.
-    ['stock', 'pictures'],
-  ]) {
-    twice(lists as Parameters<typeof twice>[0]);
-  }
+  // Forces and colliders share the influence grid, and so their ids; what shows a picture takes either.
+  twice(['forces', 'colliders']);
+  twice(['stock', 'pictures']);
+  const shared = ['forces', 'colliders', 'pictures'];
+  for (const list of ['swarms', ...PART_LISTS] as const) if (!shared.includes(list)) twice([list]);
   const signals = new Set(piece.signals.flatMap(namesOf));
   for (const { spec, value, path } of dialsOf(piece)) {
     for (const id of signalsIn(value)) {

@@ -1,5 +1,5 @@
 import { PieceError, validatePiece } from './parse';
-import type { Part, Piece } from './types';
+import { PART_LISTS, type Part, type Piece } from './types';
 
 /**
  * A piece with one dial set from text, as `plankton.rate=5000`, `plankton.emitter.radius=2`,
@@ -64,9 +64,7 @@ function holderOf(piece: Piece, path: readonly string[]): object | undefined {
 
 /** Parts other than swarms. */
 function partsOf(piece: Piece): Part[] {
-  const { forces, colliders, lights, performers, pictures, sounds, signals, finish } = piece;
-  const around = [...forces, ...colliders, ...lights, ...performers];
-  return [...around, ...pictures, ...sounds, ...signals, ...finish];
+  return PART_LISTS.flatMap((list) => piece[list]);
 }
 
 function partNames(piece: Piece): string {

@@ -6,6 +6,19 @@ import type { StockEntry } from '../stock/entry';
 export const FORMAT = 'vast-swarm piece';
 export const VERSION = 9;
 
+/** The lists of parts that a piece has beside its swarms, each from the shelf of its name, in the order of its file. */
+export const PART_LISTS = [
+  'forces',
+  'colliders',
+  'lights',
+  'performers',
+  'pictures',
+  'sounds',
+  'signals',
+  'finish',
+] as const;
+export type PartList = 'swarms' | (typeof PART_LISTS)[number];
+
 /** A kind with its dials. */
 export interface Choice {
   kind: string;

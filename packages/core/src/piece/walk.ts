@@ -4,7 +4,7 @@ import { isLayers, mapOf, type DialValue } from '../feeds/feeds';
 import type { Mask } from '../feeds/mask';
 import { swarmDials } from '../catalogue/swarmDials';
 import { formulaMaps, formulaSignals } from '../formula/parse';
-import type { Choice, Piece } from './types';
+import { PART_LISTS, type Choice, type Piece } from './types';
 
 export interface DialPlace {
   spec: DialSpec;
@@ -37,16 +37,7 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
     }
     yield* each(swarmDials, swarm.dials, ['swarms', i]);
   }
-  for (const list of [
-    'forces',
-    'colliders',
-    'lights',
-    'performers',
-    'pictures',
-    'sounds',
-    'signals',
-    'finish',
-  ] as const) {
+  for (const list of PART_LISTS) {
     for (const [i, part] of piece[list].entries()) yield* choice(list, part, [list, i]);
   }
 }

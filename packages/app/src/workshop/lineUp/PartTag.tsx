@@ -4,7 +4,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown } from 'lucide-react';
 import { memo, useState, type KeyboardEvent } from 'react';
 import { noticed } from '../../store/noticeSlice';
-import type { PartList } from '../../store/pieceEdits';
+import type { PartList } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useAppDispatch } from '../../store/store';
 import { Tag } from './Tag';

@@ -1,14 +1,14 @@
 import { choice, number, stockDial } from '../../language/dials';
 import { bonesOf } from '../../stock/motion/bones';
-import { extentOf, motionSecond, placesAt } from '../../stock/motion/performing';
+import { extentOf, placesAt } from '../../stock/motion/performing';
 import { serialOf } from '../../stock/memo';
-import type { Motion } from '../../stock/types';
+import { beginsAgain, secondAt } from '../../stock/played';
 import { beginsAt } from '../beginsAt';
+import { trimDials } from '../trim';
 import { performer } from '../define';
 
 const never = { varies: 'never' as const };
 const metres = { ...never, unit: 'm', group: 'Place' };
-const trim = { ...never, unit: 's', group: 'Trim' };
 
 export const played = performer({
   kind: 'played',
@@ -60,15 +60,7 @@ export const played = performer({
       drag: 'log',
       group: 'Place',
     }),
-    from: number('From', 0, [0, 36_000], 'What is left out at its beginning.', trim),
-    to: number('To', 0, [0, 36_000], 'Where it ends; 0 is its own end.', trim),
-    ends: choice(
-      'At its end',
-      'loop',
-      { loop: 'Begins again', bounce: 'Goes back', hold: 'Stands still' },
-      'What it does when it is over.',
-      { group: 'Trim' },
-    ),
+    ...trimDials,
   },
   plays: 'motion',
   performing(dials, { rate, stock }) {
@@ -91,7 +83,7 @@ export const played = performer({
       const places = new Float32Array(3 * joints.length);
       let first = 0;
       for (const n of who) {
-        placesAt(motion, performers[n]!, motionSecond(motion, playing, time), places, first);
+        placesAt(motion, performers[n]!, secondAt(motion, playing, time), places, first);
         first += 3 * performers[n]!.joints.length;
       }
       return place(places);
@@ -103,22 +95,10 @@ export const played = performer({
     return {
       ...{ joints, bones, at },
       name: `motion.${String(serialOf(motion))}.${JSON.stringify([rate, dials])}`,
-      leaps: (a, b) => leapsOf(motion, playing, a, b),
+      leaps: (before, after) => beginsAgain(motion, playing, before, after),
     };
   },
 });
-
-/** Whether the motion begins again between two seconds of the piece. */
-function leapsOf(
-  motion: Motion,
-  playing: Parameters<typeof motionSecond>[1],
-  a: number,
-  b: number,
-): boolean {
-  if (playing.ends !== 'loop') return false;
-  const step = motionSecond(motion, playing, b) - motionSecond(motion, playing, a);
-  return step * playing.speed < 0;
-}
 
 /** Puts places of the file where the dials say; changes them. */
 function placed(

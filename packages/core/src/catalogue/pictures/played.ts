@@ -2,6 +2,7 @@ import { choice, number, stockDial } from '../../language/dials';
 import { serialOf } from '../../stock/memo';
 import { movingClip } from '../../stock/clip/movingClip';
 import { beginsAt } from '../beginsAt';
+import { trimDials } from '../trim';
 import { movingPicture } from '../define';
 
 const never = { varies: 'never' as const };
@@ -15,23 +16,7 @@ export const played = movingPicture({
     clip: stockDial('Clip', ['clip'], 'From a file, or made by code.'),
     start: beginsAt('Frame at which it begins to move.'),
     speed: number('Speed', 1, [-20, 20], 'How fast it plays; below 0 backwards.', never),
-    from: number('From', 0, [0, 36_000], 'What is left out at its beginning.', {
-      unit: 's',
-      ...never,
-      group: 'Trim',
-    }),
-    to: number('To', 0, [0, 36_000], 'Where it ends; 0 is its own end.', {
-      unit: 's',
-      ...never,
-      group: 'Trim',
-    }),
-    ends: choice(
-      'At its end',
-      'loop',
-      { loop: 'Begins again', bounce: 'Goes back', hold: 'Stands still' },
-      'What it does when it is over.',
-      { group: 'Trim' },
-    ),
+    ...trimDials,
     between: choice(
       'Between',
       'nearest',

@@ -1,19 +1,11 @@
 import { LIGHT } from '../../feeds/colour';
-import { stretchOf } from '../stretch';
+import { beginsAgain, secondAt, type Played } from '../played';
 import { CODES_OF_LIGHT } from './codes';
 import { allOf, thenDo } from './soon';
 import type { Clip, MovingPicture, Picture } from '../types';
 
 /** How a clip is played. */
-export interface Playing {
-  /** Second of the piece at which it begins to move. */
-  start: number;
-  /** Seconds of it in a second of the piece; below 0 it runs backwards, from its end. */
-  speed: number;
-  /** The stretch of it that is played, in seconds of it; `to` 0 is its end. */
-  from: number;
-  to: number;
-  ends: 'loop' | 'bounce' | 'hold';
+export interface Playing extends Played {
   /** Whether two pictures are mixed where a frame falls between them. */
   mixes: boolean;
 }
@@ -34,21 +26,6 @@ export function pictureAt({ times }: Pick<Clip, 'times'>, second: number): numbe
   return low;
 }
 
-/** The second of a clip that is played at a second of the piece. */
-export function secondAt(clip: Pick<Clip, 'times'>, playing: Playing, time: number): number {
-  const whole = clip.times.at(-1)!;
-  const [from, to] = stretchOf(playing.from, playing.to, whole);
-  const length = to - from;
-  if (length <= 0) return from;
-  const { speed, ends } = playing;
-  const into = (time - playing.start) * speed + (speed < 0 ? length : 0);
-  const round = (span: number): number => into - span * Math.floor(into / span);
-  if (ends === 'loop') return from + round(length);
-  if (ends === 'hold') return from + Math.min(length, Math.max(0, into));
-  const there = round(2 * length);
-  return from + (there > length ? 2 * length - there : there);
-}
-
 /**
  * A clip as it is played. A frame shows what is there at WITHIN of its time, so that of a clip of the same rate it
  * shows the picture of its own number, whatever was rounded in the file.
@@ -62,11 +39,8 @@ export function movingClip(
   const { width, height, times } = clip;
   const last = times.length - 2;
   const second = (frame: number): number => secondAt(clip, playing, (frame + WITHIN) / rate);
-  const backwards = playing.speed < 0;
-  const jumps = (frame: number): boolean => {
-    const step = second(frame) - second(frame - 1);
-    return playing.ends === 'loop' && (backwards ? step > 0 : step < 0);
-  };
+  const jumps = (frame: number): boolean =>
+    beginsAgain(clip, playing, (frame - 1 + WITHIN) / rate, (frame + WITHIN) / rate);
   const moving = { type: 'moving' as const, name, width, height, jumps };
   if (!playing.mixes) {
     const stateAt = (frame: number): number => pictureAt(clip, second(frame));

@@ -1,5 +1,4 @@
 import { memo } from '../memo';
-import { stretchOf } from '../stretch';
 import type { Motion, Performer } from '../types';
 import type { Bone } from './bones';
 
@@ -15,32 +14,6 @@ export interface Performing {
   at: (time: number) => Float32Array;
   /** Whether there is a leap between two seconds, as where a motion begins again. */
   leaps: (from: number, to: number) => boolean;
-}
-
-/** How a motion is played. */
-export interface MotionPlaying {
-  /** Second of the piece at which it begins to move. */
-  start: number;
-  /** Seconds of it in a second of the piece; below 0 it runs backwards, from its end. */
-  speed: number;
-  /** The stretch that is played, in seconds of it; `to` 0 is its end. */
-  from: number;
-  to: number;
-  ends: 'loop' | 'bounce' | 'hold';
-}
-
-/** The second of a motion that is played at a second of the piece. */
-export function motionSecond({ times }: Motion, playing: MotionPlaying, time: number): number {
-  const { speed, ends } = playing;
-  const [from, to] = stretchOf(playing.from, playing.to, times.at(-1)!);
-  const length = to - from;
-  if (length <= 0) return from;
-  const into = (time - playing.start) * speed + (speed < 0 ? length : 0);
-  if (ends === 'hold') return from + Math.min(length, Math.max(0, into));
-  const round = (span: number): number => into - span * Math.floor(into / span);
-  if (ends === 'loop') return from + round(length);
-  const there = round(2 * length);
-  return from + (there > length ? 2 * length - there : there);
 }
 
 /** Where all joints of a performer are at a second of the motion: straight between samples; at `to` from `first` on. */
