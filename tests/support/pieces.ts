@@ -134,8 +134,11 @@ export function pieceOfEveryKind(): [string, Piece][] {
     for (const acts of ['solid', 'zone']) {
       add(`collider ${kind}, ${acts}`, (p) => {
         p.colliders = [makePart('colliders', kind, [])];
-        Object.assign(p.colliders[0]!.dials, { acts, turn: [10, 20, 30], side: 'inside' });
+        // Within a body of limbs it hangs on the last bit which of them holds a particle.
+        const side = 'performer' in dials ? 'outside' : 'inside';
+        Object.assign(p.colliders[0]!.dials, { acts, turn: [10, 20, 30], side });
         filled(dials, p.colliders[0]!.dials);
+        if ('performer' in dials) dance(p);
       });
     }
   }

@@ -10,7 +10,7 @@ import {
   SkipForward,
   Undo2,
 } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { exportPiece } from '../data/files';
 import { useEngine, useReport } from '../engine/EngineContext';
@@ -42,45 +42,67 @@ export function Bar({ id, preview, onPreview }: Props) {
         borderBottom: `1px solid ${COLOURS.line}`,
       }}
     >
-      <Box
-        component={Link}
-        to="/"
-        sx={{ color: COLOURS.faint, textDecoration: 'none', fontWeight: 600, whiteSpace: 'nowrap' }}
-      >
-        Vast Swarm
-      </Box>
-      <Box sx={{ color: COLOURS.faint }} aria-hidden>
-        ▸
-      </Box>
-      <PieceName />
-      <UndoRedo />
-      <Box sx={{ flex: 1 }} />
+      <Side>
+        <Box
+          component={Link}
+          to="/"
+          sx={{
+            color: COLOURS.faint,
+            textDecoration: 'none',
+            fontWeight: 600,
+            whiteSpace: 'nowrap',
+          }}
+        >
+          Vast Swarm
+        </Box>
+        <Box sx={{ color: COLOURS.faint }} aria-hidden>
+          ▸
+        </Box>
+        <PieceName />
+        <UndoRedo />
+      </Side>
       <Transport />
       {sounds && <Volume />}
-      <Box sx={{ flex: 1 }} />
-      <EngineState />
-      <PreviewSize preview={preview} onPreview={onPreview} />
-      <IconAction
-        label="Export the piece file"
-        onClick={() => {
-          void exportPiece(store.getState().piece.piece!);
-        }}
-      >
-        <Download size={16} />
-      </IconAction>
-      <IconAction
-        label="Compare with another version"
-        onClick={() => void navigate(`/piece/${id}/compare`)}
-      >
-        <Columns2 size={16} />
-      </IconAction>
-      <Button
-        variant="contained"
-        startIcon={<CirclePlay size={15} />}
-        onClick={() => void navigate(`/piece/${id}/render`)}
-      >
-        Render
-      </Button>
+      <Side end>
+        <EngineState />
+        <PreviewSize preview={preview} onPreview={onPreview} />
+        <IconAction
+          label="Export the piece file"
+          onClick={() => {
+            void exportPiece(store.getState().piece.piece!);
+          }}
+        >
+          <Download size={16} />
+        </IconAction>
+        <IconAction
+          label="Compare with another version"
+          onClick={() => void navigate(`/piece/${id}/compare`)}
+        >
+          <Columns2 size={16} />
+        </IconAction>
+        <Button
+          variant="contained"
+          startIcon={<CirclePlay size={15} />}
+          onClick={() => void navigate(`/piece/${id}/render`)}
+        >
+          Render
+        </Button>
+      </Side>
+    </Stack>
+  );
+}
+
+/** What stands left and right of the transport: as wide as each other, so that nothing moves under the pointer. */
+function Side({ end = false, children }: { end?: boolean; children: ReactNode }) {
+  return (
+    <Stack
+      direction="row"
+      sx={{
+        ...{ flex: '1 1 0', minWidth: 0, alignItems: 'center', gap: 1 },
+        justifyContent: end ? 'flex-end' : 'flex-start',
+      }}
+    >
+      {children}
     </Stack>
   );
 }

@@ -5,6 +5,7 @@ import type { DialReader } from '../language/dialReader';
 import type { FlowOptions } from '../language/flowTrack';
 import type { Dials, ValuesOf } from '../language/dials';
 import type { Pixel } from '../language/pixel';
+import type { Placement } from '../language/placement';
 import type { LivePictures } from '../stock/clip/livePictures';
 import type { Performing } from '../stock/motion/performing';
 import type { LiveSound } from '../stock/sound/liveSound';
@@ -219,9 +220,22 @@ export interface Solid {
   doubt?: Expr;
 }
 
+/** A rigid part of a collider that is not rigid, with its frames at the start and at the end of the step. */
+export interface Limb {
+  before: Placement;
+  after: Placement;
+  /** How far a place of its own frame is from its surface; it is convex. */
+  distance(place: Vec3): Distance;
+}
+
 export interface ColliderKind<D extends Dials = Dials> extends Kind<D> {
   /** Null where there is nothing, as with a mesh that is missing. */
   build(dial: DialReader<D>): Solid | null;
+  /**
+   * Of a collider whose parts move by themselves: those that a particle may meet on its way in this step, in place of
+   * the whole. The way is in the collider's own frame.
+   */
+  limbs?(dial: DialReader<D>, way: { from: Vec3; to: Vec3 }): Limb[];
 }
 
 /** A plane in space: turned about x, then y; 0 faces the front. */

@@ -7,11 +7,11 @@ import type { Performing } from '../stock/motion/performing';
 
 /**
  * Where a performer's joints are, as a track: x, y, z of each at the end of a frame's time, then of each at its
- * beginning. Over a leap, as where a motion begins again, they stand where they have come to.
+ * beginning, then the middle and the radius of a ball about all of them. Over a leap, as where a motion begins again, they stand where they have come to.
  */
 export function jointTrack(performing: Performing, rate: number): BlockTrack {
   const { name, joints, at, leaps } = performing;
-  const words = 6 * joints.length;
+  const words = 6 * joints.length + BALL;
   return {
     ...{ name: `joints.${name}`, words },
     blockAt: (frame) => frame,
@@ -21,9 +21,42 @@ export function jointTrack(performing: Performing, rate: number): BlockTrack {
       const now = at(to);
       block.set(now);
       block.set(leaps(from, to) ? now : at(from), now.length);
+      block.set(ballOf(block.subarray(0, 2 * now.length)), 2 * now.length);
       return block;
     },
   };
+}
+
+/** Numbers of a ball: its middle and its radius. */
+const BALL = 4;
+
+/** A ball about some places. */
+function ballOf(places: Float32Array): [number, number, number, number] {
+  const middle = [0, 1, 2].map((axis) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (let i = axis; i < places.length; i += 3) {
+      low = Math.min(low, places[i]!);
+      high = Math.max(high, places[i]!);
+    }
+    return (low + high) / 2;
+  }) as [number, number, number];
+  let radius = 0;
+  for (let i = 0; i < places.length; i += 3) {
+    const way = middle.map((v, axis) => places[i + axis]! - v);
+    radius = Math.max(radius, Math.hypot(...way));
+  }
+  return [...middle, radius];
+}
+
+/** Reads the ball about all joints within the frame's time. */
+export function jointBall(
+  dial: PartReader,
+  performing: Performing,
+): { middle: Vec3; radius: Expr } {
+  const track = jointTrack(performing, dial.rate);
+  const first = 6 * performing.joints.length;
+  const [x, y, z, radius] = [0, 1, 2, 3].map((k) => dial.track(track, dial.graph.int(first + k)));
+  return { middle: new Vec3(x!, y!, z!), radius: radius! };
 }
 
 /** Reads where joints are at the end of the frame's time, or at its beginning. */

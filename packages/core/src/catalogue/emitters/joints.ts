@@ -2,13 +2,14 @@ import { cos, mix, sin, Vec3, type Expr } from '@vast-swarm/kernel';
 import { choice, jointsDial, number, partDial } from '../../language/dials';
 import type { DialReader } from '../../language/dialReader';
 import { memo } from '../../stock/memo';
-import { chosenBones, chosenJoints } from '../../stock/motion/chosen';
+import { boneRows, chosenBones, chosenJoints, type BoneRows } from '../../stock/motion/chosen';
 import { aliasOf, type Alias } from '../../stock/places/alias';
 import type { Performing } from '../../stock/motion/performing';
 import { emitter } from '../define';
 import type { Birthplace } from '../kinds';
 import { pickRow } from './order';
 import { jointReader } from '../../language/jointTrack';
+import { squareTo } from '../../language/squareTo';
 import { nowhere } from './mesh';
 
 const dials = {
@@ -43,13 +44,9 @@ const dials = {
 };
 type Reader = DialReader<typeof dials>;
 
-/** What is picked from: bones or joints as rows with how much each weighs, and what the rows are. */
-interface Rows {
+/** What is picked from: bones or joints as rows, with how much each weighs. */
+interface Rows extends BoneRows {
   alias: Alias;
-  /** Numbers of joints at both ends of each (bits of i32), and the radius between them in metres. */
-  from: Float32Array;
-  to: Float32Array;
-  radius: Float32Array;
 }
 
 function rowsOf(performing: Performing, by: 'joints' | 'bones' | 'surface', names: string[]): Rows {
@@ -61,26 +58,8 @@ function rowsOf(performing: Performing, by: 'joints' | 'bones' | 'surface', name
     const weights = bones.map(({ length, radius }) =>
       by === 'surface' ? 2 * Math.PI * radius * (length + 2 * radius) : length,
     );
-    const bits = (all: number[]): Float32Array => new Float32Array(Int32Array.from(all).buffer);
-    return {
-      alias: aliasOf(weights),
-      from: bits(bones.map((b) => b.from)),
-      to: bits(bones.map((b) => b.to)),
-      radius: Float32Array.from(bones, (b) => b.radius),
-    };
+    return { alias: aliasOf(weights), ...boneRows(bones) };
   });
-}
-
-/** Two unit vectors square to a unit vector and to each other (T. Duff et al., "Building an Orthonormal Basis, Revisited", 2017). */
-function squareTo({ x, y, z }: Vec3): [Vec3, Vec3] {
-  const g = x.graph;
-  const sign = z.ge(0).select(g.float(1), g.float(-1));
-  const a = g.float(-1).div(sign.add(z));
-  const b = x.mul(y).mul(a);
-  return [
-    new Vec3(sign.mul(x).mul(x).mul(a).add(1), sign.mul(b), sign.mul(x).neg()),
-    new Vec3(b, y.mul(y).mul(a).add(sign), y.neg()),
-  ];
 }
 
 interface Spot {

@@ -7,7 +7,8 @@ const gone = [
   { x: 1, y: 0 },
 ];
 
-/** Joints: two dance on the pier; their bones draw ribbons of light, their bodies shed sparks, their feet kick up dust. */
+/** Joints: two dance on the pier; their bones draw ribbons of light, their bodies shed sparks, their feet kick up dust, and confetti bounces off
+ * them. */
 export const pierDancers = validatePiece({
   format: 'vast-swarm piece',
   version: 9,
@@ -122,15 +123,54 @@ export const pierDancers = validatePiece({
       },
       copies: [],
     },
+    {
+      id: 'confetti',
+      name: 'Confetti',
+      on: true,
+      emitter: {
+        kind: 'box',
+        dials: { size: [3.6, 0.3, 1.6], centre: [0, 2.9, 0] },
+      },
+      launch: { kind: 'cone', dials: { direction: [0, -1, 0], angle: 20, speed: spread(0.2, 0.6) } },
+      bodies: [
+        {
+          ...{ id: 'square', name: 'Square', on: true, kind: 'square' },
+          dials: { gain: 0.9, wide: 0.6, turn: spread(0, 360), spin: spread(-260, 260) },
+        },
+      ],
+      dials: {
+        ...{ when: 'steadily', rate: 170, lifetime: spread(4, 6) },
+        size: { feed: 'spread', from: 0.02, to: 0.034, over: COME_AND_GO },
+        opacity: over(0.9, COME_AND_GO),
+        colour: {
+          feed: 'gradient',
+          by: 'random',
+          stops: [
+            { at: 0, colour: '#ffb45e' },
+            { at: 0.4, colour: '#e2486f' },
+            { at: 0.7, colour: '#4fc4b8' },
+            { at: 1, colour: '#5a63e6' },
+          ],
+        },
+        light: 1.1,
+      },
+      copies: [],
+    },
   ],
   forces: [
+    { ...{ id: 'fall', name: 'Fall', on: true, kind: 'gravity' }, dials: { strength: 1.6 } },
     {
       ...{ id: 'curl', name: 'Night air', on: true, kind: 'curlNoise' },
       dials: { strength: 0.5, scale: 0.9, octaves: 2, change: 0.4 },
     },
     { ...{ id: 'calm', name: 'Calm', on: true, kind: 'drag' }, dials: { amount: 1.1 } },
   ],
-  colliders: [],
+  colliders: [
+    {
+      ...{ id: 'bodies', name: 'Bodies', on: true, kind: 'performer' },
+      dials: { performer: 'dancers', girth: 1.2, bounce: 0.5, friction: 0.1 },
+    },
+  ],
   performers: [
     {
       ...{ id: 'dancers', name: 'Dancers', on: true, kind: 'played' },
@@ -142,6 +182,8 @@ export const pierDancers = validatePiece({
   signals: [],
   stock: [{ id: 'pair', name: 'Pier dancers', type: 'motion', source: { made: 'pierDancers' } }],
   influence: {
+    fall: { ribbons: 0, sparks: 0, dust: 0 },
+    bodies: { ribbons: 0, sparks: 0, dust: 0 },
     curl: { ribbons: 0, dust: 0.6 },
     calm: { ribbons: 0 },
   },

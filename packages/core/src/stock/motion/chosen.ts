@@ -1,3 +1,4 @@
+import { memo } from '../memo';
 import type { Bone } from './bones';
 import type { Performing } from './performing';
 
@@ -13,4 +14,27 @@ export function chosenBones(performing: Performing, names: readonly string[]): B
   const between = performing.bones.filter((b) => chosen.has(b.from) && chosen.has(b.to));
   if (between.length > 0) return between;
   return performing.bones.filter((b) => chosen.has(b.to));
+}
+
+/** Bones as kernels read them: numbers of the joints at both ends (bits of i32), and radii in metres. */
+export interface BoneRows {
+  from: Float32Array;
+  to: Float32Array;
+  radius: Float32Array;
+}
+
+export function boneRows(bones: readonly Pick<Bone, 'from' | 'to' | 'radius'>[]): BoneRows {
+  const bits = (all: number[]): Float32Array => new Float32Array(Int32Array.from(all).buffer);
+  return {
+    from: bits(bones.map((b) => b.from)),
+    to: bits(bones.map((b) => b.to)),
+    radius: Float32Array.from(bones, (b) => b.radius),
+  };
+}
+
+/** The chosen bones of a performer as rows, the same each time. */
+export function chosenRows(performing: Performing, names: readonly string[]): BoneRows {
+  return memo(performing, `bones ${names.join('\n')}`, () =>
+    boneRows(chosenBones(performing, names)),
+  );
 }

@@ -4,7 +4,7 @@ import type { ParticleInputs } from '../../../language/particle';
 import type { Part } from '../../../piece/types';
 import { answer } from './answer';
 import { encounter, placeAt, type Leg } from './encounter';
-import { bodyOf, standing, type Standing } from './solid';
+import { standings, type Standing } from './solid';
 import { TOUCH } from './touching';
 
 /** Surfaces that a particle can meet in one step; after so many it rides on the last to the next. */
@@ -39,9 +39,10 @@ export interface Step {
  * solids does not count, and corners between them hold.
  */
 export function meetSolids(at: Step, parts: readonly Part[], to: Free): Moved {
+  const way = { from: at.from.position, to: to.position };
   const solids = parts.flatMap((part) => {
-    const body = bodyOf(at.builder, part, at.particle);
-    return body ? [{ ...standing(body, part), felt: at.felt(part) }] : [];
+    const felt = at.felt(part);
+    return standings(at.builder, part, at.particle, way).map((solid) => ({ ...solid, felt }));
   });
   if (solids.length === 0) return { ...to, dies: null, sticks: null };
   const g = at.step.graph;

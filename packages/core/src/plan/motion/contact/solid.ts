@@ -24,12 +24,20 @@ export interface Body {
   doubt: Expr;
 }
 
+function readerOf(builder: KernelBuilder, part: Part, particle: ParticleInputs): TouchReader {
+  return sharedDials(partReader(builder, 'colliders', part, particle), touchDials);
+}
+
 export function bodyOf(builder: KernelBuilder, part: Part, particle: ParticleInputs): Body | null {
-  const dial = sharedDials(partReader(builder, 'colliders', part, particle), touchDials);
+  const dial = readerOf(builder, part, particle);
   const kind: ColliderKind = kindOf('colliders', part.kind);
-  const solid: Solid | null = kind.build(allDials(dial));
-  if (!solid) return null;
-  const g = builder.graph;
+  const solid = kind.build(allDials(dial));
+  return solid && bodyAround(dial, solid);
+}
+
+/** A solid with the gap that is kept, on the side where particles are. */
+function bodyAround(dial: TouchReader, solid: Solid): Body {
+  const g = dial.graph;
   const inside = dial.choice('side') === 'inside';
   const gap = dial.choice('acts') === 'solid' && dial.raw('gap') !== 0 ? dial.number('gap') : null;
   const surface = (p: Vec3): Distance => {
@@ -60,11 +68,47 @@ export interface Standing extends Body {
   outward: (direction: Vec3, moment: Expr) => Vec3;
 }
 
-export function standing(body: Body, part: Part): Standing {
-  const { dial } = body;
+/** What particles can meet of a collider on their way in a step: itself, or of one that is not rigid some of its limbs. */
+export function standings(
+  builder: KernelBuilder,
+  part: Part,
+  particle: ParticleInputs,
+  way: { from: Vec3; to: Vec3 },
+): Standing[] {
+  const dial = readerOf(builder, part, particle);
   const moves = travels(part.dials);
   const before = placementOf(dial.atMoment(0));
   const after = moves ? placementOf(dial.atMoment(1)) : before;
+  const kind: ColliderKind = kindOf('colliders', part.kind);
+  if (!kind.limbs) {
+    const body = bodyOf(builder, part, particle);
+    return body ? [standing(body, moves, before, after)] : [];
+  }
+  const own = { from: before.placeBack(way.from), to: after.placeBack(way.to) };
+  return kind
+    .limbs(allDials(dial), own)
+    .map((limb) =>
+      standing(
+        bodyAround(dial, limb),
+        true,
+        chained(before, limb.before),
+        chained(after, limb.after),
+      ),
+    );
+}
+
+/** From an inner frame to that of an outer one. */
+function chained(outer: Placement, inner: Placement): Placement {
+  return {
+    place: (p) => outer.place(inner.place(p)),
+    direction: (v) => outer.direction(inner.direction(v)),
+    placeBack: (p) => inner.placeBack(outer.placeBack(p)),
+    directionBack: (v) => inner.directionBack(outer.directionBack(v)),
+  };
+}
+
+function standing(body: Body, moves: boolean, before: Placement, after: Placement): Standing {
+  const { dial } = body;
   const none = dial.graph.float(0);
   return {
     ...{ ...body, moves, before, after },
