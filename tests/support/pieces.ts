@@ -88,7 +88,6 @@ export function pieceOfEveryKind(): [string, Piece][] {
     for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
       if (spec.type !== 'part') continue;
       dials[key] = { sounds: 'heard', signals: 'source', performers: 'dancers' }[spec.of];
-      if (spec.of === 'performers') dance(p);
       const wave = { ...makePart('signals', 'wave', []), id: 'source' };
       Object.assign(wave.dials, { period: 0.31, phase: 0.1 });
       if (spec.of === 'signals' && p.signals.length === 1) p.signals.push(wave);
@@ -103,14 +102,15 @@ export function pieceOfEveryKind(): [string, Piece][] {
   };
   const pieces: [string, Piece][] = [];
   const add = (name: string, change: (piece: Piece) => void): void => {
-    pieces.push([name, smallPiece(change)]);
+    const piece = smallPiece(change);
+    if (JSON.stringify(piece).includes('"dancers"') && piece.performers.length === 0) dance(piece);
+    pieces.push([name, piece]);
   };
   for (const { kind, dials } of catalogue.emitters) {
     add(`emitter ${kind}`, (p) => {
       const swarm = p.swarms[0]!;
       swarm.emitter = makeChoice('emitters', kind);
       filled(dials, swarm.emitter.dials);
-      if (kind === 'joints') dance(p);
       if (kind !== 'swarm') return;
       p.swarms.unshift({ ...structuredClone(makeSwarm('sphere', [])), id: 'parents' });
     });
@@ -126,7 +126,6 @@ export function pieceOfEveryKind(): [string, Piece][] {
       p.forces = [makePart('forces', kind, [])];
       filled(dials, p.forces[0]!.dials);
       if ('swarm' in dials) p.forces[0]!.dials.swarm = 'motes';
-      if ('performer' in dials) dance(p);
       if (kind === 'clipFlow') p.forces[0]!.dials.clip = moving(p, 'played');
     });
   }
@@ -138,7 +137,6 @@ export function pieceOfEveryKind(): [string, Piece][] {
         const side = 'performer' in dials ? 'outside' : 'inside';
         Object.assign(p.colliders[0]!.dials, { acts, turn: [10, 20, 30], side });
         filled(dials, p.colliders[0]!.dials);
-        if ('performer' in dials) dance(p);
       });
     }
   }

@@ -4,7 +4,7 @@ import { encode as encodeJpeg } from 'jpeg-js';
 import { GifWriter } from 'omggif';
 import {
   movingClip,
-  pictureAt,
+  numberAt,
   readStock,
   secondAt,
   type Clip,
@@ -55,7 +55,7 @@ test('a frame shows the picture of its number, however its times were rounded', 
       times: Float64Array.from({ length: 201 }, (_, i) => Math.round((i * 1000) / rate) / 1000),
     };
     for (let frame = 0; frame < 200; frame++) {
-      expect(pictureAt(clip, secondAt(clip, playing(), (frame + 0.3) / rate))).toBe(frame);
+      expect(numberAt(clip, secondAt(clip, playing(), (frame + 0.3) / rate))).toBe(frame);
     }
   }
 });

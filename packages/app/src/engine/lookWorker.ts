@@ -15,38 +15,40 @@ export interface LookWorker {
   look: (asked: readonly Asked[], spare: Float32Array<ArrayBuffer>[]) => Promise<Found[]>;
 }
 
-/** A list of numbers, or why it could not be found. */
-export type Found = Float32Array | string;
+/** A list of numbers, or why it could not be found: what fails one is no reason to fail all. */
+export type Found = Float32Array<ArrayBuffer> | { name: string; message: string };
 
 const files = new Map<string, StockData>();
 const find = finderIn(files);
-/** Fresh memory costs more than what is written into it. */
-const spares: Float32Array<ArrayBuffer>[] = [];
 
 const worker: LookWorker = {
   file(hash, data) {
     files.set(hash, arrived(data));
   },
   async look(asked, spare) {
-    spares.push(...spare);
-    const found = await Promise.all(asked.map(one));
-    const buffers = found.flatMap((f) => (typeof f === 'string' ? [] : [f.buffer as ArrayBuffer]));
-    spares.length = 0;
-    return transfer(found, buffers);
+    const found = await Promise.all(asked.map((one) => lookFor(one, spare)));
+    return transfer(
+      found,
+      found.flatMap((f) => ('buffer' in f ? [f.buffer] : [])),
+    );
   },
 };
 expose(worker);
 
-async function one({ shown, states, look }: Asked): Promise<Found> {
+async function lookFor(
+  { shown, states, look }: Asked,
+  spare: Float32Array<ArrayBuffer>[],
+): Promise<Found> {
   try {
     const found = await find(shown, states, look);
-    // What belongs to a picture that is at hand stays there.
-    const at = spares.findIndex((s) => s.length === found.length);
+    // What belongs to a picture that is at hand stays there; fresh memory costs more than what is written into it.
+    const at = spare.findIndex((s) => s.length === found.length);
     if (at < 0) return found.slice();
-    const [given] = spares.splice(at, 1);
+    const [given] = spare.splice(at, 1);
     given!.set(found);
     return given!;
   } catch (error) {
-    return error instanceof Error ? error.message : String(error);
+    const { name, message } = error instanceof Error ? error : new Error(String(error));
+    return { name, message };
   }
 }

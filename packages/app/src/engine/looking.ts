@@ -48,8 +48,8 @@ export class Looking {
       for (const { fail } of waiting) fail(error as Error);
     }
     found.forEach((f, i) => {
-      if (typeof f === 'string') waiting[i]!.fail(new Error(f));
-      else waiting[i]!.give(f);
+      if ('buffer' in f) waiting[i]!.give(f);
+      else waiting[i]!.fail(Object.assign(new Error(f.message), { name: f.name }));
     });
   }
 

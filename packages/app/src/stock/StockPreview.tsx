@@ -2,7 +2,7 @@ import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import {
   boundsOf,
-  pictureAt,
+  numberAt,
   pointsOf,
   type Clip,
   type LookupTable,
@@ -66,7 +66,7 @@ function drawClip(context: CanvasRenderingContext2D, clip: Clip): () => void {
     await paintPicture(context, picture, 0, 0, W, H);
   };
   const rest = whileUnderPointer(canvas, (seconds) => {
-    void show(pictureAt(clip, seconds % clip.times[last + 1]!));
+    void show(numberAt(clip, seconds % clip.times[last + 1]!));
   });
   void show(0);
   return () => {

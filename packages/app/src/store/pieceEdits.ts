@@ -103,24 +103,18 @@ export function followOther(
   }
 }
 
-/** Lets a clip of the stock play in a piece, and takes it in where it is not there yet; gives the id of what plays it. */
-export function playClip(piece: Piece, entry: StockEntry): string {
+/**
+ * Lets a clip or a motion of the stock play in a piece, and takes it in where it is not there yet; gives the id of what
+ * plays it.
+ */
+export function playEntry(piece: Piece, entry: StockEntry): string {
   if (!piece.stock.some((s) => s.id === entry.id)) piece.stock.push(entry);
-  const { kind, plays } = catalogue.pictures.find((k) => k.plays !== undefined)!;
-  const part = makePicture(kind, piece, entry.name);
+  const list = entry.type === 'motion' ? 'performers' : 'pictures';
+  const { kind, plays } = catalogue[list].find((k) => k.plays !== undefined)!;
+  const part = list === 'pictures' ? makePicture(kind, piece) : makePart(list, kind, piece[list]);
+  part.name = freshName(entry.name, piece[list]);
   part.dials[plays!] = entry.id;
-  piece.pictures.push(part);
-  return part.id;
-}
-
-/** Lets a motion of the stock be performed in a piece, and takes it in where it is not there yet; gives the performer's id. */
-export function castMotion(piece: Piece, entry: StockEntry): string {
-  if (!piece.stock.some((s) => s.id === entry.id)) piece.stock.push(entry);
-  const [kind] = catalogue.performers;
-  const part = makePart('performers', kind!.kind, piece.performers);
-  part.name = freshName(entry.name, piece.performers);
-  part.dials[kind!.plays] = entry.id;
-  piece.performers.push(part);
+  piece[list].push(part);
   return part.id;
 }
 

@@ -25,8 +25,7 @@ import {
 } from '@vast-swarm/core';
 import {
   castLast,
-  castMotion,
-  playClip,
+  playEntry,
   followOther,
   forget,
   freed,
@@ -242,7 +241,7 @@ const slice = createSlice({
       const { entry, swarm } = payload;
       edit(state, `Add ${entry.name}`, (piece) => {
         if (entry.type === 'clip' || entry.type === 'motion') {
-          const playing = (entry.type === 'clip' ? playClip : castMotion)(piece, entry);
+          const playing = playEntry(piece, entry);
           const dials = Object.entries(swarm.emitter.dials);
           const [key] = dials.find(([, value]) => value === entry.id)!;
           piece.swarms.push({
@@ -263,7 +262,7 @@ const slice = createSlice({
     ) {
       let fresh = '';
       edit(state, 'Add a moving picture', (piece) => {
-        fresh = 'entry' in payload ? playClip(piece, payload.entry) : '';
+        fresh = 'entry' in payload ? playEntry(piece, payload.entry) : '';
         if ('kind' in payload) {
           const part = makePicture(payload.kind, piece);
           piece.pictures.push(part);
@@ -278,7 +277,7 @@ const slice = createSlice({
     /** A performer for a dial, of a motion of the stock, which comes with them. */
     cast(state, { payload: { entry, path } }: PayloadAction<{ entry: StockEntry; path: Path }>) {
       edit(state, 'Add a performer', (piece) => {
-        const fresh = castMotion(piece, entry);
+        const fresh = playEntry(piece, entry);
         makeOwn(piece, path);
         put(piece, path, fresh);
       });

@@ -2,12 +2,13 @@ import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { PartReader } from './partReader';
 import type { BlockTrack } from './track';
 import { memo } from '../stock/memo';
-import { chosenJoints } from '../stock/motion/chosen';
+import { chosenJoints, wholeBits } from '../stock/motion/chosen';
 import type { Performing } from '../stock/motion/performing';
 
 /**
  * Where a performer's joints are, as a track: x, y, z of each at the end of a frame's time, then of each at its
- * beginning, then the middle and the radius of a ball about all of them. Over a leap, as where a motion begins again, they stand where they have come to.
+ * beginning, then the middle and the radius of a ball about all of them. Over a leap, as where a motion begins again,
+ * they stand where they have come to.
  */
 export function jointTrack(performing: Performing, rate: number): BlockTrack {
   const { name, joints, at, leaps } = performing;
@@ -81,15 +82,14 @@ export function wayToJoints(
   position: Vec3,
 ): Vec3 | null {
   const numbers = memo(performing, `joints ${names.join('\n')}`, () =>
-    Int32Array.from(chosenJoints(performing, names)),
+    wholeBits(chosenJoints(performing, names)),
   );
   if (numbers.length === 0) return null;
   const g = dial.graph;
-  const bits = memo(numbers, 'bits', () => new Float32Array(numbers.buffer));
   const read = jointReader(dial, performing);
   const far = g.float(1e30);
   const [x, y, z] = g.loop(g.int(numbers.length), [far, far, far], (turn, best) => {
-    const joint = dial.block(bits, turn, 'i32');
+    const joint = dial.block(numbers, turn, 'i32');
     const there = read(joint, 'now').add(read(joint, 'before')).scale(0.5).sub(position);
     const known = new Vec3(best[0]!, best[1]!, best[2]!);
     const nearer = there.dot(there).lt(known.dot(known));

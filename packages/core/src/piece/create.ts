@@ -18,10 +18,8 @@ export function freshPictureId(base: string, { stock, pictures }: Piece): string
 }
 
 /** A moving picture of a kind, new in a piece. */
-export function makePicture(kind: string, piece: Piece, name?: string): Part {
-  const part = makePart('pictures', kind, piece.pictures);
-  const called = name === undefined ? part.name : freshName(name, piece.pictures);
-  return { ...part, id: freshPictureId(kind, piece), name: called };
+export function makePicture(kind: string, piece: Piece): Part {
+  return { ...makePart('pictures', kind, piece.pictures), id: freshPictureId(kind, piece) };
 }
 
 /** A name that none of the parts has: 'Wind', 'Wind 2', …. */

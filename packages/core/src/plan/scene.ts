@@ -132,7 +132,7 @@ export class Scene implements World {
       const { looker } = this;
       if (!moving || live || !looker) return moving;
       const named = this.piece.stock.filter((s) => Object.values(dials).includes(s.id));
-      const shown = { name: moving.name, kind, dials, rate, seed, stock: named };
+      const shown = { kind, dials, rate, seed, stock: named };
       return { ...moving, seeing: looker(shown) };
     });
   }

@@ -7,8 +7,6 @@ import type { Look, MovingPicture, Seeing } from '../stock/types';
 
 /** All that a moving picture of a piece depends on but the files, as data: it can be sent to a worker. */
 export interface ShownPicture {
-  /** What has one name is one and the same. */
-  name: string;
   kind: string;
   dials: Readonly<Record<string, unknown>>;
   rate: number;
@@ -32,15 +30,12 @@ const [MOST_PICTURES, MOST_STATES] = [16, 4];
 export function finderIn(
   files: StockFiles,
 ): (shown: ShownPicture, states: readonly number[], look: Look) => Promise<Float32Array> {
-  const asked = new Map<string, ShownPicture>();
-  const pictures = kept(MOST_PICTURES, (name: string): MovingPicture => {
-    const moving = arrivedPicture(asked.get(name)!, files);
+  const pictures = kept(MOST_PICTURES, (text: string): MovingPicture => {
+    const moving = arrivedPicture(JSON.parse(text) as ShownPicture, files);
     return { ...moving, at: kept(MOST_STATES, moving.at) };
   });
   return async (shown, states, look) => {
-    asked.set(shown.name, shown);
-    const moving = pictures(shown.name);
-    asked.clear();
+    const moving = pictures(JSON.stringify(shown));
     return lookAt(look, await allOf(states.map(moving.at)));
   };
 }

@@ -25,7 +25,9 @@ export class TrackReader {
 
   /** Resolves when all that a step to `frame` takes is at hand. */
   async ready(tracks: readonly BlockTrack[], frame: number): Promise<void> {
-    for (const coming of tracks.map((track) => this.blockOf(track, frame))) await coming;
+    const coming = tracks.map((track) => this.blockOf(track, frame));
+    // Together, so that whatever fails of them is heard of.
+    await Promise.all(coming.filter((block) => block !== undefined));
   }
 
   /** The same for a picture of `frame`, and for the step behind it; what comes after that is asked for. */

@@ -12,6 +12,17 @@ export interface Played {
   ends: 'loop' | 'bounce' | 'hold';
 }
 
+/** The number of the picture, or pose, that is there at a second of it; of the last two times the earlier. */
+export function numberAt({ times }: { times: Float64Array }, second: number): number {
+  let [low, high] = [0, times.length - 2];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (times[middle]! <= second) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
 /** The second of it that is played at a second of the piece; its times rise from 0, the last one is its end. */
 export function secondAt(
   { times }: { times: Float64Array },

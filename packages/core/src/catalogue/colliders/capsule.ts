@@ -1,9 +1,7 @@
-import type { Vec3 } from '@vast-swarm/kernel';
 import { number, vector } from '../../language/dials';
 import { collider } from '../define';
-import type { Distance } from '../kinds';
 import { plainVector } from '../outlines';
-import { round } from './round';
+import { roundLine } from './round';
 
 export const capsule = collider({
   kind: 'capsule',
@@ -20,14 +18,7 @@ export const capsule = collider({
   outline: ({ from, to }) => [[plainVector(from) ?? [0, 0, 0], plainVector(to) ?? [0, 0, 0]]],
   build(dial) {
     const [a, b] = [dial.vector('from'), dial.vector('to')];
-    const way = b.sub(a);
-    const square = way.dot(way).max(1e-12);
     const radius = dial.number('radius');
-    const distance = (p: Vec3): Distance => {
-      const from = p.sub(a);
-      const t = from.dot(way).div(square).clamp(0, 1);
-      return round(from.sub(way.scale(t)), radius);
-    };
-    return { distance };
+    return { distance: (p) => roundLine(p, a, b, radius) };
   },
 });

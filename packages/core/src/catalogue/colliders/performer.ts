@@ -3,12 +3,12 @@ import { jointsDial, number, partDial } from '../../language/dials';
 import type { DialReader } from '../../language/dialReader';
 import { jointBall, jointReader } from '../../language/jointTrack';
 import type { Placement } from '../../language/placement';
-import { squareTo } from '../../language/squareTo';
 import { chosenRows, type BoneRows } from '../../stock/motion/chosen';
 import type { Performing } from '../../stock/motion/performing';
 import { collider } from '../define';
+import { frameAround } from '../emitters/frame';
 import type { Distance, Limb } from '../kinds';
-import { round } from './round';
+import { round, roundLine } from './round';
 
 const dials = {
   performer: partDial('Performer', 'performers', 'Whose body it is.'),
@@ -48,13 +48,6 @@ function boneAt(dial: Reader, { performing, rows }: Body, row: Expr): BoneNow {
     after: [read(a, 'now'), read(b, 'now')],
     radius: dial.block(rows.radius, row).mul(dial.number('girth')),
   };
-}
-
-/** From the nearest place between two others. */
-function fromLine(p: Vec3, a: Vec3, b: Vec3): Vec3 {
-  const [from, way] = [p.sub(a), b.sub(a)];
-  const t = from.dot(way).div(way.dot(way).max(1e-12)).clamp(0, 1);
-  return from.sub(way.scale(t));
 }
 
 /**
@@ -129,7 +122,7 @@ function limbOf(dial: Reader, body: Body, row: Expr): Limb {
     return Vec3.select(way.length().gt(1e-6), way.unit(), up);
   };
   const [u, v] = [along(before), along(after)];
-  const [right, front] = squareTo(u);
+  const { u: right, v: front } = frameAround(u);
   // The least turn that takes the one direction to the other, so that it does not spin about itself.
   const sum = u.add(v);
   const share = g.float(1).div(u.dot(v).add(1).max(1e-6));
@@ -156,7 +149,7 @@ export const performer = collider({
       const start = [g.float(1e9), g.float(0), g.float(1), g.float(0)];
       const [d, x, y, z] = g.loop(g.int(body.count), start, (row, best) => {
         const { after, radius } = boneAt(dial, body, row);
-        const found = round(fromLine(p, ...after), radius);
+        const found = roundLine(p, ...after, radius);
         const nearer = found.distance.lt(best[0]!);
         return [found.distance, ...found.normal.parts].map((e, i) => nearer.select(e, best[i]!));
       });

@@ -1,4 +1,4 @@
-import { cos, mix, sin, Vec3, type Expr } from '@vast-swarm/kernel';
+import { cos, sin, Vec3, type Expr } from '@vast-swarm/kernel';
 import { choice, jointsDial, number, partDial } from '../../language/dials';
 import type { DialReader } from '../../language/dialReader';
 import { memo } from '../../stock/memo';
@@ -9,7 +9,7 @@ import { emitter } from '../define';
 import type { Birthplace } from '../kinds';
 import { pickRow } from './order';
 import { jointReader } from '../../language/jointTrack';
-import { squareTo } from '../../language/squareTo';
+import { frameAround } from './frame';
 import { nowhere } from './mesh';
 
 const dials = {
@@ -78,7 +78,7 @@ function spotOn(dial: Reader, rows: Rows, row: Expr, a: Vec3, b: Vec3): Spot {
   const still = length.lt(1e-6);
   const up = new Vec3(g.float(0), g.float(1), g.float(0));
   const tangent = Vec3.select(still, up, way.unit());
-  const [right, front] = squareTo(tangent);
+  const { u: right, v: front } = frameAround(tangent);
   const around = dial.random('around');
   const angle = around.mul(2 * Math.PI);
   const out = right.scale(cos(angle)).add(front.scale(sin(angle)));
@@ -141,12 +141,7 @@ export const joints = emitter({
     const { row, at } = endsOf(dial, performing, rows);
     const [now, before] = [at('now'), at('before')];
     const { born } = dial.particle!;
-    const end = (i: 0 | 1): Vec3 => {
-      const [x, y, z] = (['x', 'y', 'z'] as const).map((axis) =>
-        mix(before[i][axis], now[i][axis], born!),
-      );
-      return new Vec3(x!, y!, z!);
-    };
+    const end = (i: 0 | 1): Vec3 => Vec3.mix(before[i], now[i], born!);
     const spot = spotOn(dial, rows, row, end(0), end(1));
     const [last, first] = [now, before].map(([a, b]) => spotOn(dial, rows, row, a, b));
     const velocity = last!.position.sub(first!.position).scale(dial.number('share').mul(dial.rate));

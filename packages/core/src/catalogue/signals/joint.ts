@@ -34,8 +34,7 @@ export const joint = signal({
       ...never,
       unit: 'm',
     }),
-    low: signalRange.low,
-    high: signalRange.high,
+    ...signalRange,
   },
   follow(dials, { performer }) {
     const performing = performer(dials.performer);

@@ -1,5 +1,5 @@
 import { LIGHT } from '../../feeds/colour';
-import { beginsAgain, secondAt, type Played } from '../played';
+import { beginsAgain, numberAt, secondAt, type Played } from '../played';
 import { CODES_OF_LIGHT } from './codes';
 import { allOf, thenDo } from './soon';
 import type { Clip, MovingPicture, Picture } from '../types';
@@ -14,17 +14,6 @@ export interface Playing extends Played {
 const WITHIN = 0.3;
 /** Steps of a mix from one picture to the next. */
 const STEPS = 64;
-
-/** The number of the picture that is there at a second of the clip. */
-export function pictureAt({ times }: Pick<Clip, 'times'>, second: number): number {
-  let [low, high] = [0, times.length - 2];
-  while (low < high) {
-    const middle = Math.ceil((low + high) / 2);
-    if (times[middle]! <= second) low = middle;
-    else high = middle - 1;
-  }
-  return low;
-}
 
 /**
  * A clip as it is played. A frame shows what is there at WITHIN of its time, so that of a clip of the same rate it
@@ -43,17 +32,17 @@ export function movingClip(
     beginsAgain(clip, playing, (frame - 1 + WITHIN) / rate, (frame + WITHIN) / rate);
   const moving = { type: 'moving' as const, name, width, height, jumps };
   if (!playing.mixes) {
-    const stateAt = (frame: number): number => pictureAt(clip, second(frame));
+    const stateAt = (frame: number): number => numberAt(clip, second(frame));
     return { ...moving, stateAt, at: clip.picture };
   }
   const next = (index: number): number =>
-    index < last ? index + 1 : playing.ends === 'loop' ? pictureAt(clip, playing.from) : last;
+    index < last ? index + 1 : playing.ends === 'loop' ? numberAt(clip, playing.from) : last;
   return {
     ...moving,
     stateAt(frame) {
       // From its own middle on a picture gives way to the next.
       const at = second(frame);
-      const index = pictureAt(clip, at);
+      const index = numberAt(clip, at);
       const length = times[index + 1]! - times[index]!;
       const part = length > 0 ? (at - times[index]!) / length : 0;
       return index * STEPS + Math.min(STEPS - 1, Math.max(0, Math.floor(part * STEPS)));

@@ -16,6 +16,11 @@ export function chosenBones(performing: Performing, names: readonly string[]): B
   return performing.bones.filter((b) => chosen.has(b.to));
 }
 
+/** Whole numbers as kernels read them: bits of i32. */
+export function wholeBits(all: readonly number[]): Float32Array {
+  return new Float32Array(Int32Array.from(all).buffer);
+}
+
 /** Bones as kernels read them: numbers of the joints at both ends (bits of i32), and radii in metres. */
 export interface BoneRows {
   from: Float32Array;
@@ -24,10 +29,9 @@ export interface BoneRows {
 }
 
 export function boneRows(bones: readonly Pick<Bone, 'from' | 'to' | 'radius'>[]): BoneRows {
-  const bits = (all: number[]): Float32Array => new Float32Array(Int32Array.from(all).buffer);
   return {
-    from: bits(bones.map((b) => b.from)),
-    to: bits(bones.map((b) => b.to)),
+    from: wholeBits(bones.map((b) => b.from)),
+    to: wholeBits(bones.map((b) => b.to)),
     radius: Float32Array.from(bones, (b) => b.radius),
   };
 }

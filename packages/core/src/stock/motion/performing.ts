@@ -1,4 +1,5 @@
 import { memo } from '../memo';
+import { numberAt } from '../played';
 import type { Motion, Performer } from '../types';
 import type { Bone } from './bones';
 
@@ -24,14 +25,8 @@ export function placesAt(
   to: Float32Array,
   first = 0,
 ): void {
-  const last = times.length - 1;
-  let [low, high] = [0, Math.max(0, last - 1)];
-  while (low < high) {
-    const middle = Math.ceil((low + high) / 2);
-    if (times[middle]! <= second) low = middle;
-    else high = middle - 1;
-  }
-  const next = Math.min(last, low + 1);
+  const low = numberAt({ times }, second);
+  const next = Math.min(times.length - 1, low + 1);
   const span = times[next]! - times[low]!;
   const part = span > 0 ? Math.min(1, Math.max(0, (second - times[low]!) / span)) : 0;
   const size = 3 * joints.length;
