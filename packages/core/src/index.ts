@@ -20,6 +20,10 @@ export {
   type MapPlane,
 } from './feeds/map';
 export * from './feeds/colourLayers';
+export { mediumBuffer, type MediumSpace } from './language/mediumSpace';
+export { GIVEN as GIVEN_TO_MEDIA } from './plan/media/giving';
+export { LEFT as LEFT_IN_MEDIA } from './plan/media/stirring';
+export type { MediumPass, MediumPlan } from './plan/media/mediumPlan';
 export { GRADIENT_SET } from './feeds/gradientSet';
 export * from './formats/gradients';
 export { gradientAt, stopsSchema, type Stop } from './feeds/gradient';

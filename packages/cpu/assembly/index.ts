@@ -4,6 +4,7 @@ export { addDoubled, addPlanes, halve, shrink } from './bloom';
 export { sortCells } from './cells';
 export { countMeshes, fillMeshes } from './meshes';
 export { drawSolids } from './solids';
+export { leaveInMedium } from './leave';
 export { fillTrails } from './trails';
 export { keepLinks, limitLinks, rankLinks } from './linkSearch';
 export { fillFaces, fillLinks } from './links';

@@ -44,5 +44,6 @@ export const RASTER_FUNCTIONS = [
   'limitLinks',
   'fillLinks',
   'fillFaces',
+  'leaveInMedium',
 ] as const;
 export type RasterFunction = (typeof RASTER_FUNCTIONS)[number];

@@ -2,6 +2,7 @@ import {
   bornAt,
   drawInputs,
   jumpTo,
+  mediumBuffer,
   particlesOf,
   Past,
   READINGS,
@@ -21,6 +22,7 @@ import {
 import { Arena } from './arena';
 import { Finish, type KeptMemory } from './finish';
 import { Kernels } from './kernels';
+import { Media } from './media';
 import { bufferOf, Memories } from './memories';
 import { Pool } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
@@ -50,6 +52,7 @@ class CpuSnapshot implements Snapshot {
     readonly remembers: boolean,
     /** By swarm, by the name of the state. */
     readonly states: ReadonlyMap<string, ReadonlyMap<string, Float32Array>>,
+    /** Of fields and media, by the name of the buffer. */
     readonly fields: ReadonlyMap<string, Float32Array>,
     readonly memory: KeptMemory,
   ) {
@@ -76,6 +79,7 @@ export class CpuEngine implements Engine {
   private readonly rasteriser: Rasteriser;
   private readonly stage: Stage;
   private readonly finish: Finish;
+  private readonly media: Media;
   private readonly motion: MotionDevice;
 
   private constructor(private readonly pool: Pool) {
@@ -85,7 +89,8 @@ export class CpuEngine implements Engine {
     this.rasteriser = new Rasteriser(pool, this.arena);
     this.stage = new Stage(this.memories, this.kernels, this.rasteriser);
     this.finish = new Finish(this.rasteriser, this.kernels);
-    const { memories, stage, kernels } = this;
+    this.media = new Media(this.memories, this.kernels, this.rasteriser);
+    const { memories, stage, kernels, media } = this;
     this.motion = {
       run: (swarm, kernel, begin, end, inputs, extra) => {
         kernels.run(kernel, begin, end, memories.address(swarm), inputs, extra);
@@ -108,6 +113,19 @@ export class CpuEngine implements Engine {
       stepField: ({ cells, step }, inputs) => {
         kernels.run(step, 0, cells, (name) => this.arena.address(name), inputs);
       },
+      takeMediumTrack: ({ id }, buffer, track, frame) => {
+        memories.keepBlock(mediumBuffer(id, buffer), this.tracks.take(track, frame));
+      },
+      leave: (...about) => {
+        media.leave(...about);
+      },
+      leaveNothing: (medium) => {
+        media.leaveNothing(medium);
+      },
+      runPass: (...about) => {
+        media.runPass(...about);
+      },
+      isNew: (medium) => media.isNew(medium),
       remember: (swarm, frame) => {
         memories.remember(swarm, frame);
       },
@@ -157,6 +175,7 @@ export class CpuEngine implements Engine {
     const first = this.current === null;
     this.current = plan;
     this.memories.setPlan(plan, this.past, (swarm) => this.bornAt(swarm));
+    this.media.setPlan(plan);
     if (first) this.reset();
   }
 
@@ -169,6 +188,7 @@ export class CpuEngine implements Engine {
     this.past.complete();
     this.finish.forget();
     this.memories.clear(this.plan);
+    this.media.clear();
   }
 
   ready(): Promise<void> {
@@ -290,7 +310,7 @@ export class CpuEngine implements Engine {
   save(): Snapshot {
     const simulated = this.plan.swarms.filter((s) => !s.bake);
     const states = new Map(simulated.map((s) => [s.id, this.memories.copyOf(s)]));
-    const fields = this.memories.copyOfFields(this.plan);
+    const fields = new Map([...this.memories.copyOfFields(this.plan), ...this.media.copy()]);
     return new CpuSnapshot(
       this.frame,
       this.remembers,
@@ -306,6 +326,7 @@ export class CpuEngine implements Engine {
     this.frame = frame;
     this.finish.restore(snapshot.memory);
     this.memories.restoreFields(this.plan, snapshot.fields);
+    this.media.restore(snapshot.fields);
     for (const swarm of this.plan.swarms) {
       if (swarm.bake) replayTo(swarm, frame, this.motion);
       else this.memories.restore(swarm, states.get(swarm.id)!);
@@ -321,6 +342,11 @@ export class CpuEngine implements Engine {
   /** What a field has under the name of a buffer, cell by cell: a live view. */
   field(buffer: string): Float32Array {
     return this.memories.field(buffer);
+  }
+
+  /** What a medium has in a plane, by the name of the buffer, with its rim: a live view. */
+  medium(id: string, name: string): Float32Array {
+    return this.media.plane(mediumBuffer(id, name));
   }
 
   /** What the particles of a swarm look like now, one array of all slots for each of READINGS. */

@@ -96,6 +96,7 @@ export class Finish {
     const address = (name: string): number => {
       if (name === 'out') return out;
       if (name === 'tables') return tables;
+      if (name.startsWith('medium/')) return rasteriser.arena.address(name);
       if (/^(data|track)\//.test(name)) return rasteriser.arena.address(`finish/${name}`);
       const [set, plane] = name.includes('.') ? name.split('.') : ['', name];
       return (set ? sets[set]! : from).at[PLANES.indexOf(plane as 'r')]!;

@@ -5,7 +5,9 @@ import {
   ringName,
   ringOf,
   storedAt,
+  mediumBuffer,
   type FinishPlan,
+  type MediumPlan,
   type Past,
   type Plan,
   type SwarmPlan,
@@ -21,6 +23,10 @@ export function bufferOf(swarm: string, name: string): string {
 /** Whether a buffer holds a track that the swarm reads. */
 function isTrackOf({ id, tracks }: SwarmPlan, name: string): boolean {
   return [...tracks.keys()].some((buffer) => name === bufferOf(id, buffer));
+}
+
+function isMediumTrack({ id, tracks }: MediumPlan, name: string): boolean {
+  return [...tracks.keys()].some((buffer) => name === mediumBuffer(id, buffer));
 }
 
 /** What a plan needs in memory: states of swarms, grids, tables, and larger blocks of data. */
@@ -44,7 +50,7 @@ export class Memories {
   /** Where a kernel of the swarm finds its buffers. */
   address(swarm: SwarmPlan): (buffer: string) => number {
     return (buffer) => {
-      if (/^(data|field)\//.test(buffer)) return this.arena.address(buffer);
+      if (/^(data|field|medium)\//.test(buffer)) return this.arena.address(buffer);
       if (!buffer.startsWith('parent.')) return this.arena.address(bufferOf(swarm.id, buffer));
       return this.arena.address(bufferOf(swarm.parent!, buffer.slice('parent.'.length)));
     };
@@ -110,7 +116,8 @@ export class Memories {
       const finish = name.startsWith('finish/') ? name.slice('finish/'.length) : null;
       const own =
         finish === null
-          ? plan.swarms.some((s) => s.blocks.has(name) || isTrackOf(s, name))
+          ? plan.swarms.some((s) => s.blocks.has(name) || isTrackOf(s, name)) ||
+            plan.media.some((m) => m.blocks.has(name) || isMediumTrack(m, name))
           : blocks.has(finish) || tracks.has(finish);
       if (own) continue;
       this.blocks.delete(name);
@@ -146,7 +153,7 @@ export class Memories {
     for (const [name, values] of blocks) this.keepBlock(`finish/${name}`, values);
   }
 
-  private keepBlock(name: string, values: Float32Array): void {
+  keepBlock(name: string, values: Float32Array): void {
     if (this.blocks.get(name) === values) return;
     const address = this.arena.buffer(name, Math.max(16, values.byteLength));
     this.floats(address, values.length).set(values);

@@ -98,6 +98,7 @@ export class Stage implements BodyDevice<Canvas> {
     if (backdrop) {
       this.pixels(plan.backdrop, planes, base);
       if (plan.shadows) this.shadows(plan, past, plan.shadows, planes, base);
+      for (const kernel of plan.mediumLayers.behind) this.pixels(kernel, planes, base);
     } else this.clear(planes);
     let nearest = 0;
     if (drawn.opaque.length > 0) {
@@ -113,6 +114,8 @@ export class Stage implements BodyDevice<Canvas> {
     this.solids();
     if (nearest && plan.solidLens) this.defocus(plan.solidLens, planes, nearest, base);
     drawBodies(plan, drawn.blended, base, past, this, canvas);
+    if (!backdrop) return;
+    for (const kernel of plan.mediumLayers.before) this.pixels(kernel, planes, base);
   }
 
   private clear({ at, stride, height }: Planes): void {
@@ -120,7 +123,12 @@ export class Stage implements BodyDevice<Canvas> {
   }
 
   private pixels(kernel: PlanKernel, planes: Planes, inputs: FrameInputs): void {
-    const address = (name: string): number => planes.at[PLANES.indexOf(name as 'r')]!;
+    const { arena } = this.memories;
+    const address = (name: string): number => {
+      if (name.startsWith('medium/')) return arena.address(name);
+      if (name === 'tables') return arena.address('mediumLayers/tables');
+      return planes.at[PLANES.indexOf(name as 'r')]!;
+    };
     this.kernels.run(kernel, 0, planes.stride * planes.height, address, inputs);
   }
 

@@ -16,6 +16,7 @@ import {
   type Engine,
   type FieldPlan,
   type FrameInputs,
+  type MediumPlan,
   type MotionDevice,
   type Particles,
   type Plan,
@@ -24,9 +25,10 @@ import {
 } from '@vast-swarm/core';
 import { GpuLost, openDevice, type OpenOptions } from './device';
 import { Finish } from './finish';
-import { FieldMemory, lendFields } from './fieldMemory';
+import { FieldMemory } from './fieldMemory';
 import { FrameMemory } from './frameMemory';
 import { countAlive, readBack } from './readback';
+import { MediumMemory, type Reader } from './mediumMemory';
 import { PLANES_TO_TARGET } from './shaders';
 import { Stage } from './stage';
 import { SwarmMemory } from './swarmMemory';
@@ -64,6 +66,7 @@ export class GpuEngine implements Engine {
   private plan: Plan | null = null;
   private swarms = new Map<string, SwarmMemory>();
   private fields = new Map<string, FieldMemory>();
+  private media = new Map<string, MediumMemory>();
   private stage: Stage;
   private readonly finish = new Finish();
   private readonly past = new Past();
@@ -117,6 +120,7 @@ export class GpuEngine implements Engine {
     this.pipelines = new Pipelines(device);
     this.swarms = new Map();
     this.fields = new Map();
+    this.media = new Map();
     this.stage = new Stage(this.pipelines, this.memoryOf);
     this.target = null;
     this.watch();
@@ -134,7 +138,7 @@ export class GpuEngine implements Engine {
   }
 
   get memoryBytes(): number {
-    const parts = [...this.swarms.values(), ...this.fields.values()];
+    const parts = [...this.swarms.values(), ...this.fields.values(), ...this.media.values()];
     return (
       parts.reduce((sum, { buffer }) => sum + buffer.size, 0) + (this.target?.buffer.size ?? 0)
     );
@@ -153,6 +157,7 @@ export class GpuEngine implements Engine {
     work.submit();
     for (const [id, memory] of before) if (this.swarms.get(id) !== memory) memory.buffer.destroy();
     this.prepareFields(plan);
+    this.prepareMedia(plan);
     for (const swarm of plan.swarms) this.memoryOf(swarm.id).write(swarm);
     if (first) this.reset();
   }
@@ -166,6 +171,24 @@ export class GpuEngine implements Engine {
     };
     this.fields = new Map(fields.map((field) => [field.id, memory(field)]));
     for (const [id, old] of before) if (this.fields.get(id) !== old) old.buffer.destroy();
+  }
+
+  private prepareMedia({ media }: Plan): void {
+    const before = this.media;
+    const memory = (medium: MediumPlan): MediumMemory => {
+      const old = before.get(medium.id);
+      return old?.takes(medium) ? old : new MediumMemory(this.device, medium);
+    };
+    this.media = new Map(media.map((medium) => [medium.id, memory(medium)]));
+    for (const [id, old] of before) if (this.media.get(id) !== old) old.buffer.destroy();
+  }
+
+  /** Brings planes of fields and media to where they are read. */
+  private lend(work: Work, to: Reader, names: Iterable<string>): void {
+    const wanted = [...names];
+    if (wanted.length === 0) return;
+    for (const field of this.fields.values()) field.lend(work, to, wanted);
+    for (const medium of this.media.values()) if (medium !== to) medium.lend(work, to, wanted);
   }
 
   /** Keeps a swarm's memory, or moves its state to a new one of the right size. */
@@ -198,12 +221,15 @@ export class GpuEngine implements Engine {
     this.past.complete();
     this.finish.forget();
     const work = new Work(this.pipelines);
-    for (const { buffer } of this.fields.values()) work.clear(buffer);
+    for (const { buffer } of [...this.fields.values(), ...this.media.values()]) {
+      work.clear(buffer);
+    }
     for (const memory of this.swarms.values()) {
       work.clear(memory.buffer);
       memory.forget();
     }
     work.submit();
+    for (const medium of this.media.values()) medium.begin();
     for (const swarm of this.plan!.swarms) this.memoryOf(swarm.id).write(swarm);
   }
 
@@ -233,13 +259,30 @@ export class GpuEngine implements Engine {
         memoryOf(swarm.id).copyParent(work, memoryOf(swarm.parent!));
       },
       readyFields: (swarm) => {
-        lendFields(work, this.fields.values(), swarm, memoryOf(swarm.id));
+        this.lend(work, memoryOf(swarm.id), swarm.fields.keys());
       },
       gather: ({ id }, swarm, kernel, inputs) => {
         this.fields.get(id)!.gather(work, memoryOf(swarm.id), kernel, inputs);
       },
       stepField: ({ id }, inputs) => {
         this.fields.get(id)!.step(work, inputs);
+      },
+      takeMediumTrack: ({ id }, buffer, track, frame) => {
+        this.media.get(id)!.takeTrack(buffer, this.tracks.take(track, frame));
+      },
+      leave: ({ id }, swarm, slots, fresh, inputs) => {
+        this.media.get(id)!.leave(work, swarm, memoryOf(swarm.id), slots, fresh, inputs);
+      },
+      leaveNothing: ({ id }) => {
+        this.media.get(id)!.leaveNothing(work);
+      },
+      isNew: ({ id }) => {
+        const memory = this.media.get(id)!;
+        this.lend(work, memory, memory.reads);
+        return memory.isNew();
+      },
+      runPass: ({ id }, pass, inputs) => {
+        this.media.get(id)!.run(work, pass, inputs);
       },
       sortCells: (...about) => {
         this.stage.sortCells(work, ...about);
@@ -281,6 +324,9 @@ export class GpuEngine implements Engine {
       for (const [buffer, track] of tracks) this.memoryOf(id).takeTrack(buffer, take(track));
     }
     const work = new Work(this.pipelines);
+    const seen = new Map([...plan.finish.fields, ...plan.mediumLayers.fields]);
+    this.lend(work, { buffer: frame.buffer, address: (name) => frame.place(name) }, seen.keys());
+    for (const { id, fields } of plan.swarms) this.lend(work, this.memoryOf(id), fields.keys());
     const { past } = this;
     const at = { plan, frame: this.frame, past };
     this.stage.draw(work, frame, 'frame', at, plan.drawing, moments);
@@ -338,7 +384,7 @@ export class GpuEngine implements Engine {
     const states = [...this.swarms].map(
       ([id, { buffer, stateBytes }]) => [id, copyOf(buffer, stateBytes)] as const,
     );
-    const fields = [...this.fields].map(
+    const fields = [...this.fields, ...this.media].map(
       ([id, { buffer, keptBytes }]) => [id, copyOf(buffer, keptBytes)] as const,
     );
     work.submit();
@@ -349,7 +395,7 @@ export class GpuEngine implements Engine {
     if (!(snapshot instanceof GpuSnapshot)) throw new Error('gpu: a snapshot of another engine');
     const { frame, states, fields } = snapshot;
     const work = new Work(this.pipelines);
-    for (const [id, memory] of this.fields) {
+    for (const [id, memory] of [...this.fields, ...this.media]) {
       work.copy(fields.get(id)!, 0, memory.buffer, 0, memory.keptBytes);
     }
     for (const [id, memory] of this.swarms) {

@@ -1,4 +1,5 @@
-import type { FieldPlan, FrameInputs, PlanKernel, SwarmPlan } from '@vast-swarm/core';
+import type { FieldPlan, FrameInputs, PlanKernel } from '@vast-swarm/core';
+import type { Reader } from './mediumMemory';
 import type { SwarmMemory } from './swarmMemory';
 import type { Work } from './work';
 
@@ -30,12 +31,12 @@ export class FieldMemory {
 
   private readonly address = (name: string): number => this.names.indexOf(name) * this.room;
 
-  /** Copies buffers that both have, to where the swarm's kernels find them. */
-  lend(work: Work, swarm: SwarmMemory, names: Iterable<string>): void {
+  /** Copies buffers that are wanted elsewhere to where they are read. */
+  lend(work: Work, to: Reader, names: Iterable<string>): void {
     for (const name of names) {
       if (!this.names.includes(name)) continue;
-      const [from, to] = [4 * this.address(name), 4 * swarm.address(name)];
-      work.copy(this.buffer, from, swarm.buffer, to, 4 * this.field.cells);
+      const [from, at] = [4 * this.address(name), 4 * to.address(name)];
+      work.copy(this.buffer, from, to.buffer, at, 4 * this.field.cells);
     }
   }
 
@@ -59,14 +60,4 @@ export class FieldMemory {
   get keptBytes(): number {
     return 4 * this.room * this.field.kept.length;
   }
-}
-
-/** Brings all that a swarm's motion reads of fields to where it reads it. */
-export function lendFields(
-  work: Work,
-  fields: Iterable<FieldMemory>,
-  { fields: read }: SwarmPlan,
-  memory: SwarmMemory,
-): void {
-  for (const field of fields) field.lend(work, memory, read.keys());
 }

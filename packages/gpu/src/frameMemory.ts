@@ -60,7 +60,9 @@ function layoutOf(plan: Plan, width: number, height: number): Layout {
     // All levels of bloom together take a third of the frame, and some rounding up.
     ['levels', plane + 12 * (strideOf(width) + height + 64) * 4],
     ...[...tracks].map(([name, { words }]): [string, number] => [name, words]),
+    ...new Map([...plan.finish.fields, ...plan.mediumLayers.fields]),
     ['tables', Math.max(4, tables.length)],
+    ['layerTables', Math.max(4, plan.mediumLayers.tables.length)],
     ...blockLayout(blocks),
   ];
 }
@@ -109,7 +111,7 @@ export class FrameMemory {
    *
    * @param take what a track is in the frame that is drawn
    */
-  write({ finish }: Plan, take: (track: BlockTrack) => Float32Array): void {
+  write({ finish, mediumLayers }: Plan, take: (track: BlockTrack) => Float32Array): void {
     const put = (name: string, values: Float32Array): void => {
       if (values.length === 0 || this.written.get(name) === values) return;
       this.written.set(name, values);
@@ -118,6 +120,7 @@ export class FrameMemory {
     };
     for (const [name, track] of finish.tracks) put(name, take(track));
     put('tables', finish.tables);
+    put('layerTables', mediumLayers.tables);
     [...finish.blocks].forEach(([name, values], i) => {
       this.places.set(name, this.place(blockName(i)));
       put(blockName(i), values);

@@ -9,6 +9,7 @@ import {
   type FrameInputs,
   type Past,
   type Plan,
+  type PlanKernel,
   type SceneInputs,
   type ShadowPlan,
   type SwarmPlan,
@@ -71,6 +72,7 @@ export class Stage {
       if (plan.shadows) this.shadows(work, memory, at, plan.shadows, base);
       work.kernel(plan.backdrop, memory.buffer, 0, pixels, memory.address(set), base);
       if (plan.shadows) this.shade(work, memory, plan.shadows, base);
+      this.layers(work, memory, plan.mediumLayers.behind, base);
     } else memory.add(work, set, set, 0, 0);
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
     const solid = drawn.opaque.length > 0;
@@ -93,6 +95,20 @@ export class Stage {
     }
     drawBodies(plan, drawn.blended, base, past, device, canvas);
     memory.targetToPlanes(work, set);
+    if (set === 'frame') this.layers(work, memory, plan.mediumLayers.before, base);
+  }
+
+  /** Lays media over the light that is there. */
+  private layers(
+    work: Work,
+    memory: FrameMemory,
+    kernels: readonly PlanKernel[],
+    base: SceneInputs,
+  ): void {
+    const own = memory.address('frame');
+    const address = (name: string): number => own(name === 'tables' ? 'layerTables' : name);
+    const pixels = memory.planes('frame').stride * memory.height;
+    for (const kernel of kernels) work.kernel(kernel, memory.buffer, 0, pixels, address, base);
   }
 
   /** Shadows of mesh copies, softened, into planes of their own. */

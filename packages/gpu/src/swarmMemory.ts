@@ -1,4 +1,5 @@
 import {
+  GIVEN_TO_MEDIA,
   GRID_BUFFERS,
   isDrawnTogether,
   itemsOf,
@@ -74,11 +75,18 @@ function gridLayout({ id, capacity, grid, draws }: SwarmPlan, { fields }: Around
   return most > 0 ? Object.entries(GRID_BUFFERS(capacity, most)) : [];
 }
 
-/** Where the swarm's kernels read fields, and leave something in them. */
-function fieldLayout({ id, fields: read }: SwarmPlan, { fields }: Around): Layout {
+/** Where the swarm's kernels read fields and media, and leave something in them. */
+function fieldLayout(
+  { id, capacity, gives, fields: read }: SwarmPlan,
+  { fields }: Around,
+): Layout {
   const given = fields.filter((f) => f.gathers.some((g) => g.swarm === id));
   return [
     ...read,
+    ...(gives.size > 0 ? GIVEN_TO_MEDIA : []).map((name): [string, number] => [
+      `give.${name}`,
+      capacity,
+    ]),
     ...given.flatMap((f) => f.left.map((name): [string, number] => [name, f.cells])),
   ];
 }

@@ -174,9 +174,9 @@ export class Work {
     this.encoder.copyBufferToBuffer(from, fromAt, to, toAt, bytes);
   }
 
-  clear(buffer: GPUBuffer): void {
+  clear(buffer: GPUBuffer, at = 0, bytes = buffer.size): void {
     this.endCompute();
-    this.encoder.clearBuffer(buffer);
+    this.encoder.clearBuffer(buffer, at, bytes);
   }
 
   submit(): void {

@@ -257,7 +257,7 @@ export class Graph {
     return this.node('uniform', type, [], slot(this.uniforms, name, type), INVARIANT);
   }
 
-  /** Reads `buffer[index]`. An index of lane plus something invariant is one load for four lanes. */
+  /** Reads `buffer[index]`. An index of lane plus what is the same in all lanes is one load for four lanes. */
   load(buffer: string, index: Expr, type: 'f32' | 'i32' = 'f32'): Expr {
     const scope = deepest([index]);
     return this.node('load', type, [index], slot(this.buffers, buffer, type), scope);

@@ -11,6 +11,8 @@ export interface Schedule {
   uses(node: Expr): number;
   /** A node that is read once, by a node of its own scope, and only computes. */
   inlined(node: Expr): boolean;
+  /** All nodes, each once. */
+  readonly nodes: Iterable<Expr>;
   readonly functions: readonly Fn[];
 }
 
@@ -48,6 +50,7 @@ export function schedule(roots: readonly Expr[]): Schedule {
     in: (scope) => scopes.get(scope) ?? [],
     uses: (node) => uses.get(node) ?? 0,
     inlined: (node) => plain(node) && uses.get(node) === 1 && only.get(node) === node.scope,
+    nodes: uses.keys(),
     functions,
   };
 }

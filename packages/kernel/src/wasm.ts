@@ -81,6 +81,10 @@ class Writer {
   private plan: Schedule = schedule([]);
   private readonly code: Bytes = [];
   private pointers: number[] = [];
+  /** Where what is beside the lane begins, by buffer and how far beside it is. */
+  private readonly beside = new Map<string, number>();
+  /** Bytes from lane 0 to the present one. */
+  private bytes = 0;
 
   constructor(
     private readonly graph: Graph | null,
@@ -109,13 +113,16 @@ class Writer {
       return local;
     });
     this.emitScope(INVARIANT);
+    this.findBeside();
+    this.bytes = this.local(I32);
     this.push(OP.block, OP.loop, get(BEGIN), get(END), OP.geS, OP.branchIf(1));
+    this.push(get(BEGIN), constI32(2), OP.shlI32, set(this.bytes));
     this.emitScope(LANE);
     for (const { buffer, value, mask } of graph.stores) {
-      this.address(buffer, 0);
+      this.address(buffer);
       this.read(value);
       if (mask) {
-        this.address(buffer, 0);
+        this.address(buffer);
         this.push(simd(SIMD.load), at(0));
         this.read(mask);
         this.push(simd(SIMD.bitselect));
@@ -139,11 +146,33 @@ class Writer {
     return this.parameters + this.locals.push(type) - 1;
   }
 
-  /** Leaves buffer + 4 * (lane + offset) on the stack. */
-  private address(buffer: number, offset: number): void {
-    this.push(get(this.pointers[buffer]!), get(BEGIN));
-    if (offset) this.push(constI32(offset), OP.addI32);
-    this.push(constI32(2), OP.shlI32, OP.addI32);
+  /** Leaves the address of the lane's own number on the stack. */
+  private address(buffer: number): void {
+    this.push(get(this.pointers[buffer]!), get(this.bytes), OP.addI32);
+  }
+
+  /** What is always as far beside the lane begins at one place for the whole run. */
+  private findBeside(): void {
+    for (const node of this.plan.nodes) {
+      if (node.kind !== 'load') continue;
+      const by = besideLane(node.args[0]!);
+      if (by?.scope !== INVARIANT || this.beside.has(placeOf(node.imm, by))) continue;
+      const local = this.local(I32);
+      this.push(get(this.pointers[node.imm]!));
+      this.elementBytes(by);
+      this.push(OP.addI32, set(local));
+      this.beside.set(placeOf(node.imm, by), local);
+    }
+  }
+
+  /** Leaves the bytes of so many numbers, the same in all lanes, on the stack. */
+  private elementBytes(count: Expr): void {
+    if (count.kind === 'const') {
+      this.push(constI32(4 * count.imm));
+      return;
+    }
+    this.read(count);
+    this.push(simd(SIMD.extractI32), [0], constI32(2), OP.shlI32);
   }
 
   private emitScope(scope: Scope): void {
@@ -265,10 +294,27 @@ class Writer {
   }
 
   private load(buffer: number, index: Expr): void {
-    const offset = laneOffset(index);
-    if (offset !== null) {
-      this.address(buffer, offset);
+    if (index.kind === 'lane') {
+      this.address(buffer);
       this.push(simd(SIMD.load), at(0));
+      return;
+    }
+    const by = besideLane(index);
+    if (by) {
+      const known = this.beside.get(placeOf(buffer, by));
+      if (known !== undefined) this.push(get(known), get(this.bytes), OP.addI32);
+      else {
+        this.address(buffer);
+        this.elementBytes(by);
+        this.push(OP.addI32);
+      }
+      this.push(simd(SIMD.load), at(0));
+      return;
+    }
+    if (isEven(index)) {
+      this.push(get(this.pointers[buffer]!));
+      this.elementBytes(index);
+      this.push(OP.addI32, simd(SIMD.loadSplat), at(0));
       return;
     }
     const where = this.local(V128);
@@ -285,10 +331,27 @@ class Writer {
   }
 }
 
-/** The constant k of an index `lane + k`, or null for any other index. */
-function laneOffset(index: Expr): number | null {
-  if (index.kind === 'lane') return 0;
+const placeOf = (buffer: number, by: Expr): string => `${String(buffer)} ${String(by.id)}`;
+
+/** The x of an index `lane + x` that is the same for all lanes; null for any other index. */
+function besideLane(index: Expr): Expr | null {
   if (index.kind !== 'addI') return null;
   const [a, b] = index.args;
-  return a!.kind === 'lane' && b!.kind === 'const' ? b!.imm : null;
+  return a!.kind === 'lane' && isEven(b!) ? b! : null;
+}
+
+const VARYING: ReadonlySet<Expr['kind']> = new Set([
+  ...(['lane', 'param', 'load', 'call', 'callResult'] as const),
+  ...(['loop', 'loopValue', 'loopResult'] as const),
+]);
+
+const evenness = new WeakMap<Expr, boolean>();
+
+/** Whether a node has the same value in all lanes, however deep in loops it stands. */
+function isEven(node: Expr): boolean {
+  const known = evenness.get(node);
+  if (known !== undefined) return known;
+  const even = !VARYING.has(node.kind) && node.args.every(isEven);
+  evenness.set(node, even);
+  return even;
 }

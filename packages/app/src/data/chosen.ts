@@ -1,6 +1,6 @@
 import {
   emitterPlaces,
-  freshPictureId,
+  freshIdIn,
   freshName,
   lookOfPlaces,
   standsInSpace,
@@ -58,14 +58,14 @@ export async function bornFromFile(
 ): Promise<{ entry: StockEntry; swarm: Swarm | null; heard: StockEntry | null }> {
   const item = await importStock(file);
   const { swarms } = piece();
-  const entry = { ...entryOf(item), id: freshPictureId(item.type, piece()) };
+  const entry = { ...entryOf(item), id: freshIdIn(piece(), 'stock', item.type) };
   if (item.type === 'sound') return { entry, swarm: null, heard: entry };
   const data = stockData(entry, await filesOf([entry]));
   const swarm = data && swarmFrom(entry.id, data, swarms);
   if (!swarm) {
     throw new Error(`${file.name} is a ${item.type}: nothing can be born from it.`);
   }
-  const sound = { ...entryOf(item, 'sound'), id: freshPictureId('sound', piece()) };
+  const sound = { ...entryOf(item, 'sound'), id: freshIdIn(piece(), 'stock', 'sound') };
   return {
     entry,
     swarm: { ...swarm, name: freshName(item.name, swarms) },

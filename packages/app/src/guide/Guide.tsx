@@ -11,6 +11,7 @@ const SHELVES: [Shelf, string][] = [
   ['launches', 'Launches: how they set off'],
   ['forces', 'Forces: what moves them'],
   ['colliders', 'Colliders and zones: what stands in their way'],
+  ['media', 'Media: what swarms stir and ride'],
   ['lights', 'Lights: what lights solid things'],
   ['performers', 'Performers: whose joints drive the piece'],
   ['sounds', 'Sounds: what is heard'],

@@ -1,4 +1,4 @@
-import { freshPictureId, freshName, wavBytes, type Piece } from '@vast-swarm/core';
+import { freshIdIn, freshName, wavBytes, type Piece } from '@vast-swarm/core';
 import type { Camera } from '../camera/camera';
 import { entryOf } from '../data/chosen';
 import { fileNameOf, saveAs } from '../data/files';
@@ -40,7 +40,7 @@ async function keepFile(
   });
   const piece = openPiece(id);
   if (!item || !piece) return false;
-  const entry = { ...entryOf(item), name, id: freshPictureId('take', piece) };
+  const entry = { ...entryOf(item), name, id: freshIdIn(piece, 'stock', 'take') };
   store.dispatch(pieceActions.recorded({ ...part, entry }));
   return true;
 }

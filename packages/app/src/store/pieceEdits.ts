@@ -8,8 +8,7 @@ import {
   kindOf,
   mapOf,
   mapsIn,
-  makePart,
-  makePicture,
+  newPart,
   ownSection,
   signalId,
   signalsIn,
@@ -111,19 +110,18 @@ export function playEntry(piece: Piece, entry: StockEntry): string {
   if (!piece.stock.some((s) => s.id === entry.id)) piece.stock.push(entry);
   const list = entry.type === 'motion' ? 'performers' : 'pictures';
   const { kind, plays } = catalogue[list].find((k) => k.plays !== undefined)!;
-  const part = list === 'pictures' ? makePicture(kind, piece) : makePart(list, kind, piece[list]);
+  const part = newPart(piece, list, kind);
   part.name = freshName(entry.name, piece[list]);
   part.dials[plays!] = entry.id;
   piece[list].push(part);
   return part.id;
 }
 
-/** Dials that want a performer, and have none, take the last one of the piece. */
+/** Dials that want a performer or a medium, and have none, take the last one of the piece. */
 export function castLast(piece: Piece, specs: Dials, dials: DialValues): void {
-  const last = piece.performers.at(-1)?.id;
-  if (last === undefined) return;
   for (const [key, spec] of Object.entries(specs)) {
-    if (spec.type === 'part' && spec.of === 'performers' && dials[key] === '') dials[key] = last;
+    if (spec.type !== 'part' || (spec.of !== 'performers' && spec.of !== 'media')) continue;
+    if (dials[key] === '') dials[key] = piece[spec.of].at(-1)?.id ?? '';
   }
 }
 
@@ -147,18 +145,19 @@ export function forget(piece: Piece, list: PartList, id: string): void {
   const without = <T>(row: Record<string, T>): Record<string, T> =>
     Object.fromEntries(Object.entries(row).filter(([key]) => key !== id));
   if (list === 'forces' || list === 'colliders') piece.influence = without(piece.influence);
-  if (list === 'swarms') {
+  if (list === 'swarms' || list === 'media') {
     for (const part of Object.keys(piece.influence)) {
       piece.influence[part] = without(piece.influence[part]!);
     }
   }
   for (const { spec, value, path } of [...dialsOf(piece)]) {
     if (list === 'swarms' && spec.type === 'swarm' && value === id) put(piece, path, '');
-    if (list === 'pictures' && mapOf(value)?.picture === id) {
+    const shown = list === 'pictures' || list === 'media';
+    if (shown && mapOf(value)?.picture === id) {
       put(piece, path, { ...(value as object), picture: undefined });
     }
-    if (list === 'pictures' && 'moving' in spec && value === id) put(piece, path, '');
-    if (list === 'pictures' && mapsIn(value).has(id)) put(piece, path, withoutMap(value, id));
+    if (shown && 'moving' in spec && value === id) put(piece, path, '');
+    if (shown && mapsIn(value).has(id)) put(piece, path, withoutMap(value, id));
     const named = list === 'swarms' ? 'swarm' : list === 'pictures' ? 'picture' : null;
     if (named && isLayers(value)) {
       const layers = value.layers.map((l) => (l[named] === id ? { ...l, [named]: undefined } : l));

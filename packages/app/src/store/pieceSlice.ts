@@ -4,14 +4,13 @@ import { applyPatches, current, enablePatches, produceWithPatches, type Patch } 
 import {
   begunWhole,
   firstSwarm,
-  freshId,
   freshName,
   kindOf,
   livingForEver,
   makeChoice,
-  freshPictureId,
+  freshIdIn,
   makePart,
-  makePicture,
+  newPart,
   planeZone,
   takeKey,
   type DialValue,
@@ -156,8 +155,7 @@ const slice = createSlice({
           castLast(piece, kindOf('emitters', kind).dials, swarm.emitter.dials);
           piece.swarms.push(swarm);
         } else {
-          const part =
-            list === 'pictures' ? makePicture(kind, piece) : makePart(list, kind, piece[list]);
+          const part = newPart(piece, list, kind);
           if (list === 'signals') listen(piece, part, selected);
           castLast(piece, kindOf(list, kind).dials, part.dials);
           piece[list].push(part);
@@ -198,14 +196,14 @@ const slice = createSlice({
         const at = parts.findIndex((p) => p.id === id);
         const copy = structuredClone(JSON.parse(JSON.stringify(parts[at]!)) as Swarm);
         const base = id.replace(/-\d+$/, '');
-        copy.id = fresh = list === 'pictures' ? freshPictureId(base, piece) : freshId(base, parts);
+        copy.id = fresh = freshIdIn(piece, list, base);
         copy.name = freshName(copy.name.replace(/ \d+$/, ''), parts);
         if (following) {
           copy.follows = copy.follows ?? id;
           copy.own = copy.own ?? [];
         }
         parts.splice(at + 1, 0, copy);
-        if (list === 'swarms') {
+        if (list === 'swarms' || list === 'media') {
           for (const row of Object.values(piece.influence)) {
             if (row[id] !== undefined) row[fresh] = row[id];
           }
@@ -264,7 +262,7 @@ const slice = createSlice({
       edit(state, 'Add a moving picture', (piece) => {
         fresh = 'entry' in payload ? playEntry(piece, payload.entry) : '';
         if ('kind' in payload) {
-          const part = makePicture(payload.kind, piece);
+          const part = newPart(piece, 'pictures', payload.kind);
           piece.pictures.push(part);
           fresh = part.id;
         }
@@ -285,7 +283,7 @@ const slice = createSlice({
     /** A sound from a thing of the stock, which comes with it. */
     heard(state, { payload: entry }: PayloadAction<StockEntry>) {
       edit(state, `Add ${entry.name}`, (piece) => {
-        const part = makePart('sounds', 'played', piece.sounds);
+        const part = newPart(piece, 'sounds', 'played');
         part.name = freshName(entry.name, piece.sounds);
         part.dials.sound = entry.id;
         piece.stock.push(entry);
@@ -297,7 +295,7 @@ const slice = createSlice({
     signalled(state, { payload }: PayloadAction<{ path: Path; from: number; to: number }>) {
       const { path, from, to } = payload;
       edit(state, 'Drive by a wave', (piece) => {
-        const part = makePart('signals', 'wave', piece.signals);
+        const part = newPart(piece, 'signals', 'wave');
         piece.signals.push(part);
         makeOwn(piece, path);
         put(piece, path, { feed: 'signal', signal: part.id, from, to } satisfies DialValue);

@@ -15,6 +15,7 @@ import type {
   Kind,
   LaunchKind,
   LightKind,
+  MediumKind,
   SignalKind,
   PerformerKind,
   PictureKind,
@@ -70,6 +71,11 @@ export function movingPicture<const D extends Dials>(kind: PictureKind<D>): Pict
 /** Somebody whose joints drive the piece. */
 export function performer<const D extends Dials>(kind: PerformerKind<D>): PerformerKind {
   return shelved(kind) as PerformerKind;
+}
+
+/** A fluid that swarms stir and ride. */
+export function medium<const D extends Dials>(kind: MediumKind<D>): MediumKind {
+  return shelved(kind) as MediumKind;
 }
 
 /** Something that is heard. */

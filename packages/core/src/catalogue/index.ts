@@ -6,6 +6,7 @@ import { emitters } from './emitters';
 import { finish } from './finish';
 import { forces } from './forces';
 import type { Kind } from './kinds';
+import { media } from './media';
 import { performers } from './performers';
 import { pictures } from './pictures';
 import { launches } from './launches';
@@ -19,6 +20,7 @@ const shelves = {
     launches,
     forces,
     colliders,
+    media,
     performers,
     pictures,
     sounds,

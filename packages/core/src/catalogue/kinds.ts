@@ -64,6 +64,8 @@ export interface Hold {
 export interface Inquiry {
   /** A swarm of the piece by id, where there is one. */
   swarm(id: string): { name: string; on: boolean } | undefined;
+  /** A medium of it, likewise. */
+  medium(id: string): { name: string; on: boolean } | undefined;
   /** A performer of it, likewise. */
   performer(id: string): { name: string; on: boolean } | undefined;
 }
@@ -183,6 +185,8 @@ export interface ForceKind<D extends Dials = Dials> extends Kind<D> {
   sight?(dials: ValuesOf<D>): number;
   /** Whether it moves places without being part of their velocity: what it gives has a `carry`. */
   carries?(dials: ValuesOf<D>): boolean;
+  /** The medium that it carries by, by id. */
+  rides?(dials: ValuesOf<D>): string;
   /** Cells that it keeps beside the swarms, for `build` to read. */
   field?: FieldKind<D>;
   build(dial: DialReader<D>, particle: Moving): Effect;
@@ -311,6 +315,9 @@ export interface PerformerKind<D extends Dials = Dials> extends Kind<D> {
   /** Undefined where there is nobody, as of a motion that is missing. */
   performing(dials: ValuesOf<D>, context: PerformerContext): Performing | undefined;
 }
+
+/** A fluid: all have the dials of catalogue/media/dials.ts. */
+export type MediumKind<D extends Dials = Dials> = Kind<D>;
 
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
   /** Of live input: the dials that say which take counts, and at which frame it begins. */

@@ -14,6 +14,7 @@ import { planktonLantern } from './pieces/planktonLantern';
 import { ropeWalk } from './pieces/ropeWalk';
 import { saltCubes } from './pieces/saltCubes';
 import { signalFlags } from './pieces/signalFlags';
+import { stormGlass } from './pieces/stormGlass';
 import { tideChart } from './pieces/tideChart';
 import { tideTables } from './pieces/tideTables';
 import { windowRain } from './pieces/windowRain';
@@ -45,5 +46,6 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'ferry-windows', piece: ferryWindows },
     { id: 'lamplighters-copy', piece: lamplightersCopy },
     { id: 'pier-dancers', piece: pierDancers },
+    { id: 'storm-glass', piece: stormGlass },
   ],
 };

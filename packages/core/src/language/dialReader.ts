@@ -34,7 +34,9 @@ import type { Dials, KeysOf, PlainKeys, ValueOf } from './dials';
 import type { ColourMapFeed, MapFeed } from '../feeds/map';
 import { layeredColour } from './layeredColour';
 import { mapColour, mapNumber } from './mapSample';
+import type { MediumSpace } from './mediumSpace';
 import { Owner, partOf, type Name } from './names';
+import type { Sampled } from './pictureSample';
 import type { ParticleInputs } from './particle';
 import { PartReader } from './partReader';
 import { formulaOf, readingOf } from './readings';
@@ -98,6 +100,15 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
   /** A picture of the stock, or a moving one of the piece. */
   picture(key: KeysOf<D, 'stock'>): Picture | MovingPicture | undefined {
     return this.builder.scene.picture(this.source.values[key] as string);
+  }
+
+  /** The same, or a medium of the piece. */
+  shown(key: KeysOf<D, 'stock'>): Sampled | undefined {
+    return this.builder.scene.shown(this.source.values[key] as string);
+  }
+
+  medium(key: KeysOf<D, 'part'>): MediumSpace | undefined {
+    return this.builder.scene.medium(this.source.values[key] as string);
   }
 
   /** A performer of the piece. */

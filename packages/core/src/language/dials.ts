@@ -83,6 +83,8 @@ export interface StockDial extends Common {
   accepts: readonly StockType[];
   /** Whether it may also be one of the piece's moving pictures. */
   moving?: true;
+  /** Whether it may also be a medium of the piece. */
+  medium?: true;
   default: '';
 }
 
@@ -118,10 +120,10 @@ export interface SwarmDial extends Common {
   default: '';
 }
 
-/** A signal, a sound or a performer of the piece, by id; '' is none. */
+/** A signal, a sound, a performer or a medium of the piece, by id; '' is none. */
 export interface PartDial extends Common {
   type: 'part';
-  of: 'signals' | 'sounds' | 'performers';
+  of: 'signals' | 'sounds' | 'performers' | 'media';
   default: '';
 }
 
@@ -300,6 +302,11 @@ export function pictureDial(title: string, help: string, more: More<StockDial> =
   return { ...stockDial(title, ['picture'], help, more), moving: true };
 }
 
+/** The same, or the light of a medium. */
+export function shownDial(title: string, help: string, more: More<StockDial> = {}): StockDial {
+  return { ...pictureDial(title, help, more), medium: true };
+}
+
 export function stocksDial(
   title: string,
   accepts: readonly StockType[],
@@ -337,7 +344,7 @@ export function jointsDial(
   return { type: 'joints', title, performer, default: [], help, ...rest };
 }
 
-/** A signal, a sound or a performer of the piece. */
+/** A signal, a sound, a performer or a medium of the piece. */
 export function partDial(
   title: string,
   of: PartDial['of'],

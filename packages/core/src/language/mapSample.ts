@@ -44,7 +44,7 @@ export function mapColour(dial: MapReader, name: Name, feed: ColourMapFeed): Vec
  */
 export function mapAt(dial: MapReader, id: string, at: readonly [Expr, Expr] | null): Expr {
   const { builder } = dial;
-  const picture = builder.scene.picture(id);
+  const picture = builder.scene.shown(id);
   const place = picture && (at ?? bornOn(dial));
   if (!place) return builder.graph.float(0);
   const { width, height } = sampledSize(picture);
@@ -102,7 +102,7 @@ function sampleOf(
     const colour = particle?.birthplace?.colour ?? dial.placeColour();
     return { colour, opacity: g.float(1) };
   }
-  const picture = builder.scene.picture(feed.picture ?? '');
+  const picture = builder.scene.shown(feed.picture ?? '');
   const place = picture && placeOf(dial, name, feed);
   if (!place) return null;
   const { width, height } = sampledSize(picture);

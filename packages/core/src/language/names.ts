@@ -41,12 +41,14 @@ export function partOf(name: Name, part: string): Name {
 
 /**
  * Uniforms that engines give with each run, and no plan: of births, rows of a trail, passes of a
- * treatment, repeats of a swarm (see plan/look/copies.ts).
+ * treatment, repeats of a swarm (see plan/look/copies.ts), the grid of a medium's cells and the coarser one over it.
  */
 export type Given =
   | ('idOffset' | 'first' | 'count' | 'ageFirst' | 'ageStep')
   | ('row' | 'known' | 'pass' | 'past.width' | 'past.height' | 'past.stride')
-  | `copy.${string}`;
+  | `copy.${string}`
+  | `${'grid' | 'coarse'}.${'columns' | 'lines' | 'stride' | 'inverse'}`
+  | 'grid.weight';
 
 const GIVEN = 'given/';
 

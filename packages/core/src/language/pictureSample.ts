@@ -2,6 +2,8 @@ import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { lightOf, LIGHT_OF_BYTE } from '../stock/places/pictureParts';
 import type { MovingPicture, Picture } from '../stock/types';
 import type { KernelBuilder } from './builder';
+import { MediumReader } from './mediumSample';
+import type { MediumSpace } from './mediumSpace';
 import { sampledMoving } from '../stock/clip/pixels';
 import { seenTrack } from './track';
 
@@ -11,8 +13,12 @@ export interface PictureSample {
   opacity: Expr;
 }
 
-/** Size of a picture as it is sampled, in pixels. */
-export function sampledSize(picture: Picture | MovingPicture): { width: number; height: number } {
+/** What has light at places: a picture, a moving one, or a medium. */
+export type Sampled = Picture | MovingPicture | MediumSpace;
+
+/** Size of a picture as it is sampled, in pixels; of a medium in cells. */
+export function sampledSize(picture: Sampled): { width: number; height: number } {
+  if (picture.type === 'medium') return { width: picture.columns, height: picture.lines };
   if (picture.type === 'moving') return sampledMoving(picture);
   const { width, height } = lightOf(picture);
   return { width, height };
@@ -21,11 +27,16 @@ export function sampledSize(picture: Picture | MovingPicture): { width: number; 
 /** A picture at a place in pixels, straight between the middles of its pixels; nothing outside. */
 export function pictureSample(
   builder: KernelBuilder,
-  picture: Picture | MovingPicture,
+  picture: Sampled,
   x: Expr,
   y: Expr,
 ): PictureSample {
   const g = builder.graph;
+  if (picture.type === 'medium') {
+    const medium = new MediumReader(builder, picture);
+    const spot = { x: x.add(0.5), y: g.float(picture.lines + 0.5).sub(y) };
+    return { colour: medium.light(spot), opacity: medium.inside(spot).select(1, g.float(0)) };
+  }
   const { width, height } = sampledSize(picture);
   const channelAt = channelsOf(builder, picture);
   const [px, py] = [x.sub(0.5), y.sub(0.5)];

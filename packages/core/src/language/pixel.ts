@@ -3,9 +3,9 @@ import type { KernelBuilder } from './builder';
 import type { UniformSource } from './frame';
 import { FRAME } from './names';
 import { luminance } from '../feeds/luminance';
-import type { MovingPicture, Picture } from '../stock/types';
-import { pictureSample, sampledSize } from './pictureSample';
+import { pictureSample, sampledSize, type Sampled } from './pictureSample';
 import { PLANES, strideOf } from './planes';
+import { rowOf } from './rows';
 
 /** The pixel that a kernel of the finish works on, and the frame around it. */
 export interface Pixel {
@@ -67,11 +67,7 @@ export function pixelOf(builder: KernelBuilder): Pixel {
   const surface = frameSurface(builder);
   const { stride } = surface;
   const inverse = builder.uniform(FRAME.own('inverseStride'), (f) => 1 / strideOf(f.width));
-  // The quotient in single precision is at most one off; the rest tells which way.
-  const guess = lane.toFloat().mul(inverse).floor().toInt();
-  const rest = lane.sub(guess.mul(stride));
-  const row = rest.lt(0).select(guess.sub(1), rest.ge(stride).select(guess.add(1), guess));
-  const column = lane.sub(row.mul(stride));
+  const { row, column } = rowOf(lane, stride, inverse);
   return {
     x: column.toFloat().add(0.5),
     y: row.toFloat().add(0.5),
@@ -93,7 +89,7 @@ export function own(builder: KernelBuilder, planes: readonly string[]): Vec3 {
 /** How bright a picture is at a pixel, where it is laid over the whole frame. */
 export function brightnessOver(
   builder: KernelBuilder,
-  picture: Picture | MovingPicture,
+  picture: Sampled,
   pixel: Pixel,
 ): Expr {
   const { width, height } = sampledSize(picture);

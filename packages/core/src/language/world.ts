@@ -2,6 +2,7 @@ import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
 import type { Performing } from '../stock/motion/performing';
 import type { Dials, DialValues } from './dials';
+import type { MediumSpace } from './mediumSpace';
 
 /** What readers of dials find around them: the piece with its tracks and stock, as the plan has it. */
 export interface World {
@@ -20,6 +21,10 @@ export interface World {
   vector(feed: VectorFeed, time: number): Vector;
   /** A picture of the stock, or a moving one of the piece, by its id. */
   picture(id: string): Picture | MovingPicture | undefined;
+  /** The same, or a medium. */
+  shown(id: string): Picture | MovingPicture | MediumSpace | undefined;
+  /** A medium of the piece by its id; undefined where there is none, or it is switched off. */
+  medium(id: string): MediumSpace | undefined;
   /** A performer of the piece by their id; undefined where there is none, or they are switched off. */
   performer(id: string): Performing | undefined;
   /** A thing of the stock by its id in the piece. */

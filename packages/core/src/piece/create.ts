@@ -1,7 +1,16 @@
 import { kindOf, type Shelf } from '../catalogue';
 import { defaults } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
-import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './types';
+import {
+  FORMAT,
+  ID_GROUPS,
+  VERSION,
+  type Choice,
+  type Part,
+  type PartList,
+  type Piece,
+  type Swarm,
+} from './types';
 
 /** An id that none of the parts has. */
 export function freshId(base: string, parts: readonly { id: string }[]): string {
@@ -12,14 +21,18 @@ export function freshId(base: string, parts: readonly { id: string }[]): string 
   }
 }
 
-/** An id for a thing of the stock, or a moving picture: dials name either. */
-export function freshPictureId(base: string, { stock, pictures }: Piece): string {
-  return freshId(base, [...stock, ...pictures]);
+/** An id for a part of a list: none of those has it that are named in the same place. */
+export function freshIdIn(piece: Piece, list: PartList | 'stock', base: string): string {
+  const groups = ID_GROUPS.filter((g) => (g as readonly string[]).includes(list)).flat();
+  return freshId(
+    base,
+    [list, ...groups].flatMap((name): { id: string }[] => piece[name]),
+  );
 }
 
-/** A moving picture of a kind, new in a piece. */
-export function makePicture(kind: string, piece: Piece): Part {
-  return { ...makePart('pictures', kind, piece.pictures), id: freshPictureId(kind, piece) };
+/** A part of a kind, new in a piece. */
+export function newPart(piece: Piece, list: Exclude<PartList, 'swarms'>, kind: string): Part {
+  return { ...makePart(list, kind, piece[list]), id: freshIdIn(piece, list, kind) };
 }
 
 /** A name that none of the parts has: 'Wind', 'Wind 2', …. */
@@ -82,6 +95,7 @@ export function makePiece(name: string): Piece {
     swarms: [],
     forces: [],
     colliders: [],
+    media: [],
     performers: [],
     pictures: [],
     sounds: [],

@@ -33,6 +33,8 @@ const migrations: Record<number, Migration> = {
   7: (piece) => piece,
   /** In version 9 there are performers. */
   8: (piece) => ({ ...piece, performers: [] }),
+  /** In version 10 there are media. */
+  9: (piece) => ({ ...piece, media: [] }),
 };
 
 /** What was a moving picture of the stock is a clip there, and a part that plays it. */

@@ -1,4 +1,4 @@
-import { PART_LISTS, type PartList, type Piece } from './types';
+import { ID_GROUPS, PART_LISTS, type PartList, type Piece } from './types';
 import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
 import type { StockType } from '../stock/types';
@@ -30,11 +30,9 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       });
     }
   };
-  // Forces and colliders share the influence grid, and so their ids; what shows a picture takes either.
-  twice(['forces', 'colliders']);
-  twice(['stock', 'pictures']);
-  const shared = ['forces', 'colliders', 'pictures'];
-  for (const list of ['swarms', ...PART_LISTS] as const) if (!shared.includes(list)) twice([list]);
+  ID_GROUPS.forEach(twice);
+  const shared: string[] = ID_GROUPS.flat();
+  for (const list of PART_LISTS) if (!shared.includes(list)) twice([list]);
   const signals = new Set(piece.signals.flatMap(namesOf));
   for (const { spec, value, path } of dialsOf(piece)) {
     for (const id of signalsIn(value)) {
@@ -45,6 +43,8 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       const fed = typeof value === 'object' && 'feed' in value;
       const takesMoving = 'moving' in spec || fed;
       if (takesMoving && piece.pictures.some((p) => p.id === item)) continue;
+      const takesMedium = 'medium' in spec || fed;
+      if (takesMedium && piece.media.some((m) => m.id === item)) continue;
       const entry = piece.stock.find((s) => s.id === item);
       if (!entry) problems.push({ path, message: `the stock has no '${item}'` });
       else if (!acceptedBy(spec).includes(entry.type)) {
@@ -72,7 +72,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     if (spec.type === 'part' && name) {
       const there =
         spec.of === 'signals' ? signals.has(name) : piece[spec.of].some((s) => s.id === name);
-      if (!there) problems.push({ path, message: `there is no ${spec.of.slice(0, -1)} '${name}'` });
+      if (!there) problems.push({ path, message: `there is no ${spec.of === 'media' ? 'medium' : spec.of.slice(0, -1)} '${name}'` });
     }
     if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {
       problems.push({ path, message: `there is no swarm '${name}'` });

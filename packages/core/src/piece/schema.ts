@@ -102,6 +102,7 @@ function build(): z.ZodType<Piece> {
       swarms: z.array(swarmSchema()).max(64),
       forces: z.array(partOf('forces')).max(64),
       colliders: z.array(partOf('colliders')).max(64),
+      media: z.array(partOf('media')).max(4),
       performers: z.array(partOf('performers')).max(16),
       pictures: z.array(partOf('pictures')).max(32),
       sounds: z.array(partOf('sounds')).max(32),

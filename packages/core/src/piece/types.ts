@@ -4,12 +4,13 @@ import type { SwarmValues } from '../catalogue/swarmDials';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 9;
+export const VERSION = 10;
 
 /** The lists of parts that a piece has beside its swarms, each from the shelf of its name, in the order of its file. */
 export const PART_LISTS = [
   'forces',
   'colliders',
+  'media',
   'lights',
   'performers',
   'pictures',
@@ -18,6 +19,13 @@ export const PART_LISTS = [
   'finish',
 ] as const;
 export type PartList = 'swarms' | (typeof PART_LISTS)[number];
+
+/** Lists whose parts are named in one place, so that their ids differ: in the influence grid, and by what shows something. */
+export const ID_GROUPS = [
+  ['forces', 'colliders'],
+  ['swarms', 'media'],
+  ['stock', 'pictures', 'media'],
+] as const satisfies readonly (PartList | 'stock')[][];
 
 /** A kind with its dials. */
 export interface Choice {
@@ -91,6 +99,8 @@ export interface Piece {
   swarms: Swarm[];
   forces: Part[];
   colliders: Part[];
+  /** Fluids that swarms stir and ride. */
+  media: Part[];
   /** Somebody whose joints drive it. */
   performers: Part[];
   /** Pictures that change with time: clips, and made maps. */
@@ -99,7 +109,7 @@ export interface Piece {
   sounds: Part[];
   signals: Part[];
   stock: StockEntry[];
-  /** influence[force or collider][swarm]: how much the swarm feels it; 1 where nothing is said. */
+  /** influence[force or collider][swarm or medium]: how much it is felt; 1 where nothing is said. */
   influence: Record<string, Record<string, number>>;
   finish: Part[];
 }

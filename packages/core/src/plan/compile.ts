@@ -14,6 +14,8 @@ import { backdropPart } from './finish/backdrop';
 import { solidLensPart } from './finish/solidLens';
 import { finishPart } from './finish/steps';
 import { lampsAt } from './look/lamps';
+import { mediumLayersPart } from './media/mediumLayer';
+import { mediaPart } from './media/mediumPlan';
 import { missingStock } from './missingStock';
 import { motionKeys, parentOf } from './motion/motionKey';
 import {
@@ -83,6 +85,8 @@ export function compilePiece(
   const backdrop = cache.keep(backdropPart, scene);
   const finish = cache.keep(finishPart, scene);
   const fields = cache.keep(fieldsPart, { scene, swarms });
+  const media = cache.keep(mediaPart, scene);
+  const mediumLayers = cache.keep(mediumLayersPart, scene);
   const solid = swarms.some((s) => s.draws.some((d) => d.mode === 'opaque'));
   const solidLens = solid && scene.lens.defocuses ? cache.keep(solidLensPart, scene) : null;
   cache.turn();
@@ -93,8 +97,8 @@ export function compilePiece(
   return {
     frame: piece.frame,
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
-    tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, finish]) },
-    fields,
+    tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, ...media, finish]) },
+    ...{ fields, media, mediumLayers },
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
     shadows: shadowPlan(scene, swarms),

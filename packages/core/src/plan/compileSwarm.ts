@@ -19,6 +19,8 @@ import { readingsKernel } from './look/fileReadings';
 import { cappedText, orphanText, placelessText } from './swarmNotices';
 import type { PlanPart } from './cache';
 import type { Scene } from './scene';
+import { giveKernel } from './media/giving';
+import { stirredBy } from './media/givers';
 import { leavesInFields } from './fields/fieldPlan';
 import { isCarried, SEEN, wantSeen } from './motion/seenVelocity';
 import { STATE } from '../language/particle';
@@ -51,7 +53,9 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
     const { kind, dials } = piece.camera;
     const style = [kind, lens, dials.shutter === 0, piece.density, piece.lights];
     const born = [motionKey, left, bake?.name, parent?.id, parent?.capacity, parent?.motionKey];
-    return [swarm, others, piece.frame, signalled, stocked, style, born];
+    // What it gives to media and what its look reads of them depend on where these are.
+    const around = piece.media.length > 0 ? [piece.media, piece.camera] : null;
+    return [swarm, others, piece.frame, signalled, stocked, style, born, around];
   },
   make: compileSwarm,
 };
@@ -90,7 +94,9 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   // A bake has only what it was stored with.
   const carried = bake ? bake.state.includes(SEEN[0]!) : isCarried(scene.piece, swarm);
   const data = new KernelData(carried);
-  if (carried && !bake && leavesInFields(scene.piece, swarm.id)) wantSeen(data);
+  const stirred = stirredBy(scene.piece, swarm.id);
+  const leaves = stirred.length > 0 || leavesInFields(scene.piece, swarm.id);
+  if (carried && !bake && leaves) wantSeen(data);
   const told: string[] = [];
   const size = { capacity, copies: copies.length };
   const draws = drawsOf(scene, swarm, size, data, told);
@@ -99,6 +105,12 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   const readings = (): PlanKernel => readingsKernel(scene, swarm, capacity, data);
   // It reads the tables that the bodies bring; without any it brings its own.
   if (draws.length === 0) readings();
+  const gives = new Map(
+    stirred.map(({ id }) => [
+      id,
+      giveKernel(scene, swarm, scene.medium(id)!, capacity, data),
+    ]),
+  );
   // Behind the looks, which may want to see more of the motion.
   const { motion, grid } = motionKernel(
     scene,
@@ -129,7 +141,8 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
     tracks: data.tracks,
-    fields: bake ? new Map() : data.fields,
+    gives,
+    fields: data.fields,
     state: [
       ...new Set([...STATE, ...(bake?.state ?? []), ...data.kept.keys()]),
       ...historyStates(history),

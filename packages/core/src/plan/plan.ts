@@ -11,6 +11,8 @@ import type { History } from './motion/history';
 import type { PlanKernel } from '../language/frame';
 import type { Lamps } from '../language/frame';
 import type { FieldPlan } from './fields/fieldPlan';
+import type { MediumLayers } from './media/mediumLayer';
+import type { MediumPlan } from './media/mediumPlan';
 import type { GridPlan } from './motion/neighbourGrid';
 
 export interface SwarmPlan {
@@ -33,7 +35,9 @@ export interface SwarmPlan {
   blocks: ReadonlyMap<string, Float32Array>;
   /** Tracks that its births and its motion read, by the name of their buffer. */
   tracks: ReadonlyMap<string, BlockTrack>;
-  /** Buffers of fields that its motion reads, with how many numbers each has. */
+  /** What its particles give to media, by the medium's id. */
+  gives: ReadonlyMap<string, PlanKernel>;
+  /** Buffers of fields and media that its kernels read, with how many numbers each has. */
   fields: ReadonlyMap<string, number>;
   /** What each particle carries, see STATE; what it keeps from birth comes after. */
   state: readonly string[];
@@ -108,6 +112,10 @@ export interface Plan {
   tracks: Tracks;
   /** State that belongs to no swarm; it takes its step before the swarms do. */
   fields: readonly FieldPlan[];
+  /** Fluids; they take their step behind the fields. */
+  media: readonly MediumPlan[];
+  /** Media as they are seen in the scene. */
+  mediumLayers: MediumLayers;
   drawing: Drawing;
   /** Swarms that the finish shows, each drawn on a layer of its own. */
   layers: ReadonlyMap<string, Drawing>;

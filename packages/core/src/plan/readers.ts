@@ -1,4 +1,5 @@
 import { kindOf } from '../catalogue';
+import { fluidDials } from '../catalogue/media/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import type { KernelBuilder } from '../language/builder';
 import { DialReader } from '../language/dialReader';
@@ -74,6 +75,14 @@ export function partReader(
 ): DialReader {
   const label = `${shelf === 'forces' ? 'force' : 'collider'}.${id}`;
   return reader(builder, new Owner(shelf, id), label, kindOf(shelf, kind).dials, dials, particle);
+}
+
+/** Of a medium, which has no particles. */
+export function mediumReader(
+  builder: KernelBuilder,
+  { id, dials }: Part,
+): DialReader<typeof fluidDials> {
+  return reader(builder, new Owner('media', id), `medium.${id}`, fluidDials, dials, null);
 }
 
 export function treatmentReader(builder: KernelBuilder, { id, kind, dials }: Part): DialReader {

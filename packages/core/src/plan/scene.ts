@@ -15,6 +15,8 @@ import { LivePictures } from '../stock/clip/livePictures';
 import type { Performing } from '../stock/motion/performing';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
 import type { Looker } from './shownPicture';
+import { mediumSpace } from './media/mediumSpace';
+import type { MediumSpace } from '../language/mediumSpace';
 
 /** A piece with what its dials read beside themselves: signals and stock. */
 export class Scene implements World {
@@ -135,6 +137,15 @@ export class Scene implements World {
       const shown = { kind, dials, rate, seed, stock: named };
       return { ...moving, seeing: looker(shown) };
     });
+  }
+
+  shown(id: string): ReturnType<World['shown']> {
+    return this.picture(id) ?? this.medium(id);
+  }
+
+  medium(id: string): MediumSpace | undefined {
+    const part = this.piece.media.find((m) => m.id === id && m.on);
+    return part && memo(this, `medium ${id}`, () => mediumSpace(this, part));
   }
 
   performer(id: string): Performing | undefined {

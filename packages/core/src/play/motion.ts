@@ -3,6 +3,7 @@ import type { GivenValues } from '../language/names';
 import { bornAt, timeOf, type Plan, type SwarmPlan } from '../plan/plan';
 import type { FrameInputs, PlanKernel } from '../language/frame';
 import type { FieldPlan } from '../plan/fields/fieldPlan';
+import type { MediumPass, MediumPlan } from '../plan/media/mediumPlan';
 import type { CellSort } from '../plan/motion/neighbourGrid';
 import { isRing } from '../plan/motion/history';
 import { slotRanges } from '../plan/motion/slots';
@@ -31,6 +32,26 @@ export interface MotionDevice {
   gather(field: FieldPlan, swarm: SwarmPlan, kernel: PlanKernel, inputs: FrameInputs): void;
   /** Runs the step of a field over its cells. */
   stepField(field: FieldPlan, inputs: FrameInputs): void;
+  /** Takes a track's block of the frame to where the medium's kernels read it. */
+  takeMediumTrack(medium: MediumPlan, buffer: string, track: BlockTrack, frame: number): void;
+  /**
+   * Adds what the swarm's particles give to what is left in the medium's cells.
+   *
+   * @param fresh the first to do so in this frame: what was left before is gone
+   */
+  leave(
+    medium: MediumPlan,
+    swarm: SwarmPlan,
+    slots: number,
+    fresh: boolean,
+    inputs: FrameInputs,
+  ): void;
+  /** Nothing is left in the medium's cells. */
+  leaveNothing(medium: MediumPlan): void;
+  /** Runs a pass of the medium's step. */
+  runPass(medium: MediumPlan, pass: MediumPass, inputs: FrameInputs): void;
+  /** Whether the medium's memory is new to this plan of it; from then on it is not. */
+  isNew(medium: MediumPlan): boolean;
   /** Keeps of this frame what the swarm's history wants. */
   remember(swarm: SwarmPlan, frame: number): void;
   /** Takes state and history of a frame from the swarm's bake; nothing where it has none. */
@@ -38,11 +59,12 @@ export interface MotionDevice {
 }
 
 /**
- * Moves all on to the end of `frame`, in phases: fields gather from the swarms as the frame before left
- * them and take their step; then, swarm by swarm, parents first: births, motion, history.
+ * Moves all on to the end of `frame`, in phases: fields and media take what the swarms leave, as the frame before left
+ * them, and take their step; then, swarm by swarm, parents first: births, motion, history.
  */
 export function stepMotion(plan: Plan, frame: number, past: Past, device: MotionDevice): void {
   for (const field of plan.fields) stepField(plan, field, frame, device);
+  for (const medium of plan.media) stepMedium(plan, medium, frame, device);
   for (const swarm of plan.swarms) {
     if (swarm.bake) device.replay(swarm, frame);
     else stepSwarm(plan, swarm, frame, device);
@@ -62,6 +84,31 @@ function stepField(plan: Plan, field: FieldPlan, frame: number, device: MotionDe
     device.gather(field, swarm, add, { ...at, born });
   }
   device.stepField(field, { ...at, born: 0 });
+}
+
+function stepMedium(plan: Plan, medium: MediumPlan, frame: number, device: MotionDevice): void {
+  const { rate } = plan.frame;
+  const at = { frame, time: timeOf(frame + 0.5, rate), width: 0, height: 0, born: 0 };
+  for (const [buffer, track] of medium.tracks) {
+    device.takeMediumTrack(medium, buffer, track, frame);
+  }
+  let fresh = true;
+  for (const id of medium.leaving.swarms) {
+    const swarm = plan.swarms.find((s) => s.id === id)!;
+    const born = bornAt(swarm, frame - 1, rate);
+    const slots = Math.min(born, swarm.capacity);
+    if (slots === 0) continue;
+    device.leave(medium, swarm, slots, fresh, { ...at, born });
+    fresh = false;
+  }
+  if (fresh && medium.leaving.swarms.length > 0) device.leaveNothing(medium);
+  const isNew = device.isNew(medium);
+  for (const { passes, times, once } of medium.steps) {
+    if (once && !isNew) continue;
+    for (let left = times(at.time); left > 0; left--) {
+      for (const pass of passes) device.runPass(medium, pass, at);
+    }
+  }
 }
 
 function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDevice): void {
@@ -97,6 +144,7 @@ export function jumpTo(
   device: Pick<MotionDevice, 'replay'>,
 ): boolean {
   if (plan.swarms.length === 0 || !plan.swarms.every((s) => s.bake)) return false;
+  if (plan.media.length > 0) return false;
   for (const swarm of plan.swarms) replayTo(swarm, frame, device);
   past.complete();
   return true;

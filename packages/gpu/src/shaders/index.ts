@@ -1,5 +1,7 @@
 /** The shaders that are not kernels of the plan. */
 
+export { LEAVE } from './leave';
+
 /** Memory and parameter words, bound as toWgsl binds them. */
 const BINDINGS = /* wgsl */ `
 @group(0) @binding(0) var<storage, read_write> memory: array<f32>;

@@ -34,6 +34,7 @@ function tagsOf(piece: Piece): Tags {
   return {
     lists: {
       ...{ swarms: list('swarms'), forces: list('forces'), colliders: list('colliders') },
+      media: list('media'),
       ...{
         lights: list('lights'),
         performers: list('performers'),
@@ -117,6 +118,7 @@ export function LineUp() {
         {fixed('backdrop', 'Backdrop', backdrop)}
         {fixed('frame', 'Frame', FRAME_ICON)}
       </Section>
+      <Section title="Media">{tags('media')}</Section>
       <Section title="Lights">{tags('lights')}</Section>
       <Section title="Performers">{tags('performers')}</Section>
       <Section title="Pictures">{tags('pictures')}</Section>

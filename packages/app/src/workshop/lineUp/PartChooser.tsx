@@ -8,6 +8,7 @@ const LABELS: Record<PartList, string> = {
   swarms: 'Add a swarm',
   forces: 'Add a force',
   colliders: 'Add a collider or zone',
+  media: 'Add a medium',
   lights: 'Add a light',
   performers: 'Add a performer',
   pictures: 'Add a clip, camera or made map',

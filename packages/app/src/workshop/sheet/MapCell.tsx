@@ -41,10 +41,10 @@ const PLACES = {
 const EDGES = { again: 'Again beyond', mirrored: 'Mirrored beyond', edge: 'As at its edge' };
 const OWN = 'its own colour';
 
-/** Pictures of the stock and moving pictures of the piece. */
+/** Pictures of the stock, moving pictures and media of the piece. */
 function usePictures(): { id: string; name: string }[] {
-  const { stock, pictures } = usePiece();
-  return [...pictures, ...stock.filter((s) => s.type === 'picture')];
+  const { stock, pictures, media } = usePiece();
+  return [...pictures, ...media, ...stock.filter((s) => s.type === 'picture')];
 }
 
 /** A dial that is looked up in a picture: in which, where, and what of it. */

@@ -10,7 +10,7 @@ interface Props {
   onChange: (value: string) => void;
 }
 
-/** A signal, a sound or a performer of the piece; of signals only those that do not hang on this one. */
+/** A signal, a sound, a performer or a medium of the piece; of signals only those that do not hang on this one. */
 export function PartCell({ spec, value, path, onChange }: Props) {
   const piece = usePiece();
   const own = path[0] === 'signals' ? piece.signals[path[1] as number]?.id : undefined;
@@ -20,8 +20,8 @@ export function PartCell({ spec, value, path, onChange }: Props) {
     return <StockCell spec={stock} cast {...{ value, path, onChange }} />;
   }
   const options =
-    spec.of === 'sounds'
-      ? piece.sounds
+    spec.of !== 'signals'
+      ? piece[spec.of]
       : signalNames(piece).filter(({ id }) => !chainOf(piece, [id]).some((s) => s.id === own));
   return <NamedSelect title={spec.title} none="None" {...{ value, options, onChange }} />;
 }

@@ -2,7 +2,7 @@ import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
 import {
   catalogue,
-  freshPictureId,
+  freshIdIn,
   madeType,
   madeTitle,
   MADE,
@@ -44,6 +44,8 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
   const players = useApp(({ piece: { piece } }) =>
     cast ? piece!.performers : spec.moving ? piece!.pictures : NONE,
   );
+  const media = useApp(({ piece: { piece } }) => (spec.medium ? piece!.media : NONE)
+  );
   /** What is not taken itself, but by a part that plays it. */
   const played: StockType | null = cast ? 'motion' : spec.moving ? 'clip' : null;
   const accepts: readonly StockType[] = played ? [...spec.accepts, played] : spec.accepts;
@@ -58,7 +60,7 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
   const drawing = tool?.kind === 'pen' && tool.path.join('.') === path.join('.');
 
   const add = (entry: Omit<StockEntry, 'id'>, base: string): void => {
-    const id = freshPictureId(base, store.getState().piece.piece!);
+    const id = freshIdIn(store.getState().piece.piece!, 'stock', base);
     void put({ ...entry, id });
   };
   const put = async (entry: StockEntry): Promise<void> => {
@@ -117,7 +119,7 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
         sx={{ fontSize: 13, maxWidth: 220, '& .MuiSelect-select': { py: '1px' } }}
       >
         <MenuItem value="entry:">None</MenuItem>
-        {players.map((p) => (
+        {[...players, ...media].map((p) => (
           <MenuItem key={`player ${p.id}`} value={`entry:${p.id}`}>
             {p.name}
           </MenuItem>

@@ -12,14 +12,17 @@ function isWhole({ dials }: Part): boolean {
   return dials.acts === 'solid' || (dials.acts === 'zone' && dials.does === 'die');
 }
 
-function Cell({ part, swarm }: { part: Part; swarm: Swarm }) {
+/** A swarm or a medium. */
+type Feeling = Pick<Swarm, 'id' | 'name'>;
+
+function Cell({ part, by }: { part: Part; by: Feeling }) {
   const piece = usePiece();
   const dispatch = useAppDispatch();
-  const value = influenceOf(piece, part.id, swarm.id);
-  const label = `${swarm.name} feels ${part.name}`;
+  const value = influenceOf(piece, part.id, by.id);
+  const label = `${by.name} feels ${part.name}`;
   const set = (to: number): void => {
-    const path = ['influence', part.id, swarm.id];
-    const merge = `${part.id}.${swarm.id}`;
+    const path = ['influence', part.id, by.id];
+    const merge = `${part.id}.${by.id}`;
     dispatch(pieceActions.set({ path, value: to, label: 'Influence', merge }));
   };
   const settle = () => dispatch(pieceActions.settled());
@@ -48,16 +51,16 @@ function Cell({ part, swarm }: { part: Part; swarm: Swarm }) {
   );
 }
 
-/** Forces and colliders against swarms: how much each is felt; solids are felt or not. */
+/** Forces and colliders against swarms and media: how much each is felt; solids are felt or not. */
 export function Influence() {
   const piece = usePiece();
-  const { swarms } = piece;
+  const columns: Feeling[] = [...piece.swarms, ...piece.media];
   const rows = [...piece.forces, ...piece.colliders];
-  if (rows.length === 0 || swarms.length === 0) {
+  if (rows.length === 0 || columns.length === 0) {
     return (
       <Box sx={{ p: 2, color: COLOURS.faint }}>
-        With a swarm and a force or collider, this grid tells how much each swarm feels each of
-        them; 0 switches it off.
+        With a swarm or a medium and a force or collider, this grid tells how much each of those
+        is felt; 0 switches it off.
       </Box>
     );
   }
@@ -73,7 +76,7 @@ export function Influence() {
         <thead>
           <tr>
             <th />
-            {swarms.map((s) => (
+            {columns.map((s) => (
               <th key={s.id} scope="col" style={{ color: COLOURS.faint }}>
                 {s.name}
               </th>
@@ -86,9 +89,9 @@ export function Influence() {
               <th scope="row" style={{ textAlign: 'left', color: COLOURS.faint }}>
                 {f.name}
               </th>
-              {swarms.map((s) => (
+              {columns.map((s) => (
                 <td key={s.id}>
-                  <Cell part={f} swarm={s} />
+                  <Cell part={f} by={s} />
                 </td>
               ))}
             </tr>

@@ -1,4 +1,5 @@
 import type { EmitterKind } from '../kinds';
+import { medium } from './medium';
 import { box } from './box';
 import { cloud } from './cloud';
 import { disc } from './disc';
@@ -30,6 +31,7 @@ export const emitters: EmitterKind[] = [
   cloud,
   picture,
   swarm,
+  medium,
   joints,
   morph,
 ];

@@ -1,4 +1,5 @@
-import { LAYER_MODES } from '../../feeds/blend';
+import { Vec3 } from '@vast-swarm/kernel';
+import { blendLayers, LAYER_MODES, type LayerMode } from '../../feeds/blend';
 import { choice, number, pictureDial, type MaskDial } from '../../language/dials';
 
 const group = 'Where';
@@ -35,6 +36,15 @@ export const finishDials = {
     },
   ),
 };
+
+/** A layer of light that says nothing of how much of it is there: where it is dark, nothing is. */
+export function laidOver(mode: LayerMode, below: Vec3, colour: Vec3): Vec3 {
+  const there = colour.x.max(colour.y).max(colour.z).clamp(0, 1);
+  const blended = blendLayers(mode, below, colour);
+  return mode === 'add' || mode === 'screen' || mode === 'lighten'
+    ? blended
+    : Vec3.mix(below, blended, there);
+}
 
 export const layerMode = choice(
   'Lies over',

@@ -1,4 +1,4 @@
-import { choice, number, pictureDial, swarmDial } from '../../language/dials';
+import { choice, number, shownDial, swarmDial } from '../../language/dials';
 import { luminance } from '../../feeds/luminance';
 import { brightnessOver } from '../../language/pixel';
 import { treatment } from '../define';
@@ -14,13 +14,13 @@ export const displacement = treatment({
     by: choice(
       'By',
       'itself',
-      { itself: 'The frame itself', swarm: 'A swarm', picture: 'A picture' },
+      { itself: 'The frame itself', swarm: 'A swarm', picture: 'A picture or a medium' },
       'Whose light moves it.',
     ),
     swarm: swarmDial('Drawn on a layer of its own, and not below.', {
       when: { dial: 'by', is: ['swarm'] },
     }),
-    picture: pictureDial('Picture', 'Laid over the whole frame.', {
+    picture: shownDial('Picture', 'Laid over the whole frame.', {
       when: { dial: 'by', is: ['picture'] },
     }),
     across: number('Across', 0.03, [-1, 1], 'How far at full light, as a part of the height.'),
@@ -34,7 +34,7 @@ export const displacement = treatment({
   },
   build({ dial, pixel, layer }) {
     const by = dial.choice('by');
-    const picture = by === 'picture' ? dial.picture('picture') : undefined;
+    const picture = by === 'picture' ? dial.shown('picture') : undefined;
     const own = pixel.nearest(pixel.x, pixel.y);
     const light = picture
       ? brightnessOver(dial.builder, picture, pixel)

@@ -1,4 +1,5 @@
 import type { FinishKind } from '../kinds';
+import { mediumLayer } from './mediumLayer';
 import { aberration } from './aberration';
 import { bloom } from './bloom';
 import { blur } from './blur';
@@ -45,6 +46,7 @@ export const finish: FinishKind[] = [
   gradientLayer,
   pictureLayer,
   swarmLayer,
+  mediumLayer,
   exposure,
   vignette,
   grain,

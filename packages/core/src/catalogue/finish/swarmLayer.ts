@@ -1,7 +1,5 @@
-import { Vec3 } from '@vast-swarm/kernel';
-import { blendLayers } from '../../feeds/blend';
 import { number, swarmDial } from '../../language/dials';
-import { layerMode } from './common';
+import { laidOver, layerMode } from './common';
 import { treatment } from '../define';
 
 export const swarmLayer = treatment({
@@ -18,12 +16,6 @@ export const swarmLayer = treatment({
   },
   build({ dial, layer }, below) {
     const colour = layer().scale(dial.number('light'));
-    const mode = dial.choice('over');
-    // Where the layer is dark nothing of it is there.
-    const there = colour.x.max(colour.y).max(colour.z).clamp(0, 1);
-    const blended = blendLayers(mode, below, colour);
-    return mode === 'add' || mode === 'screen' || mode === 'lighten'
-      ? blended
-      : Vec3.mix(below, blended, there);
+    return laidOver(dial.choice('over'), below, colour);
   },
 });

@@ -1,4 +1,5 @@
 import type { ForceKind } from '../kinds';
+import { ride } from './ride';
 import { attraction } from './attraction';
 import { brushed } from './brushed';
 import { clipFlow } from './clipFlow';
@@ -31,5 +32,6 @@ export const forces: ForceKind[] = [
   clipFlow,
   flocking,
   wornWays,
+  ride,
   speedLimit,
 ];

@@ -73,7 +73,7 @@ interface Giver {
 export const fieldsPart: PlanPart<{ scene: Scene; swarms: readonly Giver[] }, FieldPlan[]> = {
   name: 'fields',
   dependsOn: ({ scene: { piece, signalled }, swarms }) => [
-    ...[piece.seed, piece.frame.rate, piece.forces, piece.influence, signalled],
+    ...[piece.seed, piece.frame.rate, piece.forces, piece.influence, piece.media, signalled],
     piece.swarms.map((s) => [s.id, s.on]),
     swarms.map((s) => [s.id, s.capacity, s.bake === null, isSeen(s)]),
   ],
@@ -85,7 +85,9 @@ function fieldPlans({ scene, swarms }: { scene: Scene; swarms: readonly Giver[] 
   const { piece } = scene;
   return piece.forces.flatMap((force) => {
     const kind = fieldOf(force);
-    const read = swarms.some((s) => !s.bake && influenceOf(piece, force.id, s.id) !== 0);
+    const feels = (id: string): boolean => influenceOf(piece, force.id, id) !== 0;
+    const read =
+      swarms.some((s) => !s.bake && feels(s.id)) || piece.media.some((m) => m.on && feels(m.id));
     if (!kind || !force.on || !read) return [];
     const gathered = gatheredBy(piece, force)!;
     const givers = swarms.filter((s) => gathered.includes(s.id));

@@ -49,6 +49,8 @@ export interface FinishPlan {
   blocks: ReadonlyMap<string, Float32Array>;
   /** Tracks that it reads, by the name of their buffer. */
   tracks: ReadonlyMap<string, BlockTrack>;
+  /** Planes of media that it reads, see SwarmPlan. */
+  fields: ReadonlyMap<string, number>;
   /** Whether a frame depends on the frames before it. */
   remembers: boolean;
 }
@@ -80,6 +82,8 @@ export const finishPart: PlanPart<Scene, FinishPlan> = {
   dependsOn: ({ piece, signalled, stocked }) => [
     ...[piece.seed, piece.frame.rate, piece.finish, signalled, stocked],
     piece.frame.width / piece.frame.height,
+    // Media are seen from the camera.
+    ...(piece.media.length > 0 ? [piece.media, piece.camera] : []),
   ],
   make: finishPlan,
 };
@@ -110,6 +114,7 @@ function finishPlan(scene: Scene): FinishPlan {
     tables: Float32Array.from(data.samples),
     blocks: data.blocks,
     tracks: data.tracks,
+    fields: data.fields,
     remembers: steps.some((s) => s.type === 'remember'),
   };
 }

@@ -6,7 +6,11 @@ import { randomKey } from '@vast-swarm/kernel';
 import type { FrameFeed, Vector } from '../../feeds/feeds';
 import { noiseAt } from '../../formula/numbers';
 import { pointAlong } from '../../stock/places/along';
-import type { Scene } from '../scene';
+import type { Piece } from '../../piece/types';
+import type { World } from '../../language/world';
+
+/** What a camera is found from. */
+export type Seen = Pick<World, 'seed' | 'number' | 'vector' | 'stock'> & { readonly piece: Piece };
 
 const DEGREE = Math.PI / 180;
 
@@ -29,7 +33,7 @@ interface Stand {
 }
 
 /** On its line, a little back from the end so that there is always something ahead. */
-function flying(scene: Scene, time: number, target: Vector): Stand | null {
+function flying(scene: Seen, time: number, target: Vector): Stand | null {
   const dials = valuesOf(cameraDials, scene.piece.camera.dials);
   const line = dials.along ? scene.stock(dials.along) : undefined;
   if (line?.type !== 'outline') return null;
@@ -41,7 +45,7 @@ function flying(scene: Scene, time: number, target: Vector): Stand | null {
   return { eye, forward: unit(dials.looks === 'target' ? minus(target, eye) : ahead) };
 }
 
-export function cameraAt(scene: Scene, time: number): CameraPose {
+export function cameraAt(scene: Seen, time: number): CameraPose {
   const { camera } = scene.piece;
   const dials = valuesOf(cameraDials, camera.dials);
   const dial = (key: KeysOf<typeof cameraDials, 'number'>): number =>

@@ -14,6 +14,7 @@ import { wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
+import { integrals } from './integrals';
 import { neighbours } from './neighbourGrid';
 import { placementOf } from '../../language/placement';
 import type { Scene, SceneBuilder } from '../scene';
@@ -233,21 +234,4 @@ function holdOf(
   if (!hold.softness) return place;
   const share = builder.graph.float(1).sub(exp(hold.softness.mul(moving.step).neg()));
   return free.add(place.sub(free).scale(share));
-}
-
-/** e^(-kh), φ1 and φ2; by their series where k h is small and the quotients would cancel. */
-function integrals(h: Expr, k: Expr | undefined): { keep?: Expr; one: Expr; two: Expr } {
-  const g = h.graph;
-  if (!k) return { one: h, two: h.mul(h).mul(0.5) };
-  const x = k.mul(h);
-  const keep = exp(x.neg());
-  const small = x.lt(0.2);
-  const series = (coefficients: number[]): Expr =>
-    coefficients.reduce<Expr>((s, c) => s.mul(x).add(c), g.float(0));
-  const safe = k.max(1e-9);
-  const near1 = h.mul(series([1 / 120, -1 / 24, 1 / 6, -1 / 2, 1]));
-  const one = small.select(near1, g.float(1).sub(keep).div(safe));
-  const near2 = h.mul(h).mul(series([1 / 720, -1 / 120, 1 / 24, -1 / 6, 1 / 2]));
-  const two = small.select(near2, h.sub(one).div(safe));
-  return { keep, one, two };
 }

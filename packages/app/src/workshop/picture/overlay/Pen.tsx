@@ -1,5 +1,5 @@
 import {
-  freshPictureId,
+  freshIdIn,
   type CameraPose,
   type Piece,
   type StockEntry,
@@ -51,7 +51,7 @@ export function Pen({ path, camera, size }: Props) {
     const old = before && 'path' in before.source ? `${before.source.path} ` : '';
     const entry: StockEntry = {
       ...{
-        id: before?.id ?? freshPictureId('drawn', piece),
+        id: before?.id ?? freshIdIn(piece, 'stock', 'drawn'),
         name: before?.name ?? 'Drawn outline',
       },
       ...{ type: 'outline', source: { path: old + data } },

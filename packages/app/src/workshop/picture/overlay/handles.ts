@@ -92,7 +92,7 @@ export function gripOn(piece: Piece, selection: Selection | null): Grip | null {
     const { emitter } = inEffect(piece, piece.swarms[at]!);
     return gripOf('emitters', emitter, ['swarms', at, 'emitter']);
   }
-  if (list === 'forces' || list === 'colliders') {
+  if (list === 'forces' || list === 'colliders' || list === 'media') {
     const at = piece[list].findIndex((p) => p.id === id);
     return at < 0 ? null : gripOf(list, piece[list][at]!, [list, at]);
   }

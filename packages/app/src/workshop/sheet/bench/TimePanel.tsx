@@ -96,7 +96,7 @@ export function TimePanel({ signal, at, threshold }: Props) {
 function inputOf({ kind, dials }: Part): { of: 'sounds' | 'signals'; name: string } | null {
   for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
     const name = dials[key];
-    if (spec.type !== 'part' || spec.of === 'performers') continue;
+    if (spec.type !== 'part' || (spec.of !== 'sounds' && spec.of !== 'signals')) continue;
     if (typeof name === 'string' && name) return { of: spec.of, name };
   }
   return null;

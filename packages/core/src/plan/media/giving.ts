@@ -1,0 +1,44 @@
+import { KernelBuilder, type KernelData } from '../../language/builder';
+import type { PlanKernel } from '../../language/frame';
+import { MediumPlane, type MediumSpace } from '../../language/mediumSpace';
+import { loadVec } from '../../language/state';
+import type { Swarm } from '../../piece/types';
+import { appearance } from '../look/appearance';
+import type { Scene } from '../scene';
+
+/** What a particle gives a medium: where (in cells), its velocity along the plane, its light. */
+export const GIVEN = ['x', 'y', 'u', 'v', 'red', 'green', 'blue'] as const;
+
+/** Where nothing is given: far from all cells. */
+const NOWHERE = -1e6;
+
+/** Over slots: what each particle gives to a medium, as the frame before left it, in `give.…`. */
+export function giveKernel(
+  scene: Scene,
+  swarm: Swarm,
+  space: MediumSpace,
+  capacity: number,
+  data: KernelData,
+): PlanKernel {
+  const builder = new KernelBuilder(scene, data);
+  const g = builder.graph;
+  const look = appearance(builder, swarm, capacity, null, null);
+  const plane = new MediumPlane(builder, space);
+  const { x, y, scale, near } = plane.spotOf(loadVec(builder, 0));
+  const there = look.alive.and(near);
+  const { x: u, y: v } = plane.along(look.particle.readings!.velocity.scale(scale));
+  const light = look.colour.scale(look.opacity.clamp(0, 1));
+  const values = { x: there.select(x, NOWHERE), y, u, v };
+  const all = { ...values, red: light.x, green: light.y, blue: light.z };
+  for (const name of GIVEN) g.store(`give.${name}`, all[name]);
+  return builder;
+}
+
+/**
+ * How near a cell is to a particle, 1 to 0 at the radius, along one axis in parts of the radius: the share of the cell
+ * is the product of both. A radius below one cell counts as one, and gives less by as much as it is smaller.
+ */
+export function nearness(part: number): number {
+  const rest = Math.max(0, 1 - part * part);
+  return rest * rest;
+}

@@ -1,0 +1,64 @@
+import type { MediumSpace } from '../../language/mediumSpace';
+
+/**
+ * How the cells of a medium lie in memory. Each plane of numbers has a rim of one cell round the cells, so that what
+ * is beside a cell is there for all of them: cell (column, line), both from 1, is at line × stride + column.
+ */
+
+/** The cells of a medium, or of a coarser grid over them. */
+export interface Level {
+  columns: number;
+  lines: number;
+  /** Numbers in a row; a multiple of 4. */
+  stride: number;
+  /** Numbers in a plane. */
+  words: number;
+}
+
+export type Edges = MediumSpace['edges'];
+
+/** Grids are made coarser until a side is no longer than this. */
+const COARSEST = 4;
+
+export function levelOf(columns: number, lines: number): Level {
+  const stride = (columns + 2 + 3) & ~3;
+  // One more row behind the rim, where kernels that run over the rim look for what is above.
+  return { columns, lines, stride, words: stride * (lines + 3) + 4 };
+}
+
+/** The grid and ever coarser ones, each with half the cells along a side, rounded up. */
+export function levelsOf(columns: number, lines: number, edges: Edges): Level[] {
+  const levels = [levelOf(columns, lines)];
+  for (;;) {
+    const { columns: x, lines: y } = levels.at(-1)!;
+    // Round a medium that wraps, cells of two colours take turns: no grid of it has an odd side but the last.
+    const odd = edges === 'wrap' && (x % 2 === 1 || y % 2 === 1);
+    if (Math.min(x, y) <= COARSEST || odd) return levels;
+    levels.push(levelOf(Math.ceil(x / 2), Math.ceil(y / 2)));
+  }
+}
+
+/** Lanes of the rows with cells and of the rim above them, where faces and what is copied stand. */
+export function lanesOf({ stride, lines }: Level): [begin: number, end: number] {
+  return [stride, stride * (lines + 2)];
+}
+
+/** Cells along the sides for so many lines: halves of the sides are whole at first. */
+export function cellsFor(
+  lines: number,
+  aspect: number,
+  edges: Edges,
+): { columns: number; lines: number } {
+  const unit = edges === 'wrap' ? 32 : 4;
+  const whole = (n: number): number => Math.max(unit, unit * Math.round(n / unit));
+  const up = whole(lines);
+  return { lines: up, columns: Math.min(MOST_COLUMNS, whole(up * aspect)) };
+}
+
+/** Most cells in a line. */
+export const MOST_COLUMNS = 4096;
+
+/** What a medium keeps from frame to frame: velocity in m/s on the faces to the left and below, light, amount. */
+export const KEPT = ['u', 'v', 'red', 'green', 'blue', 'amount'] as const;
+/** What it holds in its cells. */
+export const CONTENT = ['red', 'green', 'blue', 'amount'] as const;

@@ -1,0 +1,72 @@
+import { kindOf } from '../../catalogue';
+import { fluidDials } from '../../catalogue/media/dials';
+import type { FrameFeed, Vector, VectorFeed } from '../../feeds/feeds';
+import { valuesOf } from '../../language/dials';
+import type { MediumPose, MediumSpace } from '../../language/mediumSpace';
+import type { Part } from '../../piece/types';
+import { cameraAt, type Seen } from '../look/cameraAt';
+import { cellsFor, levelOf } from './levels';
+
+/** Where the cells of a medium are: on a plane of their own, or square to the camera where that looks at. */
+export function mediumSpace(world: Seen, { id, dials }: Part): MediumSpace {
+  const values = valuesOf(fluidDials, dials);
+  const { frame, camera } = world.piece;
+  const fillsFrame = values.fills === 'frame';
+  const aspect = fillsFrame ? frame.width / frame.height : values.aspect;
+  const { columns, lines } = cellsFor(values.lines, aspect, values.edges);
+  const { stride, words } = levelOf(columns, lines);
+  const { perspective } = kindOf('cameras', camera.kind);
+  const find = fillsFrame
+    ? (time: number) => overFrame(world, time, lines)
+    : (time: number) => onPlane(world, time, { ...values, columns });
+  const reach = (time: number): number => world.number(values.reach, time);
+  return {
+    ...{ type: 'medium', id, columns, lines, stride, words, edges: values.edges, fillsFrame },
+    seen: fillsFrame && perspective,
+    pose: latest((time) => ({ ...find(time), reach: reach(time) })),
+  };
+}
+
+/** Keeps what was found for the last argument: a kernel asks for many parts of one pose. */
+function latest<T>(find: (time: number) => T): (time: number) => T {
+  let last: { time: number; found: T } | null = null;
+  return (time) => {
+    if (last?.time !== time) last = { time, found: find(time) };
+    return last.found;
+  };
+}
+
+type Pose = Omit<MediumPose, 'reach'>;
+
+function overFrame(world: Seen, time: number, lines: number): Pose {
+  const { eye, right, up, forward, distance, focal, perspective } = cameraAt(world, time);
+  const height = (perspective ? distance : 1) / focal;
+  const centre = eye.map((e, i) => e + forward[i]! * distance) as Vector;
+  return { centre, right, up, forward, distance, cell: height / lines };
+}
+
+interface OnPlane {
+  centre: VectorFeed;
+  turn: VectorFeed;
+  width: FrameFeed;
+  columns: number;
+}
+
+function onPlane(world: Seen, time: number, { centre, turn, width, columns }: OnPlane): Pose {
+  const [right, up, front] = turnedAxes(world.vector(turn, time));
+  const forward = front.map((e) => -e) as Vector;
+  const cell = world.number(width, time) / columns;
+  return { centre: world.vector(centre, time), right, up, forward, distance: 0, cell };
+}
+
+/** The axes of a frame that is turned about x, then y, then z, by angles in degrees. */
+function turnedAxes(turn: Vector): [Vector, Vector, Vector] {
+  const [ax, ay, az] = turn.map((angle) => (angle * Math.PI) / 180) as Vector;
+  const [cx, sx, cy, sy] = [Math.cos(ax), Math.sin(ax), Math.cos(ay), Math.sin(ay)];
+  const [cz, sz] = [Math.cos(az), Math.sin(az)];
+  return [
+    [cy * cz, cy * sz, -sy],
+    [sx * sy * cz - cx * sz, sx * sy * sz + cx * cz, sx * cy],
+    [cx * sy * cz + sx * sz, cx * sy * sz - sx * cz, cx * cy],
+  ];
+}

@@ -1,0 +1,91 @@
+import type { Expr } from '@vast-swarm/kernel';
+import { KernelBuilder } from '../../language/builder';
+import type { PlanKernel } from '../../language/frame';
+import { MediumPlane, type MediumSpace } from '../../language/mediumSpace';
+import { Owner, FRAME } from '../../language/names';
+import { influenceOf } from '../../piece/influence';
+import type { Part, Piece } from '../../piece/types';
+import { standings } from '../motion/contact/solid';
+import type { Scene } from '../scene';
+import { Cells } from './cells';
+import { cellParticle } from './cellParticle';
+
+/** Solids that a medium flows round. */
+export function wallsOf(piece: Piece, medium: string): Part[] {
+  return piece.colliders.filter(
+    (c) => c.on && c.dials.acts === 'solid' && influenceOf(piece, c.id, medium) !== 0,
+  );
+}
+
+/** Half the diagonal of a cell: what a surface goes through is solid, so that nothing slips through by a corner. */
+const TOUCHED = Math.SQRT1_2;
+
+/** Cells that colliders touch: 1 in `solid`, with their velocity along the plane in `wall.x` and `wall.y`, in m/s. */
+function solidKernel(scene: Scene, space: MediumSpace, parts: readonly Part[]): PlanKernel {
+  const builder = new KernelBuilder(scene);
+  const cells = new Cells(builder, space.edges);
+  const g = builder.graph;
+  const plane = new MediumPlane(builder, space);
+  const place = plane.placeOf(cells.spot);
+  const step = builder.uniform(FRAME.own('step'), 1 / scene.rate);
+  const particle = cellParticle(builder, space.id, place);
+  const touched = plane.cell.mul(TOUCHED);
+  let [solid, x, y]: Expr[] = [g.float(0), g.float(0), g.float(0)];
+  for (const part of parts) {
+    const felt = builder.uniform(
+      new Owner('influence', part.id).own('felt'),
+      influenceOf(scene.piece, part.id, space.id),
+    );
+    for (const standing of standings(builder, part, particle, { from: place, to: place })) {
+      const spot = standing.after.placeBack(place);
+      const there = standing.surface(spot).distance.lt(touched).and(felt.gt(0));
+      const wall = plane.along(standing.velocity(spot, step));
+      solid = there.select(1, solid!);
+      x = there.select(wall.x, x!);
+      y = there.select(wall.y, y!);
+    }
+  }
+  g.store('solid', solid!, cells.inside);
+  g.store('wall.x', x!, cells.inside);
+  g.store('wall.y', y!, cells.inside);
+  return builder;
+}
+
+/** Which faces are open, and which cells are free. */
+function openKernel(scene: Scene, { edges }: MediumSpace, walls: boolean): PlanKernel {
+  const builder = new KernelBuilder(scene);
+  const cells = new Cells(builder, edges);
+  const g = builder.graph;
+  const free = (dx: number, dy: number): Expr =>
+    walls ? g.float(1).sub(cells.around('solid', dx, dy)) : g.float(1);
+  const own = free(0, 0);
+  const open = (axis: 'x' | 'y'): Expr => {
+    const [at, most, across, width] =
+      axis === 'x'
+        ? [cells.column, cells.columns, cells.line, cells.lines]
+        : [cells.line, cells.lines, cells.column, cells.columns];
+    const inner = at.eq(1).select(own, axis === 'x' ? free(-1, 0) : free(0, -1));
+    const both = own.mul(axis === 'x' ? free(-1, 0) : free(0, -1));
+    // What is beyond an open edge has no pressure: it is half a cell away.
+    const rim = { closed: g.float(0), open: inner.mul(2), wrap: both }[edges];
+    const row = across.ge(1).and(across.le(width)).and(at.ge(1)).and(at.le(most.add(1)));
+    const edge = at.eq(1).or(at.gt(most));
+    return row.select(edge.select(rim, both), g.float(0));
+  };
+  g.store('open.x', open('x'));
+  g.store('open.y', open('y'));
+  g.store('free', cells.inside.select(own, g.float(edges === 'open' ? 1 : 0)));
+  return builder;
+}
+
+export interface WallKernels {
+  /** Null where nothing is solid: then faces stay as they are. */
+  solid: PlanKernel | null;
+  open: PlanKernel;
+}
+
+export function wallKernels(scene: Scene, space: MediumSpace): WallKernels {
+  const parts = wallsOf(scene.piece, space.id);
+  const solid = parts.length > 0 ? solidKernel(scene, space, parts) : null;
+  return { solid, open: openKernel(scene, space, solid !== null) };
+}

@@ -1,0 +1,91 @@
+// What particles leave in a medium: sums in its cells, in the order of slots whatever the threads do.
+
+import { arg, argF, own } from './args';
+import { Medium } from './generated/words';
+
+const PLANES = 6;
+
+// @inline
+function plane(args: usize, index: i32): usize {
+  return <usize>arg(args, Medium.TO + index);
+}
+
+/** How near cells are to a place along an axis: see nearness in core/plan/media/giving.ts. */
+// @inline
+function near(part: f32): f32 {
+  const rest = max<f32>(0, 1 - part * part);
+  return rest * rest;
+}
+
+/** One particle at a place in cells, to the lines of a band. */
+function leave(args: usize, i: i32, x: f32, y: f32, first: i32, last: i32): void {
+  const radius = argF(args, Medium.RADIUS);
+  const stride = arg(args, Medium.STRIDE);
+  const low = max(first, <i32>Mathf.ceil(y - radius));
+  const high = min(last, <i32>Mathf.floor(y + radius));
+  // Four cells at once from a multiple of four on: never beyond the end of a row.
+  const left = max(0, <i32>Mathf.ceil(x - radius)) & ~3;
+  const right = min(arg(args, Medium.COLUMNS), <i32>Mathf.floor(x + radius));
+  if (low > high || right < 1) return;
+  const inverse: f32 = 1 / radius;
+  const gain = argF(args, Medium.GAIN);
+  const steps = f32x4.mul(f32x4(0, 1, 2, 3), f32x4.splat(inverse));
+  const one = f32x4.splat(1);
+  const nothing = f32x4.splat(0);
+  for (let line = low; line <= high; line++) {
+    const share = near((<f32>line - y) * inverse) * gain;
+    const row = line * stride;
+    for (let column = left; column <= right; column += 4) {
+      const part = f32x4.add(f32x4.splat((<f32>column - x) * inverse), steps);
+      const rest = f32x4.max(nothing, f32x4.sub(one, f32x4.mul(part, part)));
+      const weight = f32x4.mul(f32x4.mul(rest, rest), f32x4.splat(share));
+      const offset = (<usize>(row + column)) << 2;
+      const count = plane(args, 0) + offset;
+      v128.store(count, f32x4.add(v128.load(count), weight));
+      for (let k = 1; k < PLANES; k++) {
+        const at = plane(args, k) + offset;
+        const value = f32x4.splat(own(args, Medium.FROM + 1 + k, i));
+        v128.store(at, f32x4.add(v128.load(at), f32x4.mul(weight, value)));
+      }
+    }
+  }
+}
+
+/** A band of lines for a task; arguments: see WORDS.medium. */
+export function leaveInMedium(task: i32, args: usize, thread: i32): void {
+  const lines = arg(args, Medium.LINES);
+  const columns = arg(args, Medium.COLUMNS);
+  const stride = arg(args, Medium.STRIDE);
+  const band = arg(args, Medium.BAND);
+  const first = 1 + task * band;
+  const last = min(lines, first + band - 1);
+  if (arg(args, Medium.FRESH) != 0) {
+    const bytes = (<usize>((last - first + 1) * stride)) << 2;
+    for (let k = 0; k < PLANES; k++) {
+      memory.fill(plane(args, k) + ((<usize>(first * stride)) << 2), 0, bytes);
+    }
+  }
+  const radius = argF(args, Medium.RADIUS);
+  const wraps = arg(args, Medium.WRAPS) != 0;
+  const count = arg(args, Medium.COUNT);
+  const wide = <f32>columns;
+  const high = <f32>lines;
+  for (let i = 0; i < count; i++) {
+    let x = own(args, Medium.FROM, i);
+    let y = own(args, Medium.FROM + 1, i);
+    if (!(x > -1e5) || !(abs(x) < 1e5) || !(abs(y) < 1e5)) continue;
+    if (!wraps) {
+      leave(args, i, x, y, first, last);
+      continue;
+    }
+    // From 0.5 to half a cell behind the last, and again wherever its surroundings go round an edge.
+    x -= Mathf.floor((x - 0.5) / wide) * wide;
+    y -= Mathf.floor((y - 0.5) / high) * high;
+    const over = y + radius > high ? -high : y - radius < 1 ? high : 0;
+    const beside = x + radius > wide ? -wide : x - radius < 1 ? wide : 0;
+    leave(args, i, x, y, first, last);
+    if (over != 0) leave(args, i, x, y + over, first, last);
+    if (beside != 0) leave(args, i, x + beside, y, first, last);
+    if (over != 0 && beside != 0) leave(args, i, x + beside, y + over, first, last);
+  }
+}
