@@ -90,6 +90,16 @@ const KINDS: Record<string, Change> = {
   'force brushed': beyondReach,
   'force pictureFlow': beyondReach,
   'force clipFlow': beyondReach,
+  'medium fluid'({ media }, key) {
+    const { dials } = media[0]!;
+    // By its speed nothing is seen of its light, and by its light nothing of its amount.
+    const { by } = dials;
+    const bySpeed = ['by', 'full', 'colour'].includes(key);
+    dials.by = key === 'give' ? 'amount' : bySpeed ? by! : 'light';
+    if (key.startsWith('hand')) Object.assign(dials, { hand: 1, handX: sway, handY: sway });
+    if (key === 'handX' || key === 'handY') dials[key] = 0.1;
+    if (key === 'shown') dials.over = 'normal';
+  },
   'force speedLimit'({ swarms }) {
     swarms[0]!.launch.dials.speed = 6;
   },
@@ -172,6 +182,8 @@ export function setTheScene(piece: Piece, kind: string, key: string): void {
 
 /** Dials whose next value would make too little of a difference in a small picture. */
 const FURTHER: Record<string, number> = {
+  'medium fluid lines': 128,
+  'medium fluid reach': 0.1,
   'signal pitch silent': 0,
   'signal tally wrap': 0.01,
   reset: 1,

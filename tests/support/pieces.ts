@@ -63,6 +63,7 @@ export function filled(dials: Dials, values: DialValues): void {
     }
     if (spec.type === 'swarm') values[key] = 'parents';
     if (spec.type === 'part' && spec.of === 'performers') values[key] = 'dancers';
+    if (spec.type === 'part' && spec.of === 'media') values[key] = 'water';
     if (spec.type === 'joints' && spec.most === 1) values[key] = ['Ada left hand'];
     if (spec.type === 'strokes') {
       values[key] = [{ points: [0.1, 0.2, 0.8, 0.6], radius: 0.4, strength: 1 }];
@@ -83,11 +84,16 @@ export function pieceOfEveryKind(): [string, Piece][] {
     p.performers = [{ ...makePart('performers', 'played', []), id: 'dancers' }];
     p.performers[0]!.dials.motion = 'pierDancers';
   };
+  /** A medium that the swarm stirs, with something to flow round. */
+  const water = (p: Piece): void => {
+    p.media = [{ ...makePart('media', 'fluid', []), id: 'water' }];
+    Object.assign(p.media[0]!.dials, { lines: 64, stir: 40, tint: 20, give: 20, radius: 0.2 });
+  };
   /** Gives a signal what it hears, or hangs on: a wave that comes with it. */
   const named = (p: Piece, { dials, kind }: Part): void => {
     for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
       if (spec.type !== 'part') continue;
-      dials[key] = { sounds: 'heard', signals: 'source', performers: 'dancers', media: 'fluid' }[spec.of];
+      dials[key] = { sounds: 'heard', signals: 'source', performers: 'dancers', media: 'water' }[spec.of];
       const wave = { ...makePart('signals', 'wave', []), id: 'source' };
       Object.assign(wave.dials, { period: 0.31, phase: 0.1 });
       if (spec.of === 'signals' && p.signals.length === 1) p.signals.push(wave);
@@ -103,7 +109,9 @@ export function pieceOfEveryKind(): [string, Piece][] {
   const pieces: [string, Piece][] = [];
   const add = (name: string, change: (piece: Piece) => void): void => {
     const piece = smallPiece(change);
-    if (JSON.stringify(piece).includes('"dancers"') && piece.performers.length === 0) dance(piece);
+    const text = JSON.stringify(piece);
+    if (text.includes('"dancers"') && piece.performers.length === 0) dance(piece);
+    if (text.includes('"water"') && piece.media.length === 0) water(piece);
     pieces.push([name, piece]);
   };
   for (const { kind, dials } of catalogue.emitters) {
@@ -111,7 +119,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
       const swarm = p.swarms[0]!;
       swarm.emitter = makeChoice('emitters', kind);
       filled(dials, swarm.emitter.dials);
-      if (kind !== 'swarm') return;
+      if (kind !== 'swarm' && kind !== 'medium') return;
       p.swarms.unshift({ ...structuredClone(makeSwarm('sphere', [])), id: 'parents' });
     });
   }
@@ -165,6 +173,19 @@ export function pieceOfEveryKind(): [string, Piece][] {
         ...{ performer: 'dancers', from: 'surface', stays: 'bound', centre: [0, -1, 0] },
       });
     });
+  }
+  for (const { kind } of catalogue.media) {
+    for (const edges of ['closed', 'open', 'wrap'] as const) {
+      add(`medium ${kind}, ${edges}`, (p) => {
+        water(p);
+        Object.assign(p.media[0]!.dials, { edges, spreading: 0.01, thickness: 0.005, by: 'speed' });
+        p.media[0]!.dials.picture = moving(p, 'noise');
+        p.colliders = [makePart('colliders', 'sphere', [])];
+        Object.assign(p.colliders[0]!.dials, { radius: 0.3, centre: [0.5, 0, 0] });
+        p.forces.push(makePart('forces', 'ride', p.forces));
+        p.forces.at(-1)!.dials.medium = 'water';
+      });
+    }
   }
   for (const { kind, dials } of catalogue.sounds) {
     add(`sound ${kind}`, (p) => {

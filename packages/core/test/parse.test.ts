@@ -117,7 +117,7 @@ test('a place that did nothing does nothing still, once it would', () => {
     swarms: [parent, child, { emitter: { kind: 'swarm', dials: null } }],
   };
   expect(migrate(piece)).toEqual({
-    ...{ version: 9, sounds: [], pictures: [], performers: [] },
+    ...{ version: 10, sounds: [], pictures: [], media: [], performers: [] },
     swarms: [
       parent,
       { name: 'Wake', emitter: { kind: 'swarm', dials: { swarm: 'motes', jitter: 0.2 } } },
@@ -192,7 +192,7 @@ test('a piece of version 2 has its one body as the first of several', () => {
   expect(piece.swarms[0]!.bodies).toMatchObject([
     { id: 'disc', kind: 'disc', dials: { mode: 'screen' } },
   ]);
-  expect(piece).toMatchObject({ version: 9, lights: [], density: 1 });
+  expect(piece).toMatchObject({ version: 10, lights: [], density: 1 });
 });
 
 test('a piece of version 4 keeps its look: turbulence, falloffs of 0, and jostle by its old name', () => {

@@ -28,7 +28,7 @@ function leave(args: usize, i: i32, x: f32, y: f32, first: i32, last: i32): void
   const right = min(arg(args, Medium.COLUMNS), <i32>Mathf.floor(x + radius));
   if (low > high || right < 1) return;
   const inverse: f32 = 1 / radius;
-  const gain = argF(args, Medium.GAIN);
+  const gain = argF(args, Medium.GAIN) * own(args, Medium.FROM + 7, i);
   const steps = f32x4.mul(f32x4(0, 1, 2, 3), f32x4.splat(inverse));
   const one = f32x4.splat(1);
   const nothing = f32x4.splat(0);

@@ -47,10 +47,10 @@ export const WORDS = {
   trails: layout(FILL, trails.outputs, trails.words),
   // Places in the order of the grid are looked through four at once.
   links: layout(FILL, links.outputs, links.words, ['nearX', 'nearY', 'nearZ']),
-  // What particles leave in a medium: seven numbers of each, summed in six planes of its cells.
+  // What particles leave in a medium: eight numbers of each, summed in six planes of its cells.
   medium: layout({
     ...{ count: 1, columns: 1, lines: 1, stride: 1, band: 1, wraps: 1, fresh: 1 },
-    ...{ radius: 1, gain: 1, from: 7, to: 6 },
+    ...{ radius: 1, gain: 1, from: 8, to: 6 },
   }),
   solids: layout({
     ...{ width: 1, height: 1, stride: 1, plane: 3, nearest: 1, tilesX: 1 },

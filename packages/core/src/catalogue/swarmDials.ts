@@ -103,6 +103,10 @@ export const swarmDials = {
     group: 'Motion',
     drag: 'log',
   }),
+  stirs: number('Stirs media', 1, [0, 1000], 'Multiplies what it gives to media.', {
+    varies: 'life',
+    group: 'Motion',
+  }),
   size: number('Size', 0.04, [0, 100], 'Diameter.', {
     unit: 'm',
     varies: 'life',

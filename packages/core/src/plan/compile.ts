@@ -14,6 +14,7 @@ import { backdropPart } from './finish/backdrop';
 import { solidLensPart } from './finish/solidLens';
 import { finishPart } from './finish/steps';
 import { lampsAt } from './look/lamps';
+import { mediumKey } from './media/mediumKey';
 import { mediumLayersPart } from './media/mediumLayer';
 import { mediaPart } from './media/mediumPlan';
 import { missingStock } from './missingStock';
@@ -92,7 +93,11 @@ export function compilePiece(
   cache.turn();
   const layered = new Set(finish.steps.flatMap((s) => ('layer' in s && s.layer ? [s.layer] : [])));
   const seen = (s: SwarmPlan): boolean => s.state.includes(SEEN[0]!);
-  const motionKey = swarms.map((s) => `${s.id} ${s.motionKey} ${String(seen(s))}`).join('\n');
+  const motionKey = [
+    ...swarms.map((s) => `${s.id} ${s.motionKey} ${String(seen(s))}`),
+    ...piece.media.filter((m) => m.on).map((m) => JSON.stringify(mediumKey(piece, m))),
+    ...(media.length > 0 ? [scene.signalled, scene.stocked] : []),
+  ].join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
   return {
     frame: piece.frame,

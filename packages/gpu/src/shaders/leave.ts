@@ -1,7 +1,7 @@
 /**
  * What particles leave in a medium: sums in fixed point, 2^-16 of a unit, so that their order does not count. Words: 0
- * slots, 1 columns, 2 lines, 3 stride, 4 whether it wraps, 5 words of a plane, 6 radius in cells, 7 gain, 8 to 14 what
- * is given, 15 to 20 the planes. `clear` (or `whole`, which goes on from sums that are there), `leave`, `settle`.
+ * slots, 1 columns, 2 lines, 3 stride, 4 whether it wraps, 5 words of a plane, 6 radius in cells, 7 gain, 8 to 15 what
+ * is given, 16 to 21 the planes. `clear` (or `whole`, which goes on from sums that are there), `leave`, `settle`.
  */
 export const LEAVE = /* wgsl */ `
 @group(0) @binding(0) var<storage, read_write> memory: array<atomic<i32>>;
@@ -33,12 +33,12 @@ fn cell(at: i32, size: i32) -> i32 {
     for (var i = i32(ceil(x - radius)); i <= i32(floor(x + radius)); i++) {
       let column = cell(i, word(1));
       if (column < 1 || column > word(1)) { continue; }
-      let weight = near((f32(i) - x) / radius) * near((f32(j) - y) / radius) * number(7);
+      let weight = near((f32(i) - x) / radius) * near((f32(j) - y) / radius) * number(7) * given(7, slot);
       let at = line * word(3) + column;
-      atomicAdd(&memory[word(15) + at], i32(round(weight * ONE)));
+      atomicAdd(&memory[word(16) + at], i32(round(weight * ONE)));
       for (var k = 1; k < PLANES; k++) {
         let value = clamp(weight * given(k + 1, slot), -3e4, 3e4);
-        atomicAdd(&memory[word(15 + k) + at], i32(round(value * ONE)));
+        atomicAdd(&memory[word(16 + k) + at], i32(round(value * ONE)));
       }
     }
   }
@@ -46,22 +46,22 @@ fn cell(at: i32, size: i32) -> i32 {
 @compute @workgroup_size(64) fn clear(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
   if (i >= word(5)) { return; }
-  for (var k = 0; k < PLANES; k++) { atomicStore(&memory[word(15 + k) + i], 0); }
+  for (var k = 0; k < PLANES; k++) { atomicStore(&memory[word(16 + k) + i], 0); }
 }
 @compute @workgroup_size(64) fn whole(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
   if (i >= word(5)) { return; }
   for (var k = 0; k < PLANES; k++) {
-    let sum = bitcast<f32>(atomicLoad(&memory[word(15 + k) + i]));
-    atomicStore(&memory[word(15 + k) + i], i32(round(sum * ONE)));
+    let sum = bitcast<f32>(atomicLoad(&memory[word(16 + k) + i]));
+    atomicStore(&memory[word(16 + k) + i], i32(round(sum * ONE)));
   }
 }
 @compute @workgroup_size(64) fn settle(@builtin(global_invocation_id) id: vec3<u32>) {
   let i = i32(id.x + id.y * 65536u);
   if (i >= word(5)) { return; }
   for (var k = 0; k < PLANES; k++) {
-    let sum = f32(atomicLoad(&memory[word(15 + k) + i])) / ONE;
-    atomicStore(&memory[word(15 + k) + i], bitcast<i32>(sum));
+    let sum = f32(atomicLoad(&memory[word(16 + k) + i])) / ONE;
+    atomicStore(&memory[word(16 + k) + i], bitcast<i32>(sum));
   }
 }
 `;

@@ -2,6 +2,9 @@ import { validatePiece } from '../../piece/parse';
 import { showFinish } from './finish';
 import { COME_AND_GO, over, spread } from './shapes';
 
+/** The keel goes through from side to side. */
+const KEEL = [{ feed: 'signal', signal: 'passing', from: -4.8, to: 4.8 }, -0.3, 0];
+
 /** A medium: rain stirs and lights the water in a storm glass, a keel passes through it, and sparks ride on what both leave. */
 export const stormGlass = validatePiece({
   format: 'vast-swarm piece',
@@ -30,17 +33,18 @@ export const stormGlass = validatePiece({
         },
       ],
       dials: {
-        ...{ when: 'steadily', rate: 420, lifetime: spread(0.5, 1.7) },
+        ...{ when: 'steadily', rate: 130, lifetime: spread(0.7, 2.2) },
         size: { feed: 'spread', from: 0.008, to: 0.018, over: COME_AND_GO },
         opacity: over(0.7, COME_AND_GO),
         colour: {
           feed: 'gradient',
           by: 'random',
           stops: [
-            { at: 0, colour: '#1a56b8' },
-            { at: 0.45, colour: '#2fb7b3' },
-            { at: 0.8, colour: '#7a4fd6' },
-            { at: 1, colour: '#ff8f5a', light: 1.4 },
+            { at: 0, colour: '#0b3f9e' },
+            { at: 0.5, colour: '#12a39a' },
+            { at: 0.82, colour: '#3b2fa8' },
+            { at: 0.9, colour: '#e0562f', light: 1.3 },
+            { at: 1, colour: '#ffb254', light: 1.3 },
           ],
         },
         light: spread(0.6, 1.8),
@@ -48,10 +52,41 @@ export const stormGlass = validatePiece({
       copies: [],
     },
     {
+      id: 'hull',
+      name: 'Hull',
+      on: true,
+      emitter: {
+        kind: 'box',
+        dials: { size: [0.2, 0.8, 0.05], centre: KEEL, turn: [0, 0, 74] },
+      },
+      launch: { kind: 'allRound', dials: { speed: spread(0.15, 0.5) } },
+      bodies: [
+        {
+          ...{ id: 'disc', name: 'Disc', on: true, kind: 'disc' },
+          dials: { hardness: 0.2, gain: 1.2 },
+        },
+      ],
+      dials: {
+        ...{ when: 'steadily', rate: 1500, lifetime: spread(0.2, 0.7), stirs: 0.18 },
+        size: { feed: 'spread', from: 0.01, to: 0.03, over: COME_AND_GO },
+        opacity: over(0.8, COME_AND_GO),
+        colour: {
+          feed: 'gradient',
+          by: 'random',
+          stops: [
+            { at: 0, colour: '#ff7a2e' },
+            { at: 1, colour: '#ffc46b' },
+          ],
+        },
+        light: spread(1, 2.4),
+      },
+      copies: [],
+    },
+    {
       id: 'sparks',
       name: 'Sparks',
       on: true,
-      emitter: { kind: 'medium', dials: { medium: 'water', full: 2.5, takes: 0 } },
+      emitter: { kind: 'medium', dials: { medium: 'water', full: 7, takes: 0 } },
       launch: { kind: 'outward', dials: { speed: 0 } },
       bodies: [
         {
@@ -60,7 +95,7 @@ export const stormGlass = validatePiece({
         },
       ],
       dials: {
-        ...{ when: 'steadily', rate: 5200, lifetime: spread(1.5, 4.5) },
+        ...{ when: 'steadily', rate: 5000, lifetime: spread(1.2, 4), stirs: 0 },
         size: { feed: 'spread', from: 0.006, to: 0.02, over: COME_AND_GO },
         opacity: over(0.85, COME_AND_GO),
         colour: {
@@ -93,11 +128,11 @@ export const stormGlass = validatePiece({
     {
       ...{ id: 'keel', name: 'Keel', on: true, kind: 'capsule' },
       dials: {
-        centre: [{ feed: 'signal', signal: 'passing', from: -4.6, to: 4.6 }, -0.35, 0],
-        turn: [0, 0, 68],
-        from: [0, -0.45, 0],
-        to: [0, 0.45, 0],
-        radius: 0.24,
+        centre: KEEL,
+        turn: [0, 0, 74],
+        from: [0, -0.34, 0],
+        to: [0, 0.34, 0],
+        radius: 0.15,
       },
     },
   ],
@@ -105,9 +140,9 @@ export const stormGlass = validatePiece({
     {
       ...{ id: 'water', name: 'Water', on: true, kind: 'fluid' },
       dials: {
-        ...{ lines: 216, edges: 'closed', swirl: 9, slowing: 0.25, fading: 0.55 },
-        ...{ swarm: 'rain', stir: 14, tint: 7, give: 7, radius: 0.07 },
-        ...{ shown: 'behind', by: 'light', light: 1.1, over: 'add' },
+        ...{ lines: 216, edges: 'closed', swirl: 5, slowing: 0.25, fading: 1.25 },
+        ...{ stir: 18, tint: 8, give: 6, radius: 0.095 },
+        ...{ shown: 'behind', by: 'light', light: 1.7, over: 'add' },
       },
     },
   ],
@@ -117,15 +152,15 @@ export const stormGlass = validatePiece({
   signals: [
     {
       ...{ id: 'passing', name: 'Passing', on: true, kind: 'wave' },
-      dials: { period: 11, phase: 0.05 },
+      dials: { period: 9, phase: 0.05 },
     },
   ],
   stock: [],
   influence: {
-    fall: { water: 0, sparks: 0 },
-    ride: { rain: 0.25 },
-    gusts: { rain: 0.5, sparks: 0 },
-    keel: { rain: 0, sparks: 1 },
+    fall: { water: 0, sparks: 0, hull: 0 },
+    ride: { rain: 0.25, hull: 0.8 },
+    gusts: { rain: 0.8, sparks: 0, hull: 0, water: 0 },
+    keel: { rain: 0, hull: 0 },
   },
   finish: showFinish(0.6, 0.5, 0.25),
 });

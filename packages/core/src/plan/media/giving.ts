@@ -3,11 +3,12 @@ import type { PlanKernel } from '../../language/frame';
 import { MediumPlane, type MediumSpace } from '../../language/mediumSpace';
 import { loadVec } from '../../language/state';
 import type { Swarm } from '../../piece/types';
+import { swarmReader } from '../readers';
 import { appearance } from '../look/appearance';
 import type { Scene } from '../scene';
 
-/** What a particle gives a medium: where (in cells), its velocity along the plane, its light. */
-export const GIVEN = ['x', 'y', 'u', 'v', 'red', 'green', 'blue'] as const;
+/** What a particle gives a medium: where (in cells), its velocity along the plane, its light, and the share of all. */
+export const GIVEN = ['x', 'y', 'u', 'v', 'red', 'green', 'blue', 'share'] as const;
 
 /** Where nothing is given: far from all cells. */
 const NOWHERE = -1e6;
@@ -29,7 +30,8 @@ export function giveKernel(
   const { x: u, y: v } = plane.along(look.particle.readings!.velocity.scale(scale));
   const light = look.colour.scale(look.opacity.clamp(0, 1));
   const values = { x: there.select(x, NOWHERE), y, u, v };
-  const all = { ...values, red: light.x, green: light.y, blue: light.z };
+  const share = swarmReader(builder, swarm, look.particle).number('stirs');
+  const all = { ...values, red: light.x, green: light.y, blue: light.z, share };
   for (const name of GIVEN) g.store(`give.${name}`, all[name]);
   return builder;
 }

@@ -26,15 +26,17 @@ export function levelOf(columns: number, lines: number): Level {
   return { columns, lines, stride, words: stride * (lines + 3) + 4 };
 }
 
-/** The grid and ever coarser ones, each with half the cells along a side, rounded up. */
+/** The grid and ever coarser ones, each with half the cells along a side. */
 export function levelsOf(columns: number, lines: number, edges: Edges): Level[] {
+  // Half a cell that hangs over an open edge has its middle on it, where there is no pressure: it is part of the rim.
+  const half = (n: number): number => (edges === 'open' ? Math.floor(n / 2) : Math.ceil(n / 2));
   const levels = [levelOf(columns, lines)];
   for (;;) {
     const { columns: x, lines: y } = levels.at(-1)!;
     // Round a medium that wraps, cells of two colours take turns: no grid of it has an odd side but the last.
     const odd = edges === 'wrap' && (x % 2 === 1 || y % 2 === 1);
     if (Math.min(x, y) <= COARSEST || odd) return levels;
-    levels.push(levelOf(Math.ceil(x / 2), Math.ceil(y / 2)));
+    levels.push(levelOf(half(x), half(y)));
   }
 }
 

@@ -61,7 +61,7 @@ export interface MediumPlan {
 }
 
 /** Cycles of the solver in a frame; see test/medium.test.ts for what they leave. */
-const CYCLES = 2;
+const CYCLES = 3;
 /**
  * Even numbers of passes: on each grid against errors that the coarser one does not see (the upper three quarters of
  * eigenvalues), on the coarsest against all.
@@ -101,6 +101,7 @@ class Builder {
 
   /** Whether some cells of a grid are only in part over finer ones. */
   hangsOver(level: number): boolean {
+    if (this.space.edges === 'open') return false;
     return this.levels.slice(0, level).some(({ columns, lines }) => columns % 2 + (lines % 2) > 0);
   }
 
@@ -226,7 +227,9 @@ function cycle(
   walls: boolean,
   level: number,
 ): MediumPass[] {
-  const plain = !walls && !b.hangsOver(level);
+  const even = !walls && !b.hangsOver(level);
+  // On the finest grid a face is open or closed, and what is behind a closed one has no pressure: nothing to read.
+  const plain = even || level === 0;
   const relaxed = (weights: readonly number[]): MediumPass[] =>
     weights.map((weight, i) => {
       const pass = b.pass(kernels.relax(plain), level, i % 2 === 0 ? undefined : otherOf(['p']));
@@ -238,7 +241,7 @@ function cycle(
     b.pass(kernels.rest(plain), level),
     b.pass(kernels.gather, level + 1),
     ...cycle(b, kernels, walls, level + 1),
-    b.pass(kernels.bringBack(plain), level),
+    b.pass(kernels.bringBack(even), level),
     ...relaxed(SMOOTH),
   ];
 }

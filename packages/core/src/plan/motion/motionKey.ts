@@ -3,10 +3,12 @@ import { kindOf } from '../../catalogue';
 import { layersOf, mapOf } from '../../feeds/feeds';
 import { swarmDials } from '../../catalogue/swarmDials';
 import { inEffect } from '../../piece/follow';
-import type { Piece, Swarm } from '../../piece/types';
+import type { Part, Piece, Swarm } from '../../piece/types';
 import { chainOf, sourcesOf } from '../../piece/chains';
 import { mapsIn, signalsIn } from '../../piece/walk';
 import type { StockFiles } from '../../stock/entry';
+import { giversOf, stirredBy } from '../media/givers';
+import { mediaNamed, mediumKey } from '../media/mediumKey';
 import { gatheredBy, leavesInFields } from '../fields/fieldPlan';
 import { historyRows, wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
@@ -61,7 +63,7 @@ export function motionKeys(piece: Piece, files: StockFiles): Map<string, string>
   return new Map(piece.swarms.map((s) => [s.id, key(s)]));
 }
 
-/** A swarm with all whose particles reach into its motion: those it is born from, or reads in a field. */
+/** A swarm with all whose particles reach into its motion: those it is born from, or reads in a field or a medium. */
 function reached(piece: Piece, id: string): Set<string> {
   const found = new Set<string>();
   const visit = (next: string): void => {
@@ -74,24 +76,39 @@ function reached(piece: Piece, id: string): Set<string> {
       if (!force.on || influenceOf(piece, force.id, next) === 0) continue;
       gatheredBy(piece, force)?.forEach(visit);
     }
+    for (const medium of mediaReached(piece, inEffect(piece, swarm))) {
+      giversOf(piece, medium).forEach(visit);
+    }
   };
   visit(id);
   return found;
 }
 
-function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] {
-  const { rate, preroll, length } = piece.frame;
+/** The media that reach into a swarm's motion. */
+function mediaReached(piece: Piece, swarm: Swarm): Part[] {
+  return piece.media.length > 0 ? mediaNamed(piece, JSON.stringify(ownParts(piece, swarm))) : [];
+}
+
+function ownParts(piece: Piece, swarm: Swarm): unknown[] {
   const felt = (list: 'forces' | 'colliders') =>
     piece[list]
       .filter((p) => p.on && influenceOf(piece, p.id, swarm.id) !== 0)
       .map(({ id, kind, dials }) => [id, kind, dials, influenceOf(piece, id, swarm.id)]);
-  const own = Object.entries(swarm.dials).filter(([key]) => !LOOK.has(key));
-  const parts = [
+  // What it gives to media moves others; see mediumKey.
+  const own = Object.entries(swarm.dials).filter(([key]) => !LOOK.has(key) && key !== 'stirs');
+  const leaves = leavesInFields(piece, swarm.id) || stirredBy(piece, swarm.id).length > 0;
+  return [
     ...[swarm.id, swarm.emitter, swarm.launch, own, keptLook(swarm.dials)],
     ...swarm.bodies.map((body) => keptLook(body.dials, true)),
-    ...[historyRows(swarm), wantsWay(swarm), piece.density, leavesInFields(piece, swarm.id)],
+    ...[historyRows(swarm), wantsWay(swarm), piece.density, leaves],
     ...[felt('forces'), felt('colliders')],
   ];
+}
+
+function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] {
+  const { rate, preroll, length } = piece.frame;
+  const media = mediaReached(piece, swarm).map((m) => mediumKey(piece, m));
+  const parts = [...ownParts(piece, swarm), ...media];
   const chain = chainOf(piece, signalsIn(parts));
   const heard = new Set(chain.flatMap((s) => sourcesOf(s, 'sounds')));
   const sounds = piece.sounds.filter((s) => heard.has(s.id));
