@@ -93,7 +93,9 @@ export function pieceOfEveryKind(): [string, Piece][] {
   const named = (p: Piece, { dials, kind }: Part): void => {
     for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
       if (spec.type !== 'part') continue;
-      dials[key] = { sounds: 'heard', signals: 'source', performers: 'dancers', media: 'water' }[spec.of];
+      dials[key] = { sounds: 'heard', signals: 'source', performers: 'dancers', media: 'water' }[
+        spec.of
+      ];
       const wave = { ...makePart('signals', 'wave', []), id: 'source' };
       Object.assign(wave.dials, { period: 0.31, phase: 0.1 });
       if (spec.of === 'signals' && p.signals.length === 1) p.signals.push(wave);

@@ -98,7 +98,11 @@ export class Media {
     for (const name of LEFT_IN_MEDIA) this.plane(mediumBuffer(id, `left.${name}`)).fill(0);
   }
 
-  runPass({ id }: MediumPlan, { kernel, begin, end, at, given }: MediumPass, inputs: FrameInputs): void {
+  runPass(
+    { id }: MediumPlan,
+    { kernel, begin, end, at, given }: MediumPass,
+    inputs: FrameInputs,
+  ): void {
     const { arena } = this.memories;
     const address = (name: string): number => {
       return arena.address(name.startsWith('track/') ? mediumBuffer(id, name) : at(name));

@@ -64,7 +64,8 @@ export class Finish {
     const sets: Record<string, string> = { was: 'was', past, layer, to };
     const address = (name: string): number => {
       const [set, plane] = name.split('.') as [string, string?];
-      if (plane === undefined || /^(data|track|medium)\//.test(name)) return frame.address(from)(name);
+      if (plane === undefined || /^(data|track|medium)\//.test(name))
+        return frame.address(from)(name);
       return frame.planes(sets[set]!).at[PLANES.indexOf(plane as 'r')]!;
     };
     const stride = strideOf(width);

@@ -76,10 +76,7 @@ function gridLayout({ id, capacity, grid, draws }: SwarmPlan, { fields }: Around
 }
 
 /** Where the swarm's kernels read fields and media, and leave something in them. */
-function fieldLayout(
-  { id, capacity, gives, fields: read }: SwarmPlan,
-  { fields }: Around,
-): Layout {
+function fieldLayout({ id, capacity, gives, fields: read }: SwarmPlan, { fields }: Around): Layout {
   const given = fields.filter((f) => f.gathers.some((g) => g.swarm === id));
   return [
     ...read,

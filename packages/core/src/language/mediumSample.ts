@@ -55,9 +55,7 @@ export class MediumReader {
     return (name) => {
       const buffer = mediumBuffer(space.id, name);
       builder.data.fields.set(buffer, space.words);
-      return taps
-        .map((tap, i) => g.load(buffer, tap).mul(shares[i]!))
-        .reduce((a, b) => a.add(b));
+      return taps.map((tap, i) => g.load(buffer, tap).mul(shares[i]!)).reduce((a, b) => a.add(b));
     };
   }
 }

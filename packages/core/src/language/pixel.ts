@@ -87,11 +87,7 @@ export function own(builder: KernelBuilder, planes: readonly string[]): Vec3 {
 }
 
 /** How bright a picture is at a pixel, where it is laid over the whole frame. */
-export function brightnessOver(
-  builder: KernelBuilder,
-  picture: Sampled,
-  pixel: Pixel,
-): Expr {
+export function brightnessOver(builder: KernelBuilder, picture: Sampled, pixel: Pixel): Expr {
   const { width, height } = sampledSize(picture);
   const at = (place: Expr, size: Expr, pixels: number): Expr =>
     place

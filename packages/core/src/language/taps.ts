@@ -42,7 +42,10 @@ function along(at: Expr, size: Expr, faces: boolean, { wraps, rim }: Around): Al
   const more = rim && !faces ? 1 : 0;
   const last = size.add(faces ? 1 : more).toFloat();
   const kept = place.max(1 - more).min(last);
-  const low = kept.floor().min(last.sub(1)).max(1 - more);
+  const low = kept
+    .floor()
+    .min(last.sub(1))
+    .max(1 - more);
   const first = low.toInt();
   return { first, second: first.add(1), part: kept.sub(low) };
 }

@@ -72,7 +72,11 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     if (spec.type === 'part' && name) {
       const there =
         spec.of === 'signals' ? signals.has(name) : piece[spec.of].some((s) => s.id === name);
-      if (!there) problems.push({ path, message: `there is no ${spec.of === 'media' ? 'medium' : spec.of.slice(0, -1)} '${name}'` });
+      if (!there)
+        problems.push({
+          path,
+          message: `there is no ${spec.of === 'media' ? 'medium' : spec.of.slice(0, -1)} '${name}'`,
+        });
     }
     if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {
       problems.push({ path, message: `there is no swarm '${name}'` });

@@ -106,10 +106,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   // It reads the tables that the bodies bring; without any it brings its own.
   if (draws.length === 0) readings();
   const gives = new Map(
-    stirred.map(({ id }) => [
-      id,
-      giveKernel(scene, swarm, scene.medium(id)!, capacity, data),
-    ]),
+    stirred.map(({ id }) => [id, giveKernel(scene, swarm, scene.medium(id)!, capacity, data)]),
   );
   // Behind the looks, which may want to see more of the motion.
   const { motion, grid } = motionKernel(

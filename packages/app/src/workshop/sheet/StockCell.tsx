@@ -44,8 +44,7 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
   const players = useApp(({ piece: { piece } }) =>
     cast ? piece!.performers : spec.moving ? piece!.pictures : NONE,
   );
-  const media = useApp(({ piece: { piece } }) => (spec.medium ? piece!.media : NONE)
-  );
+  const media = useApp(({ piece: { piece } }) => (spec.medium ? piece!.media : NONE));
   /** What is not taken itself, but by a part that plays it. */
   const played: StockType | null = cast ? 'motion' : spec.moving ? 'clip' : null;
   const accepts: readonly StockType[] = played ? [...spec.accepts, played] : spec.accepts;

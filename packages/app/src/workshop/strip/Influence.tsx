@@ -59,8 +59,8 @@ export function Influence() {
   if (rows.length === 0 || columns.length === 0) {
     return (
       <Box sx={{ p: 2, color: COLOURS.faint }}>
-        With a swarm or a medium and a force or collider, this grid tells how much each of those
-        is felt; 0 switches it off.
+        With a swarm or a medium and a force or collider, this grid tells how much each of those is
+        felt; 0 switches it off.
       </Box>
     );
   }

@@ -51,7 +51,8 @@ export const medium = emitter({
       tangent: right,
       surface: [
         spot.x.sub(0.5).mul(1 / columns),
-        g.float(lines + 0.5)
+        g
+          .float(lines + 0.5)
           .sub(spot.y)
           .mul(1 / lines),
       ],

@@ -37,7 +37,10 @@ export const ride = force({
     const two = flowAt(start.add(one.scale(half)));
     const three = flowAt(start.add(two.scale(half)));
     const four = flowAt(start.add(three.scale(step)));
-    const way = one.add(two.add(three).scale(2)).add(four).scale(step.mul(1 / 6));
+    const way = one
+      .add(two.add(three).scale(2))
+      .add(four)
+      .scale(step.mul(1 / 6));
     return flowEffect(dial, one, step, way);
   },
 });

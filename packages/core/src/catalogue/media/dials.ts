@@ -19,17 +19,29 @@ export const fluidDials = {
   slowing: number('Slowing', 0.2, [0, 100], 'How soon it comes to rest by itself.', {
     unit: '1/s',
   }),
-  thickness: number('Thickness', 0, [0, 10], 'How soon neighbours take on one speed: its viscosity.', {
-    unit: 'm²/s',
-    drag: 'log',
-  }),
+  thickness: number(
+    'Thickness',
+    0,
+    [0, 10],
+    'How soon neighbours take on one speed: its viscosity.',
+    {
+      unit: 'm²/s',
+      drag: 'log',
+    },
+  ),
   fading: number('Fading', 0.4, [0, 100], 'How soon its light and its amount are gone.', {
     unit: '1/s',
   }),
-  spreading: number('Spreading', 0, [0, 10], 'How soon light and amount spread into what is around.', {
-    unit: 'm²/s',
-    drag: 'log',
-  }),
+  spreading: number(
+    'Spreading',
+    0,
+    [0, 10],
+    'How soon light and amount spread into what is around.',
+    {
+      unit: 'm²/s',
+      drag: 'log',
+    },
+  ),
   fills: choice(
     'Lies',
     'frame',
@@ -93,18 +105,42 @@ export const fluidDials = {
     drag: 'log',
   }),
   picture: pictureDial('Picture', 'A picture, clip or made map, laid over it.', picture),
-  pictureTint: number('Light of it', 1, [0, 1000], 'Light that the picture gives; dark gives none.', {
-    ...picture,
-    unit: '1/s',
-    drag: 'log',
-  }),
-  pictureStir: number('Motion of it', 5, [0, 1000], 'How soon it moves as the picture is seen to.', {
-    ...picture,
-    unit: '1/s',
-    drag: 'log',
-  }),
-  hand: number('Hand', 0, [0, 1], 'Whether a hand stirs it: fed by a signal, that of a key or of the pointer.', hand),
-  handX: number('Hand across', 0, [-1, 1], 'Where it is: -1 is the left edge, 1 the right one.', hand),
+  pictureTint: number(
+    'Light of it',
+    1,
+    [0, 1000],
+    'Light that the picture gives; dark gives none.',
+    {
+      ...picture,
+      unit: '1/s',
+      drag: 'log',
+    },
+  ),
+  pictureStir: number(
+    'Motion of it',
+    5,
+    [0, 1000],
+    'How soon it moves as the picture is seen to.',
+    {
+      ...picture,
+      unit: '1/s',
+      drag: 'log',
+    },
+  ),
+  hand: number(
+    'Hand',
+    0,
+    [0, 1],
+    'Whether a hand stirs it: fed by a signal, that of a key or of the pointer.',
+    hand,
+  ),
+  handX: number(
+    'Hand across',
+    0,
+    [-1, 1],
+    'Where it is: -1 is the left edge, 1 the right one.',
+    hand,
+  ),
   handY: number('Hand up', 0, [-1, 1], 'Where it is: -1 is the lower edge, 1 the upper one.', hand),
   handSize: number('Hand size', 0.4, [0.001, 100], 'How far it is felt.', {
     ...hand,
@@ -127,7 +163,11 @@ export const fluidDials = {
   shown: choice(
     'Shown',
     'behind',
-    { behind: 'Behind all swarms', before: 'Before all swarms', no: 'Only where something asks for it' },
+    {
+      behind: 'Behind all swarms',
+      before: 'Before all swarms',
+      no: 'Only where something asks for it',
+    },
     'A medium layer in the finish, a map or a displacement can ask for it as well.',
     shown,
   ),

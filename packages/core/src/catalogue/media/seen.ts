@@ -69,7 +69,10 @@ export function spotAt(medium: MediumReader, pixel: Pixel): Spot {
   if (space.fillsFrame) {
     return {
       x: pixel.x.div(pixel.width).mul(space.columns).add(0.5),
-      y: pixel.y.div(pixel.height).mul(-space.lines).add(space.lines + 0.5),
+      y: pixel.y
+        .div(pixel.height)
+        .mul(-space.lines)
+        .add(space.lines + 0.5),
     };
   }
   // Along the way of sight to the plane.

@@ -45,7 +45,10 @@ function velocityAt(cells: Cells, { carried }: Advection, spot: Spot): Spot {
 export function ownVelocity(cells: Cells): Spot {
   return {
     x: cells.load('u').add(cells.load('u', 1)).mul(0.5),
-    y: cells.load('v').add(cells.load('v', 0, 1)).mul(0.5),
+    y: cells
+      .load('v')
+      .add(cells.load('v', 0, 1))
+      .mul(0.5),
   };
 }
 
@@ -121,7 +124,11 @@ function wayFrom(cells: Cells, name: 'back' | 'on', lattice: Lattice): Spot {
   const axis = (a: Axis): Expr => {
     const own = cells.load(`${name}.${a}`);
     if (lattice === 'middle') return own;
-    const other = cells.around(`${name}.${a}`, lattice === 'left' ? -1 : 0, lattice === 'below' ? -1 : 0);
+    const other = cells.around(
+      `${name}.${a}`,
+      lattice === 'left' ? -1 : 0,
+      lattice === 'below' ? -1 : 0,
+    );
     const here = cells.around(`${name}.${a}`, 0, 0);
     return here.add(other).mul(0.5);
   };

@@ -86,8 +86,7 @@ export const mediaPart: PlanPart<Scene, MediumPlan[]> = {
       : []),
     [piece.frame.width / piece.frame.height, piece.swarms.map((s) => [s.id, s.on])],
   ],
-  make: (scene) =>
-    scene.piece.media.filter((m) => m.on).map((part) => mediumPlan(scene, part)),
+  make: (scene) => scene.piece.media.filter((m) => m.on).map((part) => mediumPlan(scene, part)),
 };
 
 class Builder {
@@ -102,7 +101,9 @@ class Builder {
   /** Whether some cells of a grid are only in part over finer ones. */
   hangsOver(level: number): boolean {
     if (this.space.edges === 'open') return false;
-    return this.levels.slice(0, level).some(({ columns, lines }) => columns % 2 + (lines % 2) > 0);
+    return this.levels
+      .slice(0, level)
+      .some(({ columns, lines }) => (columns % 2) + (lines % 2) > 0);
   }
 
   private nameAt(level: number, name: string): string {
@@ -201,7 +202,11 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
     spread(spreadContent({ ...about, share: share(values.spreading) }), CONTENT, values.spreading);
   }
   if (values.thickness !== 0) {
-    spread(spreadVelocity({ ...about, share: share(values.thickness) }), ['u', 'v'], values.thickness);
+    spread(
+      spreadVelocity({ ...about, share: share(values.thickness) }),
+      ['u', 'v'],
+      values.thickness,
+    );
   }
   b.step([b.pass(faceKernel(own(), space, walls)), b.pass(pressure.outflow)]);
   for (let i = 0; i < CYCLES; i++) b.step(cycle(b, pressure, walls, 0));
@@ -221,12 +226,7 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
 }
 
 /** One V-cycle from a grid on. */
-function cycle(
-  b: Builder,
-  kernels: PressureKernels,
-  walls: boolean,
-  level: number,
-): MediumPass[] {
+function cycle(b: Builder, kernels: PressureKernels, walls: boolean, level: number): MediumPass[] {
   const even = !walls && !b.hangsOver(level);
   // On the finest grid a face is open or closed, and what is behind a closed one has no pressure: nothing to read.
   const plain = even || level === 0;

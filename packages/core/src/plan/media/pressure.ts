@@ -27,7 +27,12 @@ function kernel(scene: Scene, edges: Edges, make: Make): PlanKernel {
 /** Faces with what is open of them, and the pressures behind them. */
 function facesOf(cells: Cells): { open: Expr[]; pressure: Expr[] } {
   return {
-    open: [cells.load('open.x'), cells.load('open.x', 1), cells.load('open.y'), cells.load('open.y', 0, 1)],
+    open: [
+      cells.load('open.x'),
+      cells.load('open.x', 1),
+      cells.load('open.y'),
+      cells.load('open.y', 0, 1),
+    ],
     pressure: around(cells),
   };
 }
@@ -100,7 +105,8 @@ const firstOf = (at: Expr): Expr => at.add(at).sub(1);
 /** A cell of the finer grid, whose planes are `fine.…`, held within its rim. */
 function finer(cells: Cells): (name: string, column: Expr, line: Expr) => Expr {
   const g = cells.graph;
-  const size = (name: 'columns' | 'lines'): Expr => g.uniform(given(`coarse.${name}`), 'i32').add(1);
+  const size = (name: 'columns' | 'lines'): Expr =>
+    g.uniform(given(`coarse.${name}`), 'i32').add(1);
   const [columns, lines] = [size('columns'), size('lines')];
   const stride = g.uniform(given('coarse.stride'), 'i32');
   return (name, column, line) =>
@@ -124,11 +130,16 @@ function coarserFaces(scene: Scene, edges: Edges): PlanKernel {
     const fine = finer(cells);
     const [x, y] = [firstOf(cells.column), firstOf(cells.line)];
     // Beyond the last cell stands the face that closes it, also where half a coarse cell hangs over.
-    const last = (name: 'columns' | 'lines'): Expr => g.uniform(given(`coarse.${name}`), 'i32').add(1);
+    const last = (name: 'columns' | 'lines'): Expr =>
+      g.uniform(given(`coarse.${name}`), 'i32').add(1);
     const left = x.min(last('columns'));
     const below = y.min(last('lines'));
-    const openX = fine('open.x', left, y).add(fine('open.x', left, y.add(1))).mul(0.5);
-    const openY = fine('open.y', x, below).add(fine('open.y', x.add(1), below)).mul(0.5);
+    const openX = fine('open.x', left, y)
+      .add(fine('open.x', left, y.add(1)))
+      .mul(0.5);
+    const openY = fine('open.y', x, below)
+      .add(fine('open.y', x.add(1), below))
+      .mul(0.5);
     const rows = cells.line.le(cells.lines);
     const columns = cells.column.le(cells.columns);
     const some = cells.column.ge(1).and(cells.line.ge(1));
@@ -136,7 +147,13 @@ function coarserFaces(scene: Scene, edges: Edges): PlanKernel {
     g.store('open.y', some.and(columns).select(openY, g.float(0)));
     const parts = [0, 1].flatMap((dy) => [0, 1].map((dx) => fine('free', x.add(dx), y.add(dy))));
     const beyond = g.float(edges === 'open' ? 1 : 0);
-    g.store('free', cells.inside.select(parts.reduce((a, b) => a.max(b)), beyond));
+    g.store(
+      'free',
+      cells.inside.select(
+        parts.reduce((a, b) => a.max(b)),
+        beyond,
+      ),
+    );
   });
 }
 
@@ -211,7 +228,11 @@ export function faceMask(
 ): Expr {
   const [along, most, across, width] =
     axis === 'x' ? [column, columns, line, lines] : [line, lines, column, columns];
-  return along.ge(1).and(along.le(most.add(1))).and(across.ge(1)).and(across.le(width));
+  return along
+    .ge(1)
+    .and(along.le(most.add(1)))
+    .and(across.ge(1))
+    .and(across.le(width));
 }
 
 /** The kernels of the solver; `plain` for grids on which nothing is solid and no cell hangs over. */

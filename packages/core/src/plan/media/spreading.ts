@@ -48,7 +48,12 @@ export function spreadContent(about: Spread): PlanKernel {
   ];
   for (const name of CONTENT) {
     const own = cells.load(name);
-    const beside = [cells.around(name, -1, 0), cells.around(name, 1, 0), cells.around(name, 0, -1), cells.around(name, 0, 1)];
+    const beside = [
+      cells.around(name, -1, 0),
+      cells.around(name, 1, 0),
+      cells.around(name, 0, -1),
+      cells.around(name, 0, 1),
+    ];
     const flow = sum(beside.map((other, i) => other.sub(own).mul(open[i]!)));
     g.store(`next.${name}`, own.add(flow.mul(part)), cells.inside);
   }

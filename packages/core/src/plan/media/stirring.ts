@@ -207,7 +207,10 @@ function takePicture(
   const [right, up] = seenMotion(dial, flow.picture, flow.options, u, v);
   const stir = dial.number('pictureStir');
   const speed = (part: Expr, size: number): Expr =>
-    part.mul(plane.cell).mul(size * scene.rate).mul(stir);
+    part
+      .mul(plane.cell)
+      .mul(size * scene.rate)
+      .mul(stir);
   taken.x = taken.x.add(speed(right, space.columns));
   taken.y = taken.y.add(speed(up, space.lines));
   taken.drag = taken.drag.add(stir);
@@ -289,7 +292,10 @@ export function curlKernel(builder: KernelBuilder, space: MediumSpace): PlanKern
     const next = name === 'u' ? cells.around(name, dx + 1, dy) : cells.around(name, dx, dy + 1);
     return cells.around(name, dx, dy).add(next);
   };
-  const turn = both('v', 1, 0).sub(both('v', -1, 0)).sub(both('u', 0, 1)).add(both('u', 0, -1));
+  const turn = both('v', 1, 0)
+    .sub(both('v', -1, 0))
+    .sub(both('u', 0, 1))
+    .add(both('u', 0, -1));
   const { column, columns, line, lines } = cells;
   const inner = column.gt(1).and(column.lt(columns)).and(line.gt(1)).and(line.lt(lines));
   const value = turn.mul(0.25).div(cell);

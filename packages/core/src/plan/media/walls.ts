@@ -68,7 +68,11 @@ function openKernel(scene: Scene, { edges }: MediumSpace, walls: boolean): PlanK
     const both = own.mul(axis === 'x' ? free(-1, 0) : free(0, -1));
     // What is beyond an open edge has no pressure: it is half a cell away.
     const rim = { closed: g.float(0), open: inner.mul(2), wrap: both }[edges];
-    const row = across.ge(1).and(across.le(width)).and(at.ge(1)).and(at.le(most.add(1)));
+    const row = across
+      .ge(1)
+      .and(across.le(width))
+      .and(at.ge(1))
+      .and(at.le(most.add(1)));
     const edge = at.eq(1).or(at.gt(most));
     return row.select(edge.select(rim, both), g.float(0));
   };
