@@ -86,7 +86,9 @@ test('what is not JSON is told by line; NaN is not JSON', () => {
 
 test('other files, newer versions, deep nesting and vast files are refused', () => {
   expect(problems('[1, 2, 3]')).toContain("its 'format' should be");
-  expect(problems(pieceText({ ...smallPiece(), version: 110 as 10 }))).toContain('newer Vast Swarm');
+  expect(problems(pieceText({ ...smallPiece(), version: 110 as 10 }))).toContain(
+    'newer Vast Swarm',
+  );
   expect(problems('['.repeat(10_000) + ']'.repeat(10_000))).toContain('Nested more than 64 deep');
   expect(() => {
     checkSize(200 * 2 ** 20);

@@ -10,7 +10,10 @@ function plane(args: usize, index: i32): usize {
   return <usize>arg(args, Medium.TO + index);
 }
 
-/** How near cells are to a place along an axis: see nearness in core/plan/media/giving.ts. */
+/**
+ * How near a cell is to a particle along one axis, by its distance in parts of the radius: 1, to 0 at the radius. The
+ * share of a cell is the product of both.
+ */
 // @inline
 function near(part: f32): f32 {
   const rest = max<f32>(0, 1 - part * part);

@@ -15,7 +15,10 @@ afterEach(() => {
 });
 
 /** A piece with particles that stand where they were born, and stir. */
-function stirred(dials: Parameters<typeof waterPiece>[0], change = (_: Piece): void => undefined) {
+function stirred(
+  dials: Parameters<typeof waterPiece>[0],
+  change: (piece: Piece) => void = () => undefined,
+) {
   const piece = waterPiece({ edges: 'closed', stir: 20, tint: 3, give: 2, radius: 0.1, ...dials });
   const swarm = motes(400);
   Object.assign(swarm.emitter.dials, { size: [2.4, 2.4, 0.5] });

@@ -117,6 +117,29 @@ export function playEntry(piece: Piece, entry: StockEntry): string {
   return part.id;
 }
 
+const POINTED = {
+  across: { name: 'Pointer across', dial: 'handX', from: -1 },
+  up: { name: 'Pointer up', dial: 'handY', from: -1 },
+  held: { name: 'Pointer held', dial: 'hand', from: 0 },
+} as const;
+
+/** Lets the hand of a medium follow the pointer's signals, which are made where there are none. */
+export function followPointer(piece: Piece, medium: string): void {
+  const part = piece.media.find((m) => m.id === medium);
+  if (!part) return;
+  for (const [tells, { name, dial, from }] of Object.entries(POINTED)) {
+    const points = ({ kind, dials }: Part): unknown => kindOf('signals', kind).points?.(dials);
+    let signal = piece.signals.find((s) => points(s) === tells);
+    if (!signal) {
+      signal = newPart(piece, 'signals', 'pointer');
+      Object.assign(signal, { name: freshName(name, piece.signals) });
+      Object.assign(signal.dials, { tells, rest: tells === 'held' ? 0 : 0.5 });
+      piece.signals.push(signal);
+    }
+    part.dials[dial] = { feed: 'signal', signal: signal.id, from, to: 1 };
+  }
+}
+
 /** Dials that want a performer or a medium, and have none, take the last one of the piece. */
 export function castLast(piece: Piece, specs: Dials, dials: DialValues): void {
   for (const [key, spec] of Object.entries(specs)) {

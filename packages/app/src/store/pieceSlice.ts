@@ -26,6 +26,7 @@ import {
   castLast,
   playEntry,
   followOther,
+  followPointer,
   forget,
   freed,
   listen,
@@ -170,6 +171,12 @@ const slice = createSlice({
       if (!zone) return;
       edit(state, `Add ${zone.name}`, (piece) => void piece.colliders.push(zone));
       state.selection = { list: 'colliders', id: zone.id };
+    },
+    /** The pointer stirs a medium: signals of it, where there are none yet, and dials that follow them. */
+    pointed(state, { payload: id }: PayloadAction<string>) {
+      edit(state, 'Stir with the pointer', (piece) => {
+        followPointer(piece, id);
+      });
     },
     removed(state, { payload }: PayloadAction<{ list: PartList; id: string }>) {
       const { list, id } = payload;

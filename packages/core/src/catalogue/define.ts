@@ -75,7 +75,7 @@ export function performer<const D extends Dials>(kind: PerformerKind<D>): Perfor
 
 /** A fluid that swarms stir and ride. */
 export function medium<const D extends Dials>(kind: MediumKind<D>): MediumKind {
-  return shelved(kind) as MediumKind;
+  return shelved(kind);
 }
 
 /** Something that is heard. */

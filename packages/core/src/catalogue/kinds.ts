@@ -375,6 +375,8 @@ export interface Bench<K extends string = string> {
 export interface SignalKind<D extends Dials = Dials> extends Kind<D> {
   /** What its bench offers beside its curve. */
   bench?: Bench<keyof D & string>;
+  /** What of the pointer over the picture drives it, of one that is driven so. */
+  points?(dials: ValuesOf<D>): 'across' | 'up' | 'held';
   /** How many signals it is at once; one where nothing is said. */
   parts?(dials: ValuesOf<D>): number;
   /** The signal, or each of its parts, as a function of the time in seconds. */

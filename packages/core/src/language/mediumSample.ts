@@ -1,6 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { KernelBuilder } from './builder';
-import { mediumBuffer, MediumPlane, type MediumSpace } from './mediumSpace';
+import { MediumPlane } from './mediumPlane';
+import { mediumBuffer, type MediumSpace } from './mediumSpace';
 import { tapsAround, type Lattice, type Spot } from './taps';
 
 /** What is kept in the middles of cells. */

@@ -11,6 +11,7 @@ import { bornFrom } from './bornFrom';
 import { EmptyPicture } from './EmptyPicture';
 import { moved, orbited, panned } from './orbit';
 import { Overlay } from './overlay/Overlay';
+import { usePointerSignals } from './usePointerSignals';
 
 interface Props {
   preview: PreviewChoice;
@@ -40,6 +41,7 @@ export function Picture({ preview, generation }: Props) {
   }, [engine, preview, size.height]);
   useTelling(picture);
   useWheel(picture);
+  usePointerSignals(picture);
   const pointer = usePointer(size);
   return (
     <Box

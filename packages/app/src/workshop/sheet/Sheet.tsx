@@ -1,4 +1,5 @@
 import { Box, Button, Stack } from '@mui/material';
+import type { UnknownAction } from '@reduxjs/toolkit';
 import {
   inEffect,
   isWanted,
@@ -73,23 +74,31 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
         <MovingPreview key={part.id} part={part} />
       )}
       {list === 'signals' && <Bench key={part.id} signal={part} at={at} />}
-      {list === 'forces' && kindOf('forces', part.kind).plane && <EdgeButton force={part.id} />}
+      {list === 'forces' && kindOf('forces', part.kind).plane && (
+        <PartButton title="End what leaves its plane" act={() => pieceActions.edged(part.id)} />
+      )}
+      {list === 'media' && (
+        <PartButton
+          title="Stir it with the pointer (hold S)"
+          act={() => pieceActions.pointed(part.id)}
+        />
+      )}
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>
   );
 }
 
-/** Ends what leaves the plane of a force, by a zone that is made for it. */
-function EdgeButton({ force }: { force: string }) {
+/** Makes something beside the selected part that goes with it. */
+function PartButton({ title, act }: { title: string; act: () => UnknownAction }) {
   const dispatch = useAppDispatch();
   return (
     <Button
       variant="outlined"
       size="small"
-      onClick={() => dispatch(pieceActions.edged(force))}
+      onClick={() => dispatch(act())}
       sx={{ my: 0.75, py: 0, fontSize: 12 }}
     >
-      End what leaves its plane
+      {title}
     </Button>
   );
 }

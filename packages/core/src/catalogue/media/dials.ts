@@ -3,6 +3,7 @@ import { choice, number, pictureDial, swarmDial, vector } from '../../language/d
 import type { ColourDial } from '../../language/dials';
 import { seenDials } from './seen';
 
+const flow = { group: 'Flow' };
 const place = { group: 'Place' };
 const onPlane = { ...place, when: { dial: 'fills', is: ['plane'] } };
 const swarms = { group: 'Stirred by swarms' };
@@ -14,9 +15,11 @@ const seen = { ...shown, when: { dial: 'shown', not: 'no' } };
 /** Dials of a medium: how it flows, where it is, what stirs it and how it is seen. */
 export const fluidDials = {
   swirl: number('Swirl', 3, [0, 100], 'Keeps small eddies turning that cells would smooth out.', {
+    ...flow,
     unit: '1/s',
   }),
   slowing: number('Slowing', 0.2, [0, 100], 'How soon it comes to rest by itself.', {
+    ...flow,
     unit: '1/s',
   }),
   thickness: number(
@@ -24,12 +27,10 @@ export const fluidDials = {
     0,
     [0, 10],
     'How soon neighbours take on one speed: its viscosity.',
-    {
-      unit: 'm²/s',
-      drag: 'log',
-    },
+    { ...flow, unit: 'm²/s', drag: 'log' },
   ),
   fading: number('Fading', 0.4, [0, 100], 'How soon its light and its amount are gone.', {
+    ...flow,
     unit: '1/s',
   }),
   spreading: number(
@@ -37,15 +38,12 @@ export const fluidDials = {
     0,
     [0, 10],
     'How soon light and amount spread into what is around.',
-    {
-      unit: 'm²/s',
-      drag: 'log',
-    },
+    { ...flow, unit: 'm²/s', drag: 'log' },
   ),
   fills: choice(
     'Lies',
     'frame',
-    { frame: 'Over the whole frame', plane: 'On a plane in space' },
+    { frame: 'Over the frame', plane: 'On a plane' },
     'Over the frame it goes along with the camera, where that looks at.',
     place,
   ),
@@ -56,8 +54,8 @@ export const fluidDials = {
   edges: choice(
     'Edges',
     'open',
-    { closed: 'Closed', open: 'Open', wrap: 'Go round to the other side' },
-    'What flows against them.',
+    { closed: 'Closed', open: 'Open', wrap: 'Go round' },
+    'What flows against them stops, leaves, or comes in at the other side.',
     place,
   ),
   reach: number('Reach', 1000, [0.001, 1000], 'How far before and behind it things count.', {

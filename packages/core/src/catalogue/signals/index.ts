@@ -2,6 +2,7 @@ import type { SignalKind } from '../kinds';
 import { bands } from './bands';
 import { beat } from './beat';
 import { byHand } from './byHand';
+import { pointer } from './pointer';
 import { follow } from './follow';
 import { formula } from './formula';
 import { joint } from './joint';
@@ -16,6 +17,6 @@ import { wave } from './wave';
 
 /** Numbers that change with time, in the order of the chooser. */
 export const signals: SignalKind[] = [
-  ...[wave, noise, steps, beat, keyframes, formula, byHand],
+  ...[wave, noise, steps, beat, keyframes, formula, byHand, pointer],
   ...[level, bands, pitch, strike, follow, tally, joint],
 ];

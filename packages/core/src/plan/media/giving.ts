@@ -1,6 +1,7 @@
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
-import { MediumPlane, type MediumSpace } from '../../language/mediumSpace';
+import { MediumPlane } from '../../language/mediumPlane';
+import type { MediumSpace } from '../../language/mediumSpace';
 import { loadVec } from '../../language/state';
 import type { Swarm } from '../../piece/types';
 import { swarmReader } from '../readers';
@@ -34,13 +35,4 @@ export function giveKernel(
   const all = { ...values, red: light.x, green: light.y, blue: light.z, share };
   for (const name of GIVEN) g.store(`give.${name}`, all[name]);
   return builder;
-}
-
-/**
- * How near a cell is to a particle, 1 to 0 at the radius, along one axis in parts of the radius: the share of the cell
- * is the product of both. A radius below one cell counts as one, and gives less by as much as it is smaller.
- */
-export function nearness(part: number): number {
-  const rest = Math.max(0, 1 - part * part);
-  return rest * rest;
 }

@@ -38,7 +38,7 @@ export interface MediumStep {
 /** What swarms leave in a medium: sums in the buffers `left.…`, by how near their particles are. */
 export interface Leaving {
   swarms: readonly string[];
-  /** In cells, 1 at least, and what the shares are multiplied by. */
+  /** In cells, and what shares are multiplied by: below one cell it counts as one, that gets less by as much. */
   radius: (time: number) => { cells: number; gain: number };
 }
 

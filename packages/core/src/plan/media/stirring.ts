@@ -7,7 +7,8 @@ import { luminance } from '../../feeds/luminance';
 import type { KernelBuilder } from '../../language/builder';
 import type { DialReader } from '../../language/dialReader';
 import type { PlanKernel } from '../../language/frame';
-import { MediumPlane, type MediumSpace } from '../../language/mediumSpace';
+import { MediumPlane } from '../../language/mediumPlane';
+import type { MediumSpace } from '../../language/mediumSpace';
 import { FRAME, Owner } from '../../language/names';
 import { pictureSample, sampledSize } from '../../language/pictureSample';
 import { influenceOf } from '../../piece/influence';
@@ -61,9 +62,7 @@ export function forcesOn(piece: Piece, medium: string): Part[] {
 
 /** Whether some force carries a medium beside its own velocity. */
 export function isCarried(piece: Piece, medium: string): boolean {
-  return forcesOn(piece, medium).some(
-    (f) => (kindOf('forces', f.kind) as ForceKind).carries?.(f.dials) ?? false,
-  );
+  return forcesOn(piece, medium).some((f) => kindOf('forces', f.kind).carries?.(f.dials) ?? false);
 }
 
 /**

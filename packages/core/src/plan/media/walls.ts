@@ -1,7 +1,8 @@
 import type { Expr } from '@vast-swarm/kernel';
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
-import { MediumPlane, type MediumSpace } from '../../language/mediumSpace';
+import { MediumPlane } from '../../language/mediumPlane';
+import type { MediumSpace } from '../../language/mediumSpace';
 import { Owner, FRAME } from '../../language/names';
 import { influenceOf } from '../../piece/influence';
 import type { Part, Piece } from '../../piece/types';
