@@ -1,6 +1,7 @@
-import type { Census, Piece } from '@vast-swarm/core';
+import { makePart, type Census, type MediumCensus, type Piece } from '@vast-swarm/core';
 import { smallPiece } from '../../../tests/support/pieces';
 import { diagnose } from '../src/workshop/doctor/diagnose';
+import { diagnoseMedium } from '../src/workshop/doctor/diagnoseMedium';
 
 const NONE: Census = { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
 
@@ -46,4 +47,28 @@ test('all places of an emitter that has none, and a life for ever that never fad
   });
   piece.swarms[0]!.dials.lasts = 'time';
   expect(causes(piece, seen, 30, true)[0]!.button).not.toBe('No fading');
+});
+
+test('of a medium it tells what it lacks, by what is counted in its cells', () => {
+  const none = { cells: 100, moving: 0, filled: 0, lit: 0 };
+  const piece = smallPiece((p) => {
+    p.media = [{ ...makePart('media', 'fluid', []), id: 'water', name: 'Water' }];
+  });
+  const medium = piece.media[0]!;
+  const told = (counts: Partial<MediumCensus>): string[] =>
+    diagnoseMedium(piece, medium, { ...none, ...counts }).map((c) => c.why);
+  expect(told({ moving: 9, filled: 9, lit: 9 })).toEqual([]);
+  expect(told({})[0]).toContain('Nothing has come into it so far');
+  expect(told({})[1]).toContain('It stands still');
+  medium.dials.tint = 0;
+  expect(told({ moving: 9 })[0]).toContain('give it no light');
+  expect(told({ moving: 9, filled: 9 })[0]).toContain('give it no light');
+  piece.swarms[0]!.dials.stirs = 0;
+  expect(told({ moving: 9 })[0]).toContain('No swarm gives it anything');
+  Object.assign(medium.dials, { shown: 'no', tint: 1 });
+  expect(told({ moving: 9, lit: 9 })).toEqual(['It is not shown in the scene.']);
+  Object.assign(medium.dials, { shown: 'before', light: 0 });
+  expect(told({ moving: 9, lit: 9 })[0]).toContain('multiplied by 0');
+  medium.on = false;
+  expect(told({})).toEqual(['Water is switched off.']);
 });

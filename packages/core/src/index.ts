@@ -69,6 +69,8 @@ export type { Fit } from './stock/fit';
 export { buildField, keepField, type Field } from './stock/places/distanceField';
 export { fieldsWanted } from './plan/motion/distanceFields';
 export { particlesOf, type Particles } from './play/particles';
+export { COUNTED, mediumCensus, type MediumCensus } from './play/mediumCensus';
+export { giversOf as mediumGivers } from './plan/media/givers';
 export { census, project, type Census } from './play/census';
 export {
   checkSize,

@@ -29,7 +29,7 @@ import { Rasteriser, type Planes } from './rasteriser';
 import { Stage } from './stage';
 
 /** What one frame cost, in milliseconds by stage. */
-export type StageTimes = Record<'motion' | 'look' | 'draw' | 'finish', number>;
+export type StageTimes = Record<'motion' | 'media' | 'look' | 'draw' | 'finish', number>;
 
 export interface Frame {
   width: number;
@@ -69,7 +69,7 @@ class CpuSnapshot implements Snapshot {
 /** Runs plans on the processor: WebAssembly SIMD on several threads, the same bits everywhere. */
 export class CpuEngine implements Engine {
   frame = -1;
-  readonly times: StageTimes = { motion: 0, look: 0, draw: 0, finish: 0 };
+  readonly times: StageTimes = { motion: 0, media: 0, look: 0, draw: 0, finish: 0 };
   private current: Plan | null = null;
   private readonly past = new Past();
   private readonly tracks = new TrackReader();
@@ -199,7 +199,8 @@ export class CpuEngine implements Engine {
     const started = performance.now();
     stepMotion(this.plan, this.frame + 1, this.past, this.motion);
     this.frame += 1;
-    this.times.motion = performance.now() - started;
+    this.times.media = this.media.takeTime();
+    this.times.motion = performance.now() - started - this.times.media;
   }
 
   jump(frame: number): boolean {
@@ -347,6 +348,10 @@ export class CpuEngine implements Engine {
   /** What a medium has in a plane, by the name of the buffer, with its rim: a live view. */
   medium(id: string, name: string): Float32Array {
     return this.media.plane(mediumBuffer(id, name));
+  }
+
+  mediumPlane(id: string, name: string): Promise<Float32Array> {
+    return Promise.resolve(this.medium(id, name).slice());
   }
 
   /** What the particles of a swarm look like now, one array of all slots for each of READINGS. */

@@ -25,6 +25,9 @@ export class Media {
   /** Numbers in each plane. */
   private readonly planes = new Map<string, number>();
 
+  /** Milliseconds that media have taken since they were asked last. */
+  private time = 0;
+
   constructor(
     private readonly memories: Memories,
     private readonly kernels: Kernels,
@@ -79,6 +82,7 @@ export class Media {
     fresh: boolean,
     inputs: FrameInputs,
   ): void {
+    const started = performance.now();
     const address = this.memories.address(swarm);
     this.kernels.run(swarm.gives.get(id)!, 0, slots, address, inputs);
     const { columns, lines, stride, edges } = space;
@@ -92,6 +96,7 @@ export class Media {
       .real({ radius: cells, gain });
     const args = this.rasteriser.args(words);
     this.rasteriser.pool.raster('leaveInMedium', Math.ceil(lines / BAND), args);
+    this.time += performance.now() - started;
   }
 
   leaveNothing({ id }: MediumPlan): void {
@@ -107,7 +112,15 @@ export class Media {
     const address = (name: string): number => {
       return arena.address(name.startsWith('track/') ? mediumBuffer(id, name) : at(name));
     };
+    const started = performance.now();
     this.kernels.run(kernel, begin, end, address, inputs, given);
+    this.time += performance.now() - started;
+  }
+
+  takeTime(): number {
+    const { time } = this;
+    this.time = 0;
+    return time;
   }
 
   clear(): void {

@@ -2,6 +2,7 @@ import {
   bornAt,
   drawInputs,
   jumpTo,
+  mediumBuffer,
   particlesOf,
   Past,
   READINGS,
@@ -427,6 +428,15 @@ export class GpuEngine implements Engine {
     const all: Float32Array[] = [];
     for (const name of state) all.push((await this.readState(id, name)).subarray(0, count));
     return all;
+  }
+
+  /** What a medium has in a plane, brought over from the card. */
+  async mediumPlane(id: string, name: string): Promise<Float32Array> {
+    const { buffer, address } = this.media.get(id)!;
+    const { words } = this.plan!.media.find((m) => m.id === id)!.space;
+    return new Float32Array(
+      await this.read(buffer, 4 * address(mediumBuffer(id, name)), 4 * words),
+    );
   }
 
   /** All that is to be known of a swarm's particles now, by slot; brought over from the card. */

@@ -1,6 +1,6 @@
 import { proxy, transfer } from 'comlink';
 import { sentFiles } from '@vast-swarm/core';
-import type { Census, Piece, StockData, Take } from '@vast-swarm/core';
+import type { Census, MediumCensus, Piece, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
@@ -196,6 +196,13 @@ export class EngineClient {
     const { worker } = this;
     if (!worker) return Promise.reject(new Error('The engine is not there.'));
     return worker.ask(worker.call.census(swarm));
+  }
+
+  /** What there is of a medium now; null where it is not running. */
+  mediumCensus(medium: string): Promise<MediumCensus | null> {
+    const { worker } = this;
+    if (!worker) return Promise.reject(new Error('The engine is not there.'));
+    return worker.ask(worker.call.mediumCensus(medium));
   }
 
   /** Follows the particle nearest to a place in the picture, of a swarm or of any; null: none. */

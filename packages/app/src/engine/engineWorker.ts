@@ -32,6 +32,7 @@ const worker: EngineWorker = {
   curve: async (...asked) => (await session).hearing.curve(...asked),
   fired: async (...asked) => (await session).hearing.fired(...asked),
   census: async (swarm) => (await session).census(swarm),
+  mediumCensus: async (medium) => (await session).mediumCensus(medium),
   follow: async (at) => (await session).follow(at),
   drive: async (signal, value) => (await session).drive(signal, value),
   listen: async (sound, rate, port) => (await session).listen(sound, rate, port),

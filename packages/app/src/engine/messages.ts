@@ -1,4 +1,14 @@
-import type { Census, Notice, Peaks, Piece, Sound, StockData, Take, Tempo } from '@vast-swarm/core';
+import type {
+  Census,
+  MediumCensus,
+  Notice,
+  Peaks,
+  Piece,
+  Sound,
+  StockData,
+  Take,
+  Tempo,
+} from '@vast-swarm/core';
 
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
@@ -48,6 +58,8 @@ export interface EngineWorker {
   fired: (signal: string, from: number, to: number) => Promise<number[]>;
   /** How many particles of a swarm are seen, and why not more. */
   census: (swarm: string) => Promise<Census>;
+  /** What there is of a medium; null where it is not running. */
+  mediumCensus: (medium: string) => Promise<MediumCensus | null>;
   /** Follows the particle nearest to a place in the picture, or none. */
   follow: (at: Spot | null) => Promise<void>;
   /** Moves a signal by hand; null lets it go. */

@@ -2,10 +2,13 @@ import {
   arrivedFiles,
   census,
   compilePiece,
+  COUNTED,
+  mediumCensus,
   PlanCache,
   Playback,
   type CameraPose,
   type Census,
+  type MediumCensus,
   type Piece,
   type Plan,
   type StockFiles,
@@ -128,6 +131,15 @@ export class Session {
     }
     const particles = await this.engine.particles(swarm);
     return census(this.engine.born(swarm), particles, this.camera(), this.piece.frame);
+  }
+
+  /** What there is of a medium now; null where it is not running. */
+  async mediumCensus(id: string): Promise<MediumCensus | null> {
+    const medium = this.plan?.media.find((m) => m.id === id);
+    if (!medium) return null;
+    const planes = {} as Record<(typeof COUNTED)[number], Float32Array>;
+    for (const name of COUNTED) planes[name] = await this.engine.mediumPlane(id, name);
+    return mediumCensus(medium.space, planes);
   }
 
   follow(at: Spot | null): void {
@@ -362,7 +374,8 @@ export class Session {
     const moved = performance.now() - start;
     await this.show();
     const now = performance.now();
-    const motion = Math.min(now - start, this.engine.times.motion ?? 0);
+    const { motion: swarms = 0, media = 0 } = this.engine.times;
+    const motion = Math.min(now - start, swarms + media);
     // Beside a sound there has to be time left, to come back to it.
     this.size.learn(now - start, motion, (1000 / rate) * (this.heard ? SPARE : 1));
     this.truth.learn(Math.max(moved, motion));

@@ -1,11 +1,19 @@
 import { Box, Button } from '@mui/material';
-import { useEffect, useState } from 'react';
-import { inEffect, type Census, type Piece, type Swarm } from '@vast-swarm/core';
+import { useEffect, useRef, useState } from 'react';
+import {
+  inEffect,
+  type Census,
+  type MediumCensus,
+  type Part,
+  type Piece,
+  type Swarm,
+} from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { diagnose, type Cause } from './diagnose';
+import { diagnoseMedium } from './diagnoseMedium';
 
 const STEPS: [keyof Census, string][] = [
   ['born', 'born so far'],
@@ -18,10 +26,20 @@ const STEPS: [keyof Census, string][] = [
 /** Milliseconds between two looks. */
 const EVERY = 700;
 
-/** Why a swarm is not seen as expected: where the count falls, why, and what mends it. */
+const MEDIUM_STEPS: [keyof MediumCensus, string][] = [
+  ['cells', 'cells'],
+  ['moving', 'moving'],
+  ['filled', 'with something in them'],
+  ['lit', 'brighter than one step'],
+];
+
+/** Why a swarm or a medium is not seen as expected: where the count falls, why, and what mends it. */
 export function Doctor() {
   const piece = usePiece();
   const selection = useApp((s) => s.piece.selection);
+  const medium =
+    selection?.list === 'media' ? piece.media.find((m) => m.id === selection.id) : undefined;
+  if (medium) return <MediumDoctor piece={piece} medium={medium} />;
   const found = piece.swarms.find((s) => s.id === selection?.id) ?? piece.swarms[0];
   if (!found) {
     return (
@@ -33,16 +51,16 @@ export function Doctor() {
   return <SwarmDoctor piece={piece} swarm={inEffect(piece, found)} />;
 }
 
-function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
-  const engine = useEngine();
-  const dispatch = useAppDispatch();
-  const notices = useApp((s) => s.tools.notices);
-  const [census, setCensus] = useState<Census | null>(null);
+/** What is counted now and again; null until it is known. */
+function useCounted<T>(count: () => Promise<T | null>, key: string): T | null {
+  const [found, setFound] = useState<T | null>(null);
+  const latest = useRef(count);
+  latest.current = count;
   useEffect(() => {
     let current = true;
     const look = (): void =>
-      void engine.census(swarm.id).then((c) => {
-        if (current) setCensus(c);
+      void latest.current().then((c) => {
+        if (current) setFound(c);
       });
     look();
     const timer = setInterval(look, EVERY);
@@ -50,11 +68,55 @@ function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
       current = false;
       clearInterval(timer);
     };
-  }, [engine, swarm.id]);
+  }, [key]);
+  return found;
+}
+
+function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
+  const engine = useEngine();
+  const notices = useApp((s) => s.tools.notices);
+  const census = useCounted(() => engine.census(swarm.id), swarm.id);
   if (!census) return null;
   const shown = { frame: engine.place, exact: engine.report?.exact ?? true };
-  const causes = diagnose(piece, swarm, census, shown, notices);
-  const most = Math.max(1, census.alive);
+  return (
+    <Findings
+      title={`${swarm.name}, from birth to the picture`}
+      name={swarm.name}
+      counts={STEPS.map(([key, title]) => ({ title, count: census[key], bar: key !== 'born' }))}
+      most={Math.max(1, census.alive)}
+      causes={diagnose(piece, swarm, census, shown, notices)}
+    />
+  );
+}
+
+const NOTHING: MediumCensus = { cells: 0, moving: 0, filled: 0, lit: 0 };
+
+function MediumDoctor({ piece, medium }: { piece: Piece; medium: Part }) {
+  const engine = useEngine();
+  const census = useCounted(() => engine.mediumCensus(medium.id), medium.id) ?? NOTHING;
+  return (
+    <Findings
+      title={`${medium.name}, cell by cell`}
+      name={medium.name}
+      counts={MEDIUM_STEPS.map(([key, title]) => ({ title, count: census[key], bar: true }))}
+      most={Math.max(1, census.cells)}
+      causes={diagnoseMedium(piece, medium, census)}
+    />
+  );
+}
+
+interface Found {
+  title: string;
+  name: string;
+  counts: readonly { title: string; count: number; bar: boolean }[];
+  /** What a whole bar stands for. */
+  most: number;
+  causes: readonly Cause[];
+}
+
+function Findings({ title, name, counts, most, causes }: Found) {
+  const engine = useEngine();
+  const dispatch = useAppDispatch();
   const mend = ({ mend: edits, again }: Cause): void => {
     if (again) {
       engine.seek(engine.place);
@@ -69,21 +131,21 @@ function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
     <Box sx={{ display: 'flex', gap: 4, px: 2, py: 1, height: '100%', overflowY: 'auto' }}>
       <Box
         component="table"
-        aria-label={`${swarm.name}, from birth to the picture`}
+        aria-label={title}
         sx={{ fontSize: 12.5, '& td': { py: '2px', pr: 1 } }}
       >
         <tbody>
-          {STEPS.map(([key, title]) => (
-            <tr key={key}>
+          {counts.map(({ title: what, count, bar }) => (
+            <tr key={what}>
               <Box component="td" sx={{ fontFamily: MONO, textAlign: 'right' }}>
-                {census[key].toLocaleString('en-GB').replace(/,/g, ' ')}
+                {count.toLocaleString('en-GB').replace(/,/g, ' ')}
               </Box>
-              <td>{title}</td>
+              <td>{what}</td>
               <td>
                 <Box
                   sx={{
                     height: 6,
-                    width: key === 'born' ? 0 : Math.round((120 * census[key]) / most),
+                    width: bar ? Math.round((120 * count) / most) : 0,
                     bgcolor: COLOURS.glass,
                     borderRadius: 0.5,
                   }}
@@ -95,7 +157,7 @@ function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
       </Box>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         {causes.length === 0 && (
-          <Box sx={{ color: COLOURS.glass }}>{swarm.name} is seen as it should be.</Box>
+          <Box sx={{ color: COLOURS.glass }}>{name} is seen as it should be.</Box>
         )}
         {causes.map((cause) => (
           <Box key={cause.why} sx={{ mb: 1, display: 'flex', alignItems: 'center', gap: 1.5 }}>

@@ -108,5 +108,9 @@ export function pierDancers(): Motion {
     }
     return { name, joints, places };
   });
-  return { type: 'motion', times: Float64Array.from({ length: count }, (_, i) => i / RATE), performers };
+  return {
+    type: 'motion',
+    times: Float64Array.from({ length: count }, (_, i) => i / RATE),
+    performers,
+  };
 }

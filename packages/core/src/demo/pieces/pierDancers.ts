@@ -18,7 +18,15 @@ export const pierDancers = validatePiece({
   backdrop: { kind: 'linear', dials: { first: '#04060d', last: '#161b33', turn: 90 } },
   camera: {
     kind: 'perspective',
-    dials: { target: [0, 0.9, 0], distance: 4.3, azimuth: 12, elevation: 9, orbit: 4, view: 38, near: 0.4 },
+    dials: {
+      target: [0, 0.9, 0],
+      distance: 4.3,
+      azimuth: 12,
+      elevation: 9,
+      orbit: 4,
+      view: 38,
+      near: 0.4,
+    },
   },
   lights: [],
   density: 1,
@@ -131,7 +139,10 @@ export const pierDancers = validatePiece({
         kind: 'box',
         dials: { size: [3.6, 0.3, 1.6], centre: [0, 2.9, 0] },
       },
-      launch: { kind: 'cone', dials: { direction: [0, -1, 0], angle: 20, speed: spread(0.2, 0.6) } },
+      launch: {
+        kind: 'cone',
+        dials: { direction: [0, -1, 0], angle: 20, speed: spread(0.2, 0.6) },
+      },
       bodies: [
         {
           ...{ id: 'square', name: 'Square', on: true, kind: 'square' },

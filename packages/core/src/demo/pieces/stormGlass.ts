@@ -25,7 +25,10 @@ export const stormGlass = validatePiece({
       name: 'Rain',
       on: true,
       emitter: { kind: 'rectangle', dials: { width: 7.6, depth: 0.2, centre: [0, 2.3, 0] } },
-      launch: { kind: 'cone', dials: { direction: [0.25, -1, 0], angle: 14, speed: spread(1.2, 3) } },
+      launch: {
+        kind: 'cone',
+        dials: { direction: [0.25, -1, 0], angle: 14, speed: spread(1.2, 3) },
+      },
       bodies: [
         {
           ...{ id: 'streak', name: 'Streak', on: true, kind: 'streak' },

@@ -1,0 +1,34 @@
+import type { MediumSpace } from '../language/mediumSpace';
+
+/** What there is of a medium: cells, and how many of them are so. */
+export interface MediumCensus {
+  cells: number;
+  /** Faster than 1 cm/s. */
+  moving: number;
+  /** With a hundredth of an amount or more. */
+  filled: number;
+  /** Brighter than one step of an 8-bit picture. */
+  lit: number;
+}
+
+/** Planes that a census of a medium looks at. */
+export const COUNTED = ['u', 'v', 'red', 'green', 'blue', 'amount'] as const;
+
+const ONE_STEP = 1 / 255 / 12.92;
+
+/** @param planes those of COUNTED, with their rims */
+export function mediumCensus(
+  { columns, lines, stride }: Pick<MediumSpace, 'columns' | 'lines' | 'stride'>,
+  planes: Readonly<Record<(typeof COUNTED)[number], Float32Array>>,
+): MediumCensus {
+  const { u, v, red, green, blue, amount } = planes;
+  const counts = { cells: columns * lines, moving: 0, filled: 0, lit: 0 };
+  for (let line = 1; line <= lines; line++) {
+    for (let at = line * stride + 1; at <= line * stride + columns; at++) {
+      if (Math.hypot(u[at]!, v[at]!) > 0.01) counts.moving += 1;
+      if (amount[at]! >= 0.01) counts.filled += 1;
+      if (Math.max(red[at]!, green[at]!, blue[at]!) > ONE_STEP) counts.lit += 1;
+    }
+  }
+  return counts;
+}
