@@ -18,7 +18,9 @@ const word = args[0] ?? '';
 
 /** Bundles a script of the bench as it stands in a checkout; null where the word is not in it. */
 async function bundled(folder, name) {
-  const source = await readFile(`${folder}scripts/bench/${name}.ts`, 'utf8');
+  const source = await readFile(`${folder}scripts/bench/${name}.ts`, 'utf8').catch(() => null);
+  // What an older checkout does not have is not compared.
+  if (source === null) return null;
   if (word && !source.toLowerCase().includes(word.toLowerCase())) return null;
   const outfile = `${folder}.cache/bench/${name}.mjs`;
   const packages = ['kernel', 'core', 'cpu', 'gpu'];
@@ -67,7 +69,7 @@ function better(lines, more) {
 async function compare(commit) {
   const other = await checkout(commit);
   const worse = [];
-  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures']) {
+  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'media']) {
     const files = [await bundled(other, name), await bundled(root, name)];
     if (!files[0] || !files[1]) continue;
     const measure = (i) => run(files[i], i ? root : other, ['ignore', 'pipe', 'inherit']);
@@ -89,7 +91,7 @@ async function compare(commit) {
 await mkdir(`${root}.cache/bench`, { recursive: true });
 if (against) await compare(against);
 else {
-  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'browser']) {
+  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'media', 'browser']) {
     const outfile = await bundled(root, name);
     if (outfile) run(outfile, root, 'inherit');
   }

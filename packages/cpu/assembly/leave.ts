@@ -4,6 +4,8 @@ import { arg, argF, own } from './args';
 import { Medium } from './generated/words';
 
 const PLANES = 6;
+/** What is so many cells away is nowhere. */
+const FAR: f32 = 1e5;
 
 // @inline
 function plane(args: usize, index: i32): usize {
@@ -20,18 +22,28 @@ function near(part: f32): f32 {
   return rest * rest;
 }
 
+// @inline
+function add(to: usize, weight: v128, value: v128): void {
+  v128.store(to, f32x4.add(v128.load(to), f32x4.mul(weight, value)));
+}
+
 /** One particle at a place in cells, to the lines of a band. */
 function leave(args: usize, i: i32, x: f32, y: f32, first: i32, last: i32): void {
   const radius = argF(args, Medium.RADIUS);
-  const stride = arg(args, Medium.STRIDE);
   const low = max(first, <i32>Mathf.ceil(y - radius));
   const high = min(last, <i32>Mathf.floor(y + radius));
   // Four cells at once from a multiple of four on: never beyond the end of a row.
   const left = max(0, <i32>Mathf.ceil(x - radius)) & ~3;
   const right = min(arg(args, Medium.COLUMNS), <i32>Mathf.floor(x + radius));
   if (low > high || right < 1) return;
-  const inverse: f32 = 1 / radius;
+  const stride = arg(args, Medium.STRIDE);
   const gain = argF(args, Medium.GAIN) * own(args, Medium.FROM + 7, i);
+  const u = f32x4.splat(own(args, Medium.FROM + 2, i));
+  const v = f32x4.splat(own(args, Medium.FROM + 3, i));
+  const red = f32x4.splat(own(args, Medium.FROM + 4, i));
+  const green = f32x4.splat(own(args, Medium.FROM + 5, i));
+  const blue = f32x4.splat(own(args, Medium.FROM + 6, i));
+  const inverse: f32 = 1 / radius;
   const steps = f32x4.mul(f32x4(0, 1, 2, 3), f32x4.splat(inverse));
   const one = f32x4.splat(1);
   const nothing = f32x4.splat(0);
@@ -42,14 +54,13 @@ function leave(args: usize, i: i32, x: f32, y: f32, first: i32, last: i32): void
       const part = f32x4.add(f32x4.splat((<f32>column - x) * inverse), steps);
       const rest = f32x4.max(nothing, f32x4.sub(one, f32x4.mul(part, part)));
       const weight = f32x4.mul(f32x4.mul(rest, rest), f32x4.splat(share));
-      const offset = (<usize>(row + column)) << 2;
-      const count = plane(args, 0) + offset;
-      v128.store(count, f32x4.add(v128.load(count), weight));
-      for (let k = 1; k < PLANES; k++) {
-        const at = plane(args, k) + offset;
-        const value = f32x4.splat(own(args, Medium.FROM + 1 + k, i));
-        v128.store(at, f32x4.add(v128.load(at), f32x4.mul(weight, value)));
-      }
+      const at = (<usize>(row + column)) << 2;
+      add(plane(args, 0) + at, weight, one);
+      add(plane(args, 1) + at, weight, u);
+      add(plane(args, 2) + at, weight, v);
+      add(plane(args, 3) + at, weight, red);
+      add(plane(args, 4) + at, weight, green);
+      add(plane(args, 5) + at, weight, blue);
     }
   }
 }
@@ -71,12 +82,16 @@ export function leaveInMedium(task: i32, args: usize, thread: i32): void {
   const radius = argF(args, Medium.RADIUS);
   const wraps = arg(args, Medium.WRAPS) != 0;
   const count = arg(args, Medium.COUNT);
+  // What is farther from the band leaves nothing in it.
+  const lowest = <f32>first - radius;
+  const highest = <f32>last + radius;
   const wide = <f32>columns;
   const high = <f32>lines;
   for (let i = 0; i < count; i++) {
-    let x = own(args, Medium.FROM, i);
     let y = own(args, Medium.FROM + 1, i);
-    if (!(x > -1e5) || !(abs(x) < 1e5) || !(abs(y) < 1e5)) continue;
+    if (!wraps && !(y > lowest && y < highest)) continue;
+    let x = own(args, Medium.FROM, i);
+    if (!(abs(x) < FAR) || !(abs(y) < FAR)) continue;
     if (!wraps) {
       leave(args, i, x, y, first, last);
       continue;

@@ -15,7 +15,7 @@ import type { Rasteriser } from './rasteriser';
 import { WORDS } from './words';
 
 /** Lines of a medium that one thread adds up in one go. */
-const BAND = 32;
+const BAND = 48;
 
 /** Media in the shared memory: their planes, what swarms leave in them, and the passes of their steps. */
 export class Media {
