@@ -1,4 +1,12 @@
-import { mediumCensus, newPart, parsePiece, pieceText, PieceError, type Piece } from '../src';
+import {
+  compilePiece,
+  mediumCensus,
+  newPart,
+  parsePiece,
+  pieceText,
+  PieceError,
+  type Piece,
+} from '../src';
 import { cellsFor, levelsOf } from '../src/plan/media/levels';
 import { weightsFor } from '../src/plan/media/pressure';
 import { passesFor } from '../src/plan/media/spreading';
@@ -110,4 +118,18 @@ test('a census counts cells and leaves the rim out', () => {
     ...{ green: plane(), blue: plane([9, 1e-6]), amount: plane([5, 0.02], [6, 0.009]) },
   };
   expect(mediumCensus(space, planes)).toEqual({ cells: 4, moving: 2, filled: 1, lit: 1 });
+});
+
+test('what a medium cannot do is told in numbers', () => {
+  const piece = smallPiece((p) => {
+    p.media = [{ ...newPart(p, 'media', 'fluid'), id: 'water', name: 'Water' }];
+    Object.assign(p.media[0]!.dials, { spreading: 5, fills: 'plane', width: 4, aspect: 1 });
+  });
+  const told = compilePiece(piece).notices.filter((n) => n.part === 'water');
+  // 3.52 cells² of 4 m / 216, 30 times a second.
+  expect(told.map((n) => n.message)).toEqual([
+    'Spreading of Water has no more effect above 0.036 m²/s with 216 lines. Fewer lines let it go further.',
+  ]);
+  piece.media[0]!.dials.spreading = 0.03;
+  expect(compilePiece({ ...piece }).notices.filter((n) => n.part === 'water')).toEqual([]);
 });

@@ -14,6 +14,7 @@ import { backdropPart } from './finish/backdrop';
 import { solidLensPart } from './finish/solidLens';
 import { finishPart } from './finish/steps';
 import { lampsAt } from './look/lamps';
+import { mediumNotices } from './media/mediumNotices';
 import { mediumKey } from './media/mediumKey';
 import { mediumLayersPart } from './media/mediumLayer';
 import { mediaPart } from './media/mediumPlan';
@@ -59,7 +60,7 @@ export function compilePiece(
   }: Sources = {},
 ): Plan {
   const scene = new Scene(piece, files, live, looker);
-  const notices: Notice[] = missingStock(piece, files);
+  const notices: Notice[] = [...missingStock(piece, files), ...mediumNotices(scene)];
   const keys = motionKeys(piece, files);
   const plans = new Map<string, SwarmPlan>();
   let left = MOST_PARTICLES;

@@ -93,6 +93,7 @@ const NOTHING: MediumCensus = { cells: 0, moving: 0, filled: 0, lit: 0 };
 
 function MediumDoctor({ piece, medium }: { piece: Piece; medium: Part }) {
   const engine = useEngine();
+  const notices = useApp((s) => s.tools.notices);
   const census = useCounted(() => engine.mediumCensus(medium.id), medium.id) ?? NOTHING;
   return (
     <Findings
@@ -100,7 +101,7 @@ function MediumDoctor({ piece, medium }: { piece: Piece; medium: Part }) {
       name={medium.name}
       counts={MEDIUM_STEPS.map(([key, title]) => ({ title, count: census[key], bar: true }))}
       most={Math.max(1, census.cells)}
-      causes={diagnoseMedium(piece, medium, census)}
+      causes={diagnoseMedium(piece, medium, census, notices)}
     />
   );
 }

@@ -1,8 +1,19 @@
-import { mediumGivers, type MediumCensus, type Part, type Piece } from '@vast-swarm/core';
+import {
+  mediumGivers,
+  type MediumCensus,
+  type Notice,
+  type Part,
+  type Piece,
+} from '@vast-swarm/core';
 import type { Cause } from './diagnose';
 
 /** What keeps a medium from being seen, or from moving. */
-export function diagnoseMedium(piece: Piece, medium: Part, census: MediumCensus): Cause[] {
+export function diagnoseMedium(
+  piece: Piece,
+  medium: Part,
+  census: MediumCensus,
+  notices: readonly Notice[] = [],
+): Cause[] {
   const at = piece.media.findIndex((m) => m.id === medium.id);
   const dial = (key: string): (string | number)[] => ['media', at, 'dials', key];
   const causes: Cause[] = [];
@@ -14,6 +25,7 @@ export function diagnoseMedium(piece: Piece, medium: Part, census: MediumCensus)
     add(`${name} is switched off.`, 'Switch it on', [{ path: ['media', at, 'on'], value: true }]);
     return causes;
   }
+  for (const { part, message } of notices) if (part === medium.id) add(message);
   const givers = mediumGivers(piece, medium);
   const lit = dials.tint !== 0 && givers.length > 0;
   if (census.lit === 0 && !lit && dials.picture === '' && dials.hand === 0) {

@@ -77,7 +77,10 @@ export default function Meters() {
         indexAxis: 'y',
         responsive: true,
         maintainAspectRatio: false,
-        scales: { x: { beginAtZero: true, title: { display: true, text: 'milliseconds' } } },
+        scales: {
+          x: { beginAtZero: true, title: { display: true, text: 'milliseconds' } },
+          y: { ticks: { autoSkip: false } },
+        },
       },
     });
     const timer = setInterval(() => {

@@ -13,7 +13,9 @@ import { faceMask } from './pressure';
  */
 const MOST_A_PASS = 0.22;
 /** Passes in a frame at the most, an even number: planes and copies of them take turns. */
-export const MOST_PASSES = 16;
+const MOST_PASSES = 16;
+/** Most that a frame can spread, in cells². */
+export const MOST_SPREAD = MOST_PASSES * MOST_A_PASS;
 
 /** Passes that spread by `share` cells² a frame, and what each takes. */
 export function passesFor(share: number): { passes: number; each: number } {
