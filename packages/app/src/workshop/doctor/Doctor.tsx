@@ -1,5 +1,5 @@
 import { Box, Button } from '@mui/material';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import {
   inEffect,
   type Census,
@@ -8,6 +8,7 @@ import {
   type Piece,
   type Swarm,
 } from '@vast-swarm/core';
+import type { EngineClient } from '../../engine/client';
 import { useEngine } from '../../engine/EngineContext';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
@@ -51,15 +52,19 @@ export function Doctor() {
   return <SwarmDoctor piece={piece} swarm={inEffect(piece, found)} />;
 }
 
+type Ask<T> = (engine: EngineClient, id: string) => Promise<T | null>;
+
+const swarmCensus: Ask<Census> = (engine, id) => engine.census(id);
+const mediumCensus: Ask<MediumCensus> = (engine, id) => engine.mediumCensus(id);
+
 /** What is counted now and again; null until it is known. */
-function useCounted<T>(count: () => Promise<T | null>, key: string): T | null {
+function useCounted<T>(ask: Ask<T>, id: string): T | null {
+  const engine = useEngine();
   const [found, setFound] = useState<T | null>(null);
-  const latest = useRef(count);
-  latest.current = count;
   useEffect(() => {
     let current = true;
     const look = (): void =>
-      void latest.current().then((c) => {
+      void ask(engine, id).then((c) => {
         if (current) setFound(c);
       });
     look();
@@ -68,14 +73,14 @@ function useCounted<T>(count: () => Promise<T | null>, key: string): T | null {
       current = false;
       clearInterval(timer);
     };
-  }, [key]);
+  }, [engine, ask, id]);
   return found;
 }
 
 function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
   const engine = useEngine();
   const notices = useApp((s) => s.tools.notices);
-  const census = useCounted(() => engine.census(swarm.id), swarm.id);
+  const census = useCounted(swarmCensus, swarm.id);
   if (!census) return null;
   const shown = { frame: engine.place, exact: engine.report?.exact ?? true };
   return (
@@ -92,9 +97,8 @@ function SwarmDoctor({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
 const NOTHING: MediumCensus = { cells: 0, moving: 0, filled: 0, lit: 0 };
 
 function MediumDoctor({ piece, medium }: { piece: Piece; medium: Part }) {
-  const engine = useEngine();
   const notices = useApp((s) => s.tools.notices);
-  const census = useCounted(() => engine.mediumCensus(medium.id), medium.id) ?? NOTHING;
+  const census = useCounted(mediumCensus, medium.id) ?? NOTHING;
   return (
     <Findings
       title={`${medium.name}, cell by cell`}

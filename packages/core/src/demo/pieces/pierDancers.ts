@@ -11,7 +11,7 @@ const gone = [
  * them. */
 export const pierDancers = validatePiece({
   format: 'vast-swarm piece',
-  version: 9,
+  version: 10,
   name: 'Pier Dancers',
   seed: 61,
   frame: { width: 1920, height: 1080, rate: 30, length: 480, preroll: 60 },
@@ -44,19 +44,12 @@ export const pierDancers = validatePiece({
         {
           ...{ id: 'trail', name: 'Trail', on: true, kind: 'trail' },
           dials: {
-            ...{ form: 'line', hardness: 0.1, by: 'place', gain: 1 },
+            ...{ form: 'column', hardness: 0.4, gain: 1.3 },
             length: spread(10, 34),
             width: over(0.9, gone),
             fade: over(0.6, gone),
-            tint: {
-              feed: 'gradient',
-              stops: [
-                { at: 0, colour: '#fff2da', light: 1.5 },
-                { at: 0.2, colour: '#ffb45e', light: 1 },
-                { at: 0.6, colour: '#e2486f', light: 0.7 },
-                { at: 1, colour: '#3a3fd0', light: 0.5 },
-              ],
-            },
+            // Each place of a trail has the colour of what is behind it on the screen.
+            tint: { feed: 'map', picture: 'aurora', by: 'screen', light: 3 },
           },
         },
       ],
@@ -182,13 +175,22 @@ export const pierDancers = validatePiece({
       dials: { performer: 'dancers', girth: 1.2, bounce: 0.5, friction: 0.1 },
     },
   ],
+  media: [],
   performers: [
     {
       ...{ id: 'dancers', name: 'Dancers', on: true, kind: 'played' },
       dials: { motion: 'pair' },
     },
   ],
-  pictures: [],
+  pictures: [
+    {
+      ...{ id: 'aurora', name: 'Aurora', on: true, kind: 'noise' },
+      dials: {
+        ...{ scale: 2.2, octaves: 2, contrast: 3.2, change: 0.45 },
+        ...{ dark: '#1c2be0', bright: '#ff5a24', detail: 160 },
+      },
+    },
+  ],
   sounds: [],
   signals: [],
   stock: [{ id: 'pair', name: 'Pier dancers', type: 'motion', source: { made: 'pierDancers' } }],
@@ -198,5 +200,11 @@ export const pierDancers = validatePiece({
     curl: { ribbons: 0, dust: 0.6 },
     calm: { ribbons: 0 },
   },
-  finish: showFinish(0.6, 0.55, 0.2),
+  finish: [
+    {
+      ...{ id: 'sky', name: 'Aurora behind', on: true, kind: 'pictureLayer' },
+      dials: { picture: 'aurora', over: 'screen', light: 0.035 },
+    },
+    ...showFinish(0.6, 0.55, 0.2),
+  ],
 });

@@ -9,6 +9,7 @@ import { luminanceOf } from '../../../feeds/luminance';
 import { edgeOf } from '../../../catalogue/bodies/common';
 import { historyRows } from '../../motion/history';
 import type { Lamps } from '../../../language/frame';
+import { bodyReader } from '../../readers';
 import { standing } from '../appearance';
 import { SMALLEST, type Draw } from './draw';
 import { DRAW_TABLES } from './tables';
@@ -55,14 +56,17 @@ export function trailDraw(
     age: ageAt(row).div(life.max(1e-6)),
     length: by === 'length' ? travelled() : along,
   }[by];
-  const tint = dial.along(tinted.clamp(0, 1)).colour('tint');
-  const colour = see.colour.mul(tint);
-
   const stand = standing(builder, view, swarm);
-  const at = (name: string): Vec3 => {
+  const spot = (name: string): Vec3 => {
     const part = (p: string): Expr => g.load(`${name}.${p}`, g.lane());
-    return view.place(stand.place(new Vec3(part('px'), part('py'), part('pz'))));
+    return stand.place(new Vec3(part('px'), part('py'), part('pz')));
   };
+  const at = (name: string): Vec3 => view.place(spot(name));
+  // Where it is looked up by its place, each place of the trail has a tint of its own.
+  const readings = { ...see.particle.readings!, position: spot('here') };
+  const placed = bodyReader(builder, swarm.id, body, { ...see.particle, readings });
+  const tint = sharedDials(placed, trailDials).along(tinted.clamp(0, 1)).colour('tint');
+  const colour = see.colour.mul(tint);
   const here = at('here');
   const before = Vec3.select(row.gt(0.5).and(lived(row.sub(1))), at('before'), here);
   const after = Vec3.select(lived(row.add(1)), at('after'), here);
