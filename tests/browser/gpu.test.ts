@@ -92,6 +92,12 @@ test.each(pieces)(
   60_000,
 );
 
+test('a snapshot of the card brings back a medium with those that ride on it', async () => {
+  const [, piece] = pieces.find(([name]) => name.startsWith('medium'))!;
+  const result = await call(page, 'gpuReturn', piece, 6, 12);
+  expect(result).toEqual({ same: true, still: false });
+}, 60_000);
+
 test('a snapshot of the card brings back swarms and fields', async () => {
   const result = await call(page, 'gpuReturn', wornPiece(), 14, 33);
   expect(result).toEqual({ same: true, still: false });

@@ -321,3 +321,27 @@ test('what rides on a medium depends on all that stirs it', () => {
   expect(keys((p) => (p.media[0]!.dials.light = 9))).toEqual([false, false]);
   expect(keys((p) => (p.swarms[1]!.dials.stirs = 0.1))).toEqual([true, false]);
 });
+
+test('dials look it up as a map, and light moves aside by it', async () => {
+  const piece = waterPiece({ light: 0 });
+  const swarm = motes(300);
+  Object.assign(swarm.emitter.dials, { size: [1.8, 1.8, 0] });
+  const plane = { centre: [0, 0, 0], turn: [0, 0], width: 2, height: 2 };
+  const map = { feed: 'map', picture: 'water', by: 'plane', plane, from: 0.1, to: 0.5 };
+  Object.assign(swarm.dials, { size: map });
+  piece.swarms = [swarm];
+  piece.finish = [makePart('finish', 'displacement', [])];
+  Object.assign(piece.finish[0]!.dials, { by: 'picture', picture: 'water', across: 0.2 });
+  water = await Water.of(piece);
+  water.step(2);
+  const dark = water.engine.draw(64, 64).pixels.slice();
+  // Grey that rises from the lower to the upper edge.
+  for (const name of ['red', 'green', 'blue']) water.fill(name, (_, y) => (y + 1) / 2);
+  const { size } = water.engine.readings('motes');
+  const py = water.engine.state('motes', 'py');
+  size.slice(0, 300).forEach((value, i) => {
+    expect(value).toBeCloseTo(0.1 + 0.4 * ((py[i]! + 1) / 2), 3);
+  });
+  const bright = water.engine.draw(64, 64).pixels;
+  expect(bright.some((value, i) => Math.abs(value - dark[i]!) > 30)).toBe(true);
+});

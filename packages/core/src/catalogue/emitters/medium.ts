@@ -22,7 +22,8 @@ export const medium = emitter({
   },
   barren: ({ medium }, piece) => {
     if (medium === '') return NOTHING_CHOSEN;
-    return piece.medium(medium)?.on === false ? 'Its medium is switched off.' : null;
+    const of = piece.medium(medium);
+    return of?.on === false ? `It is born of ${of.name}, which is switched off.` : null;
   },
   build(dial) {
     const g = dial.graph;
