@@ -105,3 +105,28 @@ test('a motion that is dropped on the picture has a swarm born of it', async () 
   await page.getByRole('combobox', { name: 'Performer' }).getByText('arm').waitFor();
   await pictureTells(page, (d) => Number(d.alive) > 100);
 });
+
+test('a motion is moved and trimmed on the timing strip', async () => {
+  const { page } = app;
+  await openSmall(page, app.url);
+  await choose('Emitter kind', 'Joints');
+  await choose('Performer', 'pierDancers (played anew)');
+  const row = page.getByRole('slider', { name: 'pierDancers begins at' });
+  await row.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  const begins = (): Promise<string | null> => row.getAttribute('aria-valuenow');
+  expect(await begins()).toBe('11');
+  await page.getByRole('button', { name: 'Undo: Begins at' }).click();
+  await page.waitForFunction(
+    () => document.querySelector('[aria-label="pierDancers begins at"]')?.ariaValueNow === '0',
+  );
+
+  const end = page.getByRole('slider', { name: 'pierDancers, trimmed at its end' });
+  await end.press('Shift+ArrowLeft');
+  await page.getByRole('button', { name: 'Undo: Trim' }).waitFor();
+  await part('pierDancers').click();
+  const to = page.getByRole('textbox', { name: 'To', exact: true });
+  await to.waitFor();
+  expect(Number(await to.inputValue())).toBeGreaterThan(1);
+});

@@ -312,6 +312,8 @@ export interface PerformerContext {
 export interface PerformerKind<D extends Dials = Dials> extends Kind<D> {
   /** The dial that names the motion. */
   plays: keyof D & string;
+  /** What is dragged on the timing strip: names of its dials. */
+  strip?: Strip<keyof D & string>;
   /** Undefined where there is nobody, as of a motion that is missing. */
   performing(dials: ValuesOf<D>, context: PerformerContext): Performing | undefined;
 }

@@ -6,7 +6,7 @@ import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 
 interface Props {
-  list: 'pictures' | 'signals' | 'sounds';
+  list: 'performers' | 'pictures' | 'signals' | 'sounds';
   part: Part;
   chosen: boolean;
 }

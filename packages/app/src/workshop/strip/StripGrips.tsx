@@ -9,7 +9,7 @@ import { useStrip } from './StripContext';
 import { GRIPS, gripped, placesOf, type Extent, type Grip } from './trims';
 
 interface Props {
-  list: 'sounds' | 'pictures';
+  list: 'sounds' | 'pictures' | 'performers';
   part: Part;
   /** Its number in the list. */
   at: number;

@@ -15,6 +15,7 @@ import { COLOURS, MONO } from '../../theme';
 import { IconAction } from '../../ui/IconAction';
 import { beatsIn } from './beats';
 import { KeyRows } from './KeyRows';
+import { PerformerRows } from './PerformerRows';
 import { PictureRows } from './PictureRows';
 import { SoundRows } from './SoundRows';
 import { StripContext, useStrip, type Strip } from './StripContext';
@@ -45,6 +46,7 @@ export function Timing() {
         <TimeSlider onView={setView}>
           <Ruler />
           <SwarmRows />
+          <PerformerRows />
           <PictureRows />
           <SoundRows />
           <KeyRows />

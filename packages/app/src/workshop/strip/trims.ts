@@ -1,4 +1,4 @@
-import { stretchOf, type Clip, type Strip } from '@vast-swarm/core';
+import { stretchOf, type Strip } from '@vast-swarm/core';
 import type { SoundExtent } from '../../engine/hearing';
 
 /** How a sound or a clip stands in the piece; `speed` seconds of it in one of the piece. */
@@ -59,16 +59,16 @@ export function gripped(
   }
 }
 
-/** How a clip stands in a piece; null where it runs backwards or has no ends that can be taken hold of. */
+/** How a clip or a motion stands in a piece; null where it runs backwards or has no ends that can be taken hold of. */
 export function clipExtent(
   dials: Readonly<Record<string, unknown>>,
   { start, trim, speed }: Strip,
-  { times }: Pick<Clip, 'times'>,
+  { times }: { times: ArrayLike<number> },
   rate: number,
 ): Extent | null {
   const fast = speed === undefined ? 1 : dials[speed];
   if (!trim || typeof fast !== 'number' || fast <= 0) return null;
-  const whole = times.at(-1)!;
+  const whole = times[times.length - 1]!;
   const [from, to] = stretchOf(dials[trim[0]] as number, dials[trim[1]] as number, whole);
   return {
     ...{ whole, from, to, speed: fast },

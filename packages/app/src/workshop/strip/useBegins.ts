@@ -28,7 +28,7 @@ interface Begins {
  * @param dial the one of its dials that says at which frame it begins
  */
 export function useBegins(
-  list: 'pictures' | 'sounds',
+  list: 'performers' | 'pictures' | 'sounds',
   part: Part,
   at: number,
   dial: string,

@@ -63,6 +63,7 @@ export const played = performer({
     ...trimDials,
   },
   plays: 'motion',
+  strip: { start: 'start', trim: ['from', 'to'], speed: 'speed' },
   performing(dials, { rate, stock }) {
     const motion = stock(dials.motion);
     if (motion?.type !== 'motion') return undefined;
