@@ -130,6 +130,9 @@ const KINDS: Record<string, Change> = {
   'signal follow'({ signals }) {
     Object.assign(signals[0]!.dials, { limit: 'wrap', offset: 5.3, low: 0.2 });
   },
+  'signal pointer'({ signals }) {
+    signals[0]!.dials.tells = 'held';
+  },
   'signal steps'({ signals }) {
     signals[0]!.dials.every = 3;
   },

@@ -122,5 +122,5 @@ test.each(kindPieces())(
     await watch.until((r) => !r.playing);
     expect({ untrue, same }).toEqual({ untrue: [], same: [] });
   },
-  120_000,
+  240_000,
 );

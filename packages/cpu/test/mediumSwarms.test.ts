@@ -118,6 +118,26 @@ test('a medium takes on the velocity of what stirs it, and never more', async ()
   water = await Water.of(waterPiece());
 });
 
+test('it takes on the light of what is there, and an amount of 1, and never more', async () => {
+  for (const rate of [1, 30, 1000]) {
+    const piece = stirred({ stir: 0, tint: rate, give: rate, radius: 3, edges: 'wrap' }, (p) => {
+      const { dials } = p.swarms[0]!;
+      Object.assign(dials, { colour: '#ffffff', light: 0.7, opacity: 0.5, stirs: 1 });
+      p.swarms[0]!.launch.dials.speed = 0;
+    });
+    water = await Water.of(piece);
+    for (let i = 0; i < 60; i++) {
+      water.step();
+      expect(Math.max(...water.plane('red'))).toBeLessThan(0.3501);
+      expect(Math.max(...water.plane('amount'))).toBeLessThan(1.0001);
+    }
+    expect(Math.max(...water.plane('red'))).toBeGreaterThan(0.34);
+    expect(Math.max(...water.plane('amount'))).toBeGreaterThan(0.97);
+    water.close();
+  }
+  water = await Water.of(waterPiece());
+});
+
 test.each([24, 60])(
   'particles ride round for ten turns and keep their distance, %i frames a second',
   async (rate) => {

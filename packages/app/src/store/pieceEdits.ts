@@ -133,7 +133,7 @@ export function followPointer(piece: Piece, medium: string): void {
     if (!signal) {
       signal = newPart(piece, 'signals', 'pointer');
       Object.assign(signal, { name: freshName(name, piece.signals) });
-      Object.assign(signal.dials, { tells, rest: tells === 'held' ? 0 : 0.5 });
+      signal.dials.tells = tells;
       piece.signals.push(signal);
     }
     part.dials[dial] = { feed: 'signal', signal: signal.id, from, to: 1 };

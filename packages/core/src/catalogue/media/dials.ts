@@ -87,12 +87,18 @@ export const fluidDials = {
     unit: '1/s',
     drag: 'log',
   }),
-  tint: number('Tint', 2, [0, 1000], 'Light of its own colour that a particle gives it.', {
-    ...swarms,
-    unit: '1/s',
-    drag: 'log',
-  }),
-  give: number('Amount', 1, [0, 1000], 'Amount that a particle gives it.', {
+  tint: number(
+    'Tint',
+    2,
+    [0, 1000],
+    'How soon it takes on the light of a particle that is there.',
+    {
+      ...swarms,
+      unit: '1/s',
+      drag: 'log',
+    },
+  ),
+  give: number('Amount', 1, [0, 1000], 'How soon its amount goes to 1 where a particle is.', {
     ...swarms,
     unit: '1/s',
     drag: 'log',

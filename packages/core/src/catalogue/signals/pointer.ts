@@ -1,6 +1,9 @@
 import { takeAt } from '../../feeds/take';
-import { choice, number } from '../../language/dials';
+import { choice } from '../../language/dials';
 import { signal } from '../define';
+
+/** Before anything was recorded: in the middle, and not held. */
+const REST = { across: 0.5, up: 0.5, held: 0 };
 
 export const pointer = signal({
   kind: 'pointer',
@@ -21,11 +24,10 @@ export const pointer = signal({
       group: 'Dials',
       default: { rate: 30, first: 0, values: [] },
     },
-    rest: number('At rest', 0, [0, 1], 'Before anything was recorded.', { varies: 'never' }),
   },
   points: ({ tells }) => tells,
   follow:
-    ({ take, rest }) =>
+    ({ tells, take }) =>
     (time) =>
-      takeAt(take, time, rest),
+      takeAt(take, time, REST[tells]),
 });

@@ -70,7 +70,7 @@ export const stormGlass = validatePiece({
         },
       ],
       dials: {
-        ...{ when: 'steadily', rate: 1500, lifetime: spread(0.2, 0.7), stirs: 0.18 },
+        ...{ when: 'steadily', rate: 1500, lifetime: spread(0.2, 0.7), stirs: 0.3 },
         size: { feed: 'spread', from: 0.01, to: 0.03, over: COME_AND_GO },
         opacity: over(0.8, COME_AND_GO),
         colour: {
@@ -81,7 +81,7 @@ export const stormGlass = validatePiece({
             { at: 1, colour: '#ffc46b' },
           ],
         },
-        light: spread(1, 2.4),
+        light: spread(3, 8),
       },
       copies: [],
     },
@@ -89,7 +89,7 @@ export const stormGlass = validatePiece({
       id: 'sparks',
       name: 'Sparks',
       on: true,
-      emitter: { kind: 'medium', dials: { medium: 'water', full: 7, takes: 0 } },
+      emitter: { kind: 'medium', dials: { medium: 'water', full: 1.6, takes: 0 } },
       launch: { kind: 'outward', dials: { speed: 0 } },
       bodies: [
         {
@@ -98,7 +98,7 @@ export const stormGlass = validatePiece({
         },
       ],
       dials: {
-        ...{ when: 'steadily', rate: 5000, lifetime: spread(1.2, 4), stirs: 0 },
+        ...{ when: 'steadily', rate: 3400, lifetime: spread(1.2, 4), stirs: 0 },
         size: { feed: 'spread', from: 0.006, to: 0.02, over: COME_AND_GO },
         opacity: over(0.85, COME_AND_GO),
         colour: {
@@ -143,9 +143,9 @@ export const stormGlass = validatePiece({
     {
       ...{ id: 'water', name: 'Water', on: true, kind: 'fluid' },
       dials: {
-        ...{ lines: 216, edges: 'closed', swirl: 5, slowing: 0.25, fading: 1.25 },
+        ...{ lines: 216, edges: 'closed', swirl: 5, slowing: 0.25, fading: 0.9 },
         ...{ stir: 18, tint: 8, give: 6, radius: 0.095 },
-        ...{ shown: 'behind', by: 'light', light: 1.7, over: 'add' },
+        ...{ shown: 'behind', by: 'light', light: 2.1, over: 'add' },
       },
     },
   ],

@@ -6,7 +6,7 @@ import type { Scene } from '../scene';
 import type { Lattice, Spot } from '../../language/taps';
 import { Cells, type Sample } from './cells';
 import { CONTENT, KEPT, type Edges } from './levels';
-import { faceMask } from './pressure';
+import { faceMask } from './faces';
 
 /**
  * A medium carries itself along: each place takes what was where it comes from (semi-Lagrangian: J. Stam, "Stable

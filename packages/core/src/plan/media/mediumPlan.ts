@@ -9,12 +9,14 @@ import type { Part } from '../../piece/types';
 import type { PlanPart } from '../cache';
 import type { Scene } from '../scene';
 import { advectionKernels } from './advection';
+import { faceKernel } from './faces';
 import { giversOf } from './givers';
 import { keepingKernels } from './keeping';
 import { CONTENT, KEPT, lanesOf, levelsOf, type Level } from './levels';
 import { pressureKernels, weightsFor, type PressureKernels } from './pressure';
 import { passesFor, spreadContent, spreadVelocity } from './spreading';
-import { curlKernel, faceKernel, isCarried, LEFT, stirKernel } from './stirring';
+import { isCarried, LEFT, stirKernel } from './stirring';
+import { curlKernel } from './swirl';
 import { wallKernels, wallsOf } from './walls';
 
 /** A kernel over lanes of one of a medium's grids. */

@@ -4,6 +4,7 @@ import type { PlanKernel } from '../../language/frame';
 import { given } from '../../language/names';
 import type { Scene } from '../scene';
 import { Cells, sum } from './cells';
+import { faceMask } from './faces';
 import type { Edges } from './levels';
 
 /**
@@ -219,20 +220,6 @@ function release(scene: Scene, edges: Edges): PlanKernel {
     g.store('u', u, faceMask(cells, 'x'));
     g.store('v', v, faceMask(cells, 'y'));
   });
-}
-
-/** Faces of a medium: with those behind the last cells. */
-export function faceMask(
-  { column, line, columns, lines }: Pick<Cells, 'column' | 'line' | 'columns' | 'lines'>,
-  axis: 'x' | 'y',
-): Expr {
-  const [along, most, across, width] =
-    axis === 'x' ? [column, columns, line, lines] : [line, lines, column, columns];
-  return along
-    .ge(1)
-    .and(along.le(most.add(1)))
-    .and(across.ge(1))
-    .and(across.le(width));
 }
 
 /** The kernels of the solver; `plain` for grids on which nothing is solid and no cell hangs over. */

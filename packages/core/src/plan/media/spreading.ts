@@ -5,7 +5,7 @@ import type { Owner } from '../../language/names';
 import type { Scene } from '../scene';
 import { Cells, sum } from './cells';
 import { CONTENT, type Edges } from './levels';
-import { faceMask } from './pressure';
+import { faceMask } from './faces';
 
 /**
  * Spreading goes in equal passes, each by what flows through open faces: so it keeps the sum exactly. A pass may take

@@ -4,8 +4,6 @@ import type { Effect, ForceKind } from '../../catalogue/kinds';
 import { scaled } from '../../catalogue/forces/region';
 import { seenMotion } from '../../catalogue/forces/seenMotion';
 import { luminance } from '../../feeds/luminance';
-import type { KernelBuilder } from '../../language/builder';
-import type { DialReader } from '../../language/dialReader';
 import type { PlanKernel } from '../../language/frame';
 import { MediumPlane } from '../../language/mediumPlane';
 import type { MediumSpace } from '../../language/mediumSpace';
@@ -13,7 +11,6 @@ import { FRAME, Owner } from '../../language/names';
 import { pictureSample, sampledSize } from '../../language/pictureSample';
 import { influenceOf } from '../../piece/influence';
 import type { Part, Piece } from '../../piece/types';
-import type { fluidDials } from '../../catalogue/media/dials';
 import { fieldReading } from '../fields/fieldCells';
 import { integrals } from '../motion/integrals';
 import { zoneEffect } from '../motion/contact/zone';
@@ -23,23 +20,11 @@ import { ownVelocity } from './advection';
 import { cellParticle } from './cellParticle';
 import { Cells } from './cells';
 import { CONTENT } from './levels';
-import { faceMask } from './pressure';
+import { swirl } from './swirl';
+import type { MediumDial, Taken } from './taken';
 
 /** Sums of what swarms leave in cells: how many particles, by how near they are, with their velocity and light. */
 export const LEFT = ['count', 'u', 'v', 'red', 'green', 'blue'] as const;
-
-type Dial = DialReader<typeof fluidDials>;
-
-/** What a medium takes up in the middle of a cell: as what a force does to a particle. */
-interface Taken {
-  /** Acceleration along the plane, m/s². */
-  x: Expr;
-  y: Expr;
-  /** 1/s. */
-  drag: Expr;
-  /** Light and amount a second. */
-  content: Record<(typeof CONTENT)[number], Expr>;
-}
 
 export interface Stirring {
   scene: Scene;
@@ -80,6 +65,7 @@ export function stirKernel(about: Stirring): PlanKernel {
   const taken: Taken = {
     ...{ x: g.float(0), y: g.float(0), drag: dial.number('slowing') },
     content: { red: g.float(0), green: g.float(0), blue: g.float(0), amount: g.float(0) },
+    going: { light: dial.number('fading'), amount: dial.number('fading') },
   };
   feelForces(about, cells, plane, step, taken);
   if (about.swarms) takeSwarms(cells, dial, taken);
@@ -92,8 +78,12 @@ export function stirKernel(about: Stirring): PlanKernel {
     const next = velocity[axis].mul(keep!).add(taken[axis].mul(one));
     g.store(`change.${axis}`, next.sub(velocity[axis]).mul(free), cells.inside);
   }
-  const fading = integrals(step, dial.number('fading'));
+  const going = {
+    light: integrals(step, taken.going.light),
+    amount: integrals(step, taken.going.amount),
+  };
   for (const name of CONTENT) {
+    const fading = going[name === 'amount' ? 'amount' : 'light'];
     const kept = cells.load(name).mul(fading.keep!);
     const own = space.edges === 'open' ? kept : kept.mul(g.load(`gain.${name}`, g.int(0)));
     const next = own.add(taken.content[name].mul(fading.one));
@@ -155,19 +145,21 @@ function zonesOf(piece: Piece, medium: string): Part[] {
   );
 }
 
-/** Towards the velocity of the particles there, as soon as there are many and they are near. */
-function takeSwarms(cells: Cells, dial: Dial, taken: Taken): void {
+/** Towards the velocity and the light of the particles there, and an amount of 1, the sooner the more and the nearer they are. */
+function takeSwarms(cells: Cells, dial: MediumDial, taken: Taken): void {
   const left = (name: (typeof LEFT)[number]): Expr => cells.load(`left.${name}`);
   const stir = dial.number('stir');
   taken.x = taken.x.add(left('u').mul(stir));
   taken.y = taken.y.add(left('v').mul(stir));
   taken.drag = taken.drag.add(left('count').mul(stir));
-  const tint = dial.number('tint');
-  const { content } = taken;
+  const [tint, give] = [dial.number('tint'), dial.number('give')];
+  const { content, going } = taken;
   for (const name of ['red', 'green', 'blue'] as const) {
     content[name] = content[name].add(left(name).mul(tint));
   }
-  content.amount = content.amount.add(left('count').mul(dial.number('give')));
+  going.light = going.light.add(left('count').mul(tint));
+  content.amount = content.amount.add(left('count').mul(give));
+  going.amount = going.amount.add(left('count').mul(give));
 }
 
 /** How the motion of a picture is found; see catalogue/forces/clipFlow.ts. */
@@ -183,7 +175,7 @@ function takePicture(
   { scene, space, part }: Stirring,
   cells: Cells,
   plane: MediumPlane,
-  dial: Dial,
+  dial: MediumDial,
   taken: Taken,
 ): void {
   const picture = dial.picture('picture');
@@ -223,7 +215,7 @@ function takeHand(
   cells: Cells,
   space: MediumSpace,
   plane: MediumPlane,
-  dial: Dial,
+  dial: MediumDial,
   rate: number,
   taken: Taken,
 ): void {
@@ -254,82 +246,4 @@ function takeHand(
   content.green = content.green.add(colour.y.mul(tint));
   content.blue = content.blue.add(colour.z.mul(tint));
   content.amount = content.amount.add(tint);
-}
-
-/** Part of a medium's height that eddies are kept at, so that more lines do not change how strongly. */
-const EDDY = 1 / 256;
-
-/**
- * Vorticity confinement: a push round the places where it turns most (J. Steinhoff, D. Underhill 1994; R. Fedkiw,
- * J. Stam, H. W. Jensen, "Visual Simulation of Smoke", 2001).
- */
-function swirl(
-  cells: Cells,
-  plane: MediumPlane,
-  space: MediumSpace,
-  dial: Dial,
-  taken: Taken,
-): void {
-  const g = cells.graph;
-  const turn = (dx: number, dy: number): Expr => cells.around('curl', dx, dy).abs();
-  const across = turn(1, 0).sub(turn(-1, 0));
-  const up = turn(0, 1).sub(turn(0, -1));
-  const steep = across.mul(across).add(up.mul(up)).sqrt();
-  const by = steep.gt(1e-6).select(g.float(1).div(steep.max(1e-6)), 0);
-  const size = plane.cell.mul(space.lines * EDDY);
-  const push = dial.number('swirl').mul(size).mul(cells.load('curl')).mul(by);
-  taken.x = taken.x.add(up.mul(push));
-  taken.y = taken.y.sub(across.mul(push));
-}
-
-/** How much the medium turns in the middle of each cell, in 1/s; nothing at edges that do not go round. */
-export function curlKernel(builder: KernelBuilder, space: MediumSpace): PlanKernel {
-  const cells = new Cells(builder, space.edges);
-  const g = builder.graph;
-  const { cell } = new MediumPlane(builder, space);
-  const both = (name: 'u' | 'v', dx: number, dy: number): Expr => {
-    const next = name === 'u' ? cells.around(name, dx + 1, dy) : cells.around(name, dx, dy + 1);
-    return cells.around(name, dx, dy).add(next);
-  };
-  const turn = both('v', 1, 0)
-    .sub(both('v', -1, 0))
-    .sub(both('u', 0, 1))
-    .add(both('u', 0, -1));
-  const { column, columns, line, lines } = cells;
-  const inner = column.gt(1).and(column.lt(columns)).and(line.gt(1)).and(line.lt(lines));
-  const value = turn.mul(0.25).div(cell);
-  g.store('curl', space.edges === 'wrap' ? value : inner.select(value, 0), cells.inside);
-  return builder;
-}
-
-/** Faster than this nothing flows, in m/s. */
-const FASTEST = 1000;
-
-/** Brings changes to the faces; closed ones move as the wall that closes them. */
-export function faceKernel(builder: KernelBuilder, space: MediumSpace, walls: boolean): PlanKernel {
-  const cells = new Cells(builder, space.edges);
-  const g = builder.graph;
-  for (const [name, axis] of [
-    ['u', 'x'],
-    ['v', 'y'],
-  ] as const) {
-    const [dx, dy] = axis === 'x' ? [-1, 0] : [0, -1];
-    const both = (plane: string): [Expr, Expr] => [
-      cells.around(plane, 0, 0),
-      cells.around(plane, dx, dy),
-    ];
-    const [here, other] = both(`change.${axis}`);
-    const next = cells.load(name).add(here.add(other).mul(0.5));
-    // What is no number comes to rest.
-    const sound = next.eq(next).select(next.max(-FASTEST).min(FASTEST), 0);
-    let closed: Expr = g.float(0);
-    if (walls) {
-      const [solid, beside] = both('solid');
-      const [own, others] = both(`wall.${axis}`);
-      closed = solid.gt(0.5).select(own, beside.gt(0.5).select(others, closed));
-    }
-    const open = cells.load(`open.${axis}`).gt(0.5);
-    g.store(name, open.select(sound, closed), faceMask(cells, axis));
-  }
-  return builder;
 }

@@ -1,0 +1,19 @@
+import type { Expr } from '@vast-swarm/kernel';
+import type { fluidDials } from '../../catalogue/media/dials';
+import type { DialReader } from '../../language/dialReader';
+import type { CONTENT } from './levels';
+
+/** The dials of a medium. */
+export type MediumDial = DialReader<typeof fluidDials>;
+
+/** What a medium takes up in the middle of a cell: as what a force does to a particle. */
+export interface Taken {
+  /** Acceleration along the plane, m/s². */
+  x: Expr;
+  y: Expr;
+  /** 1/s. */
+  drag: Expr;
+  /** Light and amount a second, and how soon what is there goes, 1/s. */
+  content: Record<(typeof CONTENT)[number], Expr>;
+  going: Record<'light' | 'amount', Expr>;
+}
