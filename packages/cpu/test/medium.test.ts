@@ -161,7 +161,7 @@ test('a wall lets nothing through, however fast it is driven against it', async 
     // Thinner than a cell, and longer than the medium.
     Object.assign(wall.dials, { size: [0.004, 6, 6], turn: [0, 0, turn] });
     const wind = makePart('forces', 'wind', []);
-    Object.assign(wind.dials, { velocity: [60, 30, 0], drag: 40 });
+    Object.assign(wind.dials, { direction: [2, 1, 0], speed: 67, grip: 40 });
     piece.colliders = [wall];
     piece.forces = [wind];
     water = await Water.of(piece);
@@ -206,6 +206,27 @@ test('a wall that moves takes the medium with it', async () => {
     if (Math.abs(x - front + 0.2) < 0.05 && Math.abs(y) > 0.26) back = Math.min(back, u[i]!);
   });
   expect(back).toBeLessThan(-0.1);
+});
+
+test('it feels forces as particles do: wind to its speed, and a limit of speed', async () => {
+  for (const [limit, wanted] of [
+    [100, 2],
+    [0.5, 0.5],
+  ] as const) {
+    const piece = waterPiece({ edges: 'wrap', slowing: 0 });
+    const wind = makePart('forces', 'wind', []);
+    Object.assign(wind.dials, { direction: [1, 0, 0], speed: 2, grip: 30 });
+    const slow = makePart('forces', 'speedLimit', [wind]);
+    slow.dials.most = limit;
+    piece.forces = [wind, slow];
+    water = await Water.of(piece);
+    water.step(60);
+    water.each((_, __, at) => {
+      expect(water.plane('u')[at]!).toBeCloseTo(wanted, 3);
+    });
+    water.close();
+  }
+  await begin({});
 });
 
 test('swirl keeps eddies turning that would die down', async () => {

@@ -21,6 +21,7 @@ import type { PlanPart } from './cache';
 import type { Scene } from './scene';
 import { giveKernel } from './media/giving';
 import { stirredBy } from './media/givers';
+import { placeOfMedium } from './media/mediumSpace';
 import { leavesInFields } from './fields/fieldPlan';
 import { isCarried, SEEN, wantSeen } from './motion/seenVelocity';
 import { STATE } from '../language/particle';
@@ -54,7 +55,10 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
     const style = [kind, lens, dials.shutter === 0, piece.density, piece.lights];
     const born = [motionKey, left, bake?.name, parent?.id, parent?.capacity, parent?.motionKey];
     // What it gives to media and what its look reads of them depend on where these are.
-    const around = piece.media.length > 0 ? [piece.media, piece.camera] : null;
+    const around = [
+      piece.media.map((m) => placeOfMedium(piece, m)),
+      stirredBy(piece, swarm.id).map((m) => m.id),
+    ];
     return [swarm, others, piece.frame, signalled, stocked, style, born, around];
   },
   make: compileSwarm,

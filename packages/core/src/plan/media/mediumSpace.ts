@@ -3,7 +3,7 @@ import { fluidDials } from '../../catalogue/media/dials';
 import type { FrameFeed, Vector, VectorFeed } from '../../feeds/feeds';
 import { valuesOf } from '../../language/dials';
 import type { MediumPose, MediumSpace } from '../../language/mediumSpace';
-import type { Part } from '../../piece/types';
+import type { Part, Piece } from '../../piece/types';
 import { cameraAt, type Seen } from '../look/cameraAt';
 import { cellsFor, levelOf } from './levels';
 
@@ -25,6 +25,16 @@ export function mediumSpace(world: Seen, { id, dials }: Part): MediumSpace {
     seen: fillsFrame && perspective,
     pose: latest((time) => ({ ...find(time), reach: reach(time) })),
   };
+}
+
+const PLACE = Object.entries(fluidDials)
+  .filter(([, spec]) => spec.group === fluidDials.fills.group)
+  .map(([key]) => key);
+
+/** All that a medium's space is made of beside signals, as plain values. */
+export function placeOfMedium({ camera, frame }: Piece, { id, on, dials }: Part): unknown[] {
+  const { width, height } = frame;
+  return [id, on, PLACE.map((key) => dials[key]), camera, width / height];
 }
 
 /** Keeps what was found for the last argument: a kernel asks for many parts of one pose. */

@@ -32,7 +32,7 @@ export interface Stirring {
   part: Part;
   builder: SceneBuilder;
   walls: boolean;
-  /** Whether swarms leave something in it, and whether their light counts. */
+  /** Whether swarms leave something in it. */
   swarms: boolean;
 }
 
@@ -64,6 +64,7 @@ export function stirKernel(about: Stirring): PlanKernel {
   const velocity = ownVelocity(cells);
   const taken: Taken = {
     ...{ x: g.float(0), y: g.float(0), drag: dial.number('slowing') },
+    limit: null,
     content: { red: g.float(0), green: g.float(0), blue: g.float(0), amount: g.float(0) },
     going: { light: dial.number('fading'), amount: dial.number('fading') },
   };
@@ -74,10 +75,12 @@ export function stirKernel(about: Stirring): PlanKernel {
   if (dial.raw('swirl') !== 0) swirl(cells, plane, space, dial, taken);
   const { keep, one } = integrals(step, taken.drag.max(0));
   const free = about.walls ? cells.load('free') : g.float(1);
-  for (const axis of ['x', 'y'] as const) {
-    const next = velocity[axis].mul(keep!).add(taken[axis].mul(one));
-    g.store(`change.${axis}`, next.sub(velocity[axis]).mul(free), cells.inside);
-  }
+  const next = (axis: 'x' | 'y'): Expr => velocity[axis].mul(keep!).add(taken[axis].mul(one));
+  const [x, y] = [next('x'), next('y')];
+  const speed = x.mul(x).add(y.mul(y)).sqrt();
+  const within = taken.limit?.div(speed.max(1e-6)).min(1) ?? g.float(1);
+  g.store('change.x', x.mul(within).sub(velocity.x).mul(free), cells.inside);
+  g.store('change.y', y.mul(within).sub(velocity.y).mul(free), cells.inside);
   const going = {
     light: integrals(step, taken.going.light),
     amount: integrals(step, taken.going.amount),
@@ -86,8 +89,8 @@ export function stirKernel(about: Stirring): PlanKernel {
     const fading = going[name === 'amount' ? 'amount' : 'light'];
     const kept = cells.load(name).mul(fading.keep!);
     const own = space.edges === 'open' ? kept : kept.mul(g.load(`gain.${name}`, g.int(0)));
-    const next = own.add(taken.content[name].mul(fading.one));
-    g.store(name, free.gt(0.5).select(next, 0), cells.inside);
+    const then = own.add(taken.content[name].mul(fading.one));
+    g.store(name, free.gt(0.5).select(then, 0), cells.inside);
   }
   return builder;
 }
@@ -131,6 +134,7 @@ function feelForces(
       [taken.x, taken.y] = [taken.x.add(x), taken.y.add(y)];
     }
     if (effect.drag) taken.drag = taken.drag.add(effect.drag);
+    if (effect.limit) taken.limit = taken.limit?.min(effect.limit) ?? effect.limit;
     if (effect.carry) carry = carry ? carry.add(effect.carry) : effect.carry;
   }
   if (!isCarried(piece, space.id)) return;

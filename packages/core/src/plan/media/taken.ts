@@ -13,6 +13,8 @@ export interface Taken {
   y: Expr;
   /** 1/s. */
   drag: Expr;
+  /** Most speed, m/s; null where there is none. */
+  limit: Expr | null;
   /** Light and amount a second, and how soon what is there goes, 1/s. */
   content: Record<(typeof CONTENT)[number], Expr>;
   going: Record<'light' | 'amount', Expr>;
