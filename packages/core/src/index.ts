@@ -20,7 +20,7 @@ export {
   type MapPlane,
 } from './feeds/map';
 export * from './feeds/colourLayers';
-export { mediumBuffer, type MediumSpace } from './language/mediumSpace';
+export { KEPT as KEPT_BY_MEDIA, mediumBuffer, type MediumSpace } from './language/mediumSpace';
 export { GIVEN as GIVEN_TO_MEDIA } from './plan/media/giving';
 export { LEFT as LEFT_IN_MEDIA } from './plan/media/stirring';
 export type { MediumPass, MediumPlan } from './plan/media/mediumPlan';
@@ -69,7 +69,7 @@ export type { Fit } from './stock/fit';
 export { buildField, keepField, type Field } from './stock/places/distanceField';
 export { fieldsWanted } from './plan/motion/distanceFields';
 export { particlesOf, type Particles } from './play/particles';
-export { COUNTED, mediumCensus, type MediumCensus } from './play/mediumCensus';
+export { mediumCensus, type MediumCensus } from './play/mediumCensus';
 export { giversOf as mediumGivers } from './plan/media/givers';
 export { census, project, type Census } from './play/census';
 export {

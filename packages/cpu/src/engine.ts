@@ -122,8 +122,8 @@ export class CpuEngine implements Engine {
       leaveNothing: (medium) => {
         media.leaveNothing(medium);
       },
-      runPass: (...about) => {
-        media.runPass(...about);
+      runPass: (_, pass, inputs) => {
+        media.runPass(pass, inputs);
       },
       isNew: (medium) => media.isNew(medium),
       remember: (swarm, frame) => {

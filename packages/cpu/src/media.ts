@@ -103,15 +103,9 @@ export class Media {
     for (const name of LEFT_IN_MEDIA) this.plane(mediumBuffer(id, `left.${name}`)).fill(0);
   }
 
-  runPass(
-    { id }: MediumPlan,
-    { kernel, begin, end, at, given }: MediumPass,
-    inputs: FrameInputs,
-  ): void {
+  runPass({ kernel, begin, end, at, given }: MediumPass, inputs: FrameInputs): void {
     const { arena } = this.memories;
-    const address = (name: string): number => {
-      return arena.address(name.startsWith('track/') ? mediumBuffer(id, name) : at(name));
-    };
+    const address = (name: string): number => arena.address(at.get(name)!);
     const started = performance.now();
     this.kernels.run(kernel, begin, end, address, inputs, given);
     this.time += performance.now() - started;

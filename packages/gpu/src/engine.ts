@@ -189,7 +189,12 @@ export class GpuEngine implements Engine {
     const wanted = [...names];
     if (wanted.length === 0) return;
     for (const field of this.fields.values()) field.lend(work, to, wanted);
-    for (const medium of this.media.values()) if (medium !== to) medium.lend(work, to, wanted);
+    this.lendMedia(work, to, wanted);
+  }
+
+  /** The same of media alone: what draws reads no fields. */
+  private lendMedia(work: Work, to: Reader, names: Iterable<string>): void {
+    for (const medium of this.media.values()) if (medium !== to) medium.lend(work, to, names);
   }
 
   /** Keeps a swarm's memory, or moves its state to a new one of the right size. */
@@ -325,9 +330,15 @@ export class GpuEngine implements Engine {
       for (const [buffer, track] of tracks) this.memoryOf(id).takeTrack(buffer, take(track));
     }
     const work = new Work(this.pipelines);
-    const seen = new Map([...plan.finish.fields, ...plan.mediumLayers.fields]);
-    this.lend(work, { buffer: frame.buffer, address: (name) => frame.place(name) }, seen.keys());
-    for (const { id, fields } of plan.swarms) this.lend(work, this.memoryOf(id), fields.keys());
+    const shown = [...plan.finish.fields.keys(), ...plan.mediumLayers.fields.keys()];
+    this.lendMedia(
+      work,
+      { buffer: frame.buffer, address: (name) => frame.place(name) },
+      new Set(shown),
+    );
+    for (const { id, fields } of plan.swarms) {
+      this.lendMedia(work, this.memoryOf(id), [...fields.keys()]);
+    }
     const { past } = this;
     const at = { plan, frame: this.frame, past };
     this.stage.draw(work, frame, 'frame', at, plan.drawing, moments);

@@ -149,9 +149,7 @@ export class MediumMemory implements Reader {
   }
 
   run(work: Work, { kernel, begin, end, at, given }: MediumPass, inputs: FrameInputs): void {
-    const address = (name: string): number => {
-      return this.address(name.startsWith('track/') ? mediumBuffer(this.plan.id, name) : at(name));
-    };
+    const address = (name: string): number => this.address(at.get(name)!);
     work.kernel(kernel, this.buffer, begin, end, address, inputs, given);
   }
 

@@ -2,7 +2,7 @@ import {
   arrivedFiles,
   census,
   compilePiece,
-  COUNTED,
+  KEPT_BY_MEDIA,
   mediumCensus,
   PlanCache,
   Playback,
@@ -137,8 +137,8 @@ export class Session {
   async mediumCensus(id: string): Promise<MediumCensus | null> {
     const medium = this.plan?.media.find((m) => m.id === id);
     if (!medium) return null;
-    const planes = {} as Record<(typeof COUNTED)[number], Float32Array>;
-    for (const name of COUNTED) planes[name] = await this.engine.mediumPlane(id, name);
+    const planes = {} as Record<(typeof KEPT_BY_MEDIA)[number], Float32Array>;
+    for (const name of KEPT_BY_MEDIA) planes[name] = await this.engine.mediumPlane(id, name);
     return mediumCensus(medium.space, planes);
   }
 

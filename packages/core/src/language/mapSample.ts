@@ -4,7 +4,7 @@ import { MAP_PLANE, type ColourMapFeed, type MapChannel, type MapFeed } from '..
 import type { BirthScope, KernelBuilder } from './builder';
 import { partOf, type Name } from './names';
 import type { ParticleInputs } from './particle';
-import { pictureSample, sampledSize, type PictureSample } from './pictureSample';
+import { pictureSample, pixelAt, sampledSize, type PictureSample } from './pictureSample';
 
 /** What maps are read with: a reader of dials. */
 export interface MapReader {
@@ -51,13 +51,8 @@ export function mapAt(dial: MapReader, id: string, at: readonly [Expr, Expr] | n
   const [x, y] = place.map((v) => inside(v, 'again')) as [Expr, Expr];
   return channelOf(
     'brightness',
-    pictureSample(builder, picture, pixel(x, width), pixel(y, height)),
+    pictureSample(builder, picture, pixelAt(x, width), pixelAt(y, height)),
   );
-}
-
-/** In the outer half of its outer pixels a picture is as in their middles. */
-function pixel(at: Expr, size: number): Expr {
-  return at.mul(size).clamp(0.5, size - 0.5);
 }
 
 /** Of straight light, so that what is half there is no darker. */
@@ -115,8 +110,8 @@ function sampleOf(
   return pictureSample(
     builder,
     picture,
-    pixel(within(place[0], 'across', across, 0), width),
-    pixel(within(place[1], 'down', down, 1), height),
+    pixelAt(within(place[0], 'across', across, 0), width),
+    pixelAt(within(place[1], 'down', down, 1), height),
   );
 }
 

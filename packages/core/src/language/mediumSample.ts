@@ -1,11 +1,8 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { KernelBuilder } from './builder';
 import { MediumPlane } from './mediumPlane';
-import { mediumBuffer, type MediumSpace } from './mediumSpace';
+import { mediumBuffer, type Content, type MediumSpace } from './mediumSpace';
 import { tapsAround, type Lattice, type Spot } from './taps';
-
-/** What is kept in the middles of cells. */
-export type Content = 'red' | 'green' | 'blue' | 'amount';
 
 /** Reads a medium in kernels of others: motion, looks, births, the frame. */
 export class MediumReader {

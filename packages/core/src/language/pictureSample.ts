@@ -24,6 +24,11 @@ export function sampledSize(picture: Sampled): { width: number; height: number }
   return { width, height };
 }
 
+/** A part of a side, 0 to 1, in pixels: in the outer half of its outer pixels a picture is as in their middles. */
+export function pixelAt(part: Expr, size: number): Expr {
+  return part.mul(size).clamp(0.5, size - 0.5);
+}
+
 /** A picture at a place in pixels, straight between the middles of its pixels; nothing outside. */
 export function pictureSample(
   builder: KernelBuilder,

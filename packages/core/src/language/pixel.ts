@@ -3,7 +3,7 @@ import type { KernelBuilder } from './builder';
 import type { UniformSource } from './frame';
 import { FRAME } from './names';
 import { luminance } from '../feeds/luminance';
-import { pictureSample, sampledSize, type Sampled } from './pictureSample';
+import { pictureSample, pixelAt, sampledSize, type Sampled } from './pictureSample';
 import { PLANES, strideOf } from './planes';
 import { rowOf } from './rows';
 
@@ -89,12 +89,7 @@ export function own(builder: KernelBuilder, planes: readonly string[]): Vec3 {
 /** How bright a picture is at a pixel, where it is laid over the whole frame. */
 export function brightnessOver(builder: KernelBuilder, picture: Sampled, pixel: Pixel): Expr {
   const { width, height } = sampledSize(picture);
-  const at = (place: Expr, size: Expr, pixels: number): Expr =>
-    place
-      .div(size)
-      .mul(pixels)
-      .clamp(0.5, pixels - 0.5);
-  const x = at(pixel.x, pixel.width, width);
-  const y = at(pixel.y, pixel.height, height);
+  const x = pixelAt(pixel.x.div(pixel.width), width);
+  const y = pixelAt(pixel.y.div(pixel.height), height);
   return luminance(pictureSample(builder, picture, x, y).colour);
 }

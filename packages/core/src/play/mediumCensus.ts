@@ -1,4 +1,4 @@
-import type { MediumSpace } from '../language/mediumSpace';
+import type { KEPT, MediumSpace } from '../language/mediumSpace';
 
 /** What there is of a medium: cells, and how many of them are so. */
 export interface MediumCensus {
@@ -11,15 +11,12 @@ export interface MediumCensus {
   lit: number;
 }
 
-/** Planes that a census of a medium looks at. */
-export const COUNTED = ['u', 'v', 'red', 'green', 'blue', 'amount'] as const;
-
 const ONE_STEP = 1 / 255 / 12.92;
 
-/** @param planes those of COUNTED, with their rims */
+/** @param planes all that it keeps, with their rims */
 export function mediumCensus(
   { columns, lines, stride }: Pick<MediumSpace, 'columns' | 'lines' | 'stride'>,
-  planes: Readonly<Record<(typeof COUNTED)[number], Float32Array>>,
+  planes: Readonly<Record<(typeof KEPT)[number], Float32Array>>,
 ): MediumCensus {
   const { u, v, red, green, blue, amount } = planes;
   const counts = { cells: columns * lines, moving: 0, filled: 0, lit: 0 };

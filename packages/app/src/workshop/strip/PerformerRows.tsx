@@ -1,15 +1,10 @@
 import { useEffect, useRef } from 'react';
 import { kindOf, type Part, type Performing, type Strip } from '@vast-swarm/core';
-import { useStockData } from '../../stock/useStockData';
-import { useApp, usePiece } from '../../store/store';
+import { usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { usePerforming } from '../usePerforming';
-import { Lane } from './Lane';
-import { RowName } from './RowName';
 import { useStrip } from './StripContext';
-import { StripGrips } from './StripGrips';
-import { clipExtent, type Extent } from './trims';
-import { useBegins } from './useBegins';
+import { StripRow, useExtent, type Slider } from './StripRow';
 
 const HEIGHT = 34;
 /** Small figures in a row. */
@@ -26,33 +21,18 @@ export function PerformerRows() {
 }
 
 function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
-  const chosen = useApp(
-    (s) => s.piece.selection?.list === 'performers' && s.piece.selection.id === part.id,
-  );
-  const { surface, handlers, slider } = useBegins('performers', part, at, strip.start);
-  const extent = useExtent(part, strip);
+  const extent = useExtent('performers', part, strip);
   return (
-    <Lane height={HEIGHT} name={<RowName list="performers" part={part} chosen={chosen} />}>
-      <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
-        <SmallFigures part={part} slider={slider} chosen={chosen} />
-      </div>
-      {extent && <StripGrips list="performers" {...{ part, at, strip, extent }} height={HEIGHT} />}
-    </Lane>
+    <StripRow list="performers" {...{ part, at, strip, extent }} height={HEIGHT}>
+      {(slider, chosen) => <SmallFigures part={part} slider={slider} chosen={chosen} />}
+    </StripRow>
   );
-}
-
-/** Where a motion begins and ends, as soon as it has been read. */
-function useExtent({ kind, dials }: Part, strip: Strip): Extent | null {
-  const { plays } = kindOf('performers', kind);
-  const { rate } = useStrip();
-  const data = useStockData(usePiece(), dials[plays] as string);
-  return data?.type === 'motion' ? clipExtent(dials, strip, data, rate) : null;
 }
 
 interface FiguresProps {
   part: Part;
   chosen: boolean;
-  slider: React.CanvasHTMLAttributes<HTMLCanvasElement>;
+  slider: Slider;
 }
 
 /** Figures from the front, evenly over the part of the strip that is seen, all of one scale. */

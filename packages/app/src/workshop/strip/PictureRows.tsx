@@ -1,16 +1,11 @@
 import { useEffect, useRef } from 'react';
 import { kindOf, type Part, type Strip } from '@vast-swarm/core';
-import { useStockData } from '../../stock/useStockData';
-import { useApp, usePiece } from '../../store/store';
+import { usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { paintPicture } from '../../ui/paintPicture';
 import { useMoving } from '../useMoving';
-import { Lane } from './Lane';
-import { RowName } from './RowName';
 import { useStrip } from './StripContext';
-import { StripGrips } from './StripGrips';
-import { clipExtent, type Extent } from './trims';
-import { useBegins } from './useBegins';
+import { StripRow, useExtent, type Slider } from './StripRow';
 
 const HEIGHT = 34;
 /** Small frames in a row. */
@@ -27,33 +22,18 @@ export function PictureRows() {
 }
 
 function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
-  const chosen = useApp(
-    (s) => s.piece.selection?.list === 'pictures' && s.piece.selection.id === part.id,
-  );
-  const { surface, handlers, slider } = useBegins('pictures', part, at, strip.start);
-  const extent = useExtent(part, strip);
+  const extent = useExtent('pictures', part, strip);
   return (
-    <Lane height={HEIGHT} name={<RowName list="pictures" part={part} chosen={chosen} />}>
-      <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
-        <SmallFrames part={part} slider={slider} chosen={chosen} />
-      </div>
-      {extent && <StripGrips list="pictures" {...{ part, at, strip, extent }} height={HEIGHT} />}
-    </Lane>
+    <StripRow list="pictures" {...{ part, at, strip, extent }} height={HEIGHT}>
+      {(slider, chosen) => <SmallFrames part={part} slider={slider} chosen={chosen} />}
+    </StripRow>
   );
-}
-
-/** Where a clip begins and ends, as soon as it has been read. */
-function useExtent({ kind, dials }: Part, strip: Strip): Extent | null {
-  const { plays } = kindOf('pictures', kind);
-  const { rate } = useStrip();
-  const data = useStockData(usePiece(), plays === undefined ? '' : (dials[plays] as string));
-  return data?.type === 'clip' ? clipExtent(dials, strip, data, rate) : null;
 }
 
 interface FramesProps {
   part: Part;
   chosen: boolean;
-  slider: React.CanvasHTMLAttributes<HTMLCanvasElement>;
+  slider: Slider;
 }
 
 /** What the clip shows, evenly over the part of the strip that is seen. */

@@ -1,13 +1,10 @@
 import { kindOf, type Part, type Peaks } from '@vast-swarm/core';
-import { useApp, usePiece } from '../../store/store';
+import { usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { useAnswer } from '../useAnswer';
 import { usePeaks } from '../usePeaks';
-import { Lane } from './Lane';
-import { RowName } from './RowName';
 import { useStrip } from './StripContext';
-import { StripGrips } from './StripGrips';
-import { useBegins } from './useBegins';
+import { StripRow } from './StripRow';
 
 const HEIGHT = 44;
 /** Stretches that a waveform is drawn in. */
@@ -29,15 +26,11 @@ function shapeOf({ low, high }: Peaks): string {
 function Row({ sound, at }: { sound: Part; at: number }) {
   const { view, rate } = useStrip();
   const { strip } = kindOf('sounds', sound.kind);
-  const chosen = useApp(
-    (s) => s.piece.selection?.list === 'sounds' && s.piece.selection.id === sound.id,
-  );
   const peaks = usePeaks(sound.id, view.from / rate, view.to / rate, COLUMNS);
   const extent = useAnswer('sounds', sound.id, (ask) => ask.extent(sound.id));
-  const { surface, handlers, slider } = useBegins('sounds', sound, at, strip.start);
   return (
-    <Lane height={HEIGHT} name={<RowName list="sounds" part={sound} chosen={chosen} />}>
-      <div ref={surface} {...handlers} style={{ position: 'absolute', inset: 0 }}>
+    <StripRow list="sounds" part={sound} {...{ at, strip, extent }} height={HEIGHT}>
+      {(slider, chosen) => (
         <svg
           viewBox={`0 0 ${String(COLUMNS - 1)} ${String(HEIGHT)}`}
           preserveAspectRatio="none"
@@ -52,10 +45,7 @@ function Row({ sound, at }: { sound: Part; at: number }) {
             />
           )}
         </svg>
-      </div>
-      {extent && (
-        <StripGrips list="sounds" part={sound} {...{ at, strip, extent }} height={HEIGHT} />
       )}
-    </Lane>
+    </StripRow>
   );
 }

@@ -1,7 +1,6 @@
 import { partDial } from '../../language/dials';
-import { MediumReader } from '../../language/mediumSample';
 import { sharedDials } from '../../language/dialReader';
-import { seenDials, seenLight, spotAt } from '../media/seen';
+import { seenDials, seenLight } from '../media/seen';
 import { layerMode, laidOver } from './common';
 import { treatment } from '../define';
 
@@ -19,8 +18,7 @@ export const mediumLayer = treatment({
   build({ dial, pixel }, below) {
     const space = dial.medium('medium');
     if (!space) return below;
-    const reader = new MediumReader(dial.builder, space);
-    const light = seenLight(sharedDials(dial, seenDials), reader, spotAt(reader, pixel));
+    const light = seenLight(sharedDials(dial, seenDials), space, pixel);
     return laidOver(dial.choice('over'), below, light);
   },
 });

@@ -1,7 +1,8 @@
 import { Vec3 } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
 import { choice, number, type ColourDial } from '../../language/dials';
-import type { MediumReader } from '../../language/mediumSample';
+import { MediumReader } from '../../language/mediumSample';
+import type { MediumSpace } from '../../language/mediumSpace';
 import type { Pixel } from '../../language/pixel';
 import type { Spot } from '../../language/taps';
 import { View } from '../../language/view';
@@ -44,12 +45,14 @@ export const seenDials = {
   light: number('Light', 1, [0, 100], 'Multiplies what is seen.', { drag: 'log' }),
 };
 
-/** The light of a medium at a spot. */
+/** The light of a medium at a pixel of the frame. */
 export function seenLight(
   dial: DialReader<typeof seenDials>,
-  medium: MediumReader,
-  spot: Spot,
+  space: MediumSpace,
+  pixel: Pixel,
 ): Vec3 {
+  const medium = new MediumReader(dial.builder, space);
+  const spot = spotAt(medium, pixel);
   const by = dial.choice('by');
   const gain = dial.number('light');
   if (by === 'light') return medium.light(spot).scale(gain);
@@ -64,7 +67,7 @@ export function seenLight(
 }
 
 /** Where a pixel of the frame is on a medium. */
-export function spotAt(medium: MediumReader, pixel: Pixel): Spot {
+function spotAt(medium: MediumReader, pixel: Pixel): Spot {
   const { space, plane, builder } = medium;
   if (space.fillsFrame) {
     return {

@@ -1,11 +1,12 @@
 import type { Expr } from '@vast-swarm/kernel';
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel, UniformSource } from '../../language/frame';
+import { CONTENT, type KEPT } from '../../language/mediumSpace';
 import type { Owner } from '../../language/names';
 import type { Scene } from '../scene';
 import type { Lattice, Spot } from '../../language/taps';
 import { Cells, type Sample } from './cells';
-import { CONTENT, KEPT, type Edges } from './levels';
+import type { Edges } from './levels';
 import { faceMask } from './faces';
 
 /**
@@ -146,41 +147,44 @@ function samplerOf(
   return cells.sampler(spot, lattice, { empty, ...(content && walls ? { free: 'free' } : {}) });
 }
 
-/** What is where each place comes from, with the least and the most there. */
-function first(about: Advection): PlanKernel {
+/** A kernel over all that is carried: `write` gets a reader of where a place's way leads to. */
+function carrying(
+  about: Advection,
+  way: 'back' | 'on',
+  write: (cells: Cells, carried: Carried, read: (name: string) => Sample) => void,
+): PlanKernel {
   const builder = new KernelBuilder(about.scene);
   const cells = new Cells(builder, about.edges);
-  const g = builder.graph;
-  for (const group of latticesOf(cells)) {
-    const spot = moved(group.spot, wayFrom(cells, 'back', group.lattice), 1);
-    const read = samplerOf(cells, about, group, spot);
-    for (const name of group.names) {
-      const { value, low, high } = read(name);
-      g.store(`came.${name}`, value, group.mask);
-      g.store(`low.${name}`, low, group.mask);
-      g.store(`high.${name}`, high, group.mask);
-    }
+  for (const carried of latticesOf(cells)) {
+    const spot = moved(carried.spot, wayFrom(cells, way, carried.lattice), 1);
+    write(cells, carried, samplerOf(cells, about, carried, spot));
   }
   return builder;
 }
 
+/** What is where each place comes from, with the least and the most there. */
+function first(about: Advection): PlanKernel {
+  return carrying(about, 'back', ({ graph: g }, { names, mask }, read) => {
+    for (const name of names) {
+      const { value, low, high } = read(name);
+      g.store(`came.${name}`, value, mask);
+      g.store(`low.${name}`, low, mask);
+      g.store(`high.${name}`, high, mask);
+    }
+  });
+}
+
 /** Less half of what the way there and back gets wrong. */
 function second(about: Advection): PlanKernel {
-  const builder = new KernelBuilder(about.scene);
-  const cells = new Cells(builder, about.edges);
-  const g = builder.graph;
-  for (const group of latticesOf(cells)) {
-    const spot = moved(group.spot, wayFrom(cells, 'on', group.lattice), 1);
-    const read = samplerOf(cells, about, group, spot);
-    for (const name of group.names) {
+  return carrying(about, 'on', (cells, { names, mask }, read) => {
+    for (const name of names) {
       const came = cells.load(`came.${name}`);
       const back = read(`came.${name}`).value;
       const better = came.add(cells.load(name).sub(back).mul(0.5));
       const held = better.max(cells.load(`low.${name}`)).min(cells.load(`high.${name}`));
-      g.store(name, held, group.mask);
+      cells.graph.store(name, held, mask);
     }
-  }
-  return builder;
+  });
 }
 
 /** Kernels of one step, in order. Beside the kept planes: `back`, `on`, `came`, `low`, `high`. */

@@ -80,31 +80,29 @@ export class Cells {
     const g = this.graph;
     const how = { lattice, wraps: this.edges === 'wrap', rim: empty };
     const { taps: places, shares } = tapsAround(spot, this, how);
-    if (free === undefined) {
-      return (name) => {
-        const taps = places.map((place) => g.load(name, place));
-        return {
-          value: sum(taps.map((tap, i) => tap.mul(shares[i]!))),
-          low: taps.reduce((a, b) => a.min(b)),
-          high: taps.reduce((a, b) => a.max(b)),
-        };
-      };
-    }
-    const weights = shares.map((weight, i) => weight.mul(g.load(free, places[i]!)));
-    const all = sum(weights);
-    const by = all.gt(1e-6).select(g.float(1).div(all.max(1e-6)), g.float(0));
-    const counts = weights.map((weight) => weight.gt(0));
+    const counting = free === undefined ? null : this.counting(free, places, shares);
+    const weights = counting?.weights ?? shares;
     return (name) => {
       const taps = places.map((place) => g.load(name, place));
-      const value = sum(taps.map((tap, i) => tap.mul(weights[i]!))).mul(by);
+      const mean = sum(taps.map((tap, i) => tap.mul(weights[i]!)));
+      const value = counting ? mean.mul(counting.by) : mean;
       // What does not count is neither the least nor the most.
-      const those = taps.map((tap, i) => counts[i]!.select(tap, value));
+      const those = counting ? taps.map((tap, i) => counting.counts[i]!.select(tap, value)) : taps;
       return {
         value,
         low: those.reduce((a, b) => a.min(b)),
         high: those.reduce((a, b) => a.max(b)),
       };
     };
+  }
+
+  /** Shares of those places that count, which of them do, and what brings all shares to 1. */
+  private counting(free: string, places: readonly Expr[], shares: readonly Expr[]) {
+    const g = this.graph;
+    const weights = shares.map((weight, i) => weight.mul(g.load(free, places[i]!)));
+    const all = sum(weights);
+    const by = all.gt(1e-6).select(g.float(1).div(all.max(1e-6)), g.float(0));
+    return { weights, by, counts: weights.map((weight) => weight.gt(0)) };
   }
 }
 

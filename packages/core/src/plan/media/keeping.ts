@@ -1,8 +1,8 @@
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
+import { CONTENT } from '../../language/mediumSpace';
 import { given } from '../../language/names';
 import type { Scene } from '../scene';
-import { CONTENT } from './levels';
 
 /**
  * Carrying light and amount along does not keep their sums by itself; where nothing can flow out they are scaled to

@@ -17,6 +17,8 @@ export interface Level {
 
 export type Edges = MediumSpace['edges'];
 
+/** Most cells in a line. */
+const MOST_COLUMNS = 4096;
 /** Grids are made coarser until a side is no longer than this. */
 const COARSEST = 4;
 
@@ -33,7 +35,7 @@ export function levelsOf(columns: number, lines: number, edges: Edges): Level[] 
   const levels = [levelOf(columns, lines)];
   for (;;) {
     const { columns: x, lines: y } = levels.at(-1)!;
-    // Round a medium that wraps, cells of two colours take turns: no grid of it has an odd side but the last.
+    // Where edges go round, a cell that hangs over one would lie over its neighbours: only the last grid has an odd side.
     const odd = edges === 'wrap' && (x % 2 === 1 || y % 2 === 1);
     if (Math.min(x, y) <= COARSEST || odd) return levels;
     levels.push(levelOf(half(x), half(y)));
@@ -56,11 +58,3 @@ export function cellsFor(
   const up = whole(lines);
   return { lines: up, columns: Math.min(MOST_COLUMNS, whole(up * aspect)) };
 }
-
-/** Most cells in a line. */
-export const MOST_COLUMNS = 4096;
-
-/** What a medium keeps from frame to frame: velocity in m/s on the faces to the left and below, light, amount. */
-export const KEPT = ['u', 'v', 'red', 'green', 'blue', 'amount'] as const;
-/** What it holds in its cells. */
-export const CONTENT = ['red', 'green', 'blue', 'amount'] as const;

@@ -1,14 +1,12 @@
 import { laidOver } from '../../catalogue/finish/common';
 import { fluidDials } from '../../catalogue/media/dials';
-import { seenLight, spotAt } from '../../catalogue/media/seen';
+import { seenDials, seenLight } from '../../catalogue/media/seen';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import { valuesOf } from '../../language/dials';
 import type { PlanKernel } from '../../language/frame';
-import { MediumReader } from '../../language/mediumSample';
 import { own, pixelOf } from '../../language/pixel';
 import { PLANES } from '../../language/planes';
 import { sharedDials } from '../../language/dialReader';
-import { seenDials } from '../../catalogue/media/seen';
 import type { Part } from '../../piece/types';
 import type { PlanPart } from '../cache';
 import { mediumReader } from '../readers';
@@ -45,8 +43,8 @@ export const mediumLayersPart: PlanPart<Scene, MediumLayers> = {
 function layer(scene: Scene, data: KernelData, part: Part): PlanKernel {
   const builder = new KernelBuilder(scene, data);
   const dial = mediumReader(builder, part);
-  const medium = new MediumReader(builder, scene.medium(part.id)!);
-  const light = seenLight(sharedDials(dial, seenDials), medium, spotAt(medium, pixelOf(builder)));
+  const space = scene.medium(part.id)!;
+  const light = seenLight(sharedDials(dial, seenDials), space, pixelOf(builder));
   const colour = laidOver(dial.choice('over'), own(builder, PLANES), light);
   colour.parts.forEach((e, i) => builder.graph.store(PLANES[i]!, e));
   return builder;

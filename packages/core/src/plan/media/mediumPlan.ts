@@ -2,7 +2,7 @@ import { fluidDials } from '../../catalogue/media/dials';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import { valuesOf } from '../../language/dials';
 import type { PlanKernel } from '../../language/frame';
-import { mediumBuffer, type MediumSpace } from '../../language/mediumSpace';
+import { CONTENT, KEPT, mediumBuffer, type MediumSpace } from '../../language/mediumSpace';
 import { Owner, type GivenValues } from '../../language/names';
 import type { BlockTrack } from '../../language/track';
 import type { Part } from '../../piece/types';
@@ -12,12 +12,12 @@ import { advectionKernels } from './advection';
 import { faceKernel } from './faces';
 import { giversOf } from './givers';
 import { keepingKernels } from './keeping';
-import { CONTENT, KEPT, lanesOf, levelsOf, type Level } from './levels';
+import { lanesOf, levelsOf, type Level } from './levels';
 import { pressureKernels, weightsFor, type PressureKernels } from './pressure';
 import { passesFor, spreadContent, spreadVelocity } from './spreading';
 import { isCarried, LEFT, stirKernel } from './stirring';
 import { curlKernel } from './swirl';
-import { wallKernels, wallsOf } from './walls';
+import { wallKernels } from './walls';
 
 /** A kernel over lanes of one of a medium's grids. */
 export interface MediumPass {
@@ -25,8 +25,8 @@ export interface MediumPass {
   begin: number;
   end: number;
   given: GivenValues;
-  /** The buffer that a name of the kernel's means. */
-  at: (name: string) => string;
+  /** The buffer that each name of the kernel's means. */
+  at: ReadonlyMap<string, string>;
 }
 
 /** Passes of a medium's step that run so many times over, one behind the other. */
@@ -119,16 +119,17 @@ class Builder {
     const finer = graph.buffers.some(({ name }) => name.startsWith('fine.'));
     const other = this.levels[level + (finer ? -1 : 1)];
     const given: GivenValues = { ...gridOf('grid', grid), ...(other && gridOf('coarse', other)) };
-    const at = (name: string): string => {
-      if (/^(data|field)\//.test(name)) return name;
-      if (name.startsWith('fine.')) return this.nameAt(level - 1, name.slice('fine.'.length));
-      if (name.startsWith('coarse.')) return this.nameAt(level + 1, name.slice('coarse.'.length));
-      return this.nameAt(level, rename(name));
-    };
+    const at = new Map<string, string>();
     for (const { name } of graph.buffers) {
-      if (/^(data|field|track)\//.test(name) || name === 'tables') continue;
-      const of = name.startsWith('fine.') || name.startsWith('coarse.') ? other! : grid;
-      this.buffers.set(at(name), of.words);
+      const beside = /^(fine|coarse)\.(.*)$/.exec(name)?.[2];
+      const plane = this.nameAt(
+        beside === undefined ? level : level + (finer ? -1 : 1),
+        beside ?? rename(name),
+      );
+      const shared = /^(data|field)\//.test(name);
+      at.set(name, shared ? name : plane);
+      if (shared || name.startsWith('track/') || name === 'tables') continue;
+      this.buffers.set(plane, (beside === undefined ? grid : other!).words);
     }
     const [begin, end] = lanesOf(grid);
     return { kernel, begin, end, given, at };
@@ -159,7 +160,8 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
   const b = new Builder(space);
   const data = new KernelData();
   const own = (): KernelBuilder<Scene> => new KernelBuilder(scene, data);
-  const walls = wallsOf(scene.piece, part.id).length > 0;
+  const { solid, open } = wallKernels(scene, space);
+  const walls = solid !== null;
   const carried = isCarried(scene.piece, part.id);
   const leaving: Leaving = {
     swarms: giversOf(scene.piece, part),
@@ -169,7 +171,6 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
     },
   };
 
-  const { solid, open } = wallKernels(scene, space);
   const pressure = pressureKernels(scene, edges);
   const faces = [
     ...(solid ? [b.pass(solid)] : []),
@@ -177,7 +178,7 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
     ...b.levels.slice(1).map((_, i) => b.pass(pressure.coarserFaces, i + 1)),
     ...b.levels.map((_, i) => b.pass(pressure.rounds, i)),
   ];
-  b.step(faces, { once: solid === null });
+  b.step(faces, { once: !walls });
 
   const keeping = edges === 'open' ? null : keepingKernels(scene);
   const sums = (total: PlanKernel): MediumPass[] => [

@@ -5,6 +5,7 @@ import { valuesOf } from '../../language/dials';
 import type { MediumPose, MediumSpace } from '../../language/mediumSpace';
 import type { Part, Piece } from '../../piece/types';
 import { cameraAt, type Seen } from '../look/cameraAt';
+import { rotationRows } from '../look/rotation';
 import { cellsFor, levelOf } from './levels';
 
 /** Where the cells of a medium are: on a plane of their own, or square to the camera where that looks at. */
@@ -63,20 +64,9 @@ interface OnPlane {
 }
 
 function onPlane(world: Seen, time: number, { centre, turn, width, columns }: OnPlane): Pose {
-  const [right, up, front] = turnedAxes(world.vector(turn, time));
-  const forward = front.map((e) => -e) as Vector;
+  const rows = rotationRows(world.vector(turn, time));
+  const axis = (i: 0 | 1 | 2, sign: 1 | -1): Vector => rows.map((row) => sign * row[i]) as Vector;
+  const [right, up, forward] = [axis(0, 1), axis(1, 1), axis(2, -1)];
   const cell = world.number(width, time) / columns;
   return { centre: world.vector(centre, time), right, up, forward, distance: 0, cell };
-}
-
-/** The axes of a frame that is turned about x, then y, then z, by angles in degrees. */
-function turnedAxes(turn: Vector): [Vector, Vector, Vector] {
-  const [ax, ay, az] = turn.map((angle) => (angle * Math.PI) / 180) as Vector;
-  const [cx, sx, cy, sy] = [Math.cos(ax), Math.sin(ax), Math.cos(ay), Math.sin(ay)];
-  const [cz, sz] = [Math.cos(az), Math.sin(az)];
-  return [
-    [cy * cz, cy * sz, -sy],
-    [sx * sy * cz - cx * sz, sx * sy * sz + cx * cz, sx * cy],
-    [cx * sy * cz + sx * sz, cx * sy * sz - sx * cz, cx * cy],
-  ];
 }

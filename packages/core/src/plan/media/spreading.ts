@@ -1,10 +1,11 @@
 import type { Expr } from '@vast-swarm/kernel';
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel, UniformSource } from '../../language/frame';
+import { CONTENT } from '../../language/mediumSpace';
 import type { Owner } from '../../language/names';
 import type { Scene } from '../scene';
 import { Cells, sum } from './cells';
-import { CONTENT, type Edges } from './levels';
+import type { Edges } from './levels';
 import { faceMask } from './faces';
 
 /**

@@ -6,12 +6,13 @@ import { seenMotion } from '../../catalogue/forces/seenMotion';
 import { luminance } from '../../feeds/luminance';
 import type { PlanKernel } from '../../language/frame';
 import { MediumPlane } from '../../language/mediumPlane';
-import type { MediumSpace } from '../../language/mediumSpace';
-import { FRAME, Owner } from '../../language/names';
-import { pictureSample, sampledSize } from '../../language/pictureSample';
+import { CONTENT, type MediumSpace } from '../../language/mediumSpace';
+import { FRAME } from '../../language/names';
+import { pictureSample, pixelAt, sampledSize } from '../../language/pictureSample';
 import { influenceOf } from '../../piece/influence';
 import type { Part, Piece } from '../../piece/types';
 import { fieldReading } from '../fields/fieldCells';
+import { collidersOn, feltOf } from '../motion/felt';
 import { integrals } from '../motion/integrals';
 import { zoneEffect } from '../motion/contact/zone';
 import { mediumReader, partReader } from '../readers';
@@ -19,7 +20,6 @@ import type { Scene, SceneBuilder } from '../scene';
 import { ownVelocity } from './advection';
 import { cellParticle } from './cellParticle';
 import { Cells } from './cells';
-import { CONTENT } from './levels';
 import { swirl } from './swirl';
 import type { MediumDial, Taken } from './taken';
 
@@ -116,15 +116,14 @@ function feelForces(
       throw new Error('A medium has no neighbours');
     },
   };
-  const felt = ({ id }: Part): Expr =>
-    builder.uniform(new Owner('influence', id).own('felt'), influenceOf(piece, id, space.id));
+  const felt = (part: Part): Expr => feltOf(builder, part, space.id);
   const effects: Effect[] = forcesOn(piece, space.id).map((force) => {
     const kind: ForceKind = kindOf('forces', force.kind);
     const reader = partReader(builder, 'forces', force, particle);
     const field = () => fieldReading(builder, force, kind.field!, reader);
     return scaled(kind.build(reader, { ...moving, field }), felt(force));
   });
-  for (const zone of zonesOf(piece, space.id)) {
+  for (const zone of collidersOn(piece, space.id, 'zone')) {
     effects.push(scaled(zoneEffect(builder, zone, particle, moving).effect, felt(zone)));
   }
   let carry: Vec3 | null = null;
@@ -141,12 +140,6 @@ function feelForces(
   const along = plane.along((carry ?? velocity.scale(0)).scale(g.float(scene.rate)));
   g.store('carry.x', along.x, cells.inside);
   g.store('carry.y', along.y, cells.inside);
-}
-
-function zonesOf(piece: Piece, medium: string): Part[] {
-  return piece.colliders.filter(
-    (c) => c.on && c.dials.acts === 'zone' && influenceOf(piece, c.id, medium) !== 0,
-  );
 }
 
 /** Towards the velocity and the light of the particles there, and an amount of 1, the sooner the more and the nearer they are. */
@@ -169,14 +162,8 @@ function takeSwarms(cells: Cells, dial: MediumDial, taken: Taken): void {
 /** How the motion of a picture is found; see catalogue/forces/clipFlow.ts. */
 const FLOW = { detail: 160, smooth: 0.01, steady: 2 };
 
-/** The motion seen in a picture on a medium, where it takes some up. */
-export function pictureFlow(scene: Scene, { dials }: Part) {
-  const picture = scene.picture(dials.picture as string);
-  return picture?.type === 'moving' && dials.pictureStir !== 0 ? { picture, options: FLOW } : null;
-}
-
 function takePicture(
-  { scene, space, part }: Stirring,
+  { scene, space }: Stirring,
   cells: Cells,
   plane: MediumPlane,
   dial: MediumDial,
@@ -190,16 +177,14 @@ function takePicture(
   const v = y.sub(space.lines + 0.5).mul(-1 / space.lines);
   const tint = dial.number('pictureTint');
   const { width, height } = sampledSize(picture);
-  const pixel = (at: Expr, size: number): Expr => at.mul(size).clamp(0.5, size - 0.5);
-  const { colour } = pictureSample(builder, picture, pixel(u, width), pixel(v, height));
+  const { colour } = pictureSample(builder, picture, pixelAt(u, width), pixelAt(v, height));
   const { content } = taken;
   content.red = content.red.add(colour.x.mul(tint));
   content.green = content.green.add(colour.y.mul(tint));
   content.blue = content.blue.add(colour.z.mul(tint));
   content.amount = content.amount.add(luminance(colour).mul(tint));
-  const flow = pictureFlow(scene, part);
-  if (!flow) return;
-  const [right, up] = seenMotion(dial, flow.picture, flow.options, u, v);
+  if (picture.type !== 'moving' || dial.raw('pictureStir') === 0) return;
+  const [right, up] = seenMotion(dial, picture, FLOW, u, v);
   const stir = dial.number('pictureStir');
   const speed = (part: Expr, size: number): Expr =>
     part

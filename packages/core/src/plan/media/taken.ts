@@ -1,7 +1,7 @@
 import type { Expr } from '@vast-swarm/kernel';
 import type { fluidDials } from '../../catalogue/media/dials';
 import type { DialReader } from '../../language/dialReader';
-import type { CONTENT } from './levels';
+import type { Content } from '../../language/mediumSpace';
 
 /** The dials of a medium. */
 export type MediumDial = DialReader<typeof fluidDials>;
@@ -16,6 +16,6 @@ export interface Taken {
   /** Most speed, m/s; null where there is none. */
   limit: Expr | null;
   /** Light and amount a second, and how soon what is there goes, 1/s. */
-  content: Record<(typeof CONTENT)[number], Expr>;
+  content: Record<Content, Expr>;
   going: Record<'light' | 'amount', Expr>;
 }

@@ -3,20 +3,14 @@ import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import { MediumPlane } from '../../language/mediumPlane';
 import type { MediumSpace } from '../../language/mediumSpace';
-import { Owner, FRAME } from '../../language/names';
-import { influenceOf } from '../../piece/influence';
-import type { Part, Piece } from '../../piece/types';
+import { FRAME } from '../../language/names';
+import type { Part } from '../../piece/types';
 import { standings } from '../motion/contact/solid';
+import { collidersOn, feltOf } from '../motion/felt';
 import type { Scene } from '../scene';
 import { Cells } from './cells';
 import { cellParticle } from './cellParticle';
-
-/** Solids that a medium flows round. */
-export function wallsOf(piece: Piece, medium: string): Part[] {
-  return piece.colliders.filter(
-    (c) => c.on && c.dials.acts === 'solid' && influenceOf(piece, c.id, medium) !== 0,
-  );
-}
+import { faceMask } from './faces';
 
 /** Half the diagonal of a cell: what a surface goes through is solid, so that nothing slips through by a corner. */
 const TOUCHED = Math.SQRT1_2;
@@ -33,10 +27,7 @@ function solidKernel(scene: Scene, space: MediumSpace, parts: readonly Part[]): 
   const touched = plane.cell.mul(TOUCHED);
   let [solid, x, y]: Expr[] = [g.float(0), g.float(0), g.float(0)];
   for (const part of parts) {
-    const felt = builder.uniform(
-      new Owner('influence', part.id).own('felt'),
-      influenceOf(scene.piece, part.id, space.id),
-    );
+    const felt = feltOf(builder, part, space.id);
     for (const standing of standings(builder, part, particle, { from: place, to: place })) {
       const spot = standing.after.placeBack(place);
       const there = standing.surface(spot).distance.lt(touched).and(felt.gt(0));
@@ -61,21 +52,13 @@ function openKernel(scene: Scene, { edges }: MediumSpace, walls: boolean): PlanK
     walls ? g.float(1).sub(cells.around('solid', dx, dy)) : g.float(1);
   const own = free(0, 0);
   const open = (axis: 'x' | 'y'): Expr => {
-    const [at, most, across, width] =
-      axis === 'x'
-        ? [cells.column, cells.columns, cells.line, cells.lines]
-        : [cells.line, cells.lines, cells.column, cells.columns];
+    const [at, most] = axis === 'x' ? [cells.column, cells.columns] : [cells.line, cells.lines];
     const inner = at.eq(1).select(own, axis === 'x' ? free(-1, 0) : free(0, -1));
     const both = own.mul(axis === 'x' ? free(-1, 0) : free(0, -1));
     // What is beyond an open edge has no pressure: it is half a cell away.
     const rim = { closed: g.float(0), open: inner.mul(2), wrap: both }[edges];
-    const row = across
-      .ge(1)
-      .and(across.le(width))
-      .and(at.ge(1))
-      .and(at.le(most.add(1)));
     const edge = at.eq(1).or(at.gt(most));
-    return row.select(edge.select(rim, both), g.float(0));
+    return faceMask(cells, axis).select(edge.select(rim, both), g.float(0));
   };
   g.store('open.x', open('x'));
   g.store('open.y', open('y'));
@@ -90,7 +73,7 @@ export interface WallKernels {
 }
 
 export function wallKernels(scene: Scene, space: MediumSpace): WallKernels {
-  const parts = wallsOf(scene.piece, space.id);
+  const parts = collidersOn(scene.piece, space.id, 'solid');
   const solid = parts.length > 0 ? solidKernel(scene, space, parts) : null;
   return { solid, open: openKernel(scene, space, solid !== null) };
 }

@@ -7,13 +7,14 @@ import type { Part, Piece, Swarm } from '../../piece/types';
 import { meetSolids, type Free } from './contact/contacts';
 import { zoneEffect } from './contact/zone';
 import { fieldReading } from '../fields/fieldCells';
-import { FRAME, Owner, SWARM } from '../../language/names';
+import { FRAME, SWARM } from '../../language/names';
 import { emitterReader, partReader, swarmReader } from '../readers';
 import type { ParticleInputs } from '../../language/particle';
 import { wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
+import { feltOf } from './felt';
 import { integrals } from './integrals';
 import { neighbours } from './neighbourGrid';
 import { placementOf } from '../../language/placement';
@@ -79,7 +80,7 @@ export function motionKernel(
   let dies: Expr | null = null;
   for (const part of piece.colliders.filter((c) => c.on && c.dials.acts === 'zone')) {
     const zone = zoneEffect(builder, part, particle, moving);
-    const felt = feltOf(builder, part, swarm);
+    const felt = feltOf(builder, part, swarm.id);
     effects.push(scaled(zone.effect, felt));
     const kills = zone.dies?.and(felt.gt(0)) ?? null;
     dies = kills && dies ? kills.or(dies) : (kills ?? dies);
@@ -98,7 +99,7 @@ export function motionKernel(
   }
   const held = holdOf(builder, swarm, particle, moving, free.position);
   const solids = piece.colliders.filter((c) => c.on && c.dials.acts === 'solid');
-  const felt = (part: Part): Expr => feltOf(builder, part, swarm).gt(0);
+  const felt = (part: Part): Expr => feltOf(builder, part, swarm.id).gt(0);
   const start = { builder, particle, from: { position, velocity }, step, felt };
   const moved = meetSolids(start, solids, { position: held, velocity: free.velocity });
   if (moved.dies) dies = dies?.or(moved.dies) ?? moved.dies;
@@ -119,12 +120,6 @@ export function motionKernel(
   g.store('age', after);
   if (dies) g.store('life', dies.select(life.min(after.max(0)), life));
   return { motion: builder, grid: sight };
-}
-
-/** How much of a force or collider the swarm feels. */
-function feltOf(builder: SceneBuilder, { id }: Part, swarm: Swarm): Expr {
-  const felt = new Owner('influence', id).own('felt');
-  return builder.uniform(felt, influenceOf(builder.scene.piece, id, swarm.id));
 }
 
 /** Seconds; what lives longer counts its frames, as thousands of sums would add their rounding up. */
@@ -160,7 +155,7 @@ function forcesOf(
     .map((force) => {
       const kind: ForceKind = kindOf('forces', force.kind);
       const reader = partReader(builder, 'forces', force, particle);
-      const felt = feltOf(builder, force, swarm);
+      const felt = feltOf(builder, force, swarm.id);
       const field = (): FieldReading => fieldReading(builder, force, kind.field!, reader);
       return scaled(kind.build(reader, { ...moving, field }), felt);
     });

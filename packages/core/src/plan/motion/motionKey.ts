@@ -51,11 +51,15 @@ function keptLook(dials: DialValues, all = false): unknown[] {
  * states. Names, looks and the camera have no part in it.
  */
 export function motionKeys(piece: Piece, files: StockFiles): Map<string, string> {
+  const media = new Map(piece.swarms.map((s) => [s.id, mediaReached(piece, inEffect(piece, s))]));
   const own = new Map(
-    piece.swarms.map((s) => [s.id, dependencies(piece, inEffect(piece, s), files)]),
+    piece.swarms.map((s) => [
+      s.id,
+      dependencies(piece, inEffect(piece, s), media.get(s.id)!, files),
+    ]),
   );
   const key = ({ id }: Swarm): string => {
-    const others = reached(piece, id);
+    const others = reached(piece, id, media);
     // In the order of the piece: which of a ring of swarms has no parent depends on it.
     const all = piece.swarms.filter((s) => others.has(s.id)).map((s) => [s.id, own.get(s.id)]);
     return JSON.stringify([id, all]);
@@ -64,7 +68,7 @@ export function motionKeys(piece: Piece, files: StockFiles): Map<string, string>
 }
 
 /** A swarm with all whose particles reach into its motion: those it is born from, or reads in a field or a medium. */
-function reached(piece: Piece, id: string): Set<string> {
+function reached(piece: Piece, id: string, media: ReadonlyMap<string, Part[]>): Set<string> {
   const found = new Set<string>();
   const visit = (next: string): void => {
     const swarm = piece.swarms.find((s) => s.id === next && (s.on || next === id));
@@ -76,9 +80,7 @@ function reached(piece: Piece, id: string): Set<string> {
       if (!force.on || influenceOf(piece, force.id, next) === 0) continue;
       gatheredBy(piece, force)?.forEach(visit);
     }
-    for (const medium of mediaReached(piece, inEffect(piece, swarm))) {
-      giversOf(piece, medium).forEach(visit);
-    }
+    for (const medium of media.get(next)!) giversOf(piece, medium).forEach(visit);
   };
   visit(id);
   return found;
@@ -105,10 +107,14 @@ function ownParts(piece: Piece, swarm: Swarm): unknown[] {
   ];
 }
 
-function dependencies(piece: Piece, swarm: Swarm, files: StockFiles): unknown[] {
+function dependencies(
+  piece: Piece,
+  swarm: Swarm,
+  media: readonly Part[],
+  files: StockFiles,
+): unknown[] {
   const { rate, preroll, length } = piece.frame;
-  const media = mediaReached(piece, swarm).map((m) => mediumKey(piece, m));
-  const parts = [...ownParts(piece, swarm), ...media];
+  const parts = [...ownParts(piece, swarm), ...media.map((m) => mediumKey(piece, m))];
   const chain = chainOf(piece, signalsIn(parts));
   const heard = new Set(chain.flatMap((s) => sourcesOf(s, 'sounds')));
   const sounds = piece.sounds.filter((s) => heard.has(s.id));
