@@ -3,6 +3,7 @@ import {
   mediumCensus,
   newPart,
   parsePiece,
+  PlanCache,
   pieceText,
   PieceError,
   type Piece,
@@ -132,4 +133,19 @@ test('what a medium cannot do is told in numbers', () => {
   ]);
   piece.media[0]!.dials.spreading = 0.03;
   expect(compilePiece({ ...piece }).notices.filter((n) => n.part === 'water')).toEqual([]);
+});
+
+test('what a medium is stirred by follows the shares of the swarms, turn by turn', () => {
+  const piece = smallPiece((p) => {
+    p.media = [{ ...newPart(p, 'media', 'fluid'), id: 'water', name: 'Water' }];
+  });
+  const cache = new PlanCache();
+  for (const stirs of [1, 0, 0.5]) {
+    const turned = structuredClone(piece);
+    turned.swarms[0]!.dials.stirs = stirs;
+    const { media, swarms } = compilePiece(turned, { cache });
+    const wanted = stirs === 0 ? [] : ['motes'];
+    expect(media[0]!.leaving.swarms).toEqual(wanted);
+    expect(swarms.filter((s) => s.gives.has('water')).map((s) => s.id)).toEqual(wanted);
+  }
 });

@@ -86,7 +86,7 @@ export const mediaPart: PlanPart<Scene, MediumPlan[]> = {
     ...(piece.media.length > 0
       ? [piece.forces, piece.colliders, piece.influence, piece.camera]
       : []),
-    [piece.frame.width / piece.frame.height, piece.swarms.map((s) => [s.id, s.on])],
+    [piece.frame.width / piece.frame.height, piece.media.map((m) => giversOf(piece, m))],
   ],
   make: (scene) => scene.piece.media.filter((m) => m.on).map((part) => mediumPlan(scene, part)),
 };
