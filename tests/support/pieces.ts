@@ -80,9 +80,9 @@ const TRIANGLE = { shape: 'polygon' as const, points: [0.6, 0.2, 0.9, 0.4, 0.7, 
 /** One piece for each kind in the catalogue, so that a new kind is tested by being there. */
 export function pieceOfEveryKind(): [string, Piece][] {
   /** Two who dance. */
-  const dance = (p: Piece): void => {
-    p.performers = [{ ...makePart('performers', 'played', []), id: 'dancers' }];
-    p.performers[0]!.dials.motion = 'pierDancers';
+  const dance = (p: Piece, kind = 'played'): void => {
+    p.performers = [{ ...makePart('performers', kind, []), id: 'dancers' }];
+    p.performers[0]!.dials[kindOf('performers', kind).plays] = 'pierDancers';
   };
   /** A medium that the swarm stirs, with something to flow round. */
   const water = (p: Piece): void => {
@@ -168,8 +168,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
   }
   for (const { kind } of catalogue.performers) {
     add(`performer ${kind}, bound`, (p) => {
-      dance(p);
-      p.performers[0]!.kind = kind;
+      dance(p, kind);
       p.swarms[0]!.emitter = makeChoice('emitters', 'joints');
       Object.assign(p.swarms[0]!.emitter.dials, {
         ...{ performer: 'dancers', from: 'surface', stays: 'bound', centre: [0, -1, 0] },

@@ -5,7 +5,8 @@ import { EngineClient } from '../src/engine/client';
 import { EngineContext } from '../src/engine/EngineContext';
 import type { Microphone } from '../src/sound/microphone';
 import type { Camera } from '../src/camera/camera';
-import { LiveContext } from '../src/live/LiveContext';
+import type { Joints } from '../src/joints/joints';
+import { LiveContext, type LiveInputs } from '../src/live/LiveContext';
 import { pieceActions, type Selection } from '../src/store/pieceSlice';
 import { store } from '../src/store/store';
 import { Sheet } from '../src/workshop/sheet/Sheet';
@@ -16,13 +17,22 @@ const microphone = {
   subscribe: () => () => undefined,
 } as unknown as Microphone;
 
+const inputs: LiveInputs = {
+  microphone,
+  camera: microphone as unknown as Camera,
+  joints: Object.assign(
+    { told: () => () => undefined, heard: null },
+    microphone,
+  ) as unknown as Joints,
+};
+
 /** The sheet of a part, as the artist gets it. */
 function sheetOf(selection: Selection): string {
   store.dispatch(pieceActions.selected(selection));
   return renderToStaticMarkup(
     <Provider store={store}>
       <EngineContext value={new EngineClient('cpu', {})}>
-        <LiveContext value={{ microphone, camera: microphone as unknown as Camera }}>
+        <LiveContext value={inputs}>
           <Sheet />
         </LiveContext>
       </EngineContext>

@@ -8,6 +8,7 @@ import { render } from './render';
 import { serve } from './serve';
 import { signals } from './signals';
 import { simulate } from './simulate';
+import { standIn } from './standIn';
 
 /** Exit codes: 0 done, 1 the piece or the work failed, 2 the command was not understood. */
 
@@ -89,7 +90,21 @@ program
   .command('serve')
   .description('Serves the application on this machine.')
   .option('--port <n>', 'port; 0 takes a free one', port, port(process.env.PORT ?? '5180'))
+  .option('--joints <n>', 'UDP port for joints; the one behind the port if not given', port)
   .action(serve);
+program
+  .command('stand-in')
+  .description('Stands in for a device: made-up dancers who send their joints.')
+  .argument('<what>', 'performers')
+  .option(
+    '--port <n>',
+    'UDP port that joints are sent to',
+    port,
+    port(process.env.PORT ?? '5180') + 1,
+  )
+  .option('--rate <n>', 'poses a second', whole, 60)
+  .option('--seconds <n>', 'how long; for ever if not given', whole)
+  .action(standIn);
 
 try {
   await program.parseAsync();

@@ -3,6 +3,9 @@ import { existsSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import { JointDoor } from './joints/door';
+import { hearOsc, openOsc } from './joints/osc';
+import { openSockets } from './joints/sockets';
 import { Refused } from './refused';
 
 /** The built application; this file runs from packages/server/dist. */
@@ -15,7 +18,8 @@ const HEADERS = {
   'X-Content-Type-Options': 'nosniff',
 };
 
-export async function serve({ port }: { port: number }): Promise<void> {
+/** @param joints port for joints by Open Sound Control; the one behind `port` where it is left out, 0 is a free one */
+export async function serve({ port, joints }: { port: number; joints?: number }): Promise<void> {
   if (!existsSync(join(APP, 'index.html'))) {
     throw new Refused("The application is not built; run './start', or 'npm run build'.");
   }
@@ -38,5 +42,24 @@ export async function serve({ port }: { port: number }): Promise<void> {
     });
   });
   const address = server.address() as AddressInfo;
-  process.stdout.write(`Vast Swarm is ready at http://127.0.0.1:${String(address.port)}\n`);
+  const door = await openJoints(server, joints ?? (port === 0 ? 0 : Math.min(65535, port + 1)));
+  process.stdout.write(
+    `Vast Swarm is ready at http://127.0.0.1:${String(address.port)}\n` +
+      `Joints are heard at ${door} and at ws://127.0.0.1:${String(address.port)}/joints/send (JSON)\n`,
+  );
+}
+
+/** Opens the door to live performers; gives the address for Open Sound Control. */
+async function openJoints(server: Server, port: number): Promise<string> {
+  const log = (line: string): void => {
+    process.stderr.write(`${line}\n`);
+  };
+  const osc = await openOsc(port);
+  // Without it everything else is still of use.
+  if (typeof osc === 'string') log(`UDP port ${String(port)} cannot be used for joints: ${osc}`);
+  const address = typeof osc === 'string' ? '' : `127.0.0.1:${String(osc.port)}`;
+  const door = new JointDoor(address, log);
+  if (typeof osc !== 'string') hearOsc(osc.socket, door);
+  openSockets(server, door);
+  return address ? `udp://${address} (Open Sound Control)` : 'no UDP port';
 }

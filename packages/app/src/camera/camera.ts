@@ -1,5 +1,7 @@
 import { proxy, transfer } from 'comlink';
+import { devicesOf, type Device } from '../live/devices';
 import { LiveDevice } from '../live/liveDevice';
+import { problemOf } from '../live/problems';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { CameraWorker } from './cameraWorker';
 import { openSource, type Source } from './sources';
@@ -21,12 +23,20 @@ export class Camera extends LiveDevice<Opened> {
   private settled: () => void = () => undefined;
 
   constructor() {
-    super('videoinput', 'vast-swarm.camera');
+    super('vast-swarm.camera');
   }
 
   /** What it sees, to be shown; null while it is closed. */
   get element(): HTMLElement | null {
     return this.opened?.source.element ?? null;
+  }
+
+  protected listed(): Promise<readonly Device[]> {
+    return devicesOf('videoinput');
+  }
+
+  protected why(error: unknown): string {
+    return problemOf(error, 'videoinput');
   }
 
   protected async connect(device: string): Promise<Opened> {

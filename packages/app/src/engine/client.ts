@@ -1,6 +1,6 @@
 import { proxy, transfer } from 'comlink';
 import { sentFiles } from '@vast-swarm/core';
-import type { Census, MediumCensus, Piece, StockData, Take } from '@vast-swarm/core';
+import type { CastMember, Census, MediumCensus, Piece, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
@@ -14,6 +14,8 @@ import type {
   PreviewChoice,
   Spot,
 } from './messages';
+import type { Recorded } from './recording';
+import type { PerformedTake } from './troupe';
 
 type Listener = () => void;
 
@@ -29,6 +31,8 @@ export interface EngineEvents {
   heard: (take: HeardTake | null) => void;
   /** What was recorded of a camera. */
   seen: (take: SeenTake | null) => void;
+  /** What was recorded of live performers. */
+  performed: (take: PerformedTake | null) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -133,6 +137,9 @@ export class EngineClient {
       case 'seen':
         this.events.seen?.(message.seen);
         return;
+      case 'performed':
+        this.events.performed?.(message.performed);
+        return;
       case 'building':
         this.events.building?.(message.name, message.part);
         return;
@@ -226,7 +233,17 @@ export class EngineClient {
     this.send((to) => to.watch(picture, size, transfer(port, [port])));
   }
 
-  stopRecording(what: 'sounds' | 'pictures'): void {
+  /** Joints of a cast that come in from a port drive a performer of the piece while it plays, and are recorded. */
+  perform(
+    performer: string,
+    cast: readonly CastMember[],
+    first: Float32Array,
+    port: MessagePort,
+  ): void {
+    this.send((to) => to.perform(performer, cast, first, transfer(port, [port])));
+  }
+
+  stopRecording(what: Recorded): void {
     this.send((to) => to.stopRecording(what));
   }
 

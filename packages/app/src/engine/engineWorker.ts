@@ -37,6 +37,7 @@ const worker: EngineWorker = {
   drive: async (signal, value) => (await session).drive(signal, value),
   listen: async (sound, rate, port) => (await session).listen(sound, rate, port),
   watch: async (picture, size, port) => (await session).watch(picture, size, port),
+  perform: async (...given) => (await session).perform(...given),
   stopRecording: async (what) => (await session).stopRecording(what),
   play: async (playing) => (await session).play(playing),
   seek: async (frame) => (await session).seek(frame),

@@ -1,4 +1,5 @@
 import type {
+  CastMember,
   Census,
   MediumCensus,
   Notice,
@@ -13,6 +14,8 @@ import type {
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
 import type { SoundExtent } from './hearing';
+import type { Recorded } from './recording';
+import type { PerformedTake } from './troupe';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -72,8 +75,15 @@ export interface EngineWorker {
     size: { width: number; height: number },
     port: MessagePort,
   ) => Promise<void>;
-  /** Ends either, and what was recorded is told. */
-  stopRecording: (what: 'sounds' | 'pictures') => Promise<void>;
+  /** Joints of a cast that come in at a port, as ArrivedPose, drive a performer of the piece while it plays. */
+  perform: (
+    performer: string,
+    cast: readonly CastMember[],
+    first: Float32Array,
+    port: MessagePort,
+  ) => Promise<void>;
+  /** Ends one of them, and what was recorded is told. */
+  stopRecording: (what: Recorded) => Promise<void>;
   play: (playing: boolean) => Promise<void>;
   seek: (frame: number) => Promise<void>;
   /** @param room lines that the picture has on the screen */
@@ -148,6 +158,8 @@ export type EngineEvent =
   | { type: 'heard'; heard: HeardTake | null }
   /** What was recorded of a camera. */
   | { type: 'seen'; seen: SeenTake | null }
+  /** What was recorded of live performers. */
+  | { type: 'performed'; performed: PerformedTake | null }
   | { type: 'baking'; swarm: string; done: number; total: number }
   | { type: 'baked'; swarm: string; bake: BakeFile; bytes: number; key: string }
   | { type: 'bakeStopped'; swarm: string; message: string | null };

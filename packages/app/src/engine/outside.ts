@@ -1,8 +1,9 @@
-import type { LiveInput, Piece } from '@vast-swarm/core';
+import type { CastMember, LiveInput, Piece } from '@vast-swarm/core';
 import { Ear, type HeardTake } from './ear';
 import { Eye, type PicturePort, type SeenTake } from './eye';
 import { Hands } from './hands';
-import { Recording } from './recording';
+import { Recording, type Recorded } from './recording';
+import { Troupe, type PerformedTake } from './troupe';
 
 /** Frames that are late beside what comes in are simulated and not drawn, so many at the most. */
 const MOST_LATE = 8;
@@ -24,23 +25,27 @@ export class Outside {
   readonly hands = new Hands();
   private readonly ears: Recording<HeardTake, Ear>;
   private readonly eyes: Recording<SeenTake, Eye>;
+  private readonly troupes: Recording<PerformedTake, Troupe>;
 
   /** @param told gets takes when they are whole; null where nothing was recorded */
   constructor(told: {
     heard: (take: HeardTake | null) => void;
     seen: (take: SeenTake | null) => void;
+    performed: (take: PerformedTake | null) => void;
   }) {
     this.ears = new Recording('sounds', told.heard);
     this.eyes = new Recording('pictures', told.seen);
+    this.troupes = new Recording('performers', told.performed);
   }
 
-  /** What is being recorded, by signal, sound or picture. */
+  /** What is being recorded, by signal, sound, picture or performer. */
   get takes(): ReadonlyMap<string, LiveInput> {
-    return new Map([...this.hands.takes, ...this.ears.takes, ...this.eyes.takes]);
+    const { hands, ears, eyes, troupes } = this;
+    return new Map([...hands.takes, ...ears.takes, ...eyes.takes, ...troupes.takes]);
   }
 
   get driving(): boolean {
-    return this.hands.driving || this.ears.driving || this.eyes.driving;
+    return [this.hands, this.ears, this.eyes, this.troupes].some((input) => input.driving);
   }
 
   /** Whether a sound comes in: it keeps the time. */
@@ -63,10 +68,23 @@ export class Outside {
     this.eyes.open(new Eye(picture, size, port), piece);
   }
 
-  /** Ends what is recorded of sounds or of pictures, or of both, and tells it. */
-  stop(piece: Piece | null, what: 'sounds' | 'pictures' | 'all' = 'all'): void {
-    if (what !== 'pictures') this.ears.stop(piece);
-    if (what !== 'sounds') this.eyes.stop(piece);
+  /** Joints of a cast from a port drive a performer of the piece. */
+  perform(
+    performer: string,
+    cast: readonly CastMember[],
+    first: Float32Array,
+    port: MessagePort,
+    piece: Piece | null,
+  ): void {
+    this.troupes.open(new Troupe(performer, cast, first, port), piece);
+  }
+
+  /** Ends what is recorded of one list of the piece, or of all, and tells it. */
+  stop(piece: Piece | null, what: Recorded | 'all' = 'all'): void {
+    const { ears: sounds, eyes: pictures, troupes: performers } = this;
+    for (const [list, input] of Object.entries({ sounds, pictures, performers })) {
+      if (what === 'all' || what === list) input.stop(piece);
+    }
   }
 
   /** The piece has changed, and may have what was recorded. */
@@ -74,17 +92,21 @@ export class Outside {
     this.hands.kept();
     this.ears.settle(piece);
     this.eyes.settle(piece);
+    this.troupes.settle(piece);
   }
 
   /** Records what the next frame is driven by; false where the plan has to be made for it first. */
   async record({ next, rate, forget, skip }: Steps): Promise<boolean> {
-    const [heard, seen] = [this.ears.at(next(), rate), this.eyes.at(next(), rate)];
-    if (heard?.[1] || seen?.[1]) return false;
-    const [ear, eye] = [heard?.[0], seen?.[0]];
+    const heard = this.ears.at(next(), rate);
+    const seen = this.eyes.at(next(), rate);
+    const performed = this.troupes.at(next(), rate);
+    if (heard?.[1] || seen?.[1] || performed?.[1]) return false;
+    const [ear, eye, troupe] = [heard?.[0], seen?.[0], performed?.[0]];
     const take = async (): Promise<void> => {
       this.hands.write(next());
       await eye?.until(next());
       await ear?.until(next(), rate);
+      troupe?.until(next());
       forget();
     };
     await take();

@@ -19,9 +19,10 @@ interface Kept {
   before: unknown;
 }
 
-type List = 'sounds' | 'pictures';
+/** Lists of a piece whose parts may be live. */
+export type Recorded = 'sounds' | 'pictures' | 'performers';
 
-function takeOf(piece: Piece | null, list: List, id: string): unknown {
+function takeOf(piece: Piece | null, list: Recorded, id: string): unknown {
   const part: Part | undefined = piece?.[list].find((p) => p.id === id);
   const records = part && kindOf(list, part.kind).records;
   return records && part.dials[records.take];
@@ -34,7 +35,7 @@ export class Recording<T, R extends Recorder<LiveInput, T>> {
 
   /** @param told gets each take when it is whole; null where nothing was recorded */
   constructor(
-    private readonly list: List,
+    private readonly list: Recorded,
     private readonly told: (take: T | null) => void,
   ) {}
 

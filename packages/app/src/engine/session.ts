@@ -7,6 +7,7 @@ import {
   PlanCache,
   Playback,
   type CameraPose,
+  type CastMember,
   type Census,
   type MediumCensus,
   type Piece,
@@ -17,6 +18,7 @@ import { Baker } from './baker';
 import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
+import type { Recorded } from './recording';
 import type { Looking } from './looking';
 import type { LiveEngine } from '@vast-swarm/core';
 import { Outside } from './outside';
@@ -67,6 +69,9 @@ export class Session {
     },
     seen: (seen) => {
       this.send({ type: 'seen', seen });
+    },
+    performed: (performed) => {
+      this.send({ type: 'performed', performed });
     },
   });
   private readonly truth: Truth;
@@ -173,7 +178,18 @@ export class Session {
     this.wake();
   }
 
-  stopRecording(what: 'sounds' | 'pictures'): void {
+  /** Joints that come in drive a performer of the piece while it plays, from the next frame on. */
+  perform(
+    performer: string,
+    cast: readonly CastMember[],
+    first: Float32Array,
+    port: MessagePort,
+  ): void {
+    this.outside.perform(performer, cast, first, port, this.latest);
+    this.wake();
+  }
+
+  stopRecording(what: Recorded): void {
     this.outside.stop(this.latest, what);
     this.wake();
   }

@@ -1,6 +1,8 @@
 import { createContext, useContext, useEffect, useSyncExternalStore } from 'react';
 import type { Camera } from '../camera/camera';
 import type { EngineClient } from '../engine/client';
+import type { Recorded } from '../engine/recording';
+import type { Joints } from '../joints/joints';
 import type { Microphone } from '../sound/microphone';
 import type { DeviceState, LiveDevice } from './liveDevice';
 
@@ -8,6 +10,7 @@ import type { DeviceState, LiveDevice } from './liveDevice';
 export interface LiveInputs {
   microphone: Microphone;
   camera: Camera;
+  joints: Joints;
 }
 
 export const LiveContext = createContext<LiveInputs | null>(null);
@@ -21,13 +24,14 @@ function useInput<K extends keyof LiveInputs>(which: K): [LiveInputs[K], DeviceS
 }
 
 export const useMicrophone = (): [Microphone, DeviceState] => useInput('microphone');
+export const useJoints = (): [Joints, DeviceState] => useInput('joints');
 export const useCamera = (): [Camera, DeviceState] => useInput('camera');
 
 /** The part of an open piece that is being recorded; the input is let go when the piece is closed. */
 export function useRecording(
   engine: EngineClient,
   device: LiveDevice<unknown>,
-  what: 'sounds' | 'pictures',
+  what: Recorded,
 ): string | null {
   const { subscribe } = device;
   const recording = useSyncExternalStore(subscribe, () => device.state.recording);

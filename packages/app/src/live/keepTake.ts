@@ -5,6 +5,9 @@ import { fileNameOf, saveAs } from '../data/files';
 import { importStock } from '../data/stock';
 import type { HeardTake } from '../engine/ear';
 import type { SeenTake } from '../engine/eye';
+import type { Recorded } from '../engine/recording';
+import type { PerformedTake } from '../engine/troupe';
+import { motionFile } from '../stock/motionFile';
 import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';
@@ -25,12 +28,12 @@ function openPiece(id: string): Piece | null {
 /** Takes what was recorded of a part into the stock, and into the piece where it is open; whether it is there. */
 async function keepFile(
   id: string,
-  part: { list: 'sounds' | 'pictures'; id: string; start: number },
-  { bytes, ending, type }: { bytes: Uint8Array<ArrayBuffer>; ending: string; type: string },
+  part: { list: Recorded; id: string; start: number },
+  { blob, ending }: { blob: Blob; ending: string },
 ): Promise<boolean> {
   const title = openPiece(id)?.[part.list].find((s) => s.id === part.id)?.name ?? 'Live input';
   const name = freshName(`${title}, take`, openPiece(id)?.stock ?? []);
-  const file = new File([bytes], `${fileNameOf(name)}.${ending}`, { type });
+  const file = new File([blob], `${fileNameOf(name)}.${ending}`, { type: blob.type });
   const item = await importStock(file).catch((error: unknown) => {
     // There is nothing else that has it.
     saveAs(file, file.name);
@@ -51,7 +54,7 @@ export async function keepSound(
   { sound, start, take, lost }: HeardTake,
 ): Promise<void> {
   const part = { list: 'sounds', id: sound, start } as const;
-  const wav = { bytes: wavBytes(take), ending: 'wav', type: 'audio/wav' };
+  const wav = { blob: new Blob([wavBytes(take)], { type: 'audio/wav' }), ending: 'wav' };
   if (!(await keepFile(id, part, wav)) || lost < HARDLY) return;
   const seconds = lost.toFixed(2);
   told(
@@ -67,9 +70,23 @@ export async function keepPictures(id: string, camera: Camera, seen: SeenTake): 
   try {
     const bytes = await camera.take(begins, rate);
     const part = { list: 'pictures', id: picture, start } as const;
-    await keepFile(id, part, { bytes, ending: 'webm', type: 'video/webm' });
+    await keepFile(id, part, { blob: new Blob([bytes], { type: 'video/webm' }), ending: 'webm' });
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
     told(`What the camera saw could not be kept (${why}).`, 'wrong');
+  }
+}
+
+/** Keeps what was recorded of live performers. */
+export async function keepMotion(id: string, taken: PerformedTake): Promise<void> {
+  const { performer, start, motion, full } = taken;
+  try {
+    const blob = await motionFile('take', motion, 'csv');
+    await keepFile(id, { list: 'performers', id: performer, start }, { blob, ending: 'csv' });
+    if (full)
+      told('The take ended before you did: it has five million rows, which is the most.', 'note');
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    told(`How they moved could not be kept (${why}).`, 'wrong');
   }
 }

@@ -1,5 +1,4 @@
-import { devicesOf, type Device } from './devices';
-import { problemOf } from './problems';
+import type { Device } from './devices';
 
 /** What is known of a live input. */
 export interface DeviceState {
@@ -21,14 +20,15 @@ export abstract class LiveDevice<Opened> {
   private readonly listeners = new Set<() => void>();
 
   /** @param key under which the browser remembers the device that was chosen */
-  constructor(
-    private readonly kind: 'audioinput' | 'videoinput',
-    private readonly key: string,
-  ) {
+  constructor(private readonly key: string) {
     const device = localStorage.getItem(key) ?? '';
     this.now = { state: 'closed', devices: [], device, recording: null, problem: null };
   }
 
+  /** Inputs that can be chosen. */
+  protected abstract listed(): Promise<readonly Device[]>;
+  /** Why it could not be opened, in words for the artist. */
+  protected abstract why(error: unknown): string;
   /** Opens the device that is chosen; what goes wrong is thrown. */
   protected abstract connect(device: string): Promise<Opened>;
   /** Lets go what was opened. */
@@ -57,11 +57,11 @@ export abstract class LiveDevice<Opened> {
     this.put({ state: 'opening', problem: null });
     try {
       this.opened = await this.connect(this.now.device);
-      this.put({ devices: await devicesOf(this.kind) });
+      this.put({ devices: await this.listed() });
       this.put({ state: 'open' });
       return true;
     } catch (error) {
-      this.put({ state: 'closed', problem: problemOf(error, this.kind) });
+      this.put({ state: 'closed', problem: this.why(error) });
       return false;
     }
   }

@@ -1,4 +1,6 @@
+import { devicesOf, type Device } from '../live/devices';
 import { LiveDevice } from '../live/liveDevice';
+import { problemOf } from '../live/problems';
 import capture from './capture.worklet.ts?worker&url';
 
 interface Opened {
@@ -14,7 +16,7 @@ export class Microphone extends LiveDevice<Opened> {
   private readonly meters = new Set<() => void>();
 
   constructor() {
-    super('audioinput', 'vast-swarm.input');
+    super('vast-swarm.input');
   }
 
   /** The level has changed, thirty times a second. */
@@ -22,6 +24,14 @@ export class Microphone extends LiveDevice<Opened> {
     this.meters.add(listener);
     return () => this.meters.delete(listener);
   };
+
+  protected listed(): Promise<readonly Device[]> {
+    return devicesOf('audioinput');
+  }
+
+  protected why(error: unknown): string {
+    return problemOf(error, 'audioinput');
+  }
 
   protected async connect(device: string): Promise<Opened> {
     const stream = await navigator.mediaDevices.getUserMedia({

@@ -11,6 +11,7 @@ import { COLOURS } from '../theme';
 import { aboutStock } from './about';
 import { TYPE_NAMES } from './names';
 import { PlaySound } from './PlaySound';
+import { SaveMotion } from './SaveMotion';
 import { StockPreview } from './StockPreview';
 import { useStoredStock } from './useStoredStock';
 
@@ -240,6 +241,7 @@ function Card({ name, kind, about, users, data, file, onRemove }: CardProps) {
         {data?.type === 'sound' && (
           <PlaySound name={name} file={() => file ?? new Blob([wavBytes(data)])} />
         )}
+        {data?.type === 'motion' && <SaveMotion name={name} motion={data} />}
         {onRemove && (
           <IconButton aria-label={`Remove ${name}`} onClick={onRemove}>
             <Trash2 size={13} />

@@ -1,15 +1,19 @@
 import { checkPictureSize } from '@vast-swarm/core/stock/read/picture';
 import {
+  bvhOf,
+  motionTable,
   peaksOf,
   readStock,
   secondsOf,
   travelling,
+  type Motion,
   type Peaks,
   type Sound,
   type StockData,
 } from '@vast-swarm/core';
 import { expose } from 'comlink';
 import { encode } from 'fast-png';
+import { strToU8, zipSync } from 'fflate';
 import { aboutStock } from './about';
 import { WAVE } from './wave';
 
@@ -28,6 +32,12 @@ export interface ReadFile {
 export interface StockWorker {
   /** @throws Error in words for the artist where the file cannot be taken */
   read: (name: string, bytes: ArrayBuffer, progress: (part: number) => void) => Promise<ReadFile>;
+  /** A motion as a file, and what its name ends in; BVH has one performer a file, so that several are a zip. */
+  motionFile: (
+    name: string,
+    motion: Motion,
+    form: 'csv' | 'bvh',
+  ) => Promise<{ blob: Blob; ending: string }>;
 }
 
 /** Pictures of other kinds are kept as PNG, so that every machine reads the same pixels. */
@@ -77,6 +87,23 @@ function sharedBytes(bytes: Uint8Array): Uint8Array {
 }
 
 const worker: StockWorker = {
+  motionFile(name, motion, form) {
+    const { performers, times } = motion;
+    if (form === 'csv') {
+      const blob = new Blob([...motionTable(motion)], { type: 'text/csv' });
+      return Promise.resolve({ blob, ending: 'csv' });
+    }
+    const files = performers.map((p) => [...bvhOf(p, times)].join(''));
+    if (files.length === 1) {
+      return Promise.resolve({ blob: new Blob(files, { type: 'text/plain' }), ending: 'bvh' });
+    }
+    const entries = files.map((text, i) => {
+      const file = `${name} ${performers[i]!.name}.bvh`;
+      return [file.replace(/[^\p{L}\p{N} .-]/gu, '-'), strToU8(text)] as const;
+    });
+    const zip = zipSync(Object.fromEntries(entries));
+    return Promise.resolve({ blob: new Blob([zip]), ending: 'zip' });
+  },
   async read(name, bytes, progress) {
     const [file, kept] = await asPng(name, new Uint8Array(bytes));
     const data = await readStock(file, kept, progress);

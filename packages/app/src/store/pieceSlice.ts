@@ -333,7 +333,7 @@ const slice = createSlice({
       {
         payload,
       }: PayloadAction<{
-        list: 'sounds' | 'pictures';
+        list: 'sounds' | 'pictures' | 'performers';
         id: string;
         entry: StockEntry;
         start: number;

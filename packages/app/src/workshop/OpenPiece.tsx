@@ -21,7 +21,8 @@ import { Sheet } from './sheet/Sheet';
 import { Tidings } from './picture/Tidings';
 import { SheetDivider } from './sheet/SheetDivider';
 import { Camera } from '../camera/camera';
-import { keepPictures, keepSound } from '../live/keepTake';
+import { Joints } from '../joints/joints';
+import { keepMotion, keepPictures, keepSound } from '../live/keepTake';
 import { LiveContext, useRecording, type LiveInputs } from '../live/LiveContext';
 import { Microphone } from '../sound/microphone';
 import { useSoundOutput } from '../sound/useSoundOutput';
@@ -37,7 +38,7 @@ function engineChoice(text: string | null): EngineChoice {
 /** What the engine tells, as the interface shows it. */
 function eventsOf(
   id: string,
-  { microphone, camera }: LiveInputs,
+  { microphone, camera, joints }: LiveInputs,
   died: () => void,
 ): Partial<EngineEvents> {
   const { dispatch } = store;
@@ -65,6 +66,10 @@ function eventsOf(
       camera.rest();
       if (take) void keepPictures(id, camera, take);
       else camera.settle();
+    },
+    performed: (take) => {
+      joints.rest();
+      if (take) void keepMotion(id, take);
     },
     died,
   };
@@ -98,7 +103,7 @@ function useEngineOf(id: string) {
   const [search] = useSearchParams();
   const [generation, setGeneration] = useState(0);
   const [{ engine, inputs }] = useState(() => {
-    const inputs = { microphone: new Microphone(), camera: new Camera() };
+    const inputs = { microphone: new Microphone(), camera: new Camera(), joints: new Joints() };
     const events = eventsOf(id, inputs, () => {
       setGeneration((n) => n + 1);
     });
@@ -136,6 +141,7 @@ export function OpenPiece({ id }: { id: string }) {
   }, [engine, playing]);
   const recording = useRecording(engine, inputs.microphone, 'sounds');
   useRecording(engine, inputs.camera, 'pictures');
+  useRecording(engine, inputs.joints, 'performers');
   useSoundOutput(engine, recording);
   useShortcuts(engine);
   return (

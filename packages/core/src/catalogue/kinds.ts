@@ -8,6 +8,7 @@ import type { Pixel } from '../language/pixel';
 import type { Placement } from '../language/placement';
 import type { LivePictures } from '../stock/clip/livePictures';
 import type { Performing } from '../stock/motion/performing';
+import type { LiveMotion } from '../stock/motion/liveMotion';
 import type { LiveSound } from '../stock/sound/liveSound';
 import type { MovingPicture, StockData } from '../stock/types';
 import type { Pattern } from './bodies/patterns';
@@ -306,12 +307,16 @@ export interface PerformerContext {
   /** Frames a second. */
   rate: number;
   stock: (id: string) => StockData | undefined;
+  /** What is being recorded of them. */
+  live?: LiveMotion | undefined;
 }
 
 /** Somebody whose joints drive the piece. */
 export interface PerformerKind<D extends Dials = Dials> extends Kind<D> {
   /** The dial that names the motion. */
   plays: keyof D & string;
+  /** Of live input: the dials that say which take counts, and at which frame it begins. */
+  records?: Records<keyof D & string>;
   /** What is dragged on the timing strip: names of its dials. */
   strip?: Strip<keyof D & string>;
   /** Undefined where there is nobody, as of a motion that is missing. */

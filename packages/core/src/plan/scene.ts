@@ -12,6 +12,7 @@ import { signalsOf, type LiveInput } from './signals';
 import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import { LivePictures } from '../stock/clip/livePictures';
+import { LiveMotion } from '../stock/motion/liveMotion';
 import type { Performing } from '../stock/motion/performing';
 import type { MovingPicture, Picture, StockData } from '../stock/types';
 import type { Looker } from './shownPicture';
@@ -27,7 +28,7 @@ export class Scene implements World {
   constructor(
     readonly piece: Piece,
     private readonly files: StockFiles = new Map(),
-    /** Takes that are being recorded, by signal, sound or picture: they stand in for those of the piece. */
+    /** Takes that are being recorded, by signal, sound, picture or performer: they stand in for those of the piece. */
     readonly live: ReadonlyMap<string, LiveInput> = new Map(),
     private readonly looker?: Looker,
   ) {
@@ -152,9 +153,11 @@ export class Scene implements World {
     const part = this.piece.performers.find((p) => p.id === id && p.on);
     if (!part) return undefined;
     const { rate } = this;
+    const input = this.live.get(id);
+    const live = input instanceof LiveMotion ? input : undefined;
     return memo(this, `performer ${id}`, () =>
       kindOf('performers', part.kind).performing(part.dials, {
-        rate,
+        ...{ rate, live },
         stock: (named) => this.stock(named),
       }),
     );

@@ -3,13 +3,14 @@ import type { Follow, LiveClock, SignalContext } from '../catalogue/kinds';
 import { LiveTake } from '../feeds/take';
 import type { Heard } from '../stock/sound/heard';
 import type { LivePictures } from '../stock/clip/livePictures';
+import type { LiveMotion } from '../stock/motion/liveMotion';
 import { LiveSound } from '../stock/sound/liveSound';
 import type { StockData } from '../stock/types';
 import { signalId } from '../piece/chains';
 import type { Part, Piece } from '../piece/types';
 
-/** What is being recorded: of a signal that is moved by hand, or of a sound or pictures that come in. */
-export type LiveInput = LiveTake | LiveSound | LivePictures;
+/** What is being recorded: of a signal that is moved by hand, or of a sound, pictures or joints that come in. */
+export type LiveInput = LiveTake | LiveSound | LivePictures | LiveMotion;
 
 const NOTHING: Follow = () => 0;
 

@@ -12,6 +12,7 @@ import {
   type Shelf,
   type Swarm,
 } from '@vast-swarm/core';
+import type { Recorded } from '../../engine/recording';
 import { pieceActions, type Selection } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
@@ -25,6 +26,7 @@ import { DialRow } from './DialRow';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
 import { CameraInput } from './CameraInput';
+import { JointsInput } from './JointsInput';
 import { MovingPreview } from './MovingPreview';
 import { SoundInput } from './SoundInput';
 
@@ -63,13 +65,12 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
   if (list === 'swarms') return <SwarmSheet piece={piece} at={at} />;
   const part = piece[list][at]!;
   const kind = kindOf(list, part.kind);
-  const live =
-    list === 'sounds' || list === 'pictures' ? kindOf(list, part.kind).records : undefined;
-  const Input = list === 'sounds' ? SoundInput : CameraInput;
+  const recorded = list === 'sounds' || list === 'pictures' || list === 'performers';
+  const live = recorded ? kindOf(list, part.kind).records : undefined;
   return (
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
-      {live && <Input part={part.id} taken={part.dials[live.take] !== ''} />}
+      {live && recorded && <Live list={list} part={part.id} taken={part.dials[live.take] !== ''} />}
       {list === 'pictures' && (!live || part.dials[live.take] !== '') && (
         <MovingPreview key={part.id} part={part} />
       )}
@@ -86,6 +87,14 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>
   );
+}
+
+const INPUTS = { sounds: SoundInput, pictures: CameraInput, performers: JointsInput };
+
+/** The input of a live part. */
+function Live({ list, ...given }: { list: Recorded; part: string; taken: boolean }) {
+  const Input = INPUTS[list];
+  return <Input {...given} />;
 }
 
 /** Makes something beside the selected part that goes with it. */

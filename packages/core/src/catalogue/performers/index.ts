@@ -1,5 +1,6 @@
 import type { PerformerKind } from '../kinds';
+import { live } from './live';
 import { played } from './played';
 
 /** Somebody whose joints drive the piece. */
-export const performers: PerformerKind[] = [played];
+export const performers: PerformerKind[] = [played, live];

@@ -53,7 +53,7 @@ export const joint = signal({
 });
 
 function measure(
-  { at, leaps }: Performing,
+  { at, leaps, asItComes }: Performing,
   what: Measure,
   joint: number,
   other: number,
@@ -68,7 +68,8 @@ function measure(
   switch (what) {
     case 'speed':
       return (time) => {
-        let [from, to] = [time - AROUND, time + AROUND];
+        // What is live is measured behind it: what comes is not known.
+        let [from, to] = asItComes ? [time - 2 * AROUND, time] : [time - AROUND, time + AROUND];
         // Over a leap nobody is fast.
         if (leaps(from, time)) from = time;
         if (leaps(time, to)) to = time;

@@ -15,6 +15,20 @@ export interface Performing {
   at: (time: number) => Float32Array;
   /** Whether there is a leap between two seconds, as where a motion begins again. */
   leaps: (from: number, to: number) => boolean;
+  /** Of live input: beyond the time that is asked for nothing is known. */
+  asItComes?: true;
+}
+
+/** Where all joints of these performers are at a second of the motion, one performer after the other. */
+export function posesAt(motion: Motion, who: readonly number[], second: number): Float32Array {
+  const performers = who.map((n) => motion.performers[n]!);
+  const places = new Float32Array(3 * performers.reduce((sum, p) => sum + p.joints.length, 0));
+  let first = 0;
+  for (const performer of performers) {
+    placesAt(motion, performer, second, places, first);
+    first += 3 * performer.joints.length;
+  }
+  return places;
 }
 
 /** Where all joints of a performer are at a second of the motion: straight between samples; at `to` from `first` on. */

@@ -1,6 +1,7 @@
 import { project, type CameraPose, type Part, type Vector } from '@vast-swarm/core';
 import { useReport } from '../../../engine/EngineContext';
 import { usePiece } from '../../../store/store';
+import { useJoints } from '../../../live/LiveContext';
 import { COLOURS } from '../../../theme';
 import { usePerforming } from '../../usePerforming';
 
@@ -15,7 +16,9 @@ export function Figure({ performer, camera, size }: Props) {
   const { rate } = usePiece().frame;
   const performing = usePerforming(performer);
   const frame = useReport((r) => Math.max(0, r?.frame ?? 0));
-  if (!performing || !performer.on) return null;
+  const [, { recording }] = useJoints();
+  // While they are recorded, the take before is not what is seen.
+  if (!performing || !performer.on || recording === performer.id) return null;
   const places = performing.at((frame + 1) / rate);
   const point = (joint: number): Vector | null =>
     project(camera, size, [...places.subarray(3 * joint, 3 * joint + 3)] as Vector);

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import type { Joint, Motion, Performer } from '../../types';
 import { StockError } from '../error';
+import { hung, loopIn } from '../../motion/cast';
 import { motionOf } from './motionOf';
 
 const COLUMNS = ['time', 'performer', 'joint', 'x', 'y', 'z'] as const;
@@ -18,12 +19,15 @@ interface Row {
   performer: string;
   joint: string;
   place: [number, number, number];
+  /** The joint that it hangs on; undefined where the table does not say. */
+  parent: string | undefined;
+  line: number;
 }
 
 /**
  * A table of joints: `time,performer,joint,x,y,z`, seconds and metres, y up, in any order. A joint that has no row at
- * a time is straight between those that it has. Which joints are bones is not in it: each hangs on the nearest that
- * hangs together with the first, by their mean distance.
+ * a time is straight between those that it has. On which joint another hangs may be said in a column `parent`, by its
+ * name; without it each hangs on the nearest that hangs together with the first, by their mean distance.
  *
  * @throws StockError that says what is wrong, and in which line
  */
@@ -45,7 +49,7 @@ export function motionOfTable(name: string, text: string): Motion {
     names.forEach((joint, i) => {
       fill(places, joints.get(joint)!, times, 3 * i, 3 * names.length);
     });
-    return { name: who, joints: hung(names, places), places };
+    return { name: who, joints: said(name, joints) ?? hung(names, places), places };
   });
   return motionOf(
     name,
@@ -58,6 +62,7 @@ function rowsOf(name: string, text: string): Row[] {
   const { data } = Papa.parse<string[]>(text.trimStart(), { delimiter: ',' });
   const head = (data[0] ?? []).map((f) => f.trim().toLowerCase());
   const at = COLUMNS.map((c) => head.indexOf(c));
+  const said = head.indexOf('parent');
   const rows: Row[] = [];
   data.forEach((fields, line) => {
     if (line === 0 || fields.every((f) => f.trim() === '')) return;
@@ -69,7 +74,11 @@ function rowsOf(name: string, text: string): Row[] {
       throw new StockError(name, `line ${String(line + 1)}: ${what}`);
     }
     const [t, x, y, z] = numbers as [number, number, number, number];
-    rows.push({ time: t, performer: who === '' ? 'performer' : who!, joint, place: [x, y, z] });
+    const parent = said < 0 ? undefined : (fields[said]?.trim() ?? '');
+    rows.push({
+      ...{ time: t, performer: who === '' ? 'performer' : who!, joint, parent },
+      ...{ place: [x, y, z], line: line + 1 },
+    });
   });
   if (rows.length === 0) throw new StockError(name, 'there is no joint in it');
   if (rows.length > MOST_ROWS) throw new StockError(name, 'it has more than 5,000,000 rows');
@@ -93,36 +102,30 @@ function fill(
     const span = after.time - before.time;
     const part = span > 0 ? Math.min(1, Math.max(0, (time - before.time) / span)) : 1;
     for (let c = 0; c < 3; c++) {
-      const from = before.place[c]!;
-      places[k * stride + at + c] = from + (after.place[c]! - from) * part;
+      const [from, to] = [before.place[c]!, after.place[c]!];
+      places[k * stride + at + c] = part === 1 ? to : from + (to - from) * part;
     }
   });
 }
 
-/** Joints as a tree of least length (R. C. Prim, 1957) from the first, by their mean distances. */
-function hung(names: readonly string[], places: Float32Array): Joint[] {
-  const count = names.length;
-  const samples = places.length / 3 / count;
-  const every = Math.max(1, Math.floor(samples / 64));
-  const far = (a: number, b: number): number => {
-    let sum = 0;
-    for (let k = 0; k < samples; k += every) {
-      const [p, q] = [3 * (k * count + a), 3 * (k * count + b)];
-      sum += Math.hypot(...[0, 1, 2].map((c) => places[p + c]! - places[q + c]!));
+/**
+ * Joints that hang on those that their first rows name; null where the table names none.
+ *
+ * @throws StockError with the line, where one is named that is not there, or a joint hangs on itself in the end
+ */
+function said(name: string, by: ReadonlyMap<string, Row[]>): Joint[] | null {
+  const firsts = [...by.values()].map(([row]) => row!);
+  if (firsts.every((row) => row.parent === undefined)) return null;
+  const names = [...by.keys()];
+  const joints = firsts.map(({ joint, parent, line }) => {
+    const at = parent ? names.indexOf(parent) : -1;
+    if (parent && at < 0) {
+      throw new StockError(name, `line ${String(line)}: there is no joint '${parent}'`);
     }
-    return sum;
-  };
-  const parents = names.map(() => 0);
-  const nearest = names.map((_, i) => (i === 0 ? -1 : far(0, i)));
-  const open = new Set(names.keys());
-  open.delete(0);
-  while (open.size > 0) {
-    const next = [...open].reduce((a, b) => (nearest[b]! < nearest[a]! ? b : a));
-    open.delete(next);
-    for (const other of open) {
-      const distance = far(next, other);
-      if (distance < nearest[other]!) [nearest[other], parents[other]] = [distance, next];
-    }
-  }
-  return names.map((name, i) => ({ name, parent: i === 0 ? -1 : parents[i]! }));
+    return { name: joint, parent: at };
+  });
+  const loose = loopIn(joints);
+  if (loose < 0) return joints;
+  const { joint, line } = firsts[loose]!;
+  throw new StockError(name, `line ${String(line)}: '${joint}' hangs on itself in the end`);
 }

@@ -1,0 +1,73 @@
+import { Arrivals, LiveMotion, type CastMember, type Motion } from '@vast-swarm/core';
+import type { ArrivedPose } from '../joints/jointsWorker';
+import { clock } from '../joints/sources';
+import type { Recorder } from './recording';
+
+/** What was recorded of performers, and the frame of the piece at which it begins. */
+export interface PerformedTake {
+  performer: string;
+  start: number;
+  motion: Motion;
+  /** Whether it ended because a take holds no more. */
+  full: boolean;
+}
+
+/**
+ * Performers whose joints come in and drive the piece. Each frame takes where they are now, a little behind the newest
+ * that has arrived (see Arrivals); the take is made of nothing but that, a pose for each frame.
+ */
+export class Troupe implements Recorder<LiveMotion, PerformedTake> {
+  private readonly arrivals: Arrivals[];
+  private live: LiveMotion | null = null;
+
+  /**
+   * @param part id of the performer of the piece
+   * @param first how they all stand now
+   * @param now seconds, by the clock of those who say when poses arrived
+   */
+  constructor(
+    readonly part: string,
+    private readonly cast: readonly CastMember[],
+    private readonly first: Float32Array,
+    private readonly port: Pick<MessagePort, 'onmessage' | 'close'>,
+    private readonly now: () => number = clock,
+  ) {
+    this.arrivals = cast.map(() => new Arrivals());
+    port.onmessage = ({ data: [who, time, arrived, places] }: MessageEvent<ArrivedPose>) => {
+      this.arrivals[who]!.take(time, arrived, places);
+    };
+  }
+
+  get input(): LiveMotion | null {
+    return this.live;
+  }
+
+  begin(frame: number, frameRate: number): void {
+    this.live = new LiveMotion(this.cast, this.pose(), frameRate, frame);
+  }
+
+  /** Before a step to `frame`: takes where they are. */
+  until(frame: number): void {
+    const live = this.live!;
+    while (live.start + live.changes <= frame && !live.full) live.append(this.pose());
+  }
+
+  /** Where all of them are now; who has not moved yet stands as at first. */
+  private pose(): Float32Array {
+    const pose = this.first.slice();
+    let at = 0;
+    this.cast.forEach(({ joints }, who) => {
+      const places = this.arrivals[who]!.at(this.now());
+      if (places) pose.set(places, at);
+      at += 3 * joints.length;
+    });
+    return pose;
+  }
+
+  /** Ends the take; null where it was not begun. */
+  end(): PerformedTake | null {
+    const { live, part } = this;
+    this.port.close();
+    return live && { performer: part, start: live.start, motion: live.copy(), full: live.full };
+  }
+}

@@ -1,0 +1,86 @@
+import { made, placesAt, type DoorNews, type Motion } from '@vast-swarm/core';
+
+/** Hears what there is of joints, when it arrived in seconds of this machine's clock, and whether nothing comes any more. */
+export interface Listener {
+  hear: (news: DoorNews, arrived: number) => void;
+  lost: () => void;
+}
+
+/** Motions that stand in for people, by their names in the stock. */
+export const STAND_INS = ['pierDancers'] as const;
+
+/** Milliseconds after which a lost server is looked for again. */
+const AGAIN = 1000;
+/** Poses a second of who stands in. */
+const RATE = 60;
+
+/** Seconds, the same for all workers. */
+export function clock(): number {
+  return (performance.timeOrigin + performance.now()) / 1000;
+}
+
+/**
+ * Hears joints from the server of the page, until it is closed; a server that is gone is looked for again and again.
+ *
+ * @returns what closes it
+ * @throws Error where there is no such server
+ */
+export async function openServer(url: string, { hear, lost }: Listener): Promise<() => void> {
+  let socket: WebSocket;
+  let closed = false;
+  const connect = (): Promise<void> =>
+    new Promise((resolve, reject) => {
+      socket = new WebSocket(url);
+      socket.onopen = () => {
+        resolve();
+      };
+      socket.onmessage = ({ data }: MessageEvent<string>) => {
+        hear(JSON.parse(data) as DoorNews, clock());
+      };
+      let was = false;
+      socket.addEventListener('open', () => (was = true));
+      socket.onclose = () => {
+        reject(new Error('the server of this page does not take joints'));
+        if (closed || !was) return;
+        lost();
+        look();
+      };
+    });
+  const look = (): void => {
+    setTimeout(() => {
+      if (!closed) connect().catch(look);
+    }, AGAIN);
+  };
+  await connect();
+  return () => {
+    closed = true;
+    socket.close();
+  };
+}
+
+/** The joints of a motion of our own, over and over. */
+export function openStandIn(name: string, { hear }: Listener): () => void {
+  const motion = made(name) as Motion;
+  const { performers } = motion;
+  const present = performers.map(({ name: who, joints }) => ({
+    name: who,
+    joints: joints.map((j) => j.name),
+    bones: Object.fromEntries(
+      joints.flatMap((j) => (j.parent < 0 ? [] : [[j.name, joints[j.parent]!.name]])),
+    ),
+  }));
+  hear({ present }, clock());
+  const begun = clock();
+  const timer = setInterval(() => {
+    const now = clock();
+    const second = (now - begun) % motion.times.at(-1)!;
+    for (const performer of performers) {
+      const places = new Float32Array(3 * performer.joints.length);
+      placesAt(motion, performer, second, places);
+      hear({ pose: performer.name, time: now, places: [...places] }, now);
+    }
+  }, 1000 / RATE);
+  return () => {
+    clearInterval(timer);
+  };
+}

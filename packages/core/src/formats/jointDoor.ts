@@ -1,0 +1,63 @@
+import { z } from 'zod';
+
+/** What those who send joints, the server, and the pages say to each other. */
+
+/** Metres: nobody is further away. */
+const FAR = 1e5;
+export const DOOR = { performers: 16, joints: 500, letters: 64 } as const;
+
+const name = z
+  .string()
+  .trim()
+  .min(1)
+  .max(DOOR.letters)
+  .regex(/^[^\p{C}]+$/u, 'is not printable');
+const coordinate = z.number().min(-FAR).max(FAR);
+const pose = z.strictObject({
+  performer: name,
+  /** Seconds by a clock of the sender. */
+  time: z.number().min(0).max(1e11).optional(),
+  joints: z.record(name, z.tuple([coordinate, coordinate, coordinate])).default({}),
+  /** On which joint each hangs. */
+  bones: z.record(name, name).default({}),
+});
+
+/** What is sent of one performer at a time. */
+export type SentPose = z.infer<typeof pose>;
+
+const poses = z.union([pose, z.array(pose).max(DOOR.performers)]);
+
+/**
+ * Reads a message of joints: `{"performer": "Ada", "time": 1.5, "joints": {"head": [0, 1.6, 0]}, "bones": {"head":
+ * "neck"}}`, or a list of such. Metres, y up; `time` and `bones` may be left out.
+ *
+ * @throws Error that says what is wrong, and where
+ */
+export function posesOf(message: unknown): SentPose[] {
+  const read = poses.safeParse(message);
+  if (read.success) return [read.data].flat();
+  // Of both forms, the one that was meant.
+  const single = Array.isArray(message)
+    ? z.array(pose).max(DOOR.performers).safeParse(message)
+    : pose.safeParse(message);
+  const issue = single.error!.issues[0]!;
+  const where = issue.path.map(String).join('.');
+  throw new Error(`${where ? `${where}: ` : ''}${issue.message}`);
+}
+
+/** Somebody who is there. */
+export interface Present {
+  name: string;
+  joints: string[];
+  /** By joint: the one that it hangs on, where that was said. */
+  bones: Record<string, string>;
+}
+
+/** What the server tells pages. */
+export type DoorNews =
+  /** Who is there, from now on. */
+  | { present: Present[] }
+  /** Where the joints of somebody are, x, y, z of each in the order in which they were told. */
+  | { pose: string; time: number; places: number[] }
+  /** What came in during the last second, what was not understood of it, and the address for joints. */
+  | { address: string; messages: number; refused: number; why: string };

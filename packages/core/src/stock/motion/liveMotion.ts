@@ -1,0 +1,127 @@
+import { HEARD_AHEAD } from '../sound/loudness';
+import type { Joint, Motion, Performer } from '../types';
+import type { CastMember } from './cast';
+
+/** Most numbers of a take: five million rows of a table. */
+const MOST = 15_000_000;
+
+/** Places of somebody that go on being added to. */
+class Places {
+  private buffer = new Float32Array(2 ** 14);
+  private length = 0;
+
+  get all(): Float32Array {
+    return this.buffer.subarray(0, this.length);
+  }
+
+  append(more: Float32Array): void {
+    const end = this.length + more.length;
+    if (end > this.buffer.length) {
+      const grown = new Float32Array(2 * end);
+      grown.set(this.all);
+      this.buffer = grown;
+    }
+    this.buffer.set(more, this.length);
+    this.length = end;
+  }
+}
+
+/**
+ * How performers move who are live, one pose a frame; what reads it sees all that there is so far. Who they are, and how
+ * they stand at first, does not change: bones are measured in the first pose.
+ */
+export class LiveMotion implements Motion {
+  readonly type = 'motion';
+  readonly performers: readonly Performer[];
+  private seconds = new Float64Array(1024);
+  private count = 0;
+  private readonly parts: Places[];
+
+  /**
+   * @param first x, y, z of all joints of the first of the cast, then of the next, and so on
+   * @param rate frames a second
+   * @param start frame of the piece at which it begins
+   */
+  constructor(
+    cast: readonly CastMember[],
+    first: Float32Array,
+    readonly rate: number,
+    readonly start: number,
+  ) {
+    const parts = cast.map(() => new Places());
+    this.parts = parts;
+    this.performers = cast.map(({ name, joints }, i) => ({
+      ...{ name, joints },
+      get places() {
+        return parts[i]!.all;
+      },
+    }));
+    this.append(first);
+  }
+
+  /** Seconds from the first pose. */
+  get times(): Float64Array {
+    return this.seconds.subarray(0, this.count);
+  }
+
+  /** How many poses there are: it grows with each. */
+  get changes(): number {
+    return this.count;
+  }
+
+  /** Whether there is room for no more. */
+  get full(): boolean {
+    const joints = this.performers.reduce((sum, p) => sum + p.joints.length, 0);
+    return 3 * joints * (this.count + 1) > MOST;
+  }
+
+  /** The second of the piece from which on it may be something else, since it had so many poses. */
+  changedFrom(changes: number): number {
+    if (changes >= this.count) return Infinity;
+    return changes === 0
+      ? -Infinity
+      : beginsAtSecond(this.start, this.rate) + this.times[changes - 1]!;
+  }
+
+  /** The pose of the next frame, of all as in the first. */
+  append(pose: Float32Array): void {
+    let at = 0;
+    this.performers.forEach(({ joints }, i) => {
+      this.parts[i]!.append(pose.subarray(at, (at += 3 * joints.length)));
+    });
+    if (this.count === this.seconds.length) {
+      const grown = new Float64Array(2 * this.count);
+      grown.set(this.seconds);
+      this.seconds = grown;
+    }
+    this.seconds[this.count] = this.count / this.rate;
+    this.count += 1;
+  }
+
+  /** What is recorded now. */
+  copy(): Motion {
+    const performers = this.performers.map(({ name, joints, places }) => ({
+      ...{ name, joints: joints.map((j): Joint => ({ ...j })), places: places.slice() },
+    }));
+    return { type: 'motion', times: this.times.slice(), performers };
+  }
+}
+
+/**
+ * The second of the piece at which the first pose of a take is there that begins at a frame: as far behind the frame's end
+ * as anything that is worked out for it looks ahead, so that all of it is known by then.
+ */
+export function beginsAtSecond(start: number, rate: number): number {
+  return (start + 1) / rate + HEARD_AHEAD;
+}
+
+/** The first pose of a motion, as one of its own. */
+export function firstPose({ performers }: Motion): Motion {
+  return {
+    type: 'motion',
+    times: new Float64Array(1),
+    performers: performers.map(({ name, joints, places }) => ({
+      ...{ name, joints, places: places.slice(0, 3 * joints.length) },
+    })),
+  };
+}

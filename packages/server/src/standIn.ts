@@ -1,0 +1,64 @@
+import { createSocket } from 'node:dgram';
+import { dateToTimetag, toBuffer, type OscMessageInput } from 'osc-min';
+import { made, placesAt, type Motion, type Performer } from '@vast-swarm/core';
+import { Refused } from './refused';
+
+/** Made-up dancers who send their joints as a sensor would, until they are stopped. */
+export async function standIn(
+  what: string,
+  { port, rate, seconds }: { port: number; rate: number; seconds?: number },
+): Promise<void> {
+  if (what !== 'performers') {
+    throw new Refused(`There is no stand-in for '${what}'; there is one for: performers.`);
+  }
+  const motion = made('pierDancers') as Motion;
+  const whole = motion.times.at(-1)!;
+  const socket = createSocket('udp4');
+  const send = (packet: Parameters<typeof toBuffer>[0]): void => {
+    const { buffer, byteOffset, byteLength } = toBuffer(packet);
+    // Whether anybody hears it is not known, and it does not matter.
+    socket.send(new Uint8Array(buffer, byteOffset, byteLength), port, '127.0.0.1', () => undefined);
+  };
+  const who = motion.performers.map((p) => p.name).join(' and ');
+  process.stdout.write(
+    `${who} dance, and send their joints to 127.0.0.1:${String(port)} ${String(rate)} times a second.\n`,
+  );
+  const begun = performance.now();
+  for (let beat = 0; ; beat++) {
+    const second = beat / rate;
+    if (seconds !== undefined && second >= seconds) break;
+    const late = begun + 1000 * second - performance.now();
+    if (late > 0) await new Promise((resolve) => setTimeout(resolve, late));
+    const timetag = dateToTimetag(new Date());
+    for (const performer of motion.performers) {
+      // On which joint each hangs is said again now and then: whoever begins to listen has to know.
+      if (beat % rate === 0) for (const element of bones(performer)) send(element);
+      send({ timetag, elements: joints(motion, performer, second % whole) });
+    }
+  }
+  socket.close();
+}
+
+const address = (who: string, what: string, name: string): string =>
+  `/performer/${who}/${what}/${name}`.replaceAll(' ', '_');
+
+function bones({ name: who, joints }: Performer): OscMessageInput[] {
+  return joints
+    .filter((j) => j.parent >= 0)
+    .map(({ name, parent }) => ({
+      address: address(who, 'bone', name),
+      args: [joints[parent]!.name],
+    }));
+}
+
+function joints(motion: Motion, performer: Performer, second: number): OscMessageInput[] {
+  const places = new Float32Array(3 * performer.joints.length);
+  placesAt(motion, performer, second, places);
+  return performer.joints.map(({ name }, i) => ({
+    address: address(performer.name, 'joint', name),
+    args: [...places.subarray(3 * i, 3 * i + 3)].map((value) => ({
+      type: 'float' as const,
+      value,
+    })),
+  }));
+}
