@@ -3,7 +3,7 @@ const MODULES = [
   ...['fast-png', 'iobuffer', 'fflate', 'property-graph', '@gltf-transform', 'three', 'jsep'],
   ...['fast-xml-parser', 'fast-xml-builder', 'path-expression-matcher', 'strnum', '@nodable'],
   ...['xml-naming', 'meshoptimizer', 'mediabunny', 'mpg123-decoder', '@wasm-audio-decoders'],
-  ...['opus-decoder', 'codec-parser', 'simple-yenc', '@eshaz'],
+  ...['opus-decoder', 'codec-parser', 'simple-yenc', '@eshaz', 'osc-min'],
 ];
 /** It has a constant called Number, beside the one that is given to all modules below. */
 const renamed = {
@@ -36,6 +36,8 @@ const shared = {
     'Int32Array',
     'Int16Array',
   ],
+  // It says where it is to those who import it, and not to those who require it.
+  moduleNameMapper: { '^osc-min$': '<rootDir>/node_modules/osc-min/dist/index.js' },
   transformIgnorePatterns: [`/node_modules/(?!(${MODULES.join('|')})/)`],
 };
 

@@ -68,6 +68,6 @@ export class Troupe implements Recorder<LiveMotion, PerformedTake> {
   end(): PerformedTake | null {
     const { live, part } = this;
     this.port.close();
-    return live && { performer: part, start: live.start, motion: live.copy(), full: live.full };
+    return live && { performer: part, start: live.start, motion: live.end(), full: live.full };
   }
 }

@@ -223,6 +223,8 @@ export interface Solid {
   meets?(ray: Ray, gap: Expr): Meeting;
   /** Metres by which `distance` may be wrong; left out where it is exact. */
   doubt?: Expr;
+  /** Whether there is anything; left out where there always is. */
+  there?: Expr | undefined;
 }
 
 /** A rigid part of a collider that is not rigid, with its frames at the start and at the end of the step. */
@@ -231,6 +233,7 @@ export interface Limb {
   after: Placement;
   /** How far a place of its own frame is from its surface; it is convex. */
   distance(place: Vec3): Distance;
+  there?: Expr | undefined;
 }
 
 export interface ColliderKind<D extends Dials = Dials> extends Kind<D> {

@@ -13,11 +13,17 @@ const name = z
   .max(DOOR.letters)
   .regex(/^[^\p{C}]+$/u, 'is not printable');
 const coordinate = z.number().min(-FAR).max(FAR);
+const place = z.tuple([coordinate, coordinate, coordinate], {
+  error: ({ code }) =>
+    code === 'invalid_type' || code === 'too_small' || code === 'too_big'
+      ? 'three numbers are wanted: x, y, z'
+      : undefined,
+});
 const pose = z.strictObject({
   performer: name,
   /** Seconds by a clock of the sender. */
   time: z.number().min(0).max(1e11).optional(),
-  joints: z.record(name, z.tuple([coordinate, coordinate, coordinate])).default({}),
+  joints: z.record(name, place).default({}),
   /** On which joint each hangs. */
   bones: z.record(name, name).default({}),
 });

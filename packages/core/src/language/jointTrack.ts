@@ -7,15 +7,16 @@ import type { Performing } from '../stock/motion/performing';
 
 /**
  * Where a performer's joints are, as a track: x, y, z of each at the end of a frame's time, then of each at its
- * beginning, then the middle and the radius of a ball about all of them. Over a leap, as where a motion begins again,
- * they stand where they have come to.
+ * beginning, then the middle and the radius of a ball about all of them, then 1 where they are there. Over a leap, as
+ * where a motion begins again, they stand where they have come to.
  */
 export function jointTrack(performing: Performing, rate: number): BlockTrack {
-  const { name, joints, at, leaps } = performing;
-  const words = 6 * joints.length + BALL;
+  const { name, joints, at, leaps, live } = performing;
+  const words = 6 * joints.length + BALL + 1;
   return {
     ...{ name: `joints.${name}`, words },
-    blockAt: (frame) => frame,
+    // What is not known yet is not read ahead.
+    blockAt: (frame) => live?.known(frame) ?? frame,
     read(frame) {
       const [from, to] = [frame / rate, (frame + 1) / rate];
       const block = new Float32Array(words);
@@ -23,6 +24,7 @@ export function jointTrack(performing: Performing, rate: number): BlockTrack {
       block.set(now);
       block.set(leaps(from, to) ? now : at(from), now.length);
       block.set(ballOf(block.subarray(0, 2 * now.length)), 2 * now.length);
+      block[words - 1] = to > (live?.from ?? -Infinity) ? 1 : 0;
       return block;
     },
   };
@@ -60,6 +62,13 @@ export function jointBall(
   return { middle: new Vec3(x!, y!, z!), radius: radius! };
 }
 
+/** Whether a performer is there in the frame; undefined of one who always is. */
+export function jointsThere(dial: PartReader, performing: Performing): Expr | undefined {
+  if (!performing.live) return undefined;
+  const track = jointTrack(performing, dial.rate);
+  return dial.track(track, dial.graph.int(track.words - 1)).gt(0);
+}
+
 /** Reads where joints are at the end of the frame's time, or at its beginning. */
 export function jointReader(
   dial: PartReader,
@@ -95,5 +104,8 @@ export function wayToJoints(
     const nearer = there.dot(there).lt(known.dot(known));
     return there.parts.map((part, i) => nearer.select(part, best[i]!));
   });
-  return new Vec3(x!, y!, z!);
+  const way = new Vec3(x!, y!, z!);
+  const there = jointsThere(dial, performing);
+  const none = g.float(0);
+  return there ? Vec3.select(there, way, new Vec3(none, none, none)) : way;
 }

@@ -163,9 +163,12 @@ function aheadOf(
   each: number | null,
 ): BirthSchedule {
   const { rate } = dials;
-  const driven = chainOf(scene.piece, signalsIn(rate)).some((signal) =>
-    [signal.id, ...sourcesOf(signal, 'sounds')].some((id) => scene.live.has(id)),
-  );
+  const sources = chainOf(scene.piece, signalsIn(rate)).flatMap((signal) => [
+    signal.id,
+    ...sourcesOf(signal, 'sounds'),
+    ...sourcesOf(signal, 'performers'),
+  ]);
+  const driven = sources.some((id) => scene.live.has(id));
   const most = driven ? { ...dials, rate: rangeOf(rate)[1] } : dials;
   return new BirthSchedule(most, begin, scene, each);
 }

@@ -1,7 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { jointsDial, number, partDial } from '../../language/dials';
 import type { DialReader } from '../../language/dialReader';
-import { jointBall, jointReader } from '../../language/jointTrack';
+import { jointBall, jointReader, jointsThere } from '../../language/jointTrack';
 import type { Placement } from '../../language/placement';
 import { chosenRows, type BoneRows } from '../../stock/motion/chosen';
 import type { Performing } from '../../stock/motion/performing';
@@ -132,6 +132,7 @@ function limbOf(dial: Reader, body: Body, row: Expr): Limb {
     before: frameOf(before[0], [right, u, front]),
     after: frameOf(after[0], [turned(right), v, turned(front)]),
     distance: (p) => round(new Vec3(p.x, p.y.sub(p.y.clamp(0, length)), p.z), radius),
+    there: jointsThere(dial, body.performing),
   };
 }
 
@@ -155,7 +156,7 @@ export const performer = collider({
       });
       return { distance: d!, normal: new Vec3(x!, y!, z!) };
     };
-    return { distance };
+    return { distance, there: jointsThere(dial, body.performing) };
   },
   limbs(dial, { from, to }) {
     const body = bodyIn(dial);

@@ -8,7 +8,7 @@ import type { Performing } from '../../stock/motion/performing';
 import { emitter } from '../define';
 import type { Birthplace } from '../kinds';
 import { pickRow } from './order';
-import { jointReader } from '../../language/jointTrack';
+import { jointReader, jointsThere } from '../../language/jointTrack';
 import { frameAround } from './frame';
 import { nowhere } from './mesh';
 
@@ -145,7 +145,11 @@ export const joints = emitter({
     const spot = spotOn(dial, rows, row, end(0), end(1));
     const [last, first] = [now, before].map(([a, b]) => spotOn(dial, rows, row, a, b));
     const velocity = last!.position.sub(first!.position).scale(dial.number('share').mul(dial.rate));
-    return { ...spot, position: spot.position.add(jitterOf(dial)), velocity };
+    const there = jointsThere(dial, performing);
+    return {
+      ...{ ...spot, position: spot.position.add(jitterOf(dial)), velocity },
+      ...(there ? { there } : {}),
+    };
   },
   hold(dial) {
     const performing = dial.performer('performer');

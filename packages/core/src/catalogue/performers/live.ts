@@ -30,8 +30,8 @@ export const live = performer({
   plays: 'take',
   strip: { start: 'start' },
   records: { take: 'take', start: 'start' },
-  performing(dials, { rate, stock, live }) {
-    const motion = live ?? stock(dials.take);
+  performing(dials, { rate, stock, live: input }) {
+    const motion = input ?? stock(dials.take);
     if (motion?.type !== 'motion') return undefined;
     const cast = whoOf(motion, dials.who);
     if (!cast) return undefined;
@@ -39,7 +39,8 @@ export const live = performer({
     const first = memo(motion, 'first', () => firstPose(motion));
     const { scale, up, thickness } = dials;
     const { tall } = extentOf(first, up);
-    const begins = beginsAtSecond(live?.start ?? dials.start, rate);
+    const start = input?.start ?? dials.start;
+    const begins = beginsAtSecond(start, rate);
     const place = placed(dials, scale, 0);
     return {
       name: `take.${String(serialOf(motion))}.${JSON.stringify([rate, dials])}`,
@@ -47,7 +48,11 @@ export const live = performer({
       bones: bonesOf(first, cast.who, scale, tall * scale, thickness),
       at: (time) => place(posesAt(motion, cast.who, time - begins)),
       leaps: () => false,
-      asItComes: true,
+      // In the frames before the first of the take nobody is there, as when it was recorded.
+      live: {
+        from: (start + 0.5) / rate,
+        known: (frame) => input?.known(frame) ?? frame,
+      },
     };
   },
 });

@@ -45,7 +45,9 @@ export const joint = signal({
     const { from, to } = dials;
     const span = to - from;
     const into = ranged(dials);
+    const nobodyTo = performing.live?.from ?? -Infinity;
     return (time) => {
+      if (time <= nobodyTo) return 0;
       const part = span === 0 ? 0 : (measured(time) - from) / span;
       return into(Math.min(1, Math.max(0, part)));
     };
@@ -53,7 +55,7 @@ export const joint = signal({
 });
 
 function measure(
-  { at, leaps, asItComes }: Performing,
+  { at, leaps, live }: Performing,
   what: Measure,
   joint: number,
   other: number,
@@ -69,7 +71,7 @@ function measure(
     case 'speed':
       return (time) => {
         // What is live is measured behind it: what comes is not known.
-        let [from, to] = asItComes ? [time - 2 * AROUND, time] : [time - AROUND, time + AROUND];
+        let [from, to] = live ? [time - 2 * AROUND, time] : [time - AROUND, time + AROUND];
         // Over a leap nobody is fast.
         if (leaps(from, time)) from = time;
         if (leaps(time, to)) to = time;

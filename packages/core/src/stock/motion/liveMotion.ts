@@ -35,6 +35,7 @@ export class LiveMotion implements Motion {
   readonly performers: readonly Performer[];
   private seconds = new Float64Array(1024);
   private count = 0;
+  private ended = false;
   private readonly parts: Places[];
 
   /**
@@ -75,6 +76,11 @@ export class LiveMotion implements Motion {
     return 3 * joints * (this.count + 1) > MOST;
   }
 
+  /** The last frame that is known, up to a frame: of those that come nothing is, until the recording has ended. */
+  known(frame: number): number {
+    return this.ended ? frame : Math.min(frame, this.start + this.count - 1);
+  }
+
   /** The second of the piece from which on it may be something else, since it had so many poses. */
   changedFrom(changes: number): number {
     if (changes >= this.count) return Infinity;
@@ -98,8 +104,9 @@ export class LiveMotion implements Motion {
     this.count += 1;
   }
 
-  /** What is recorded now. */
-  copy(): Motion {
+  /** Ends it: they stay as they are. */
+  end(): Motion {
+    this.ended = true;
     const performers = this.performers.map(({ name, joints, places }) => ({
       ...{ name, joints: joints.map((j): Joint => ({ ...j })), places: places.slice() },
     }));

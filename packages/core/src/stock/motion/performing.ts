@@ -16,7 +16,12 @@ export interface Performing {
   /** Whether there is a leap between two seconds, as where a motion begins again. */
   leaps: (from: number, to: number) => boolean;
   /** Of live input: beyond the time that is asked for nothing is known. */
-  asItComes?: true;
+  live?: {
+    /** Up to this second nobody is there. */
+    from: number;
+    /** The last frame that is known, up to a frame. */
+    known: (frame: number) => number;
+  };
 }
 
 /** Where all joints of these performers are at a second of the motion, one performer after the other. */

@@ -11,6 +11,9 @@ import { partReader } from '../../readers';
 import { meetConvex } from './convex';
 import { TOUCH } from './touching';
 
+/** Metres: what is not there is never reached. */
+const FAR = 1e9;
+
 export type TouchReader = DialReader<typeof touchDials>;
 
 /** A collider of the piece with its dials read. */
@@ -43,8 +46,9 @@ function bodyAround(dial: TouchReader, solid: Solid): Body {
   const surface = (p: Vec3): Distance => {
     const { distance, normal } = solid.distance(p);
     const sided = inside ? distance.neg() : distance;
+    const kept = gap ? sided.sub(gap) : sided;
     return {
-      distance: gap ? sided.sub(gap) : sided,
+      distance: solid.there ? solid.there.select(kept, g.float(FAR)) : kept,
       normal: inside ? normal.scale(-1) : normal,
     };
   };
