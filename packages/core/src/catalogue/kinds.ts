@@ -68,7 +68,7 @@ export interface Inquiry {
   /** A medium of it, likewise. */
   medium(id: string): { name: string; on: boolean } | undefined;
   /** A performer of it, likewise. */
-  performer(id: string): { name: string; on: boolean } | undefined;
+  performer(id: string): { name: string; on: boolean; moves: boolean } | undefined;
 }
 
 /** Things of the stock by their ids in the piece. */

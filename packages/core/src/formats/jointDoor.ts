@@ -13,12 +13,7 @@ const name = z
   .max(DOOR.letters)
   .regex(/^[^\p{C}]+$/u, 'is not printable');
 const coordinate = z.number().min(-FAR).max(FAR);
-const place = z.tuple([coordinate, coordinate, coordinate], {
-  error: ({ code }) =>
-    code === 'invalid_type' || code === 'too_small' || code === 'too_big'
-      ? 'three numbers are wanted: x, y, z'
-      : undefined,
-});
+const place = z.tuple([coordinate, coordinate, coordinate], 'three numbers are wanted: x, y, z');
 const pose = z.strictObject({
   performer: name,
   /** Seconds by a clock of the sender. */

@@ -1,3 +1,4 @@
+import { kindOf } from '../catalogue';
 import type { Inquiry } from '../catalogue/kinds';
 import type { Piece } from './types';
 
@@ -6,6 +7,11 @@ export function inquiryOf({ swarms, media, performers }: Piece): Inquiry {
   return {
     swarm: (id) => swarms.find((s) => s.id === id),
     medium: (id) => media.find((m) => m.id === id),
-    performer: (id) => performers.find((p) => p.id === id),
+    performer(id) {
+      const found = performers.find((p) => p.id === id);
+      if (!found) return undefined;
+      const { name, on, kind, dials } = found;
+      return { name, on, moves: dials[kindOf('performers', kind).plays] !== '' };
+    },
   };
 }

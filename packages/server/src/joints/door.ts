@@ -13,8 +13,9 @@ interface Player {
   /** Who sends them. */
   sender: string;
   heard: number;
-  /** Seconds of the newest pose. */
+  /** Seconds of the newest pose, and whether they are by a clock of the sender. */
   newest: number;
+  timed: boolean;
   joints: Map<string, readonly number[]>;
   bones: Record<string, string>;
   /** Poses that were not passed on yet, the last one may get more. */
@@ -76,7 +77,18 @@ export class JointDoor {
       this.changed = true;
     }
     if (fresh.length > 0) this.changed = true;
-    const time = sent.time ?? this.now() / 1000;
+    this.timer ??= setTimeout(() => {
+      this.passOn();
+    }, GATHER);
+    if (Object.keys(sent.joints).length > 0) this.move(player, sent);
+  }
+
+  /** Adds to a pose that waits, or begins one. */
+  private move(player: Player, sent: SentPose): void {
+    const { joints } = player;
+    if (sent.time !== undefined) player.timed = true;
+    // Of one sender all times are of one clock.
+    const time = sent.time ?? (player.timed ? player.newest : this.now() / 1000);
     let pose = player.waiting.at(-1);
     // What comes without a time belongs to what has just come.
     if (!pose || (sent.time !== undefined && pose.time !== sent.time)) {
@@ -90,9 +102,6 @@ export class JointDoor {
       pose.joints.set(name, place);
       if (newer || !joints.has(name)) joints.set(name, place);
     }
-    this.timer ??= setTimeout(() => {
-      this.passOn();
-    }, GATHER);
   }
 
   private playerOf(sender: string, name: string): Player {
@@ -102,7 +111,15 @@ export class JointDoor {
       if (this.players.size >= DOOR.performers) {
         throw new Error(`more than ${String(DOOR.performers)} performers`);
       }
-      player = { sender, heard: now, newest: 0, joints: new Map(), bones: {}, waiting: [] };
+      player = {
+        sender,
+        heard: now,
+        newest: 0,
+        timed: false,
+        joints: new Map(),
+        bones: {},
+        waiting: [],
+      };
       this.players.set(name, player);
       this.changed = true;
     }
@@ -112,7 +129,7 @@ export class JointDoor {
           `${name} is sent by ${player.sender} already; ${sender} waits for it to end`,
         );
       }
-      Object.assign(player, { sender, newest: 0 });
+      Object.assign(player, { sender, newest: 0, timed: false });
     }
     player.heard = now;
     return player;

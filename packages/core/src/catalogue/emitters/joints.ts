@@ -131,7 +131,9 @@ export const joints = emitter({
   barren(dials, piece) {
     const performer = piece.performer(dials.performer);
     if (!performer) return 'It is born of a performer, and none is chosen.';
-    return performer.on ? null : `It is born of ${performer.name}, who is switched off.`;
+    const { name, on, moves } = performer;
+    if (!on) return `It is born of ${name}, who is switched off.`;
+    return moves ? null : `It is born of ${name}, who has no motion: choose or record one.`;
   },
   build(dial): Birthplace {
     const performing = dial.performer('performer');
