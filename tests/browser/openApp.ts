@@ -4,6 +4,7 @@ import { launch, startApp, type App } from './support';
 /** The application for all tests of a file, and a fresh browser context for each of them. */
 export function openApp(options: Parameters<typeof launch>[0] = {}): {
   readonly url: string;
+  readonly joints: number;
   readonly browser: Browser;
   readonly page: Page;
 } {
@@ -25,6 +26,9 @@ export function openApp(options: Parameters<typeof launch>[0] = {}): {
   return {
     get url() {
       return app.url;
+    },
+    get joints() {
+      return app.joints;
     },
     get browser() {
       return browser;

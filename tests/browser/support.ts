@@ -44,6 +44,8 @@ export async function launch({ gpu = false, hears = '', sees = '' } = {}): Promi
 
 export interface App {
   url: string;
+  /** The UDP port for joints. */
+  joints: number;
   stop: () => void;
 }
 
@@ -53,16 +55,18 @@ export async function startApp(): Promise<App> {
   const child: ChildProcess = spawn(process.execPath, command, {
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  const url = await new Promise<string>((resolve, reject) => {
+  let told = '';
+  const [url, joints] = await new Promise<[string, string]>((resolve, reject) => {
     child.once('exit', () => {
       reject(new Error('the server did not start; is the application built?'));
     });
     child.stdout!.on('data', (data: Buffer) => {
-      const match = /http:\/\/\S+/.exec(data.toString());
-      if (match) resolve(match[0]);
+      told += data.toString();
+      const match = /(http:\/\/\S+)[^]*udp:\/\/127\.0\.0\.1:(\d+)/.exec(told);
+      if (match) resolve([match[1]!, match[2]!]);
     });
   });
-  return { url, stop: () => child.kill() };
+  return { url, joints: Number(joints), stop: () => child.kill() };
 }
 
 export interface Harness {
