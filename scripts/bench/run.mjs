@@ -11,6 +11,7 @@ const external = [
   ...['zod', 'jsonc-parser', 'fast-png', 'playwright-core', 'esbuild', 'jsep', 'svgpath'],
   ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*', 'papaparse', 'culori'],
   ...['mediabunny', 'mpg123-decoder', '@wasm-audio-decoders/*', 'opus-decoder', 'fft.js'],
+  ...['ws', 'osc-min'],
 ];
 const args = process.argv.slice(2);
 const against = args[0] === '--against' ? args.splice(0, 2)[1] : null;
@@ -69,7 +70,7 @@ function better(lines, more) {
 async function compare(commit) {
   const other = await checkout(commit);
   const worse = [];
-  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'media']) {
+  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'media', 'joints']) {
     const files = [await bundled(other, name), await bundled(root, name)];
     if (!files[0] || !files[1]) continue;
     const measure = (i) => run(files[i], i ? root : other, ['ignore', 'pipe', 'inherit']);
@@ -91,7 +92,16 @@ async function compare(commit) {
 await mkdir(`${root}.cache/bench`, { recursive: true });
 if (against) await compare(against);
 else {
-  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'media', 'browser']) {
+  for (const name of [
+    'engine',
+    'motion',
+    'look',
+    'sound',
+    'pictures',
+    'media',
+    'joints',
+    'browser',
+  ]) {
     const outfile = await bundled(root, name);
     if (outfile) run(outfile, root, 'inherit');
   }

@@ -1,4 +1,6 @@
-import type { DoorNews } from '@vast-swarm/core';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { posesOf, type DoorNews } from '@vast-swarm/core';
 import { JointDoor } from '../src/joints/door';
 import { posesOfPacket } from '../src/joints/osc';
 
@@ -58,6 +60,17 @@ test.each([
   ['a long name', message(`/performer/${'x'.repeat(65)}/joint/a`, 1, 2, 3), 'performer: '],
 ])('%s is refused, and it is said why', (_, packet, why) => {
   expect(() => posesOfPacket(packet)).toThrow(why);
+});
+
+test('the message in the docs is one', async () => {
+  const docs = await readFile(join(__dirname, '../../../docs/joints.md'), 'utf8');
+  const [, json] = /```json\n([^]*?)```/.exec(docs)!;
+  expect(posesOf(JSON.parse(json!))).toEqual([
+    {
+      ...{ performer: 'Ada', time: 12.5, bones: { head: 'neck' } },
+      joints: { head: [0, 1.6, 0], neck: [0, 1.45, 0] },
+    },
+  ]);
 });
 
 test('rubbish is refused: cut-off packets, turned bits and noise, ten thousand of them', () => {

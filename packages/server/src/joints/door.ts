@@ -1,6 +1,6 @@
 import { DOOR, type DoorNews, type Present, type SentPose } from '@vast-swarm/core';
 
-/** Milliseconds for which what belongs to one pose is waited for. */
+/** Milliseconds for which what belongs to one pose is waited for, and between what is passed on. */
 const GATHER = 4;
 /** Poses of one performer that are passed on in that time. */
 const MOST_POSES = 4;
@@ -27,6 +27,7 @@ export class JointDoor {
   private readonly players = new Map<string, Player>();
   private readonly watchers = new Set<(news: DoorNews) => void>();
   private timer: NodeJS.Timeout | null = null;
+  private passed = -Infinity;
   private changed = false;
   private messages = 0;
   private refused = 0;
@@ -77,9 +78,14 @@ export class JointDoor {
       this.changed = true;
     }
     if (fresh.length > 0) this.changed = true;
-    this.timer ??= setTimeout(() => {
-      this.passOn();
-    }, GATHER);
+    // What has a time is whole.
+    const early = sent.time !== undefined && this.now() - this.passed >= GATHER;
+    this.timer ??= setTimeout(
+      () => {
+        this.passOn();
+      },
+      early ? 0 : GATHER,
+    );
     if (Object.keys(sent.joints).length > 0) this.move(player, sent);
   }
 
@@ -144,6 +150,7 @@ export class JointDoor {
 
   private passOn(): void {
     this.timer = null;
+    this.passed = this.now();
     if (this.changed) this.tell({ present: this.present() });
     this.changed = false;
     for (const [name, { waiting, joints }] of this.players) {
