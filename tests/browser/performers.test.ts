@@ -45,6 +45,19 @@ test('particles are born of two who are made by code: of all their joints, and o
   await part('pierDancers').click();
   await page.getByLabel('Figure of pierDancers').waitFor();
   await page.getByRole('textbox', { name: 'Height' }).waitFor();
+
+  // A bone by itself can be thicker.
+  await choose('Add a bone', 'Ada head');
+  const radius = page.getByRole('group', { name: 'Bones' }).getByRole('textbox');
+  await radius.fill('0.4');
+  await radius.press('Enter');
+  await page.getByRole('button', { name: 'Undo: Bones' }).click();
+  await page.waitForFunction(
+    (el) => Number((el as HTMLInputElement).value) < 0.2,
+    await radius.elementHandle(),
+  );
+  await page.getByRole('button', { name: 'Take Ada head out' }).click();
+  await radius.waitFor({ state: 'detached' });
   // Switched off, nothing is born of them.
   await page.getByRole('button', { name: 'More for pierDancers' }).click();
   await page.getByRole('menuitem', { name: 'Switch off' }).click();

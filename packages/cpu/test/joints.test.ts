@@ -155,6 +155,26 @@ test.each([0.3, 1, 2.5])('over the body births are even by area, %f as thick', (
   expect(chiSquare(angles)).toBeLessThan(FAIR);
 });
 
+test('bones are as thick as is said of them, and births as many as they have area', () => {
+  const radii = [
+    { joint: 'b', radius: 0.4 },
+    { joint: 'nobody', radius: 3 },
+  ];
+  const performer = { radii, thickness: 0.5 } as unknown as DialValues;
+  play(STILL, 1, { emitter: { from: 'surface' }, performer });
+  const files = new Map([[HASH, motionOf(STILL)]]);
+  const { bones } = new Scene(pieceOf({ performer }), files).performer('cy')!;
+  const plain = new Scene(pieceOf({}), files).performer('cy')!.bones;
+  expect(bones.map((b) => b.radius)).toEqual([0.2, plain[1]!.radius / 2, plain[2]!.radius / 2]);
+  const area = bones.map(({ radius, length }) => 2 * Math.PI * radius * (length + 2 * radius));
+  const share = area[0]! / (area[0]! + area[1]! + area[2]!);
+  const onFirst = places().filter(([x, y, z]) => {
+    const within = Math.min(2, Math.max(0, y));
+    return Math.abs(far([x, y, z], [0, within, 0]) - 0.2) < 1e-5;
+  });
+  expect(Math.abs(onFirst.length / 20_000 - share)).toBeLessThan(0.012);
+});
+
 /** A joint that goes round, and one that swings above it. */
 const ROUND: At = (t) => [
   [Math.cos(2 * t), 0, Math.sin(2 * t)],

@@ -70,7 +70,9 @@ export class Joints extends LiveDevice<OpenWorker<JointsWorker>> {
     const { call, ask } = this.opened!;
     const { cast, first } = await ask(call.send(transfer(port1, [port1])));
     if (cast.length === 0) {
-      this.put({ problem: 'Nobody is there: no joints have come in. Send some, or choose a stand-in.' });
+      this.put({
+        problem: 'Nobody is there: no joints have come in. Send some, or choose a stand-in.',
+      });
       return null;
     }
     this.put({ recording: performer, problem: null });

@@ -193,10 +193,24 @@ export const strokesSchema = z
   )
   .max(500);
 export type Strokes = z.infer<typeof strokesSchema>;
+
+/** Metres: how thick a bone may be. */
+export const BONE_RADIUS = { min: 0.001, max: 10 } as const;
+/** How thick bones are, by the joint that each ends in. */
+export const boneRadiiSchema = z
+  .array(
+    z.strictObject({
+      joint: z.string().min(1).max(120),
+      radius: z.number().min(BONE_RADIUS.min).max(BONE_RADIUS.max),
+    }),
+  )
+  .max(500)
+  .refine((all) => new Set(all.map((b) => b.joint)).size === all.length, 'names a joint twice');
+export type BoneRadii = z.infer<typeof boneRadiiSchema>;
 export type FlatStroke = Extract<Strokes[number], { points: unknown }>;
 export type SpaceStroke = Extract<Strokes[number], { places: unknown }>;
 export type DialValue =
-  NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[] | Mask | Take;
+  NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[] | Mask | Take | BoneRadii;
 
 function feedIs(value: DialValue, feed: string): boolean {
   return typeof value === 'object' && 'feed' in value && value.feed === feed;

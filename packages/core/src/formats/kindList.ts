@@ -37,6 +37,8 @@ function valuesText(spec: DialSpec): string {
       return `none (one of the ${spec.of})`;
     case 'joints':
       return spec.most === 1 ? 'none (the name of a joint)' : 'all (or names of joints)';
+    case 'radii':
+      return 'none (`joint` and `radius` in metres of each)';
     case 'formula':
       return spec.default;
     case 'keys':

@@ -7,6 +7,8 @@ import {
   keysSchema,
   numberFeedSchema,
   rangeOf,
+  boneRadiiSchema,
+  type BoneRadii,
   strokesSchema,
   type BirthFeed,
   type ColourFeed,
@@ -137,6 +139,12 @@ export interface JointsDial extends Common {
   default: [];
 }
 
+/** How thick bones of a performer are: those that are named, by the joint that each ends in. */
+export interface RadiiDial extends Common {
+  type: 'radii';
+  default: [];
+}
+
 /** Shapes drawn over the picture. */
 export interface MaskDial extends Common {
   type: 'mask';
@@ -171,6 +179,7 @@ export type DialSpec =
   | SwarmDial
   | PartDial
   | JointsDial
+  | RadiiDial
   | StrokesDial
   | MaskDial;
 export type Dials = Record<string, DialSpec>;
@@ -209,7 +218,9 @@ export type ValueOf<S> =
                     ? Strokes
                     : S extends { type: 'mask' }
                       ? Mask
-                      : DialValue;
+                      : S extends { type: 'radii' }
+                        ? BoneRadii
+                        : DialValue;
 
 /** The values of some dials, each typed by its dial. */
 export type ValuesOf<D extends Dials> = { [K in keyof D]: ValueOf<D[K]> };
@@ -344,6 +355,10 @@ export function jointsDial(
   return { type: 'joints', title, performer, default: [], help, ...rest };
 }
 
+export function radiiDial(title: string, help: string, more: More<RadiiDial> = {}): RadiiDial {
+  return { type: 'radii', title, default: [], help, group: 'Dials', ...more };
+}
+
 /** A signal, a sound, a performer or a medium of the piece. */
 export function partDial(
   title: string,
@@ -385,6 +400,8 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
       return takeSchema.prefault(spec.default);
     case 'strokes':
       return strokesSchema.prefault([]);
+    case 'radii':
+      return boneRadiiSchema.prefault([]);
     case 'mask':
       return maskSchema.prefault([]);
   }

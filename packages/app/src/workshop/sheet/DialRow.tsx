@@ -8,6 +8,7 @@ import {
   isLayers,
   isPlaceColour,
   overOf,
+  type BoneRadii,
   type ColourFeed,
   type DialSpec,
   type DialValue,
@@ -33,6 +34,7 @@ import { MapCell } from './MapCell';
 import { MaskCell } from './MaskCell';
 import { JointsCell } from './JointsCell';
 import { PartCell } from './PartCell';
+import { RadiiCell } from './RadiiCell';
 import { NumberCell } from './NumberCell';
 import { NumberField } from './NumberField';
 import { ShapeEditor } from './ShapeEditor';
@@ -74,6 +76,7 @@ const WIDE = new Set([
   'swarm',
   'part',
   'joints',
+  'radii',
   'strokes',
   'mask',
   'take',
@@ -266,6 +269,8 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       return <PartCell spec={spec} value={value as string} path={path} onChange={once} />;
     case 'joints':
       return <JointsCell spec={spec} value={value as string[]} path={path} onChange={once} />;
+    case 'radii':
+      return <RadiiCell value={value as BoneRadii} path={path} onChange={put} onSettle={settle} />;
     case 'keys':
       return <KeysTable keys={value as Keys} rate={rate} onChange={put} onSettle={settle} />;
     case 'formula':

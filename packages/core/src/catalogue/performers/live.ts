@@ -5,7 +5,7 @@ import { extentOf, posesAt } from '../../stock/motion/performing';
 import { memo, serialOf } from '../../stock/memo';
 import { beginsAt } from '../beginsAt';
 import { performer } from '../define';
-import { placed, placeDials, who, whoOf } from './place';
+import { placed, placeDials, thickened, who, whoOf } from './place';
 
 export const live = performer({
   kind: 'live',
@@ -37,7 +37,7 @@ export const live = performer({
     if (!cast) return undefined;
     // How they move later is not known while they are recorded: they are measured as they stand at first.
     const first = memo(motion, 'first', () => firstPose(motion));
-    const { scale, up, thickness } = dials;
+    const { scale, up } = dials;
     const { tall } = extentOf(first, up);
     const start = input?.start ?? dials.start;
     const begins = beginsAtSecond(start, rate);
@@ -45,7 +45,7 @@ export const live = performer({
     return {
       name: `take.${String(serialOf(motion))}.${JSON.stringify([rate, dials])}`,
       joints: cast.joints,
-      bones: bonesOf(first, cast.who, scale, tall * scale, thickness),
+      bones: thickened(bonesOf(first, cast.who, scale, tall * scale), cast.joints, dials),
       at: (time) => place(posesAt(motion, cast.who, time - begins)),
       leaps: () => false,
       // In the frames before the first of the take nobody is there, as when it was recorded.

@@ -1,4 +1,6 @@
-import { choice, number, type ValuesOf } from '../../language/dials';
+import { choice, number, radiiDial, type ValuesOf } from '../../language/dials';
+import type { BoneRadii } from '../../feeds/feeds';
+import type { Bone } from '../../stock/motion/bones';
 import type { Motion } from '../../stock/types';
 
 /** What all performers have: who of a motion they are, and where and how large they stand. */
@@ -24,8 +26,13 @@ export const placeDials = {
   thickness: number('Thickness', 1, [0.05, 10], 'Of the body about the bones.', {
     varies: 'never',
     drag: 'log',
-    group: 'Place',
+    group: 'Body',
   }),
+  radii: radiiDial(
+    'Bones',
+    'How thick bones are, by the joint that each ends in; others are as suits their length. Thickness multiplies both.',
+    { group: 'Body' },
+  ),
 };
 
 /** The numbers of those who are meant, and names of all their joints; null where there is nobody. */
@@ -43,9 +50,22 @@ export function whoOf(
   return { who, joints };
 }
 
+/** Bones as thick as is said of some of them, and as they are of others. */
+export function thickened(
+  bones: readonly Bone[],
+  joints: readonly string[],
+  { radii, thickness }: { radii: BoneRadii; thickness: number },
+): Bone[] {
+  const said = new Map(radii.map(({ joint, radius }) => [joint, radius]));
+  return bones.map((bone) => {
+    const radius = said.get(joints[bone.to]!) ?? bone.radius;
+    return { ...bone, radius: radius * thickness };
+  });
+}
+
 /** Puts places of a motion where the dials say; changes them. */
 export function placed(
-  dials: Omit<ValuesOf<typeof placeDials>, 'thickness'>,
+  dials: Omit<ValuesOf<typeof placeDials>, 'thickness' | 'radii'>,
   scale: number,
   floor: number,
 ): (places: Float32Array) => Float32Array {

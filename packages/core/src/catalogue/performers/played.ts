@@ -6,7 +6,7 @@ import { beginsAgain, secondAt } from '../../stock/played';
 import { beginsAt } from '../beginsAt';
 import { trimDials } from '../trim';
 import { performer } from '../define';
-import { placed, placeDials, who, whoOf } from './place';
+import { placed, placeDials, thickened, who, whoOf } from './place';
 
 export const played = performer({
   kind: 'played',
@@ -59,7 +59,7 @@ export const played = performer({
     const place = placed(dials, scale, dials.floor === 'lowest' ? floor : 0);
     const at = (time: number): Float32Array =>
       place(posesAt(motion, cast.who, secondAt(motion, playing, time)));
-    const bones = bonesOf(motion, cast.who, scale, tall * scale, dials.thickness);
+    const bones = thickened(bonesOf(motion, cast.who, scale, tall * scale), cast.joints, dials);
     return {
       ...{ joints: cast.joints, bones, at },
       name: `motion.${String(serialOf(motion))}.${JSON.stringify([rate, dials])}`,

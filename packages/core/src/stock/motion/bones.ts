@@ -21,14 +21,12 @@ const [THIN, THICK] = [0.014, 0.075];
  *
  * @param scale metres for a unit of the motion
  * @param tall metres
- * @param thickness how many times as thick as that they are
  */
 export function bonesOf(
   motion: Motion,
   who: readonly number[],
   scale: number,
   tall: number,
-  thickness: number,
 ): Bone[] {
   let first = 0;
   return who.flatMap((n) => {
@@ -40,7 +38,7 @@ export function bonesOf(
       if (parent < 0) return [];
       const length = lengths[i]! * scale;
       const radius = Math.min(THICK * tall, Math.max(THIN * tall, SLENDER * length));
-      return [{ from: begin + parent, to: begin + i, radius: radius * thickness, length }];
+      return [{ from: begin + parent, to: begin + i, radius, length }];
     });
   });
 }
