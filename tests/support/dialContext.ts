@@ -149,6 +149,10 @@ const KINDS: Record<string, Change> = {
       ...(key === 'span' ? { by: 'length' } : {}),
     });
   },
+  'performer played'({ performers }, key) {
+    // What is long enough does not come to its end.
+    if (key === 'ends') performers[0]!.dials.to = 0.1;
+  },
   'body links'(piece, key) {
     if (key === 'total') bodyOf(piece).total = 3;
   },

@@ -36,6 +36,7 @@ function placeOf(name: string, piece: Piece): Place | null {
     launch: [specs(catalogue.launches), (p) => p.swarms[0]!.launch.dials],
     force: [specs(catalogue.forces), (p) => p.forces[0]?.dials],
     collider: [specs(catalogue.colliders), (p) => p.colliders[0]?.dials],
+    performer: [specs(catalogue.performers), (p) => p.performers[0]?.dials],
     medium: [specs(catalogue.media), (p) => p.media[0]?.dials],
     sound: [specs(catalogue.sounds), (p) => p.sounds[0]?.dials],
     signal: [specs(catalogue.signals), (p) => p.signals[0]?.dials],

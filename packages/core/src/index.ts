@@ -43,7 +43,7 @@ export { keysAt } from './catalogue/signals/keyframes';
 export * from './stock/types';
 export { heardPeaks, placeIn, type Heard } from './stock/sound/heard';
 export { Arrivals } from './stock/motion/arrivals';
-export { castMember, type CastMember } from './stock/motion/cast';
+export { castMember, jointNames, type CastMember } from './stock/motion/cast';
 export { LiveMotion } from './stock/motion/liveMotion';
 export { placesAt, type Performing } from './stock/motion/performing';
 export { stretchOf } from './stock/stretch';

@@ -1,4 +1,5 @@
 import { createContext, useContext, useEffect, useSyncExternalStore } from 'react';
+import { jointNames } from '@vast-swarm/core';
 import type { Camera } from '../camera/camera';
 import type { EngineClient } from '../engine/client';
 import type { Recorded } from '../engine/recording';
@@ -26,6 +27,16 @@ function useInput<K extends keyof LiveInputs>(which: K): [LiveInputs[K], DeviceS
 export const useMicrophone = (): [Microphone, DeviceState] => useInput('microphone');
 export const useJoints = (): [Joints, DeviceState] => useInput('joints');
 export const useCamera = (): [Camera, DeviceState] => useInput('camera');
+
+/** Names of the joints of those who are heard now, as a performer of the piece has them. */
+export function useHeardJoints(): string[] {
+  const { joints } = useContext(LiveContext)!;
+  // As a text, which stays the same while they move.
+  const names = useSyncExternalStore(joints.told, () => {
+    return jointNames(joints.heard?.cast ?? []).join('\n');
+  });
+  return names === '' ? [] : names.split('\n');
+}
 
 /** The part of an open piece that is being recorded; the input is let go when the piece is closed. */
 export function useRecording(

@@ -1,5 +1,6 @@
 import { Autocomplete, TextField } from '@mui/material';
-import type { JointsDial } from '@vast-swarm/core';
+import { kindOf, type JointsDial } from '@vast-swarm/core';
+import { useHeardJoints } from '../../live/LiveContext';
 import { usePiece } from '../../store/store';
 import { usePerforming } from '../usePerforming';
 
@@ -15,18 +16,23 @@ export function JointsCell({ spec, value, path, onChange }: Props) {
   const piece = usePiece();
   const performer = path.slice(0, -1).reduce<unknown>((at, key) => (at as never)[key], piece);
   const named = (performer as Record<string, unknown>)[spec.performer];
-  const performing = usePerforming(piece.performers.find((p) => p.id === named));
+  const part = piece.performers.find((p) => p.id === named);
+  const performing = usePerforming(part);
+  // Before anything was recorded, those of who is there.
+  const heard = useHeardJoints();
+  const live = part && kindOf('performers', part.kind).records;
+  const options = performing ? [...performing.joints] : live ? heard : [];
   return (
     <Autocomplete
       multiple
       size="small"
-      options={performing ? [...performing.joints] : []}
+      options={options}
       value={value}
       onChange={(_, next) => {
         // A dial of one takes the last that was chosen.
         onChange(next.slice(-spec.most));
       }}
-      noOptionsText={named ? 'No such joint' : 'Choose a performer first'}
+      noOptionsText={toldOf(part !== undefined, options.length > 0, live !== undefined)}
       renderInput={(params) => (
         <TextField
           {...params}
@@ -44,4 +50,9 @@ export function JointsCell({ spec, value, path, onChange }: Props) {
       }}
     />
   );
+}
+
+function toldOf(named: boolean, some: boolean, live: boolean): string {
+  if (!named) return 'Choose a performer first';
+  return some || !live ? 'No such joint' : 'Nobody is there yet: open the input of the performer';
 }

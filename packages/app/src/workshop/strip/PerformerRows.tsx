@@ -73,10 +73,12 @@ function SmallFigures({ part, chosen, slider }: FiguresProps) {
 
 function drawFigures(
   context: CanvasRenderingContext2D,
-  { bones, at }: Performing,
+  { bones, at, live }: Performing,
   seconds: readonly number[],
   colour: string,
 ): void {
+  // Before a take nobody is there.
+  const there = (second: number): boolean => second > (live?.from ?? -Infinity);
   const poses = seconds.map(at);
   const along = (axis: number): [least: number, most: number] => {
     const all = poses.flatMap((places) => [...places].filter((_, i) => i % 3 === axis));
@@ -88,6 +90,7 @@ function drawFigures(
   context.strokeStyle = colour;
   context.lineCap = 'round';
   poses.forEach((places, i) => {
+    if (!there(seconds[i]!)) return;
     const point = (joint: number): [number, number] => [
       (i + 0.5) * WIDE + (places[3 * joint]! - (left + right) / 2) * scale,
       HIGH / 2 - (places[3 * joint + 1]! - (low + high) / 2) * scale,

@@ -1,5 +1,6 @@
 import { choice, number, radiiDial, type ValuesOf } from '../../language/dials';
 import type { BoneRadii } from '../../feeds/feeds';
+import { jointNames } from '../../stock/motion/cast';
 import type { Bone } from '../../stock/motion/bones';
 import type { Motion } from '../../stock/types';
 
@@ -43,11 +44,7 @@ export function whoOf(
   const all = [...performers.keys()];
   const who = number === 0 ? all : all.filter((n) => n === number - 1);
   if (who.length === 0) return null;
-  const joints = who.flatMap((n) => {
-    const { name, joints: own } = performers[n]!;
-    return own.map((j) => (who.length > 1 ? `${name} ${j.name}` : j.name));
-  });
-  return { who, joints };
+  return { who, joints: jointNames(who.map((n) => performers[n]!)) };
 }
 
 /** Bones as thick as is said of some of them, and as they are of others. */

@@ -3,6 +3,14 @@ import type { Joint, Performer } from '../types';
 /** Somebody of a motion, before it is known how they move. */
 export type CastMember = Pick<Performer, 'name' | 'joints'>;
 
+/** Names of the joints of some people: where they are several, with who it is before each. */
+export function jointNames(cast: readonly CastMember[]): string[] {
+  const several = cast.length > 1;
+  return cast.flatMap(({ name, joints }) =>
+    joints.map((j) => (several ? `${name} ${j.name}` : j.name)),
+  );
+}
+
 /**
  * Somebody whose joints arrive: on which others they hang is as was said; where nothing was, or joints would hang on
  * themselves in the end, by how far they are from each other.

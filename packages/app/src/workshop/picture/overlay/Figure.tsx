@@ -19,7 +19,9 @@ export function Figure({ performer, camera, size }: Props) {
   const [, { recording }] = useJoints();
   // While they are recorded, the take before is not what is seen.
   if (!performing || !performer.on || recording === performer.id) return null;
-  const places = performing.at((frame + 1) / rate);
+  const second = (frame + 1) / rate;
+  if (performing.live && second <= performing.live.from) return null;
+  const places = performing.at(second);
   const point = (joint: number): Vector | null =>
     project(camera, size, [...places.subarray(3 * joint, 3 * joint + 3)] as Vector);
   return (
