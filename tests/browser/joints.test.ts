@@ -146,3 +146,25 @@ test('with nobody there it says so; a stand-in of the page itself can be recorde
   await page.keyboard.press('Control+z');
   await page.getByRole('combobox', { name: 'Take' }).getByText(/take$/).waitFor();
 }, 60_000);
+
+test('who is live takes over a whole piece from a motion, and dances in it', async () => {
+  const { page } = app;
+  await page.goto(app.url);
+  await page.getByRole('link', { name: /Pier Dancers/ }).click();
+  await page.getByTestId('picture').waitFor();
+  await button('Add a performer').click();
+  await page.getByRole('menuitem', { name: 'Live joints' }).first().click();
+  await page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
+  await choose('Take over from', 'Dancers');
+  await page.getByRole('combobox', { name: 'Take over from' }).waitFor({ state: 'detached' });
+  await page.getByRole('button', { name: 'Undo: Take over' }).waitFor();
+  await page.getByRole('combobox', { name: 'Device' }).click();
+  await page.getByRole('option', { name: 'Stand-in: Two dancers' }).click();
+  await page.getByTestId('picture').waitFor();
+  await page.keyboard.press('Home');
+  await button('Record').click();
+  await page.getByText('It drives the piece, and is recorded.').waitFor();
+  await pictureTells(page, (d) => Number(d.alive) > 1000);
+  await button('Stop').click();
+  await page.getByRole('combobox', { name: 'Take' }).getByText('Live joints, take').waitFor();
+}, 60_000);

@@ -1,4 +1,5 @@
 import {
+  DEMO_SHOW,
   made,
   makePart,
   parsePiece,
@@ -9,6 +10,7 @@ import {
 } from '@vast-swarm/core';
 import { spacingOf } from '@vast-swarm/core/stock/places/spacing';
 import { wornPiece } from '../../../tests/support/wornWays';
+import { readersOf } from '../src/store/pieceEdits';
 import { pieceActions, pieceReducer, type PieceState } from '../src/store/pieceSlice';
 
 const { opened, set, settled, undone, redone } = pieceActions;
@@ -292,4 +294,18 @@ test('what named a signal or a sound that is removed names none, and the piece s
   expect(swarms[0]!.dials.colour).toMatchObject({ by: 'life' });
   expect(() => parsePiece(pieceText(without.piece!))).not.toThrow();
   expect(run(without, undone(), undone()).piece).toEqual(state.piece);
+});
+
+test('a performer takes over from another all that reads their joints, in one step', () => {
+  const dancers = DEMO_SHOW.pieces.find((p) => p.id === 'pier-dancers')!.piece;
+  const [old] = dancers.performers;
+  const fresh = { ...makePart('performers', 'live', []), id: 'fresh' };
+  const piece = { ...dancers, performers: [...dancers.performers, fresh] };
+  const before = pieceReducer(undefined, opened({ id: 'b', piece }));
+  const after = run(before, pieceActions.recast({ from: old!.id, to: 'fresh' }));
+  expect(readersOf(piece, old!.id).length).toBeGreaterThan(3);
+  expect(readersOf(after.piece!, old!.id)).toEqual([]);
+  expect(readersOf(after.piece!, 'fresh')).toEqual(readersOf(piece, old!.id));
+  expect(parsePiece(pieceText(after.piece!))).toEqual(after.piece);
+  expect(run(after, undone()).piece).toEqual(piece);
 });

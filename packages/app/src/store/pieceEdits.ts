@@ -140,6 +140,14 @@ export function followPointer(piece: Piece, medium: string): void {
   }
 }
 
+/** Where the dials are that name a performer. */
+export function readersOf(piece: Piece, performer: string): Path[] {
+  const all = [...dialsOf(piece)].filter(
+    ({ spec, value }) => spec.type === 'part' && spec.of === 'performers' && value === performer,
+  );
+  return all.map(({ path }) => path);
+}
+
 /** Dials that want a performer or a medium, and have none, take the last one of the piece. */
 export function castLast(piece: Piece, specs: Dials, dials: DialValues): void {
   for (const [key, spec] of Object.entries(specs)) {

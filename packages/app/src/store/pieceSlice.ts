@@ -33,6 +33,7 @@ import {
   freeFollowers,
   makeOwn,
   put,
+  readersOf,
   type Path,
   type Tree,
 } from './pieceEdits';
@@ -285,6 +286,13 @@ const slice = createSlice({
         const fresh = playEntry(piece, entry);
         makeOwn(piece, path);
         put(piece, path, fresh);
+      });
+    },
+    /** All that reads the joints of a performer reads those of another from now on. */
+    recast(state, { payload }: PayloadAction<{ from: string; to: string }>) {
+      const { from, to } = payload;
+      edit(state, 'Take over', (piece) => {
+        for (const path of readersOf(piece, from)) put(piece, path, to);
       });
     },
     /** A sound from a thing of the stock, which comes with it. */

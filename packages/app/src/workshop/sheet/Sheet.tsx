@@ -13,6 +13,7 @@ import {
   type Swarm,
 } from '@vast-swarm/core';
 import type { Recorded } from '../../engine/recording';
+import { readersOf } from '../../store/pieceEdits';
 import { pieceActions, type Selection } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
@@ -28,6 +29,7 @@ import { Group } from './Group';
 import { CameraInput } from './CameraInput';
 import { JointsInput } from './JointsInput';
 import { MovingPreview } from './MovingPreview';
+import { NamedSelect } from './NamedSelect';
 import { SoundInput } from './SoundInput';
 
 type Path = (string | number)[];
@@ -78,6 +80,7 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
       {list === 'forces' && kindOf('forces', part.kind).plane && (
         <PartButton title="End what leaves its plane" act={() => pieceActions.edged(part.id)} />
       )}
+      {list === 'performers' && <TakeOver piece={piece} performer={part.id} />}
       {list === 'media' && (
         <PartButton
           title="Stir it with the pointer (hold S)"
@@ -95,6 +98,28 @@ const INPUTS = { sounds: SoundInput, pictures: CameraInput, performers: JointsIn
 function Live({ list, ...given }: { list: Recorded; part: string; taken: boolean }) {
   const Input = INPUTS[list];
   return <Input {...given} />;
+}
+
+/** Puts a performer in the place of another, in all that reads their joints. */
+function TakeOver({ piece, performer }: { piece: Piece; performer: string }) {
+  const dispatch = useAppDispatch();
+  const others = piece.performers.filter(
+    (p) => p.id !== performer && readersOf(piece, p.id).length > 0,
+  );
+  if (others.length === 0) return null;
+  return (
+    <Box sx={{ my: 0.75 }}>
+      <NamedSelect
+        title="Take over from"
+        none="Take over from"
+        value=""
+        options={others}
+        onChange={(from) => {
+          if (from) dispatch(pieceActions.recast({ from, to: performer }));
+        }}
+      />
+    </Box>
+  );
 }
 
 /** Makes something beside the selected part that goes with it. */
