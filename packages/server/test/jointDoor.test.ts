@@ -204,6 +204,11 @@ describe('the door', () => {
       ]),
     );
     expect(() => take('a', 'P0', many)).toThrow('P0 has more than 500 joints');
+    const bones = Object.fromEntries(Object.keys(many).map((name) => [name, 'head']));
+    door.take('a', { performer: 'P1', joints: {}, bones });
+    expect(() => {
+      door.take('a', { performer: 'P1', joints: {}, bones: { more: 'head' } });
+    }).toThrow('P1 has more than 500 bones');
     const admitted = Array.from({ length: 25_000 }, () => door.admits()).filter(Boolean);
     expect(admitted).toHaveLength(20_000);
     pass(1000);

@@ -74,6 +74,9 @@ export class JointDoor {
     }
     for (const [joint, parent] of Object.entries(sent.bones)) {
       if (bones[joint] === parent) continue;
+      if (!Object.hasOwn(bones, joint) && Object.keys(bones).length >= DOOR.joints) {
+        throw new Error(`${sent.performer} has more than ${String(DOOR.joints)} bones`);
+      }
       bones[joint] = parent;
       this.changed = true;
     }
