@@ -203,3 +203,14 @@ test('a second server beside it says that its port is taken, and serves all the 
   expect(both).toContain('no UDP port');
   other.kill();
 });
+
+test('what nobody stands in for is refused with what there is', async () => {
+  const asked = spawn(process.execPath, [CLI, 'stand-in', 'orchestra'], { stdio: 'pipe' });
+  let said = '';
+  asked.stderr.on('data', (data: Buffer) => (said += data.toString()));
+  const code = await new Promise((resolve) => asked.once('close', resolve));
+  expect([code, said]).toEqual([
+    1,
+    "There is no stand-in for 'orchestra'; there is one for: performers.\n",
+  ]);
+});
