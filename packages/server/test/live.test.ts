@@ -73,7 +73,7 @@ test('two made-up dancers come in by Open Sound Control as they dance, whole and
     '--port',
     String(udp),
     '--seconds',
-    '2',
+    '6',
   ]);
   await watcher.until(() => watcher.poses.length > 150);
   const motion = made('pierDancers') as Motion;
@@ -90,7 +90,7 @@ test('two made-up dancers come in by Open Sound Control as they dance, whole and
   // Each pose is one of the dance, and the next is a beat later or more.
   const beat = (places: readonly number[]): number => {
     const at = new Float32Array(places.length);
-    for (let k = 0; k < 180; k++) {
+    for (let k = 0; k < 400; k++) {
       placesAt(motion, ada!, k / 60, at);
       if (places.every((v, i) => v === at[i])) return k;
     }
