@@ -45,7 +45,7 @@ export { heardPeaks, placeIn, type Heard } from './stock/sound/heard';
 export { Arrivals } from './stock/motion/arrivals';
 export { castMember, jointNames, type CastMember } from './stock/motion/cast';
 export { LiveMotion } from './stock/motion/liveMotion';
-export { placesAt, type Performing } from './stock/motion/performing';
+export { isThere, placesAt, posesAt, type Performing } from './stock/motion/performing';
 export { stretchOf } from './stock/stretch';
 export { LivePictures } from './stock/clip/livePictures';
 export { LiveSound } from './stock/sound/liveSound';

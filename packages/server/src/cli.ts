@@ -5,7 +5,7 @@ import { check } from './check';
 import { blank, demo, schema } from './give';
 import { Refused } from './refused';
 import { render } from './render';
-import { serve } from './serve';
+import { jointsBehind, serve } from './serve';
 import { signals } from './signals';
 import { simulate } from './simulate';
 import { standIn } from './standIn';
@@ -41,6 +41,9 @@ function size(text: string): [number, number] {
 function list(value: string, before: string[]): string[] {
   return [...before, value];
 }
+
+/** The port of the page where none is said. */
+const usual = port(process.env.PORT ?? '5180');
 
 const program = new Command('vast-swarm')
   .description('Simulates and renders pieces of Vast Swarm, and serves the application.')
@@ -89,19 +92,14 @@ program
 program
   .command('serve')
   .description('Serves the application on this machine.')
-  .option('--port <n>', 'port; 0 takes a free one', port, port(process.env.PORT ?? '5180'))
+  .option('--port <n>', 'port; 0 takes a free one', port, usual)
   .option('--joints <n>', 'UDP port for joints; the one behind the port if not given', port)
   .action(serve);
 program
   .command('stand-in')
   .description('Stands in for a device: made-up dancers who send their joints.')
   .argument('<what>', 'performers')
-  .option(
-    '--port <n>',
-    'UDP port that joints are sent to',
-    port,
-    port(process.env.PORT ?? '5180') + 1,
-  )
+  .option('--port <n>', 'UDP port that joints are sent to', port, jointsBehind(usual))
   .option('--rate <n>', 'poses a second', whole, 60)
   .option('--seconds <n>', 'how long; for ever if not given', whole)
   .action(standIn);

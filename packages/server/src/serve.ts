@@ -18,6 +18,11 @@ const HEADERS = {
   'X-Content-Type-Options': 'nosniff',
 };
 
+/** The port for joints that goes with one of the page. */
+export function jointsBehind(port: number): number {
+  return Math.min(65535, port + 1);
+}
+
 /** @param joints port for joints by Open Sound Control; the one behind `port` where it is left out, 0 is a free one */
 export async function serve({ port, joints }: { port: number; joints?: number }): Promise<void> {
   if (!existsSync(join(APP, 'index.html'))) {
@@ -42,7 +47,7 @@ export async function serve({ port, joints }: { port: number; joints?: number })
     });
   });
   const address = server.address() as AddressInfo;
-  const door = await openJoints(server, joints ?? (port === 0 ? 0 : Math.min(65535, port + 1)));
+  const door = await openJoints(server, joints ?? (port === 0 ? 0 : jointsBehind(port)));
   process.stdout.write(
     `Vast Swarm is ready at http://127.0.0.1:${String(address.port)}\n` +
       `Joints are heard at ${door} and at ws://127.0.0.1:${String(address.port)}/joints/send (JSON)\n`,

@@ -1,6 +1,6 @@
 import { createSocket } from 'node:dgram';
 import { dateToTimetag, toBuffer, type OscMessageInput } from 'osc-min';
-import { made, placesAt, type Motion, type Performer } from '@vast-swarm/core';
+import { made, posesAt, type Motion, type Performer } from '@vast-swarm/core';
 import { Refused } from './refused';
 
 /** Made-up dancers who send their joints as a sensor would, until they are stopped. */
@@ -52,8 +52,7 @@ function bones({ name: who, joints }: Performer): OscMessageInput[] {
 }
 
 function joints(motion: Motion, performer: Performer, second: number): OscMessageInput[] {
-  const places = new Float32Array(3 * performer.joints.length);
-  placesAt(motion, performer, second, places);
+  const places = posesAt(motion, [performer], second);
   return performer.joints.map(({ name }, i) => ({
     address: address(performer.name, 'joint', name),
     args: [...places.subarray(3 * i, 3 * i + 3)].map((value) => ({

@@ -1,7 +1,5 @@
 import { proxy, transfer } from 'comlink';
-import { devicesOf, type Device } from '../live/devices';
-import { LiveDevice } from '../live/liveDevice';
-import { problemOf } from '../live/problems';
+import { MediaDevice } from '../live/mediaDevice';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { CameraWorker } from './cameraWorker';
 import { openSource, type Source } from './sources';
@@ -16,27 +14,19 @@ interface Opened {
 }
 
 /** A camera, or what stands in for one. */
-export class Camera extends LiveDevice<Opened> {
+export class Camera extends MediaDevice<Opened> {
   private worker: OpenWorker<CameraWorker> | null = null;
   /** Resolves when what was recorded last has been taken. */
   private settling: Promise<void> = Promise.resolve();
   private settled: () => void = () => undefined;
 
   constructor() {
-    super('vast-swarm.camera');
+    super('videoinput', 'vast-swarm.camera');
   }
 
   /** What it sees, to be shown; null while it is closed. */
   get element(): HTMLElement | null {
     return this.opened?.source.element ?? null;
-  }
-
-  protected listed(): Promise<readonly Device[]> {
-    return devicesOf('videoinput');
-  }
-
-  protected why(error: unknown): string {
-    return problemOf(error, 'videoinput');
   }
 
   protected async connect(device: string): Promise<Opened> {

@@ -1,4 +1,5 @@
 import { made, type Clip } from '@vast-swarm/core';
+import { standInOf } from '../live/devices';
 import { paintPicture } from '../ui/paintPicture';
 
 /** What pictures come from: something that is shown, and how it is let go. */
@@ -16,13 +17,6 @@ const WIDE = 640;
 
 /** Clips that stand in for a camera, by their names in the stock. */
 export const STAND_INS = ['dancer', 'wanderingLight'] as const;
-const PREFIX = 'stand-in:';
-
-/** Devices that stand in are chosen as others are. */
-export function standInDevice(name: string): string {
-  return PREFIX + name;
-}
-
 /**
  * Opens a camera, or what stands in for one.
  *
@@ -30,7 +24,7 @@ export function standInDevice(name: string): string {
  * @param ended is called when it is pulled out
  */
 export function openSource(device: string, ended: () => void): Promise<Source> {
-  const name = device.startsWith(PREFIX) ? device.slice(PREFIX.length) : null;
+  const name = standInOf(device);
   return name === null ? openCamera(device, ended) : openStandIn(made(name) as Clip);
 }
 

@@ -1,6 +1,6 @@
 import { proxy, transfer } from 'comlink';
 import { sentFiles } from '@vast-swarm/core';
-import type { CastMember, Census, MediumCensus, Piece, StockData, Take } from '@vast-swarm/core';
+import type { Census, MediumCensus, Piece, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
@@ -15,7 +15,7 @@ import type {
   Spot,
 } from './messages';
 import type { Recorded } from './recording';
-import type { PerformedTake } from './troupe';
+import type { Coming, PerformedTake } from './troupe';
 
 type Listener = () => void;
 
@@ -233,14 +233,9 @@ export class EngineClient {
     this.send((to) => to.watch(picture, size, transfer(port, [port])));
   }
 
-  /** Joints of a cast that come in from a port drive a performer of the piece while it plays, and are recorded. */
-  perform(
-    performer: string,
-    cast: readonly CastMember[],
-    first: Float32Array,
-    port: MessagePort,
-  ): void {
-    this.send((to) => to.perform(performer, cast, first, transfer(port, [port])));
+  /** Joints that come in drive a performer of the piece while it plays, and are recorded. */
+  perform(performer: string, coming: Coming): void {
+    this.send((to) => to.perform(performer, transfer(coming, [coming.port])));
   }
 
   stopRecording(what: Recorded): void {

@@ -1,5 +1,4 @@
 import type {
-  CastMember,
   Census,
   MediumCensus,
   Notice,
@@ -15,7 +14,7 @@ import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
 import type { SoundExtent } from './hearing';
 import type { Recorded } from './recording';
-import type { PerformedTake } from './troupe';
+import type { Coming, PerformedTake } from './troupe';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -75,13 +74,8 @@ export interface EngineWorker {
     size: { width: number; height: number },
     port: MessagePort,
   ) => Promise<void>;
-  /** Joints of a cast that come in at a port, as ArrivedPose, drive a performer of the piece while it plays. */
-  perform: (
-    performer: string,
-    cast: readonly CastMember[],
-    first: Float32Array,
-    port: MessagePort,
-  ) => Promise<void>;
+  /** Joints that come in drive a performer of the piece while it plays. */
+  perform: (performer: string, coming: Coming) => Promise<void>;
   /** Ends one of them, and what was recorded is told. */
   stopRecording: (what: Recorded) => Promise<void>;
   play: (playing: boolean) => Promise<void>;

@@ -1,9 +1,9 @@
-import type { CastMember, LiveInput, Piece } from '@vast-swarm/core';
+import type { LiveInput, Piece } from '@vast-swarm/core';
 import { Ear, type HeardTake } from './ear';
 import { Eye, type PicturePort, type SeenTake } from './eye';
 import { Hands } from './hands';
 import { Recording, type Recorded } from './recording';
-import { Troupe, type PerformedTake } from './troupe';
+import { Troupe, type Coming, type PerformedTake } from './troupe';
 
 /** Frames that are late beside what comes in are simulated and not drawn, so many at the most. */
 const MOST_LATE = 8;
@@ -68,15 +68,9 @@ export class Outside {
     this.eyes.open(new Eye(picture, size, port), piece);
   }
 
-  /** Joints of a cast from a port drive a performer of the piece. */
-  perform(
-    performer: string,
-    cast: readonly CastMember[],
-    first: Float32Array,
-    port: MessagePort,
-    piece: Piece | null,
-  ): void {
-    this.troupes.open(new Troupe(performer, cast, first, port), piece);
+  /** Joints that come drive a performer of the piece. */
+  perform(performer: string, coming: Coming, piece: Piece | null): void {
+    this.troupes.open(new Troupe(performer, coming), piece);
   }
 
   /** Ends what is recorded of one list of the piece, or of all, and tells it. */

@@ -7,7 +7,6 @@ import {
   PlanCache,
   Playback,
   type CameraPose,
-  type CastMember,
   type Census,
   type MediumCensus,
   type Piece,
@@ -19,6 +18,7 @@ import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
 import type { Recorded } from './recording';
+import type { Coming } from './troupe';
 import type { Looking } from './looking';
 import type { LiveEngine } from '@vast-swarm/core';
 import { Outside } from './outside';
@@ -179,13 +179,8 @@ export class Session {
   }
 
   /** Joints that come in drive a performer of the piece while it plays, from the next frame on. */
-  perform(
-    performer: string,
-    cast: readonly CastMember[],
-    first: Float32Array,
-    port: MessagePort,
-  ): void {
-    this.outside.perform(performer, cast, first, port, this.latest);
+  perform(performer: string, coming: Coming): void {
+    this.outside.perform(performer, coming, this.latest);
     this.wake();
   }
 

@@ -3,6 +3,14 @@ import type { ArrivedPose } from '../joints/jointsWorker';
 import { clock } from '../joints/sources';
 import type { Recorder } from './recording';
 
+/** Performers who are coming: who they are, how they stand, and where their poses come out, as ArrivedPose. */
+export interface Coming {
+  cast: readonly CastMember[];
+  /** x, y, z of all joints of the first of the cast, then of the next, and so on. */
+  first: Float32Array;
+  port: MessagePort;
+}
+
 /** What was recorded of performers, and the frame of the piece at which it begins. */
 export interface PerformedTake {
   performer: string;
@@ -22,18 +30,17 @@ export class Troupe implements Recorder<LiveMotion, PerformedTake> {
 
   /**
    * @param part id of the performer of the piece
-   * @param first how they all stand now
    * @param now seconds, by the clock of those who say when poses arrived
    */
   constructor(
     readonly part: string,
-    private readonly cast: readonly CastMember[],
-    private readonly first: Float32Array,
-    private readonly port: Pick<MessagePort, 'onmessage' | 'close'>,
+    private readonly coming: Omit<Coming, 'port'> & {
+      port: Pick<MessagePort, 'onmessage' | 'close'>;
+    },
     private readonly now: () => number = clock,
   ) {
-    this.arrivals = cast.map(() => new Arrivals());
-    port.onmessage = ({ data: [who, time, arrived, places] }: MessageEvent<ArrivedPose>) => {
+    this.arrivals = coming.cast.map(() => new Arrivals());
+    coming.port.onmessage = ({ data: [who, time, arrived, places] }: MessageEvent<ArrivedPose>) => {
       this.arrivals[who]!.take(time, arrived, places);
     };
   }
@@ -43,7 +50,7 @@ export class Troupe implements Recorder<LiveMotion, PerformedTake> {
   }
 
   begin(frame: number, frameRate: number): void {
-    this.live = new LiveMotion(this.cast, this.pose(), frameRate, frame);
+    this.live = new LiveMotion(this.coming.cast, this.pose(), frameRate, frame);
   }
 
   /** Before a step to `frame`: takes where they are. */
@@ -54,9 +61,10 @@ export class Troupe implements Recorder<LiveMotion, PerformedTake> {
 
   /** Where all of them are now; who has not moved yet stands as at first. */
   private pose(): Float32Array {
-    const pose = this.first.slice();
+    const { cast, first } = this.coming;
+    const pose = first.slice();
     let at = 0;
-    this.cast.forEach(({ joints }, who) => {
+    cast.forEach(({ joints }, who) => {
       const places = this.arrivals[who]!.at(this.now());
       if (places) pose.set(places, at);
       at += 3 * joints.length;
@@ -67,7 +75,7 @@ export class Troupe implements Recorder<LiveMotion, PerformedTake> {
   /** Ends the take; null where it was not begun. */
   end(): PerformedTake | null {
     const { live, part } = this;
-    this.port.close();
+    this.coming.port.close();
     return live && { performer: part, start: live.start, motion: live.end(), full: live.full };
   }
 }

@@ -1,36 +1,27 @@
 import { proxy, transfer } from 'comlink';
-import { type CastMember } from '@vast-swarm/core';
-import type { Device } from '../live/devices';
+import { standInOf, type Device } from '../live/devices';
+import { Listeners } from '../live/listeners';
 import { LiveDevice } from '../live/liveDevice';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
+import type { Coming } from '../engine/troupe';
 import type { Heard, JointsWorker } from './jointsWorker';
-
-const PREFIX = 'stand-in:';
-
-/** Who stands in is chosen as devices are. */
-export function standInDevice(name: string): string {
-  return PREFIX + name;
-}
 
 /** Joints that arrive at the server of the page, or of somebody who stands in. */
 export class Joints extends LiveDevice<OpenWorker<JointsWorker>> {
   /** What is heard; null while it is closed. */
   heard: Heard | null = null;
-  private readonly watchers = new Set<() => void>();
+  private readonly watchers = new Listeners();
 
   constructor() {
     super('vast-swarm.joints');
   }
 
   /** Something else is heard, some times a second. */
-  told = (listener: () => void): (() => void) => {
-    this.watchers.add(listener);
-    return () => this.watchers.delete(listener);
-  };
+  readonly told = this.watchers.add;
 
   private tell(heard: Heard | null): void {
     this.heard = heard;
-    for (const listener of this.watchers) listener();
+    this.watchers.tell();
   }
 
   protected async connect(device: string): Promise<OpenWorker<JointsWorker>> {
@@ -42,8 +33,8 @@ export class Joints extends LiveDevice<OpenWorker<JointsWorker>> {
     );
     const server = new URL('/joints/watch', location.href);
     server.protocol = server.protocol.replace('http', 'ws');
-    const standsIn = device.startsWith(PREFIX);
-    const from = standsIn ? { standIn: device.slice(PREFIX.length) } : { server: server.href };
+    const standIn = standInOf(device);
+    const from = standIn === null ? { server: server.href } : { standIn };
     const tell = proxy((heard: Heard) => {
       if (this.opened === worker) this.tell(heard);
     });
@@ -61,9 +52,7 @@ export class Joints extends LiveDevice<OpenWorker<JointsWorker>> {
    *
    * @returns where it comes out, who they are and how they stand; null where nobody is there
    */
-  async record(
-    performer: string,
-  ): Promise<{ port: MessagePort; cast: CastMember[]; first: Float32Array } | null> {
+  async record(performer: string): Promise<Coming | null> {
     if (!(await this.open())) return null;
     this.rest();
     const { port1, port2 } = new MessageChannel();

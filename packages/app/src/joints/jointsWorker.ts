@@ -1,6 +1,6 @@
 import { expose, transfer } from 'comlink';
 import { castMember, type CastMember, type DoorNews } from '@vast-swarm/core';
-import { openServer, openStandIn } from './sources';
+import { clock, openServer, openStandIn } from './sources';
 
 /** What is known of those who are there. */
 export interface Heard {
@@ -50,6 +50,8 @@ interface Person {
   places: Float32Array | null;
   /** When poses came, in seconds. */
   came: number[];
+  /** Where the joints of who is recorded are among these; null before that was looked for. */
+  order: number[] | null;
 }
 
 let people = new Map<string, Person>();
@@ -67,7 +69,7 @@ function hear(news: DoorNews, arrived: number): void {
         const before = people.get(name);
         const same = before?.joints.join('\n') === joints.join('\n');
         const places = same ? before.places : null;
-        return [name, { joints, bones, places, came: before?.came ?? [] }];
+        return [name, { joints, bones, places, came: before?.came ?? [], order: null }];
       }),
     );
     state.lost = false;
@@ -82,16 +84,17 @@ function hear(news: DoorNews, arrived: number): void {
 }
 
 /** Sends a pose on to who records it. */
-function pass(name: string, { joints, places }: Person, time: number, arrived: number): void {
+function pass(name: string, person: Person, time: number, arrived: number): void {
   if (!sending) return;
+  const { joints, places } = person;
   const { port, cast } = sending;
   const who = cast.findIndex((c) => c.name === name);
   if (who < 0) return;
   // Joints that have come since then are in no take.
-  const own = cast[who]!.joints.flatMap((joint) => {
-    const at = 3 * joints.indexOf(joint.name);
-    return at < 0 ? [0, 0, 0] : [...places!.subarray(at, at + 3)];
-  });
+  person.order ??= cast[who]!.joints.map((joint) => joints.indexOf(joint.name));
+  const own = person.order.flatMap((joint) =>
+    joint < 0 ? [0, 0, 0] : [...places!.subarray(3 * joint, 3 * joint + 3)],
+  );
   const pose: ArrivedPose = [who, time, arrived, Float32Array.from(own)];
   port.postMessage(pose, [pose[3].buffer as ArrayBuffer]);
 }
@@ -118,8 +121,8 @@ const worker: JointsWorker = {
     else await openServer(from.server, listener);
     setInterval(() => {
       const { cast, places, came } = present();
-      const from = (performance.timeOrigin + performance.now()) / 1000 - 1;
-      tell({ ...state, cast, places, rates: came.map((c) => c.filter((t) => t > from).length) });
+      const since = clock() - 1;
+      tell({ ...state, cast, places, rates: came.map((c) => c.filter((t) => t > since).length) });
     }, TELL_EVERY);
   },
   async send(port) {
@@ -131,6 +134,7 @@ const worker: JointsWorker = {
     }
     const { cast, places } = present();
     sending = { port, cast };
+    for (const person of people.values()) person.order = null;
     const first = Float32Array.from(places.flatMap((p) => [...p]));
     return transfer({ cast, first }, [first.buffer]);
   },

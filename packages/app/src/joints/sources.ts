@@ -1,4 +1,4 @@
-import { made, placesAt, type DoorNews, type Motion } from '@vast-swarm/core';
+import { made, posesAt, type DoorNews, type Motion } from '@vast-swarm/core';
 
 /** Hears what there is of joints, when it arrived in seconds of this machine's clock, and whether nothing comes any more. */
 export interface Listener {
@@ -20,46 +20,37 @@ export function clock(): number {
 }
 
 /**
- * Hears joints from the server of the page, until it is closed; a server that is gone is looked for again and again.
+ * Hears joints from the server of the page; a server that is gone is looked for again and again.
  *
- * @returns what closes it
  * @throws Error where there is no such server
  */
-export async function openServer(url: string, { hear, lost }: Listener): Promise<() => void> {
-  let socket: WebSocket;
-  let closed = false;
+export function openServer(url: string, { hear, lost }: Listener): Promise<void> {
   const connect = (): Promise<void> =>
     new Promise((resolve, reject) => {
-      socket = new WebSocket(url);
+      const socket = new WebSocket(url);
+      let was = false;
       socket.onopen = () => {
+        was = true;
         resolve();
       };
       socket.onmessage = ({ data }: MessageEvent<string>) => {
         hear(JSON.parse(data) as DoorNews, clock());
       };
-      let was = false;
-      socket.addEventListener('open', () => (was = true));
       socket.onclose = () => {
         reject(new Error('the server of this page does not take joints'));
-        if (closed || !was) return;
+        if (!was) return;
         lost();
         look();
       };
     });
   const look = (): void => {
-    setTimeout(() => {
-      if (!closed) connect().catch(look);
-    }, AGAIN);
+    setTimeout(() => void connect().catch(look), AGAIN);
   };
-  await connect();
-  return () => {
-    closed = true;
-    socket.close();
-  };
+  return connect();
 }
 
 /** The joints of a motion of our own, over and over. */
-export function openStandIn(name: string, { hear }: Listener): () => void {
+export function openStandIn(name: string, { hear }: Listener): void {
   const motion = made(name) as Motion;
   const { performers } = motion;
   const present = performers.map(({ name: who, joints }) => ({
@@ -71,16 +62,12 @@ export function openStandIn(name: string, { hear }: Listener): () => void {
   }));
   hear({ present }, clock());
   const begun = clock();
-  const timer = setInterval(() => {
+  setInterval(() => {
     const now = clock();
     const second = (now - begun) % motion.times.at(-1)!;
     for (const performer of performers) {
-      const places = new Float32Array(3 * performer.joints.length);
-      placesAt(motion, performer, second, places);
-      hear({ pose: performer.name, time: now, places: [...places] }, now);
+      const places = [...posesAt(motion, [performer], second)];
+      hear({ pose: performer.name, time: now, places }, now);
     }
   }, 1000 / RATE);
-  return () => {
-    clearInterval(timer);
-  };
 }

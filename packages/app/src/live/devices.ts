@@ -1,3 +1,5 @@
+import { madeTitle } from '@vast-swarm/core';
+
 /** An input or an output of the machine. */
 export interface Device {
   id: string;
@@ -16,4 +18,16 @@ export async function devicesOf(kind: DeviceKind): Promise<Device[]> {
       id: deviceId,
       name: label || `${TITLES[kind]} ${String(i + 1)}`,
     }));
+}
+
+const PREFIX = 'stand-in:';
+
+/** What of our own stands in for a device, by names in the stock: chosen as devices are. */
+export function standIns(names: readonly string[]): Device[] {
+  return names.map((name) => ({ id: PREFIX + name, name: `Stand-in: ${madeTitle(name)}` }));
+}
+
+/** What stands in for a device, by its name in the stock; null where it is a real one. */
+export function standInOf(device: string): string | null {
+  return device.startsWith(PREFIX) ? device.slice(PREFIX.length) : null;
 }

@@ -1,4 +1,5 @@
 import type { Device } from './devices';
+import { Listeners } from './listeners';
 
 /** What is known of a live input. */
 export interface DeviceState {
@@ -17,7 +18,7 @@ export interface DeviceState {
 export abstract class LiveDevice<Opened> {
   private now: DeviceState;
   protected opened: Opened | null = null;
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners();
 
   /** @param key under which the browser remembers the device that was chosen */
   constructor(private readonly key: string) {
@@ -41,14 +42,11 @@ export abstract class LiveDevice<Opened> {
   }
 
   /** What is known has changed. */
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
+  readonly subscribe = this.listeners.add;
 
   protected put(part: Partial<DeviceState>): void {
     this.now = { ...this.now, ...part };
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 
   /** Whether it is open now. What is wrong is in its state. */

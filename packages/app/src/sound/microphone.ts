@@ -1,6 +1,5 @@
-import { devicesOf, type Device } from '../live/devices';
-import { LiveDevice } from '../live/liveDevice';
-import { problemOf } from '../live/problems';
+import { Listeners } from '../live/listeners';
+import { MediaDevice } from '../live/mediaDevice';
 import capture from './capture.worklet.ts?worker&url';
 
 interface Opened {
@@ -10,28 +9,17 @@ interface Opened {
 }
 
 /** A microphone or a line in. */
-export class Microphone extends LiveDevice<Opened> {
+export class Microphone extends MediaDevice<Opened> {
   /** How loud it is, 0 to 1. */
   level = 0;
-  private readonly meters = new Set<() => void>();
+  private readonly meters = new Listeners();
 
   constructor() {
-    super('vast-swarm.input');
+    super('audioinput', 'vast-swarm.input');
   }
 
   /** The level has changed, thirty times a second. */
-  measured = (listener: () => void): (() => void) => {
-    this.meters.add(listener);
-    return () => this.meters.delete(listener);
-  };
-
-  protected listed(): Promise<readonly Device[]> {
-    return devicesOf('audioinput');
-  }
-
-  protected why(error: unknown): string {
-    return problemOf(error, 'audioinput');
-  }
+  readonly measured = this.meters.add;
 
   protected async connect(device: string): Promise<Opened> {
     const stream = await navigator.mediaDevices.getUserMedia({
@@ -46,7 +34,7 @@ export class Microphone extends LiveDevice<Opened> {
     const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
     node.port.onmessage = ({ data }: MessageEvent<number>) => {
       this.level = data;
-      for (const meter of this.meters) meter();
+      this.meters.tell();
     };
     node.onprocessorerror = () => {
       this.close('Listening failed beside the sound card. What was recorded is kept.');
@@ -82,6 +70,6 @@ export class Microphone extends LiveDevice<Opened> {
     for (const track of stream.getTracks()) track.stop();
     void context.close();
     this.level = 0;
-    for (const meter of this.meters) meter();
+    this.meters.tell();
   }
 }

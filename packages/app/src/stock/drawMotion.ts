@@ -1,4 +1,4 @@
-import { placesAt, type Motion } from '@vast-swarm/core';
+import { posesAt, type Motion } from '@vast-swarm/core';
 import { whileUnderPointer } from '../ui/underPointer';
 import { drawFigure, figuresView } from './figure';
 
@@ -10,11 +10,8 @@ export function drawMotion(context: CanvasRenderingContext2D, motion: Motion): (
   const { canvas } = context;
   const whole = motion.times.at(-1)!;
   const view = figuresView(canvas.width, canvas.height);
-  const pose = (who: Motion['performers'][0], second: number): Float32Array => {
-    const places = new Float32Array(3 * who.joints.length);
-    placesAt(motion, who, second, places);
-    return places;
-  };
+  const pose = (who: Motion['performers'][0], second: number): Float32Array =>
+    posesAt(motion, [who], second);
   for (const performer of motion.performers) {
     for (let k = 0; k <= MOMENTS; k++) view.reach(pose(performer, (k / MOMENTS) * whole));
   }

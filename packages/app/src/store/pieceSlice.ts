@@ -22,6 +22,7 @@ import {
   type Swarm,
   type Take,
 } from '@vast-swarm/core';
+import type { Recorded } from '../engine/recording';
 import {
   castLast,
   playEntry,
@@ -341,7 +342,7 @@ const slice = createSlice({
       {
         payload,
       }: PayloadAction<{
-        list: 'sounds' | 'pictures' | 'performers';
+        list: Recorded;
         id: string;
         entry: StockEntry;
         start: number;

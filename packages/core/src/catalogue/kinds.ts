@@ -48,7 +48,7 @@ export interface Birthplace {
   /** Velocity of the place itself in m/s, in the emitter's own frame, as of another swarm's particle. */
   velocity?: Vec3;
   /** False: there is no place, and the particle is not born. */
-  there?: Expr;
+  there?: Expr | undefined;
 }
 
 /** What holds a particle to its emitter while it lives. */

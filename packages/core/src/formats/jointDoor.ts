@@ -26,7 +26,7 @@ const pose = z.strictObject({
 /** What is sent of one performer at a time. */
 export type SentPose = z.infer<typeof pose>;
 
-const poses = z.union([pose, z.array(pose).max(DOOR.performers)]);
+const poses = z.array(pose).max(DOOR.performers);
 
 /**
  * Reads a message of joints: `{"performer": "Ada", "time": 1.5, "joints": {"head": [0, 1.6, 0]}, "bones": {"head":
@@ -35,13 +35,10 @@ const poses = z.union([pose, z.array(pose).max(DOOR.performers)]);
  * @throws Error that says what is wrong, and where
  */
 export function posesOf(message: unknown): SentPose[] {
-  const read = poses.safeParse(message);
+  const form = Array.isArray(message) ? poses : pose;
+  const read = form.safeParse(message);
   if (read.success) return [read.data].flat();
-  // Of both forms, the one that was meant.
-  const single = Array.isArray(message)
-    ? z.array(pose).max(DOOR.performers).safeParse(message)
-    : pose.safeParse(message);
-  const issue = single.error!.issues[0]!;
+  const issue = read.error.issues[0]!;
   const where = issue.path.map(String).join('.');
   throw new Error(`${where ? `${where}: ` : ''}${issue.message}`);
 }

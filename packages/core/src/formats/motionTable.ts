@@ -1,7 +1,6 @@
 import Papa from 'papaparse';
+import { JOINT_COLUMNS } from '../stock/read/motion/jointTable';
 import type { Motion } from '../stock/types';
-
-const COLUMNS = ['time', 'performer', 'joint', 'x', 'y', 'z', 'parent'];
 
 /**
  * A motion as a table of joints (CSV): seconds, metres, and on which joint each hangs. Read again (`motionOfTable`) it has
@@ -10,7 +9,7 @@ const COLUMNS = ['time', 'performer', 'joint', 'x', 'y', 'z', 'parent'];
  * @returns the text in parts, one for each time
  */
 export function* motionTable({ times, performers }: Motion): Generator<string> {
-  yield `${COLUMNS.join(',')}\r\n`;
+  yield `${[...JOINT_COLUMNS, 'parent'].join(',')}\r\n`;
   const named = performers.map(({ name, joints }) =>
     joints.map(({ name: joint, parent }) => ({
       names: Papa.unparse([[name, joint]]),

@@ -3,7 +3,7 @@ import type { PartReader } from './partReader';
 import type { BlockTrack } from './track';
 import { memo } from '../stock/memo';
 import { chosenJoints, wholeBits } from '../stock/motion/chosen';
-import type { Performing } from '../stock/motion/performing';
+import { isThere, type Performing } from '../stock/motion/performing';
 
 /**
  * Where a performer's joints are, as a track: x, y, z of each at the end of a frame's time, then of each at its
@@ -24,7 +24,7 @@ export function jointTrack(performing: Performing, rate: number): BlockTrack {
       block.set(now);
       block.set(leaps(from, to) ? now : at(from), now.length);
       block.set(ballOf(block.subarray(0, 2 * now.length)), 2 * now.length);
-      block[words - 1] = to > (live?.from ?? -Infinity) ? 1 : 0;
+      block[words - 1] = isThere(performing, to) ? 1 : 0;
       return block;
     },
   };

@@ -17,7 +17,7 @@ interface Player {
   newest: number;
   timed: boolean;
   joints: Map<string, readonly number[]>;
-  bones: Record<string, string>;
+  bones: Map<string, string>;
   /** Poses that were not passed on yet, the last one may get more. */
   waiting: { time: number; joints: Map<string, readonly number[]> }[];
 }
@@ -73,11 +73,11 @@ export class JointDoor {
       throw new Error(`${sent.performer} has more than ${String(DOOR.joints)} joints`);
     }
     for (const [joint, parent] of Object.entries(sent.bones)) {
-      if (bones[joint] === parent) continue;
-      if (!Object.hasOwn(bones, joint) && Object.keys(bones).length >= DOOR.joints) {
+      if (bones.get(joint) === parent) continue;
+      if (!bones.has(joint) && bones.size >= DOOR.joints) {
         throw new Error(`${sent.performer} has more than ${String(DOOR.joints)} bones`);
       }
-      bones[joint] = parent;
+      bones.set(joint, parent);
       this.changed = true;
     }
     if (fresh.length > 0) this.changed = true;
@@ -126,7 +126,7 @@ export class JointDoor {
         newest: 0,
         timed: false,
         joints: new Map(),
-        bones: {},
+        bones: new Map(),
         waiting: [],
       };
       this.players.set(name, player);
@@ -177,7 +177,7 @@ export class JointDoor {
 
   private present(): Present[] {
     return [...this.players].map(([name, { joints, bones }]) => ({
-      ...{ name, joints: [...joints.keys()], bones: { ...bones } },
+      ...{ name, joints: [...joints.keys()], bones: Object.fromEntries(bones) },
     }));
   }
 

@@ -1,17 +1,14 @@
 import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
-import { madeTitle } from '@vast-swarm/core';
 import type { Camera } from '../../camera/camera';
-import { STAND_INS, standInDevice } from '../../camera/sources';
+import { STAND_INS } from '../../camera/sources';
 import { useEngine } from '../../engine/EngineContext';
+import { standIns } from '../../live/devices';
 import { useCamera } from '../../live/LiveContext';
 import { COLOURS } from '../../theme';
 import { InputBox } from './InputBox';
 
-const MORE = STAND_INS.map((name) => ({
-  id: standInDevice(name),
-  name: `Stand-in: ${madeTitle(name)}`,
-}));
+const MORE = standIns(STAND_INS);
 
 /** A camera of the piece. */
 export function CameraInput({ part, taken }: { part: string; taken: boolean }) {

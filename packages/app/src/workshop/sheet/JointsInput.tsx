@@ -1,19 +1,15 @@
 import { Box } from '@mui/material';
 import { useEffect, useRef, useSyncExternalStore } from 'react';
-import { madeTitle } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
 import type { Heard } from '../../joints/jointsWorker';
-import { standInDevice } from '../../joints/joints';
 import { STAND_INS } from '../../joints/sources';
+import { standIns } from '../../live/devices';
 import { useJoints } from '../../live/LiveContext';
 import { COLOURS, MONO } from '../../theme';
 import { figuresView, drawFigure } from '../../stock/figure';
 import { InputBox } from './InputBox';
 
-const MORE = STAND_INS.map((name) => ({
-  id: standInDevice(name),
-  name: `Stand-in: ${madeTitle(name)}`,
-}));
+const MORE = standIns(STAND_INS);
 
 /** Live performers of the piece. */
 export function JointsInput({ part, taken }: { part: string; taken: boolean }) {
@@ -22,7 +18,7 @@ export function JointsInput({ part, taken }: { part: string; taken: boolean }) {
   const heard = useSyncExternalStore(joints.told, () => joints.heard);
   const record = async (): Promise<boolean> => {
     const opened = await joints.record(part);
-    if (opened) engine.perform(part, opened.cast, opened.first, opened.port);
+    if (opened) engine.perform(part, opened);
     return opened !== null;
   };
   return (
@@ -39,16 +35,14 @@ export function JointsInput({ part, taken }: { part: string; taken: boolean }) {
 /** Who is there, and how they move. */
 function Present({ heard }: { heard: Heard }) {
   const { cast, rates, refused, why, lost, address } = heard;
-  const there = cast.map(
-    ({ name, joints }, i) =>
-      `${name}: ${String(joints.length)} joints, ${String(rates[i])} poses a second`,
-  );
   return (
     <Box sx={{ fontSize: 12.5, pr: 1, pb: 0.5 }}>
       {cast.length > 0 && <Figures heard={heard} />}
       <Box component="ul" aria-label="Who is there" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-        {there.map((line) => (
-          <li key={line.split(':')[0]}>{line}</li>
+        {cast.map(({ name, joints }, i) => (
+          <li
+            key={name}
+          >{`${name}: ${String(joints.length)} joints, ${String(rates[i])} poses a second`}</li>
         ))}
       </Box>
       {cast.length === 0 && <Box>Nobody is there yet.</Box>}

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { kindOf, type Part, type Performing, type Strip } from '@vast-swarm/core';
+import { isThere, kindOf, type Part, type Performing, type Strip } from '@vast-swarm/core';
 import { usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { usePerforming } from '../usePerforming';
@@ -73,12 +73,11 @@ function SmallFigures({ part, chosen, slider }: FiguresProps) {
 
 function drawFigures(
   context: CanvasRenderingContext2D,
-  { bones, at, live }: Performing,
+  performing: Performing,
   seconds: readonly number[],
   colour: string,
 ): void {
-  // Before a take nobody is there.
-  const there = (second: number): boolean => second > (live?.from ?? -Infinity);
+  const { bones, at } = performing;
   const poses = seconds.map(at);
   const along = (axis: number): [least: number, most: number] => {
     const all = poses.flatMap((places) => [...places].filter((_, i) => i % 3 === axis));
@@ -90,7 +89,7 @@ function drawFigures(
   context.strokeStyle = colour;
   context.lineCap = 'round';
   poses.forEach((places, i) => {
-    if (!there(seconds[i]!)) return;
+    if (!isThere(performing, seconds[i]!)) return;
     const point = (joint: number): [number, number] => [
       (i + 0.5) * WIDE + (places[3 * joint]! - (left + right) / 2) * scale,
       HIGH / 2 - (places[3 * joint + 1]! - (low + high) / 2) * scale,

@@ -148,10 +148,7 @@ export const joints = emitter({
     const [last, first] = [now, before].map(([a, b]) => spotOn(dial, rows, row, a, b));
     const velocity = last!.position.sub(first!.position).scale(dial.number('share').mul(dial.rate));
     const there = jointsThere(dial, performing);
-    return {
-      ...{ ...spot, position: spot.position.add(jitterOf(dial)), velocity },
-      ...(there ? { there } : {}),
-    };
+    return { ...spot, position: spot.position.add(jitterOf(dial)), velocity, there };
   },
   hold(dial) {
     const performing = dial.performer('performer');

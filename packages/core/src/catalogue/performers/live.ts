@@ -46,7 +46,7 @@ export const live = performer({
       name: `take.${String(serialOf(motion))}.${JSON.stringify([rate, dials])}`,
       joints: cast.joints,
       bones: thickened(bonesOf(first, cast.who, scale, tall * scale), cast.joints, dials),
-      at: (time) => place(posesAt(motion, cast.who, time - begins)),
+      at: (time) => place(posesAt(motion, cast.people, time - begins)),
       leaps: () => false,
       // In the frames before the first of the take nobody is there, as when it was recorded.
       live: {

@@ -2,7 +2,7 @@ import { choice, number, radiiDial, type ValuesOf } from '../../language/dials';
 import type { BoneRadii } from '../../feeds/feeds';
 import { jointNames } from '../../stock/motion/cast';
 import type { Bone } from '../../stock/motion/bones';
-import type { Motion } from '../../stock/types';
+import type { Motion, Performer } from '../../stock/types';
 
 /** What all performers have: who of a motion they are, and where and how large they stand. */
 
@@ -36,15 +36,16 @@ export const placeDials = {
   ),
 };
 
-/** The numbers of those who are meant, and names of all their joints; null where there is nobody. */
+/** Those who are meant, with their numbers, and names of all their joints; null where there is nobody. */
 export function whoOf(
   { performers }: Motion,
   number: number,
-): { who: number[]; joints: string[] } | null {
+): { who: number[]; people: Performer[]; joints: string[] } | null {
   const all = [...performers.keys()];
   const who = number === 0 ? all : all.filter((n) => n === number - 1);
   if (who.length === 0) return null;
-  return { who, joints: jointNames(who.map((n) => performers[n]!)) };
+  const people = who.map((n) => performers[n]!);
+  return { who, people, joints: jointNames(people) };
 }
 
 /** Bones as thick as is said of some of them, and as they are of others. */

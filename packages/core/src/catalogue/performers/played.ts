@@ -58,7 +58,7 @@ export const played = performer({
     const playing = { start: dials.start / rate, speed, from, to, ends };
     const place = placed(dials, scale, dials.floor === 'lowest' ? floor : 0);
     const at = (time: number): Float32Array =>
-      place(posesAt(motion, cast.who, secondAt(motion, playing, time)));
+      place(posesAt(motion, cast.people, secondAt(motion, playing, time)));
     const bones = thickened(bonesOf(motion, cast.who, scale, tall * scale), cast.joints, dials);
     return {
       ...{ joints: cast.joints, bones, at },

@@ -1,5 +1,5 @@
 import { choice, jointsDial, number, partDial } from '../../language/dials';
-import type { Performing } from '../../stock/motion/performing';
+import { isThere, type Performing } from '../../stock/motion/performing';
 import { signal } from '../define';
 import { never, ranged, signalRange } from './range';
 
@@ -45,9 +45,8 @@ export const joint = signal({
     const { from, to } = dials;
     const span = to - from;
     const into = ranged(dials);
-    const nobodyTo = performing.live?.from ?? -Infinity;
     return (time) => {
-      if (time <= nobodyTo) return 0;
+      if (!isThere(performing, time)) return 0;
       const part = span === 0 ? 0 : (measured(time) - from) / span;
       return into(Math.min(1, Math.max(0, part)));
     };

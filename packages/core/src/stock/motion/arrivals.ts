@@ -28,11 +28,6 @@ export class Arrivals {
   /** What was looked at last: now, and the second by the sender's clock. */
   private last: { now: number; time: number } | null = null;
 
-  /** The newest pose; null before the first. */
-  get newest(): Float32Array | null {
-    return this.poses.at(-1)?.places ?? null;
-  }
-
   /** A pose of a second by the sender's clock has arrived at a second by ours. */
   take(time: number, arrived: number, places: Float32Array): void {
     const { poses } = this;

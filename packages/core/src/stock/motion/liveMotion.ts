@@ -1,30 +1,10 @@
+import { Growing } from '../growing';
 import { HEARD_AHEAD } from '../sound/loudness';
-import type { Joint, Motion, Performer } from '../types';
+import type { Motion, Performer } from '../types';
 import type { CastMember } from './cast';
 
 /** Most numbers of a take: five million rows of a table. */
 const MOST = 15_000_000;
-
-/** Places of somebody that go on being added to. */
-class Places {
-  private buffer = new Float32Array(2 ** 14);
-  private length = 0;
-
-  get all(): Float32Array {
-    return this.buffer.subarray(0, this.length);
-  }
-
-  append(more: Float32Array): void {
-    const end = this.length + more.length;
-    if (end > this.buffer.length) {
-      const grown = new Float32Array(2 * end);
-      grown.set(this.all);
-      this.buffer = grown;
-    }
-    this.buffer.set(more, this.length);
-    this.length = end;
-  }
-}
 
 /**
  * How performers move who are live, one pose a frame; what reads it sees all that there is so far. Who they are, and how
@@ -33,10 +13,10 @@ class Places {
 export class LiveMotion implements Motion {
   readonly type = 'motion';
   readonly performers: readonly Performer[];
-  private seconds = new Float64Array(1024);
+  private readonly seconds = new Growing(new Float64Array(1024));
   private count = 0;
   private ended = false;
-  private readonly parts: Places[];
+  private readonly parts: Growing<Float32Array>[];
 
   /**
    * @param first x, y, z of all joints of the first of the cast, then of the next, and so on
@@ -49,7 +29,7 @@ export class LiveMotion implements Motion {
     readonly rate: number,
     readonly start: number,
   ) {
-    const parts = cast.map(() => new Places());
+    const parts = cast.map(() => new Growing(new Float32Array(2 ** 14)));
     this.parts = parts;
     this.performers = cast.map(({ name, joints }, i) => ({
       ...{ name, joints },
@@ -62,7 +42,7 @@ export class LiveMotion implements Motion {
 
   /** Seconds from the first pose. */
   get times(): Float64Array {
-    return this.seconds.subarray(0, this.count);
+    return this.seconds.all;
   }
 
   /** How many poses there are: it grows with each. */
@@ -95,12 +75,7 @@ export class LiveMotion implements Motion {
     this.performers.forEach(({ joints }, i) => {
       this.parts[i]!.append(pose.subarray(at, (at += 3 * joints.length)));
     });
-    if (this.count === this.seconds.length) {
-      const grown = new Float64Array(2 * this.count);
-      grown.set(this.seconds);
-      this.seconds = grown;
-    }
-    this.seconds[this.count] = this.count / this.rate;
+    this.seconds.append([this.count / this.rate]);
     this.count += 1;
   }
 
@@ -108,7 +83,7 @@ export class LiveMotion implements Motion {
   end(): Motion {
     this.ended = true;
     const performers = this.performers.map(({ name, joints, places }) => ({
-      ...{ name, joints: joints.map((j): Joint => ({ ...j })), places: places.slice() },
+      ...{ name, joints, places: places.slice() },
     }));
     return { type: 'motion', times: this.times.slice(), performers };
   }

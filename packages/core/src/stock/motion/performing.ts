@@ -24,9 +24,17 @@ export interface Performing {
   };
 }
 
-/** Where all joints of these performers are at a second of the motion, one performer after the other. */
-export function posesAt(motion: Motion, who: readonly number[], second: number): Float32Array {
-  const performers = who.map((n) => motion.performers[n]!);
+/** Whether somebody is there at a second of the piece. */
+export function isThere({ live }: Performing, time: number): boolean {
+  return live === undefined || time > live.from;
+}
+
+/** Where all joints of some performers are at a second of the motion, one performer after the other. */
+export function posesAt(
+  motion: Motion,
+  performers: readonly Performer[],
+  second: number,
+): Float32Array {
   const places = new Float32Array(3 * performers.reduce((sum, p) => sum + p.joints.length, 0));
   let first = 0;
   for (const performer of performers) {

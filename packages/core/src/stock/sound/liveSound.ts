@@ -1,10 +1,11 @@
+import { Growing } from '../growing';
 import type { Sound } from '../types';
 
 /** A sound of one channel that goes on being recorded; what reads it hears all that there is so far. */
 export class LiveSound implements Sound {
   readonly type = 'sound';
   channels: Int16Array[];
-  private buffer = new Int16Array(2 ** 16);
+  private readonly samples = new Growing(new Int16Array(2 ** 16));
   /** How many samples there were before each part of it. */
   private readonly parts: number[] = [];
 
@@ -16,7 +17,7 @@ export class LiveSound implements Sound {
     readonly rate: number,
     readonly start: number,
   ) {
-    this.channels = [this.buffer.subarray(0, 0)];
+    this.channels = [this.samples.all];
   }
 
   get length(): number {
@@ -24,16 +25,10 @@ export class LiveSound implements Sound {
   }
 
   append(samples: Int16Array): void {
-    const { length } = this;
     if (samples.length === 0) return;
-    this.parts.push(length);
-    if (length + samples.length > this.buffer.length) {
-      const grown = new Int16Array(2 * (length + samples.length));
-      grown.set(this.channels[0]!);
-      this.buffer = grown;
-    }
-    this.buffer.set(samples, length);
-    this.channels = [this.buffer.subarray(0, length + samples.length)];
+    this.parts.push(this.length);
+    this.samples.append(samples);
+    this.channels = [this.samples.all];
   }
 
   /** Grows with every part. */

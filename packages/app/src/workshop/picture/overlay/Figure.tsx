@@ -1,4 +1,4 @@
-import { project, type CameraPose, type Part, type Vector } from '@vast-swarm/core';
+import { isThere, project, type CameraPose, type Part, type Vector } from '@vast-swarm/core';
 import { useReport } from '../../../engine/EngineContext';
 import { usePiece } from '../../../store/store';
 import { useJoints } from '../../../live/LiveContext';
@@ -20,7 +20,7 @@ export function Figure({ performer, camera, size }: Props) {
   // While they are recorded, the take before is not what is seen.
   if (!performing || !performer.on || recording === performer.id) return null;
   const second = (frame + 1) / rate;
-  if (performing.live && second <= performing.live.from) return null;
+  if (!isThere(performing, second)) return null;
   const places = performing.at(second);
   const point = (joint: number): Vector | null =>
     project(camera, size, [...places.subarray(3 * joint, 3 * joint + 3)] as Vector);

@@ -4,14 +4,14 @@ import { StockError } from '../error';
 import { hung, loopIn } from '../../motion/cast';
 import { motionOf } from './motionOf';
 
-const COLUMNS = ['time', 'performer', 'joint', 'x', 'y', 'z'] as const;
+export const JOINT_COLUMNS = ['time', 'performer', 'joint', 'x', 'y', 'z'] as const;
 const MOST_ROWS = 5_000_000;
 
 /** Whether a table is one of joints: its first row names them. */
 export function isJointTable(text: string): boolean {
   const [first = ''] = text.trimStart().split(/\r\n|\r|\n/, 1);
   const names = first.split(',').map((f) => f.trim().toLowerCase());
-  return COLUMNS.every((c) => names.includes(c));
+  return JOINT_COLUMNS.every((c) => names.includes(c));
 }
 
 interface Row {
@@ -61,7 +61,7 @@ export function motionOfTable(name: string, text: string): Motion {
 function rowsOf(name: string, text: string): Row[] {
   const { data } = Papa.parse<string[]>(text.trimStart(), { delimiter: ',' });
   const head = (data[0] ?? []).map((f) => f.trim().toLowerCase());
-  const at = COLUMNS.map((c) => head.indexOf(c));
+  const at = JOINT_COLUMNS.map((c) => head.indexOf(c));
   const said = head.indexOf('parent');
   const rows: Row[] = [];
   data.forEach((fields, line) => {
