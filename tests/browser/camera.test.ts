@@ -8,7 +8,7 @@ import { unzipSync } from 'fflate';
 import { compilePiece, decodeVideoBy, type Clip } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { ffmpegFrames } from '../../packages/server/src/ffmpegFrames';
-import { exported, refusesFirst, unplug } from './liveInput';
+import { recordsAgain, exported, refusesFirst, unplug } from './liveInput';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';
 
@@ -136,12 +136,7 @@ test('made-up clips stand in for a camera; another take counts from then on', as
   await pictureTells(page, (d) => Number(d.frame) > 3);
   await button('Stop').click();
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
-  await button('Record again').click();
-  await page.getByText('It drives the piece, and is recorded.').waitFor();
-  await button('Pause').click();
-  await page.getByRole('combobox', { name: 'Take' }).getByText('take 2').waitFor();
-  await page.keyboard.press('Control+z');
-  await page.getByRole('combobox', { name: 'Take' }).getByText(/take$/).waitFor();
+  await recordsAgain(page);
 }, 60_000);
 
 test('a camera that is refused or pulled out says so, and what was recorded is kept', async () => {

@@ -1,9 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { unzipSync } from 'fflate';
 import { made, placesAt, readStock, type Motion } from '@vast-swarm/core';
-import { exported } from './liveInput';
+import { exported, recordsAgain } from './liveInput';
+import { CLI } from '../support/startServer';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';
 
@@ -21,8 +21,7 @@ afterEach(() => {
 
 /** Two made-up dancers who send their joints to the server of the page. */
 function dancing(): void {
-  const cli = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
-  const command = [cli, 'stand-in', 'performers', '--port', String(app.joints)];
+  const command = [CLI, 'stand-in', 'performers', '--port', String(app.joints)];
   dance = spawn(process.execPath, command, { stdio: 'ignore' });
 }
 
@@ -139,12 +138,7 @@ test('with nobody there it says so; a stand-in of the page itself can be recorde
   // To go elsewhere in time ends it: a take has no gaps.
   await page.keyboard.press('Home');
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live joints, take').waitFor();
-  await button('Record again').click();
-  await page.getByText('It drives the piece, and is recorded.').waitFor();
-  await button('Pause').click();
-  await page.getByRole('combobox', { name: 'Take' }).getByText('take 2').waitFor();
-  await page.keyboard.press('Control+z');
-  await page.getByRole('combobox', { name: 'Take' }).getByText(/take$/).waitFor();
+  await recordsAgain(page);
 }, 60_000);
 
 test('who is live takes over a whole piece from a motion, and dances in it', async () => {

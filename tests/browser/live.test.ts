@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { compilePiece, Scene, wavBytes, type Piece, type Sound } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
-import { exported, refusesFirst, unplug } from './liveInput';
+import { exported, recordsAgain, refusesFirst, unplug } from './liveInput';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';
 import { call, startHarness, type Harness } from './support';
@@ -123,12 +123,7 @@ test('a microphone drives a piece, and its take is heard as the file was, to the
   await other.close();
 
   // Another take counts from then on; the first one is there still.
-  await button('Record again').click();
-  await page.getByText('It drives the piece, and is recorded.').waitFor();
-  await button('Pause').click();
-  await page.getByRole('combobox', { name: 'Take' }).getByText('take 2').waitFor();
-  await page.keyboard.press('Control+z');
-  await page.getByRole('combobox', { name: 'Take' }).getByText(/take$/).waitFor();
+  await recordsAgain(page);
 }, 90_000);
 
 test('without permission, and unplugged, it says so and keeps what was recorded', async () => {

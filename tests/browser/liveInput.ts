@@ -48,3 +48,14 @@ export async function unplug(page: Page): Promise<void> {
     (window as unknown as { unplug: () => void }).unplug();
   });
 }
+
+/** Records a second take, which counts from then on, until it is undone. */
+export async function recordsAgain(page: Page): Promise<void> {
+  const button = (name: string) => page.getByRole('button', { name, exact: true });
+  await button('Record again').click();
+  await page.getByText('It drives the piece, and is recorded.').waitFor();
+  await button('Pause').click();
+  await page.getByRole('combobox', { name: 'Take' }).getByText('take 2').waitFor();
+  await page.keyboard.press('Control+z');
+  await page.getByRole('combobox', { name: 'Take' }).getByText(/take$/).waitFor();
+}

@@ -1,9 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import { chromium, type Browser, type Page } from 'playwright-core';
+import { startServer } from '../support/startServer';
 
 const ROOT = join(__dirname, '../..');
 
@@ -49,24 +49,9 @@ export interface App {
   stop: () => void;
 }
 
-/** The built application, served as `./start` serves it, on a free port. */
 export async function startApp(): Promise<App> {
-  const command = [join(ROOT, 'packages/server/bin/vast-swarm.mjs'), 'serve', '--port', '0'];
-  const child: ChildProcess = spawn(process.execPath, command, {
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  let told = '';
-  const [url, joints] = await new Promise<[string, string]>((resolve, reject) => {
-    child.once('exit', () => {
-      reject(new Error('the server did not start; is the application built?'));
-    });
-    child.stdout!.on('data', (data: Buffer) => {
-      told += data.toString();
-      const match = /(http:\/\/\S+)[^]*udp:\/\/127\.0\.0\.1:(\d+)/.exec(told);
-      if (match) resolve([match[1]!, match[2]!]);
-    });
-  });
-  return { url, joints: Number(joints), stop: () => child.kill() };
+  const { url, joints, child } = await startServer();
+  return { url, joints, stop: () => child.kill() };
 }
 
 export interface Harness {

@@ -7,6 +7,7 @@ import { problemOf } from '../src/live/problems';
 import type { EngineEvent } from '../src/engine/messages';
 import { Recording } from '../src/engine/recording';
 import { Session } from '../src/engine/session';
+import { playedAgain, undrawn } from './recorded';
 
 const RATE = 8000;
 const FRAMES = 40;
@@ -129,11 +130,7 @@ test('a session records while it plays, and what was seen is what its take gives
       line.send(230);
       if (frame === 60) session.play(false);
     };
-    const live = Object.assign(engine, {
-      ...{ kind: 'cpu' as const, threads: 1, show: () => Promise.resolve() },
-      ...{ aliveBy: () => ({}), crash: () => undefined },
-    });
-    const session = new Session(live, tell);
+    const session = new Session(undrawn(engine), tell);
     session.setPiece(piece);
     session.listen('voice', RATE, line as unknown as MessagePort);
     session.play(true);
@@ -150,15 +147,7 @@ test('a session records while it plays, and what was seen is what its take gives
   });
   Object.assign(replayed.sounds[0]!.dials, { take: 't', start });
   engine.setPlan(compilePiece(replayed, { files: new Map([['a'.repeat(16), sound]]) }));
-  engine.reset();
-  let compared = 0;
-  for (let frame = 0; frame <= 60; frame++) {
-    engine.step();
-    const state = seen.get(frame);
-    if (state === undefined) continue;
-    expect([frame, stateOf(engine)]).toEqual([frame, state]);
-    compared += 1;
-  }
+  const compared = await playedAgain(engine, stateOf, seen, [0, 60]);
   expect(compared).toBeGreaterThan(20);
   engine.close();
 });

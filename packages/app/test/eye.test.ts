@@ -13,6 +13,7 @@ import { smallPiece } from '../../../tests/support/pieces';
 import { Eye, type SeenTake } from '../src/engine/eye';
 import type { EngineEvent } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
+import { playedAgain, undrawn } from './recorded';
 
 const [WIDTH, HEIGHT, RATE] = [32, 18, 24];
 const SIZE = { width: WIDTH, height: HEIGHT };
@@ -147,11 +148,7 @@ test('a session records what it sees while it plays, and what was seen is what i
       if (++frames % 4 !== 0) lens.send();
       if (frame === 50) session.play(false);
     };
-    const live = Object.assign(engine, {
-      ...{ kind: 'cpu' as const, threads: 1, show: () => Promise.resolve() },
-      ...{ aliveBy: () => ({}), crash: () => undefined },
-    });
-    const session = new Session(live, tell);
+    const session = new Session(undrawn(engine), tell);
     session.setPiece(livePiece());
     session.watch('cam', SIZE, lens as unknown as MessagePort);
     lens.send();
@@ -172,16 +169,7 @@ test('a session records what it sees while it plays, and what was seen is what i
   replayed.stock.push({ id: 't', name: 'T', type: 'clip', source });
   Object.assign(replayed.pictures[0]!.dials, { take: 't', start });
   engine.setPlan(compilePiece(replayed, { files: new Map([[source.hash, clip]]) }));
-  engine.reset();
-  let compared = 0;
-  for (let frame = 0; frame <= 50; frame++) {
-    await engine.ready();
-    engine.step();
-    const state = states.get(frame);
-    if (state === undefined || frame < start) continue;
-    expect([frame, stateOf(engine)]).toEqual([frame, state]);
-    compared += 1;
-  }
+  const compared = await playedAgain(engine, stateOf, states, [start, 50]);
   expect(compared).toBeGreaterThan(20);
   expect(engine.alive().get('motes')).toBeGreaterThan(100);
   engine.close();

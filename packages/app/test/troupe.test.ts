@@ -13,6 +13,7 @@ import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import type { EngineEvent } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
+import { playedAgain, undrawn } from './recorded';
 import { Troupe, type PerformedTake } from '../src/engine/troupe';
 import type { ArrivedPose } from '../src/joints/jointsWorker';
 import { clock } from '../src/joints/sources';
@@ -47,7 +48,7 @@ const FIRST = Float32Array.from([...poseOf(0, 0), ...poseOf(1, 0)]);
 test('each frame takes where they are now, a pose a frame, and who is silent stays', () => {
   let now = 100;
   const line = new Line();
-  const troupe = new Troupe('them', CAST, FIRST, line, () => now);
+  const troupe = new Troupe('them', { cast: CAST, first: FIRST, port: line }, () => now);
   expect(troupe.input).toBeNull();
   troupe.begin(12, 30);
   troupe.until(12);
@@ -126,13 +127,9 @@ test('a session records while it plays, and what was seen is what its take gives
       seen.set(frame, stateOf(engine));
       if (frame === 60) session.play(false);
     };
-    const live = Object.assign(engine, {
-      ...{ kind: 'cpu' as const, threads: 1, show: () => Promise.resolve() },
-      ...{ aliveBy: () => ({}), crash: () => undefined },
-    });
-    const session = new Session(live, tell);
+    const session = new Session(undrawn(engine), tell);
     session.setPiece(livePiece());
-    session.perform('them', CAST, FIRST, line as unknown as MessagePort);
+    session.perform('them', { cast: CAST, first: FIRST, port: line as unknown as MessagePort });
     session.play(true);
   });
   clearInterval(beat);
@@ -145,15 +142,7 @@ test('a session records while it plays, and what was seen is what its take gives
   replayed.stock.push({ id: 't', name: 'T', type: 'motion', source });
   Object.assign(replayed.performers[0]!.dials, { take: 't', start });
   engine.setPlan(compilePiece(replayed, { files: new Map([[source.hash, take]]) }));
-  engine.reset();
-  let compared = 0;
-  for (let frame = 0; frame <= 60; frame++) {
-    engine.step();
-    const state = seen.get(frame);
-    if (state === undefined) continue;
-    expect([frame, stateOf(engine)]).toEqual([frame, state]);
-    compared += 1;
-  }
+  const compared = await playedAgain(engine, stateOf, seen, [0, 60]);
   expect(compared).toBeGreaterThan(20);
   expect(new Set(seen.values()).size).toBeGreaterThan(20);
   engine.close();

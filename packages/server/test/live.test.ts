@@ -1,31 +1,21 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createSocket } from 'node:dgram';
 import { request } from 'node:http';
-import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import { made, placesAt, type DoorNews, type Motion } from '@vast-swarm/core';
+import { CLI, startServer } from '../../../tests/support/startServer';
 
 /** The server as it is started, with what is sent to it and watched from outside. */
 
-const CLI = join(__dirname, '../bin/vast-swarm.mjs');
 let server: ChildProcess;
-let told = '';
 let log = '';
 let http = 0;
 let udp = 0;
 
 beforeAll(async () => {
-  server = spawn(process.execPath, [CLI, 'serve', '--port', '0'], { stdio: 'pipe' });
+  const { url, joints, child } = await startServer();
+  [server, http, udp] = [child, Number(new URL(url).port), joints];
   server.stderr!.on('data', (data: Buffer) => (log += data.toString()));
-  await new Promise<void>((resolve) => {
-    server.stdout!.on('data', (data: Buffer) => {
-      told += data.toString();
-      const found = /http:\/\/127\.0\.0\.1:(\d+)[^]*udp:\/\/127\.0\.0\.1:(\d+)/.exec(told);
-      if (!found) return;
-      [http, udp] = [Number(found[1]), Number(found[2])];
-      resolve();
-    });
-  });
 });
 afterAll(() => server.kill());
 

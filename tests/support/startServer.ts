@@ -1,0 +1,32 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { join } from 'node:path';
+
+/** The command line, as it is built. */
+export const CLI = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
+
+export interface RunningServer {
+  url: string;
+  /** The UDP port for joints. */
+  joints: number;
+  child: ChildProcess;
+}
+
+/** The built application, served as `./start` serves it, on free ports. */
+export async function startServer(): Promise<RunningServer> {
+  const child = spawn(process.execPath, [CLI, 'serve', '--port', '0'], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  child.stderr.pipe(process.stderr);
+  let told = '';
+  const [url, joints] = await new Promise<[string, string]>((resolve, reject) => {
+    child.once('exit', () => {
+      reject(new Error('the server did not start; is the application built?'));
+    });
+    child.stdout.on('data', (data: Buffer) => {
+      told += data.toString();
+      const match = /(http:\/\/\S+)[^]*udp:\/\/127\.0\.0\.1:(\d+)/.exec(told);
+      if (match) resolve([match[1]!, match[2]!]);
+    });
+  });
+  return { url, joints: Number(joints), child };
+}
