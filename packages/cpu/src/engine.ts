@@ -1,6 +1,7 @@
 import {
   bornAt,
   drawInputs,
+  isStored,
   jumpTo,
   mediumBuffer,
   particlesOf,
@@ -173,10 +174,20 @@ export class CpuEngine implements Engine {
 
   setPlan(plan: Plan): void {
     const first = this.current === null;
+    this.take(plan.at(this.frame));
+    if (first) this.reset();
+  }
+
+  private take(plan: Plan): void {
     this.current = plan;
     this.memories.setPlan(plan, this.past, (swarm) => this.bornAt(swarm));
     this.media.setPlan(plan);
-    if (first) this.reset();
+  }
+
+  /** Takes the plan of a frame, where it is another one. */
+  private turnTo(frame: number): void {
+    const plan = this.plan.at(frame);
+    if (plan !== this.current) this.take(plan);
   }
 
   private bornAt(swarm: SwarmPlan): number {
@@ -185,6 +196,7 @@ export class CpuEngine implements Engine {
 
   reset(): void {
     this.frame = -this.plan.frame.preroll - 1;
+    this.turnTo(this.frame);
     this.past.complete();
     this.finish.forget();
     this.memories.clear(this.plan);
@@ -192,11 +204,14 @@ export class CpuEngine implements Engine {
   }
 
   ready(): Promise<void> {
-    return this.tracks.readyAround(this.plan.tracks.blocks, this.frame);
+    const next = this.plan.at(this.frame + 1);
+    const blocks = [...new Set([...this.plan.tracks.blocks, ...next.tracks.blocks])];
+    return this.tracks.readyAround(blocks, this.frame);
   }
 
   step(): void {
     const started = performance.now();
+    this.turnTo(this.frame + 1);
     stepMotion(this.plan, this.frame + 1, this.past, this.motion);
     this.frame += 1;
     this.times.media = this.media.takeTime();
@@ -204,9 +219,11 @@ export class CpuEngine implements Engine {
   }
 
   jump(frame: number): boolean {
-    const done = jumpTo(this.plan, frame, this.past, this.motion);
-    if (done) this.frame = frame;
-    return done;
+    if (!isStored(this.plan.at(frame))) return false;
+    this.turnTo(frame);
+    jumpTo(this.plan, frame, this.past, this.motion);
+    this.frame = frame;
+    return true;
   }
 
   /** Particles alive now, by swarm. */
@@ -244,6 +261,7 @@ export class CpuEngine implements Engine {
     times.draw = performance.now() - mark - times.look;
     mark = performance.now();
     const tables = this.arena.address('finish/tables');
+    if (plan.anew(frame)) this.finish.forget();
     this.finish.run(plan.finish, planes, drawInputs(plan, frame, size), layers, tables);
     times.finish = performance.now() - mark;
     return { width, height, pixels: this.output(this.rasteriser.planes('frame', width, height)) };
@@ -264,7 +282,7 @@ export class CpuEngine implements Engine {
 
   /** Whether the frames before have been drawn, where the finish depends on them. */
   get remembers(): boolean {
-    return this.finish.knows(this.plan.finish, this.frame);
+    return this.plan.anew(this.frame) || this.finish.knows(this.plan.finish, this.frame);
   }
 
   private output({ width, height, stride }: Planes): Uint8ClampedArray<ArrayBuffer> {
@@ -325,6 +343,7 @@ export class CpuEngine implements Engine {
     if (!(snapshot instanceof CpuSnapshot)) throw new Error('cpu: a snapshot of another engine');
     const { frame, states } = snapshot;
     this.frame = frame;
+    this.turnTo(frame);
     this.finish.restore(snapshot.memory);
     this.memories.restoreFields(this.plan, snapshot.fields);
     this.media.restore(snapshot.fields);

@@ -1,6 +1,7 @@
 import {
   bornAt,
   drawInputs,
+  isStored,
   jumpTo,
   mediumBuffer,
   particlesOf,
@@ -151,6 +152,17 @@ export class GpuEngine implements Engine {
 
   setPlan(plan: Plan): void {
     const first = this.plan === null;
+    this.take(plan.at(this.frame));
+    if (first) this.reset();
+  }
+
+  /** Takes the plan of a frame, where it is another one. */
+  private turnTo(frame: number): void {
+    const plan = this.plan!.at(frame);
+    if (plan !== this.plan) this.take(plan);
+  }
+
+  private take(plan: Plan): void {
     this.plan = plan;
     const work = new Work(this.pipelines);
     const before = this.swarms;
@@ -160,7 +172,6 @@ export class GpuEngine implements Engine {
     this.prepareFields(plan);
     this.prepareMedia(plan);
     for (const swarm of plan.swarms) this.memoryOf(swarm.id).write(swarm);
-    if (first) this.reset();
   }
 
   /** Fields of the same cells go on as they are; others begin empty. */
@@ -224,6 +235,7 @@ export class GpuEngine implements Engine {
 
   reset(): void {
     this.frame = -this.plan!.frame.preroll - 1;
+    this.turnTo(this.frame);
     this.past.complete();
     this.finish.forget();
     const work = new Work(this.pipelines);
@@ -240,11 +252,14 @@ export class GpuEngine implements Engine {
   }
 
   ready(): Promise<void> {
-    return this.tracks.readyAround(this.plan!.tracks.blocks, this.frame);
+    const next = this.plan!.at(this.frame + 1);
+    const blocks = [...new Set([...this.plan!.tracks.blocks, ...next.tracks.blocks])];
+    return this.tracks.readyAround(blocks, this.frame);
   }
 
   step(): void {
     this.check();
+    this.turnTo(this.frame + 1);
     const work = new Work(this.pipelines);
     stepMotion(this.plan!, this.frame + 1, this.past, this.motion(work));
     work.submit();
@@ -303,9 +318,11 @@ export class GpuEngine implements Engine {
   }
 
   jump(frame: number): boolean {
-    const done = jumpTo(this.plan!, frame, this.past, this.replaying);
-    if (done) this.frame = frame;
-    return done;
+    if (!isStored(this.plan!.at(frame))) return false;
+    this.turnTo(frame);
+    jumpTo(this.plan!, frame, this.past, this.replaying);
+    this.frame = frame;
+    return true;
   }
 
   private readonly replaying: Pick<MotionDevice, 'replay'> = {
@@ -345,6 +362,7 @@ export class GpuEngine implements Engine {
     for (const [id, drawn] of plan.layers) {
       this.stage.draw(work, frame, `layer/${id}`, at, drawn, moments);
     }
+    if (plan.anew(this.frame)) this.finish.forget();
     this.finish.run(work, plan.finish, frame, drawInputs(plan, this.frame, frame));
     work.submit();
     return frame;
@@ -352,7 +370,7 @@ export class GpuEngine implements Engine {
 
   /** Whether the frames before have been drawn, where the finish depends on them. */
   get remembers(): boolean {
-    return this.finish.knows(this.plan!.finish, this.frame);
+    return this.plan!.anew(this.frame) || this.finish.knows(this.plan!.finish, this.frame);
   }
 
   /** Draws, and shows the frame on the canvas. */
@@ -406,6 +424,7 @@ export class GpuEngine implements Engine {
   restore(snapshot: Snapshot): void {
     if (!(snapshot instanceof GpuSnapshot)) throw new Error('gpu: a snapshot of another engine');
     const { frame, states, fields } = snapshot;
+    this.turnTo(frame);
     const work = new Work(this.pipelines);
     for (const [id, memory] of [...this.fields, ...this.media]) {
       work.copy(fields.get(id)!, 0, memory.buffer, 0, memory.keptBytes);

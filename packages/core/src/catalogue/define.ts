@@ -1,6 +1,7 @@
 import type { Dials } from '../language/dials';
 import { placementDials, standingDials } from '../language/placement';
 import { bodyDials } from './bodies/common';
+import { controlDials } from './controls/common';
 import { touchDials } from './colliders/touch';
 import { finishDials } from './finish/common';
 import { withRegion } from './forces/region';
@@ -9,6 +10,8 @@ import type {
   BodyKind,
   CameraKind,
   ColliderKind,
+  ControlKind,
+  CueKind,
   EmitterKind,
   FinishKind,
   ForceKind,
@@ -75,6 +78,16 @@ export function performer<const D extends Dials>(kind: PerformerKind<D>): Perfor
 
 /** A fluid that swarms stir and ride. */
 export function medium<const D extends Dials>(kind: MediumKind<D>): MediumKind {
+  return shelved(kind);
+}
+
+/** What is put forward for whoever runs the show. It gets the dials that it moves, and a group. */
+export function control<const D extends Dials>(kind: ControlKind<D>): ControlKind {
+  return shelved(kind, controlDials) as ControlKind;
+}
+
+/** A change that is fired. */
+export function cueKind<const D extends Dials>(kind: CueKind<D>): CueKind {
   return shelved(kind);
 }
 

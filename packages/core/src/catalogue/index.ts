@@ -2,6 +2,8 @@ import { backdrops } from './backdrops';
 import { bodies } from './bodies';
 import { cameras } from './cameras';
 import { colliders } from './colliders';
+import { controls } from './controls';
+import { cues } from './cues';
 import { emitters } from './emitters';
 import { finish } from './finish';
 import { forces } from './forces';
@@ -29,7 +31,7 @@ const shelves = {
     backdrops,
     cameras,
   },
-  ...{ lights, finish },
+  ...{ lights, finish, controls, cues },
 };
 
 export type Shelf = keyof typeof shelves;

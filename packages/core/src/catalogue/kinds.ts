@@ -1,3 +1,4 @@
+import type { ControlValue } from '../feeds/control';
 import type { Heard } from '../stock/sound/heard';
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
 import type { FrameFeed, Vector, VectorFeed } from '../feeds/feeds';
@@ -392,6 +393,20 @@ export interface SignalKind<D extends Dials = Dials> extends Kind<D> {
   /** The signal, or each of its parts, as a function of the time in seconds. */
   follow(dials: ValuesOf<D>, context: SignalContext): Follow | Follow[];
 }
+
+/** What is put forward under a name, for whoever runs the show. */
+export interface ControlKind<D extends Dials = Dials> extends Kind<D> {
+  /** What it is set to, which tells the dials that it can move. */
+  holds: 'number' | 'switch' | 'colour' | 'gradient' | 'picture' | 'option';
+  /** What it is until something sets it. */
+  rest(dials: ValuesOf<D>): ControlValue;
+  /** Its lowest and its highest, of one that holds numbers. */
+  range?(dials: ValuesOf<D>): [number, number];
+  /** The key that moves it while it is held, and what it is meanwhile; null where there is none. */
+  held?(dials: ValuesOf<D>): { key: string; value: ControlValue } | null;
+}
+
+export type CueKind<D extends Dials = Dials> = Kind<D>;
 
 /** What an engine draws for a body. */
 export type BodyShape =

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { FormulaError, LONGEST, parseFormula } from '../formula/parse';
 import { layersSchema, type ColourLayer, type LayersFeed } from './colourLayers';
-import { hexSchema, stopsSchema } from './gradient';
+import { hexSchema, stopsSchema, type Stop } from './gradient';
 import { colourMapSchema, mapSchema, type ColourMapFeed, type MapFeed } from './map';
+import type { Bursts, Moves, Sets } from './control';
 import type { Mask } from './mask';
 import { EASES, shapeSchema, type Shape } from './shape';
 import type { Take } from './take';
@@ -210,7 +211,19 @@ export type BoneRadii = z.infer<typeof boneRadiiSchema>;
 export type FlatStroke = Extract<Strokes[number], { points: unknown }>;
 export type SpaceStroke = Extract<Strokes[number], { places: unknown }>;
 export type DialValue =
-  NumberFeed | ColourFeed | VectorFeed | Keys | Strokes | string[] | Mask | Take | BoneRadii;
+  | NumberFeed
+  | ColourFeed
+  | VectorFeed
+  | Keys
+  | Strokes
+  | string[]
+  | Mask
+  | Take
+  | BoneRadii
+  | Stop[]
+  | Moves
+  | Sets
+  | Bursts;
 
 function feedIs(value: DialValue, feed: string): boolean {
   return typeof value === 'object' && 'feed' in value && value.feed === feed;

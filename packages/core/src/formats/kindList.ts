@@ -46,7 +46,20 @@ function valuesText(spec: DialSpec): string {
     case 'take':
     case 'strokes':
     case 'mask':
+    case 'label':
       return 'none';
+    case 'shortcut':
+      return 'none (a letter, a digit or F1 to F12)';
+    case 'option':
+      return 'none (an option of the dials that it moves)';
+    case 'stops':
+      return `${String(spec.default.length)} stops`;
+    case 'moves':
+      return 'none (`place`, and `from`, `to`, `ease` of each)';
+    case 'sets':
+      return 'none (`control` and `to` of each)';
+    case 'bursts':
+      return 'none (`swarm` and `count` of each)';
   }
 }
 

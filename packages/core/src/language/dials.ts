@@ -20,6 +20,15 @@ import {
   type Vector,
   type VectorFeed,
 } from '../feeds/feeds';
+import {
+  burstsSchema,
+  movesSchema,
+  setsSchema,
+  type Bursts,
+  type Moves,
+  type Sets,
+} from '../feeds/control';
+import { stopsSchema, type Stop } from '../feeds/gradient';
 import { maskSchema, type Mask } from '../feeds/mask';
 import { takeSchema, type Take } from '../feeds/take';
 import type { StockType } from '../stock/types';
@@ -159,6 +168,48 @@ export interface StrokesDial extends Common {
   default: [];
 }
 
+/** A word or two, as a unit or the name of a group. */
+export interface LabelDial extends Common {
+  type: 'label';
+  default: '';
+}
+
+/** A key of the keyboard; '' is none. */
+export interface ShortcutDial extends Common {
+  type: 'shortcut';
+  default: '';
+}
+
+/** One of the options of the choices that a control moves. */
+export interface OptionDial extends Common {
+  type: 'option';
+  default: '';
+}
+
+/** Stops of a gradient. */
+export interface StopsDial extends Common {
+  type: 'stops';
+  default: Stop[];
+}
+
+/** Dials that a control moves. */
+export interface MovesDial extends Common {
+  type: 'moves';
+  default: [];
+}
+
+/** What a cue sets controls to. */
+export interface SetsDial extends Common {
+  type: 'sets';
+  default: [];
+}
+
+/** Particles of swarms that are born at one moment. */
+export interface BurstsDial extends Common {
+  type: 'bursts';
+  default: [];
+}
+
 /** Whether a dial has a meaning beside the values that the others have. */
 export function isWanted(spec: DialSpec, values: DialValues): boolean {
   if (!spec.when) return true;
@@ -181,7 +232,14 @@ export type DialSpec =
   | JointsDial
   | RadiiDial
   | StrokesDial
-  | MaskDial;
+  | MaskDial
+  | LabelDial
+  | ShortcutDial
+  | OptionDial
+  | StopsDial
+  | MovesDial
+  | SetsDial
+  | BurstsDial;
 export type Dials = Record<string, DialSpec>;
 /** What a piece has for the dials of some part, whatever the part. */
 export type DialValues = Record<string, DialValue>;
@@ -206,7 +264,9 @@ export type ValueOf<S> =
           ? S extends { varies: 'frame' }
             ? string
             : ColourFeed
-          : S extends { type: 'stock' | 'swarm' | 'part' | 'formula' }
+          : S extends {
+                type: 'stock' | 'swarm' | 'part' | 'formula' | 'label' | 'shortcut' | 'option';
+              }
             ? string
             : S extends { type: 'stocks' | 'joints' }
               ? string[]
@@ -220,7 +280,15 @@ export type ValueOf<S> =
                       ? Mask
                       : S extends { type: 'radii' }
                         ? BoneRadii
-                        : DialValue;
+                        : S extends { type: 'stops' }
+                          ? Stop[]
+                          : S extends { type: 'moves' }
+                            ? Moves
+                            : S extends { type: 'sets' }
+                              ? Sets
+                              : S extends { type: 'bursts' }
+                                ? Bursts
+                                : DialValue;
 
 /** The values of some dials, each typed by its dial. */
 export type ValuesOf<D extends Dials> = { [K in keyof D]: ValueOf<D[K]> };
@@ -387,7 +455,23 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
     case 'stock':
     case 'swarm':
     case 'part':
+    case 'option':
       return z.string().max(64).prefault('');
+    case 'label':
+      return z.string().max(40).prefault('');
+    case 'shortcut':
+      return z
+        .string()
+        .regex(/^([A-Za-z0-9]|F[1-9]|F1[0-2])?$/, 'a key is a letter, a digit or F1 to F12')
+        .prefault('');
+    case 'stops':
+      return stopsSchema.prefault(spec.default);
+    case 'moves':
+      return movesSchema.prefault([]);
+    case 'sets':
+      return setsSchema.prefault([]);
+    case 'bursts':
+      return burstsSchema.prefault([]);
     case 'joints':
       return z.array(z.string().min(1).max(120)).max(spec.most).prefault([]);
     case 'stocks':

@@ -103,5 +103,8 @@ export function makePiece(name: string): Piece {
     stock: [],
     influence: {},
     finish,
+    controls: [],
+    cues: [],
+    played: [],
   };
 }

@@ -35,6 +35,8 @@ const migrations: Record<number, Migration> = {
   8: (piece) => ({ ...piece, performers: [] }),
   /** In version 10 there are media. */
   9: (piece) => ({ ...piece, media: [] }),
+  /** In version 11 there are controls, cues, and what was played of them. */
+  10: (piece) => ({ ...piece, controls: [], cues: [], played: [] }),
 };
 
 /** What was a moving picture of the stock is a clip there, and a part that plays it. */

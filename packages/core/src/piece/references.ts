@@ -3,7 +3,8 @@ import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
 import type { StockType } from '../stock/types';
 import { formulaSignals, parseFormula } from '../formula/parse';
-import { loopThrough, namesOf } from './chains';
+import { loopThrough, namesOf, numberControls } from './chains';
+import { controlProblems } from './controls';
 import { dialsOf, signalsIn, stockNamed } from './walk';
 
 interface ReferenceProblem {
@@ -33,7 +34,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
   ID_GROUPS.forEach(twice);
   const shared: string[] = ID_GROUPS.flat();
   for (const list of PART_LISTS) if (!shared.includes(list)) twice([list]);
-  const signals = new Set(piece.signals.flatMap(namesOf));
+  const signals = new Set([...piece.signals.flatMap(namesOf), ...numberControls(piece)]);
   for (const { spec, value, path } of dialsOf(piece)) {
     for (const id of signalsIn(value)) {
       if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
@@ -100,5 +101,5 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       problems.push({ path, message });
     }
   });
-  return problems;
+  return [...problems, ...controlProblems(piece)];
 }

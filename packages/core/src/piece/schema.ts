@@ -4,6 +4,7 @@ import { CHANCES } from '../language/particle';
 import { dialsSchema } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import { stockEntrySchema } from '../stock/entry';
+import { playedSchema } from './played';
 import { referenceProblems } from './references';
 import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './types';
 
@@ -110,6 +111,9 @@ function build(): z.ZodType<Piece> {
       stock: z.array(stockEntrySchema).max(256),
       influence: z.record(id, z.record(id, z.number().min(-100).max(100))),
       finish: z.array(partOf('finish')).max(32),
+      controls: z.array(partOf('controls')).max(128),
+      cues: z.array(partOf('cues')).max(500),
+      played: playedSchema,
     })
     .superRefine((piece, context) => {
       for (const { path, message } of referenceProblems(piece)) {

@@ -1,10 +1,11 @@
 import type { DialValues } from '../language/dials';
 import type { Chance } from '../language/particle';
 import type { SwarmValues } from '../catalogue/swarmDials';
+import type { Played } from './played';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 10;
+export const VERSION = 11;
 
 /** The lists of parts that a piece has beside its swarms, each from the shelf of its name, in the order of its file. */
 export const PART_LISTS = [
@@ -17,6 +18,8 @@ export const PART_LISTS = [
   'sounds',
   'signals',
   'finish',
+  'controls',
+  'cues',
 ] as const;
 export type PartList = 'swarms' | (typeof PART_LISTS)[number];
 
@@ -25,6 +28,7 @@ export const ID_GROUPS = [
   ['forces', 'colliders'],
   ['swarms', 'media'],
   ['stock', 'pictures', 'media'],
+  ['signals', 'controls'],
 ] as const satisfies readonly (PartList | 'stock')[][];
 
 /** A kind with its dials. */
@@ -112,4 +116,10 @@ export interface Piece {
   /** influence[force or collider][swarm or medium]: how much it is felt; 1 where nothing is said. */
   influence: Record<string, Record<string, number>>;
   finish: Part[];
+  /** Dials that are put forward, under names, for whoever runs the show. */
+  controls: Part[];
+  /** Changes of controls that are fired, in the order of the night. */
+  cues: Part[];
+  /** What was played while it ran, in order of time. */
+  played: Played[];
 }

@@ -30,6 +30,7 @@ import {
   type SwarmPlan,
 } from './plan';
 import { Scene } from './scene';
+import { Scripted } from './score/scripted';
 import type { Looker } from './shownPicture';
 import type { LiveInput } from './signals';
 import { SEEN } from './motion/seenVelocity';
@@ -49,17 +50,26 @@ export interface Sources {
   looker?: Looker;
 }
 
-export function compilePiece(
-  piece: Piece,
-  {
-    cache = new PlanCache(),
-    files = new Map(),
-    bakes = new Map(),
-    live = new Map(),
-    looker,
-  }: Sources = {},
+/** A piece made ready for an engine: the plan of its beginning, which leads to those of all its frames. */
+export function compilePiece(piece: Piece, sources: Sources = {}): Plan {
+  const cache = sources.cache ?? new PlanCache();
+  const { files, live, looker } = sources;
+  const whole = new Scene(piece, files, live, looker);
+  const { score } = whole;
+  const compile = (scene: Scene): Plan => compileScene(scene, { ...sources, cache });
+  if (!score) return compile(whole);
+  const { at } = new Scripted(whole, score, (held, signals) => {
+    const scene = new Scene(held, files, live, looker, { score, signals });
+    return { plan: compile(scene), signals: scene.signals };
+  });
+  return at(-1 - piece.frame.preroll);
+}
+
+function compileScene(
+  scene: Scene,
+  { cache, files = new Map(), bakes = new Map() }: Sources & { cache: PlanCache },
 ): Plan {
-  const scene = new Scene(piece, files, live, looker);
+  const { piece } = scene;
   const notices: Notice[] = [...missingStock(piece, files), ...mediumNotices(scene)];
   const keys = motionKeys(piece, files);
   const plans = new Map<string, SwarmPlan>();
@@ -100,7 +110,7 @@ export function compilePiece(
     ...(media.length > 0 ? [scene.signalled, scene.stocked] : []),
   ].join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
-  return {
+  const plan: Plan = {
     frame: piece.frame,
     ...{ swarms, backdrop, finish, notices, motionKey, camera },
     tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, ...media, finish]) },
@@ -115,7 +125,10 @@ export function compilePiece(
       const frames = scene.number(shutter, time) / 360;
       return { frames, samples: frames > 0 ? samples : 1 };
     },
+    at: () => plan,
+    anew: () => false,
   };
+  return plan;
 }
 
 /** Each track once, however many read it. */

@@ -2,7 +2,10 @@ import { longestLife } from '../catalogue/swarmDials';
 import { layersOf, rangeOf } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
 import { chainOf, sourcesOf } from '../piece/chains';
+import { PLAYED } from '../piece/played';
 import { signalsIn } from '../piece/walk';
+import type { Bursts } from '../feeds/control';
+import { isControl } from './score/scoreText';
 import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
 import { birthsOfAllPlaces } from './motion/allPlaces';
@@ -68,12 +71,13 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
   const each = birthsOfAllPlaces(swarm, scene);
-  const births = new BirthSchedule(swarm.dials, begin, scene, each);
+  const births = new BirthSchedule(swarm.dials, begin, scene, each, scene.bursts(swarm.id));
   const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
   // Trails outlive their particles.
   const lasting = longestLife(swarm.dials) + history.rows / rate;
   const ahead = aheadOf(scene, swarm, begin, each);
-  const needed = mostAlive(ahead, lasting, begin, timeOf(length, rate), 1 / rate);
+  const end = timeOf(length, rate);
+  const needed = mostAlive(ahead, lasting, begin, end, 1 / rate) + roomForBursts(scene, swarm.id);
   const limit = swarm.dials.limit || Infinity;
   const most = Math.max(1, Math.min(needed, limit, left));
   const notices: Notice[] = [];
@@ -158,7 +162,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
 /** Births as far as they can be told ahead: a rate that is driven live may rise as far as it goes. */
 function aheadOf(
   scene: Scene,
-  { dials }: Swarm,
+  { id, dials }: Swarm,
   begin: number,
   each: number | null,
 ): BirthSchedule {
@@ -168,7 +172,16 @@ function aheadOf(
     ...sourcesOf(signal, 'sounds'),
     ...sourcesOf(signal, 'performers'),
   ]);
-  const driven = sources.some((id) => scene.live.has(id));
+  const byHand = scene.live.has(PLAYED);
+  const controlled = [...signalsIn(rate)].some((name) => isControl(scene.piece, name));
+  const driven = sources.some((id) => scene.live.has(id)) || (byHand && controlled);
   const most = driven ? { ...dials, rate: rangeOf(rate)[1] } : dials;
-  return new BirthSchedule(most, begin, scene, each);
+  return new BirthSchedule(most, begin, scene, each, scene.bursts(id));
+}
+
+/** While a piece is played live: room for what cues may let be born, of each once more. */
+function roomForBursts({ piece, live }: Scene, swarm: string): number {
+  if (!live.has(PLAYED)) return 0;
+  const all = piece.cues.flatMap((c) => c.dials.bursts as Bursts);
+  return all.filter((b) => b.swarm === swarm).reduce((sum, b) => sum + b.count, 0);
 }

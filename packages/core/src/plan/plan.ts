@@ -133,6 +133,10 @@ export interface Plan {
   notices: Notice[];
   /** Equal plans of motion have equal keys: the state of one is the state of the other. */
   motionKey: string;
+  /** The plan of a frame: itself, but where controls of the piece change what no signal can. */
+  at: (frame: number) => Plan;
+  /** Whether a cue lets the finish forget at a frame what it has of the frames before. */
+  anew: (frame: number) => boolean;
 }
 
 /** Most particles alive at once, over all swarms; what a browser tab can hold with room to spare. */

@@ -8,7 +8,11 @@ import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
 import { kindOf } from '../catalogue';
 import type { Piece } from '../piece/types';
-import { signalsOf, type LiveInput } from './signals';
+import type { Bursts } from './motion/births';
+import { LivePlay, PLAYED } from '../piece/played';
+import { Score } from './score/score';
+import { hasScore, isBurst, scoreText } from './score/scoreText';
+import { clockOf, signalsOf, type LiveInput } from './signals';
 import { memo, serialOf } from '../stock/memo';
 import { stockData, type StockFiles } from '../stock/entry';
 import { LivePictures } from '../stock/clip/livePictures';
@@ -19,11 +23,20 @@ import type { Looker } from './shownPicture';
 import { mediumSpace } from './media/mediumSpace';
 import type { MediumSpace } from '../language/mediumSpace';
 
+/** What is known already of a piece that controls hold: what becomes of them, and its signals. */
+export interface Script {
+  score: Score;
+  signals: ReadonlyMap<string, Follow> | undefined;
+}
+
 /** A piece with what its dials read beside themselves: signals and stock. */
 export class Scene implements World {
   readonly size: World['size'];
   readonly lens: World['lens'];
   readonly signals: ReadonlyMap<string, Follow>;
+
+  /** What becomes of the controls of the piece; null where it has none. */
+  readonly score: Score | null;
 
   constructor(
     readonly piece: Piece,
@@ -31,17 +44,30 @@ export class Scene implements World {
     /** Takes that are being recorded, by signal, sound, picture or performer: they stand in for those of the piece. */
     readonly live: ReadonlyMap<string, LiveInput> = new Map(),
     private readonly looker?: Looker,
+    script?: Script,
   ) {
+    this.score = script?.score ?? (hasScore(piece) ? this.makeScore() : null);
     this.size = piece.frame;
     const { kind, dials } = piece.camera;
     const { perspective } = kindOf('cameras', kind);
     this.lens = { perspective, defocuses: dials.aperture !== 0 };
-    this.signals = signalsOf(
-      piece,
-      live,
-      (id) => this.stock(id),
-      (id) => this.performer(id),
-    );
+    this.signals =
+      script?.signals ??
+      signalsOf(piece, live, {
+        stock: (id) => this.stock(id),
+        performer: (id) => this.performer(id),
+        score: this.score,
+      });
+  }
+
+  private makeScore(): Score {
+    const { piece, files, live, looker } = this;
+    const input = live.get(PLAYED);
+    const played = input instanceof LivePlay ? input.events : piece.played;
+    // Signals that fire cues are a scene's of their own: they read controls only as far as they are known.
+    const signals = (score: Score): ReadonlyMap<string, Follow> =>
+      new Scene(piece, files, live, looker, { score, signals: undefined }).signals;
+    return new Score(piece, played, clockOf(live), signals);
   }
 
   get seed(): number {
@@ -55,7 +81,8 @@ export class Scene implements World {
       const live = [...this.live].map(([id, take]) => [id, serialOf(take)]);
       const { signals, sounds, performers, frame } = this.piece;
       const stock = sounds.length + performers.length > 0 ? this.stocked : null;
-      return JSON.stringify([signals, sounds, stock, frame.preroll, live]);
+      const score = scoreText(this.piece);
+      return JSON.stringify([signals, sounds, stock, frame.preroll, live, score]);
     });
   }
 
@@ -81,6 +108,13 @@ export class Scene implements World {
     let sum = 0;
     for (const take of this.live.values()) sum += take.changes;
     return sum;
+  }
+
+  /** What cues let be born of a swarm before a second; nothing where it is null. */
+  bursts(swarm: string): ((time: number) => Bursts) | null {
+    const { score } = this;
+    if (!score || !isBurst(this.piece, swarm)) return null;
+    return (time) => score.until(time).bursts.filter((b) => b.swarm === swarm && b.at < time);
   }
 
   /** A signal's value at a time in seconds. */

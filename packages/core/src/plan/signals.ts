@@ -6,11 +6,24 @@ import type { LivePictures } from '../stock/clip/livePictures';
 import type { LiveMotion } from '../stock/motion/liveMotion';
 import { LiveSound } from '../stock/sound/liveSound';
 import type { StockData } from '../stock/types';
+import { eased } from '../feeds/shape';
 import { signalId } from '../piece/chains';
+import { controlKind, movesOf } from '../piece/controls';
+import type { LivePlay } from '../piece/played';
+import { movingSignal, partOfRange } from './score/held';
+import type { Score } from './score/score';
 import type { Part, Piece } from '../piece/types';
 
 /** What is being recorded: of a signal that is moved by hand, or of a sound, pictures or joints that come in. */
-export type LiveInput = LiveTake | LiveSound | LivePictures | LiveMotion;
+export type LiveInput = LiveTake | LiveSound | LivePictures | LiveMotion | LivePlay;
+
+/** What signals find beside the piece. */
+interface Found {
+  stock: (id: string) => StockData | undefined;
+  performer?: SignalContext['performer'];
+  /** What becomes of controls, which signals can be made from. */
+  score?: Pick<Score, 'at'> | null;
+}
 
 const NOTHING: Follow = () => 0;
 
@@ -39,7 +52,7 @@ export function allHeard(piece: Piece, stock: (id: string) => StockData | undefi
 }
 
 /** What is being recorded, as a clock of its changes. */
-function clockOf(live: ReadonlyMap<string, LiveInput>): LiveClock {
+export function clockOf(live: ReadonlyMap<string, LiveInput>): LiveClock {
   const all = [...live.values()];
   const changes = (): number => all.reduce((sum, { changes: n }) => sum + n, 0);
   return {
@@ -60,8 +73,7 @@ function clockOf(live: ReadonlyMap<string, LiveInput>): LiveClock {
 export function signalsOf(
   piece: Piece,
   live: ReadonlyMap<string, LiveInput>,
-  stock: (id: string) => StockData | undefined,
-  performer: SignalContext['performer'] = () => undefined,
+  { stock, performer = () => undefined, score = null }: Found,
 ): Map<string, Follow> {
   const { rate, preroll } = piece.frame;
   const found = new Map<string, Follow>();
@@ -94,6 +106,25 @@ export function signalsOf(
     if (part && !found.has(part.id)) make(part);
     return found.get(id) ?? NOTHING;
   };
+  for (const [id, follow] of score ? controlSignals(piece, score) : []) found.set(id, follow);
   for (const { id } of piece.signals) signal(id);
   return found;
+}
+
+/** Controls as signals: their own number under their id, and what moves dials under names that no file has. */
+function* controlSignals(piece: Piece, score: Pick<Score, 'at'>): Generator<[string, Follow]> {
+  for (const control of piece.controls) {
+    const { id } = control;
+    const own: Follow = (time) => Number(score.at(id, time) ?? 0);
+    const { holds } = controlKind(control);
+    if (holds === 'switch') yield [id, own];
+    if (holds !== 'number') continue;
+    yield [id, own];
+    for (const move of movesOf(control)) {
+      yield [
+        movingSignal(id, move),
+        (time) => eased(move.ease ?? 'straight', partOfRange(control, own(time))),
+      ];
+    }
+  }
 }

@@ -136,18 +136,20 @@ function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDe
   device.remember(swarm, frame);
 }
 
-/** Goes to any frame at once, if all motion is stored; false where some is not. */
+/** Whether all motion of a plan is stored, so that any frame of it is there at once. */
+export function isStored({ swarms, media }: Plan): boolean {
+  return swarms.length > 0 && swarms.every((s) => s.bake) && media.length === 0;
+}
+
+/** Brings back the states of a frame, of a plan whose motion is stored. */
 export function jumpTo(
   plan: Plan,
   frame: number,
   past: Past,
   device: Pick<MotionDevice, 'replay'>,
-): boolean {
-  if (plan.swarms.length === 0 || !plan.swarms.every((s) => s.bake)) return false;
-  if (plan.media.length > 0) return false;
+): void {
   for (const swarm of plan.swarms) replayTo(swarm, frame, device);
   past.complete();
-  return true;
 }
 
 /** Brings back a swarm's state with the frames before it, where its trails come from. */

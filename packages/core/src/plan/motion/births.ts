@@ -13,6 +13,9 @@ export interface BirthEvent {
   every: number;
 }
 
+/** Particles that cues let be born, in order of time. */
+export type Bursts = readonly { at: number; count: number }[];
+
 /** Against rounding where a birth falls on the border of two frames. */
 const TINY = 1e-9;
 
@@ -27,9 +30,11 @@ export class BirthSchedule {
   private readonly burstAt: number;
   private readonly burstEvery: number;
   private readonly loop: number;
+  private readonly fired: (time: number) => Bursts;
 
   /**
    * @param begin the beginning of simulated time in seconds (the pre-roll's, 0 or less)
+   * @param fired what cues let be born before a second, beside the rest
    * @param each births that give each of the emitter's places one; null where it has none to count
    */
   constructor(
@@ -37,7 +42,9 @@ export class BirthSchedule {
     private readonly begin: number,
     scene: Pick<Scene, 'follow' | 'rate' | 'density' | 'changes'>,
     each: number | null = null,
+    fired: ((time: number) => Bursts) | null = null,
   ) {
+    this.fired = fired ?? (() => []);
     // Times count from the piece's 0; what starts at 0 starts with the pre-roll.
     const moment = (at: number): number => (at <= 0 ? 0 : at - begin);
     const start = moment(dials.start);
@@ -79,7 +86,8 @@ export class BirthSchedule {
     const since = time - this.begin;
     if (since <= 0) return 0;
     const [pass, local] = this.passAt(since);
-    return pass * (pass > 0 ? this.inPass(this.loop) : 0) + this.inPass(local);
+    const cued = this.fired(time - TINY).reduce((sum, { count }) => sum + count, 0);
+    return cued + pass * (pass > 0 ? this.inPass(this.loop) : 0) + this.inPass(local);
   }
 
   /** The births from `from` up to, but not at, `to`. */
@@ -88,12 +96,16 @@ export class BirthSchedule {
     let first = this.bornBefore(from);
     const [begin, end] = [from - this.begin, to - this.begin];
     let [pass, local] = this.passAt(Math.max(0, begin));
-    const add = (count: number, at: number, every: number): void => {
+    const born = (count: number, time: number, every: number): void => {
       if (count <= 0) return;
-      const time = this.begin + pass * this.loop + at;
       events.push({ first, count, time, every });
       first += count;
     };
+    const add = (count: number, at: number, every: number): void => {
+      born(count, this.begin + pass * this.loop + at, every);
+    };
+    const before = this.fired(from - TINY).length;
+    for (const { at, count } of this.fired(to - TINY).slice(before)) born(count, at, 0);
     for (;;) {
       const left = end - pass * this.loop;
       const stop = this.loop > 0 ? Math.min(this.loop, left) : left;

@@ -7,6 +7,7 @@ import type { Part, Piece, Swarm } from '../../piece/types';
 import { chainOf, sourcesOf } from '../../piece/chains';
 import { mapsIn, signalsIn } from '../../piece/walk';
 import type { StockFiles } from '../../stock/entry';
+import { isBurst, isControl, scoreText, switchesMotion } from '../score/scoreText';
 import { giversOf, stirredBy } from '../media/givers';
 import { mediaNamed, mediumKey } from '../media/mediumKey';
 import { gatheredBy, leavesInFields } from '../fields/fieldPlan';
@@ -130,7 +131,12 @@ function dependencies(
     .map(({ id, kind, on, dials }) => [id, kind, on, dials]);
   const stock = stockIn(piece, [parts, signals, pictures, performers, [...read]], files);
   // Pieces without any have the keys that they had before there were some.
-  const moving = [pictures, performers].filter((list) => list.length > 0);
+  const moving: unknown[] = [pictures, performers].filter((list) => list.length > 0);
+  const names = [...signalsIn(parts), ...signalsIn(chain.map((s) => s.dials))];
+  const watched = chain.flatMap((s) => sourcesOf(s, 'signals'));
+  const controlled = [...names, ...watched].some((name) => isControl(piece, name));
+  if (controlled || isBurst(piece, swarm.id) || switchesMotion(piece))
+    moving.push(scoreText(piece));
   return [STATES, rate, preroll, length, piece.seed, parts, signals, stock, ...moving];
 }
 

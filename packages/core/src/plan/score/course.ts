@@ -1,0 +1,39 @@
+import { fadeAt, NEARLY, type ControlValue, type Fade } from '../../feeds/control';
+
+/** What becomes of one control in the course of time: where it rests, and the ways it is sent on. */
+export class Course {
+  private readonly fades: Fade[] = [];
+
+  constructor(readonly rest: ControlValue) {}
+
+  /** What it is at a second. */
+  at(time: number): ControlValue {
+    const { fades } = this;
+    // The last that has begun: what it overtook is of no account any more.
+    let [low, high] = [0, fades.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (fades[middle]!.at < time - NEARLY) low = middle + 1;
+      else high = middle;
+    }
+    const last = fades[low - 1];
+    return last ? fadeAt(last, time) : this.rest;
+  }
+
+  /** From a second on it goes somewhere else, from where it stands then; seconds come in order. */
+  send({ at, over, ease, to }: Omit<Fade, 'from'>): void {
+    const { fades } = this;
+    const last = fades.at(-1);
+    // Of those that come at one moment the last counts.
+    if (last && Math.abs(last.at - at) <= NEARLY) fades.pop();
+    fades.push({ at, over, ease, from: last ? fadeFrom(last, at) : this.rest, to });
+  }
+
+  clear(): void {
+    this.fades.length = 0;
+  }
+}
+
+function fadeFrom(last: Fade, at: number): ControlValue {
+  return Math.abs(last.at - at) <= NEARLY ? last.from : fadeAt(last, at);
+}
