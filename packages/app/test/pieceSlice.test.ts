@@ -36,7 +36,49 @@ function fromFile(): Action {
   return pieceActions.bornFrom({ entry, swarm: swarmFrom('quay', made('lamps'), [])! });
 }
 
+const { added, duplicated, moved, played, putForward, removed, takenBack } = pieceActions;
+const RATE = ['swarms', 0, 'dials', 'rate'];
+const FORWARD = putForward({ path: RATE });
+const FIRED = set({
+  ...{ path: ['cues', 0, 'dials', 'sets'], label: 'Sets' },
+  value: [{ control: 'motes-rate', to: 5 }],
+});
+const CUED = [FORWARD, added({ list: 'cues', kind: 'cue' }), FIRED];
+
 const EDITS: [string, Action[]][] = [
+  ['a dial put forward', [FORWARD]],
+  ['a dial taken back', [FORWARD, takenBack('swarms.motes.rate')]],
+  [
+    'one control for two dials',
+    [FORWARD, putForward({ path: ['swarms', 1, 'dials', 'rate'], control: 'motes-rate' })],
+  ],
+  ['a switch put forward', [putForward({ path: ['forces', 0, 'on'] })]],
+  ['a colour put forward', [putForward({ path: ['swarms', 0, 'dials', 'colour'] })]],
+  ['a choice put forward', [putForward({ path: ['swarms', 0, 'dials', 'when'] })]],
+  [
+    'a part of a vector put forward',
+    [putForward({ path: ['swarms', 0, 'emitter', 'dials', 'centre', 1] })],
+  ],
+  ['a cue that sets a control', CUED],
+  ['a control that a cue sets removed', [...CUED, removed({ list: 'controls', id: 'motes-rate' })]],
+  ['a held swarm removed', [...CUED, removed({ list: 'swarms', id: 'motes' })]],
+  [
+    'a control under a played one removed',
+    [
+      ...CUED,
+      played([
+        { at: 1, control: 'motes-rate', to: 3 },
+        { at: 2, cue: 'cue' },
+      ]),
+      removed({ list: 'cues', id: 'cue' }),
+    ],
+  ],
+  ['a control doubled', [FORWARD, duplicated({ list: 'controls', id: 'motes-rate' })]],
+  [
+    'cues in another order',
+    [...CUED, added({ list: 'cues', kind: 'cue' }), moved({ list: 'cues', from: 0, to: 1 })],
+  ],
+
   ['a dial', [rate(7)]],
   ['a part added', [pieceActions.added({ list: 'forces', kind: 'gravity' })]],
   ['a swarm added', [pieceActions.added({ list: 'swarms', kind: 'disc' })]],

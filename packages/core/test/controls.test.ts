@@ -154,11 +154,13 @@ test('what controls and cues name that is gone is taken out of them, and the pie
     { at: 2, cue: 'gone' },
   ];
   piece.forces = [];
-  tidyControls(piece);
-  expect(controlProblems(piece)).toEqual([]);
-  expect(piece.controls[0]!.dials.moves).toEqual([{ place: 'swarms.fire.rate' }]);
-  expect([cue.dials.sets, cue.dials.bursts]).toEqual([[{ control: 'wind', to: 1 }], []]);
-  expect(piece.played).toHaveLength(1);
+  const tidy = tidyControls(piece);
+  expect(controlProblems(tidy)).toEqual([]);
+  expect(tidyControls(tidy)).toBe(tidy);
+  expect(tidy.controls[0]!.dials.moves).toEqual([{ place: 'swarms.fire.rate' }]);
+  const { sets, bursts } = tidy.cues[0]!.dials;
+  expect([sets, bursts]).toEqual([[{ control: 'wind', to: 1 }], []]);
+  expect(tidy.played).toHaveLength(1);
 });
 
 test('a follower’s own settings can be held, and those that it follows are told', () => {

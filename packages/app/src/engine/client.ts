@@ -1,6 +1,6 @@
 import { proxy, transfer } from 'comlink';
 import { sentFiles } from '@vast-swarm/core';
-import type { Census, MediumCensus, Piece, StockData, Take } from '@vast-swarm/core';
+import type { Census, MediumCensus, Piece, Played, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
@@ -14,6 +14,7 @@ import type {
   PreviewChoice,
   Spot,
 } from './messages';
+import type { Play } from './plays';
 import type { Recorded } from './recording';
 import type { Coming, PerformedTake } from './troupe';
 
@@ -33,6 +34,8 @@ export interface EngineEvents {
   seen: (take: SeenTake | null) => void;
   /** What was recorded of live performers. */
   performed: (take: PerformedTake | null) => void;
+  /** All that was played of controls and cues, as soon as nothing is held. */
+  played: (played: Played[]) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -137,6 +140,9 @@ export class EngineClient {
       case 'seen':
         this.events.seen?.(message.seen);
         return;
+      case 'played':
+        this.events.played?.(message.played);
+        return;
       case 'performed':
         this.events.performed?.(message.performed);
         return;
@@ -221,6 +227,15 @@ export class EngineClient {
   /** Moves a signal by hand while the piece plays; null lets it go. */
   drive(signal: string, value: number | null): void {
     this.send((to) => to.drive(signal, value));
+  }
+
+  /** Sets a control of the piece, or fires a cue; a control that is held goes on being recorded until it is let go. */
+  act(play: Play): void {
+    this.send((to) => to.act(play));
+  }
+
+  letGo(control: string): void {
+    this.send((to) => to.letGo(control));
   }
 
   /** Sound that comes in from a port drives a sound of the piece while it plays, and is recorded. */

@@ -1,9 +1,11 @@
 import type {
   Census,
+  ControlValue,
   MediumCensus,
   Notice,
   Peaks,
   Piece,
+  Played,
   Sound,
   StockData,
   Take,
@@ -13,6 +15,7 @@ import type {
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
 import type { SoundExtent } from './hearing';
+import type { Play } from './plays';
 import type { Recorded } from './recording';
 import type { Coming, PerformedTake } from './troupe';
 
@@ -66,6 +69,10 @@ export interface EngineWorker {
   follow: (at: Spot | null) => Promise<void>;
   /** Moves a signal by hand; null lets it go. */
   drive: (signal: string, value: number | null) => Promise<void>;
+  /** Sets a control, or fires a cue. */
+  act: (play: Play) => Promise<void>;
+  /** A control that was held is let go. */
+  letGo: (control: string) => Promise<void>;
   /** Sound that comes in from a port, so many samples a second, drives a sound of the piece while it plays. */
   listen: (sound: string, rate: number, port: MessagePort) => Promise<void>;
   /** Pictures of a size, one for each that is asked for at the port, drive one of the piece's while it plays. */
@@ -137,6 +144,10 @@ export interface FrameReport {
   /** Milliseconds by stage. */
   times: Readonly<Record<string, number>>;
   memoryBytes: number;
+  /** What the controls of the piece are. */
+  controls: Readonly<Record<string, ControlValue>>;
+  /** The cue that began last, and the second at which it did. */
+  cue: { cue: string; at: number } | null;
 }
 
 export type EngineEvent =
@@ -152,6 +163,8 @@ export type EngineEvent =
   | { type: 'heard'; heard: HeardTake | null }
   /** What was recorded of a camera. */
   | { type: 'seen'; seen: SeenTake | null }
+  /** All that was played of controls and cues so far. */
+  | { type: 'played'; played: Played[] }
   /** What was recorded of live performers. */
   | { type: 'performed'; performed: PerformedTake | null }
   | { type: 'baking'; swarm: string; done: number; total: number }

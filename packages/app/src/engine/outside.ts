@@ -1,7 +1,8 @@
-import type { LiveInput, Piece } from '@vast-swarm/core';
+import { PLAYED, type LiveInput, type Piece, type Played } from '@vast-swarm/core';
 import { Ear, type HeardTake } from './ear';
 import { Eye, type PicturePort, type SeenTake } from './eye';
 import { Hands } from './hands';
+import { Plays } from './plays';
 import { Recording, type Recorded } from './recording';
 import { Troupe, type Coming, type PerformedTake } from './troupe';
 
@@ -23,6 +24,7 @@ interface Steps {
 /** All that drives a piece from outside: what it is driven by is recorded before each step. */
 export class Outside {
   readonly hands = new Hands();
+  readonly plays: Plays;
   private readonly ears: Recording<HeardTake, Ear>;
   private readonly eyes: Recording<SeenTake, Eye>;
   private readonly troupes: Recording<PerformedTake, Troupe>;
@@ -32,20 +34,24 @@ export class Outside {
     heard: (take: HeardTake | null) => void;
     seen: (take: SeenTake | null) => void;
     performed: (take: PerformedTake | null) => void;
+    played: (played: Played[]) => void;
   }) {
+    this.plays = new Plays(told.played);
     this.ears = new Recording('sounds', told.heard);
     this.eyes = new Recording('pictures', told.seen);
     this.troupes = new Recording('performers', told.performed);
   }
 
-  /** What is being recorded, by signal, sound, picture or performer. */
+  /** What is being recorded, by signal, sound, picture or performer; and what is played. */
   get takes(): ReadonlyMap<string, LiveInput> {
-    const { hands, ears, eyes, troupes } = this;
-    return new Map([...hands.takes, ...ears.takes, ...eyes.takes, ...troupes.takes]);
+    const { hands, ears, eyes, troupes, plays } = this;
+    const takes = [...hands.takes, ...ears.takes, ...eyes.takes, ...troupes.takes];
+    return new Map(plays.live ? [...takes, [PLAYED, plays.live]] : takes);
   }
 
   get driving(): boolean {
-    return [this.hands, this.ears, this.eyes, this.troupes].some((input) => input.driving);
+    const inputs = [this.hands, this.ears, this.eyes, this.troupes];
+    return this.plays.waiting || inputs.some((input) => input.driving);
   }
 
   /** Whether a sound comes in: it keeps the time. */
@@ -84,6 +90,7 @@ export class Outside {
   /** The piece has changed, and may have what was recorded. */
   settle(piece: Piece): void {
     this.hands.kept();
+    this.plays.settle(piece);
     this.ears.settle(piece);
     this.eyes.settle(piece);
     this.troupes.settle(piece);
@@ -98,6 +105,7 @@ export class Outside {
     const [ear, eye, troupe] = [heard?.[0], seen?.[0], performed?.[0]];
     const take = async (): Promise<void> => {
       this.hands.write(next());
+      this.plays.write(next() / rate);
       await eye?.until(next());
       await ear?.until(next(), rate);
       troupe?.until(next());

@@ -17,12 +17,13 @@ import { Baker } from './baker';
 import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
+import type { Play } from './plays';
 import type { Recorded } from './recording';
 import type { Coming } from './troupe';
 import type { Looking } from './looking';
 import type { LiveEngine } from '@vast-swarm/core';
 import { Outside } from './outside';
-import type { BakeFile, EngineEvent, PreviewChoice, Spot } from './messages';
+import type { BakeFile, EngineEvent, FrameReport, PreviewChoice, Spot } from './messages';
 import { pause } from './pause';
 import { PreviewSize } from './previewSize';
 import { Truth } from './truth';
@@ -72,6 +73,9 @@ export class Session {
     },
     performed: (performed) => {
       this.send({ type: 'performed', performed });
+    },
+    played: (played) => {
+      this.send({ type: 'played', played });
     },
   });
   private readonly truth: Truth;
@@ -163,6 +167,20 @@ export class Session {
       const take = this.outside.hands.release(signal);
       if (take) this.send({ type: 'took', signal, take });
     } else if (this.outside.hands.drive(this.piece, signal, value)) this.pending ??= this.piece;
+    this.wake();
+  }
+
+  /** Plays a control or a cue: while the piece plays from the next frame on, else from the one that is shown. */
+  act(play: Play): void {
+    const { piece, plan } = this;
+    if (!piece || !plan) return;
+    if (this.outside.plays.play(piece, play)) this.pending ??= piece;
+    if (!this.playing) this.outside.plays.write(Math.max(0, this.playback.frame) / plan.frame.rate);
+    this.wake();
+  }
+
+  letGo(control: string): void {
+    this.outside.plays.letGo(control);
     this.wake();
   }
 
@@ -308,12 +326,11 @@ export class Session {
     const start = performance.now();
     let left = this.playback.approach(target);
     while (left > 0 && performance.now() - start < SLICE) {
+      // A finish that remembers has to see every frame on the way, that of a snapshot too.
+      if (this.plan!.finish.remembers && this.playback.frame >= 0) await this.show(left);
       await this.playback.ready();
       this.playback.advance();
       left -= 1;
-      // A finish that remembers has to see every frame on the way.
-      if (left > 0 && this.plan!.finish.remembers && this.playback.frame >= 0)
-        await this.show(left);
     }
     if (left === 0) {
       this.target = null;
@@ -439,9 +456,24 @@ export class Session {
           engine: kind,
           times: { ...times },
           memoryBytes,
+          ...this.controls(),
         },
       },
     });
+  }
+
+  /** What controls are at the frame that is shown, and the cue that began last. */
+  private controls(): Pick<FrameReport, 'controls' | 'cue'> {
+    const { score, frame } = this.plan!;
+    if (!score) return { controls: {}, cue: null };
+    const time = (this.playback.frame + 1) / frame.rate;
+    const begun = score.until(time).begun.filter((b) => b.at < time);
+    const now = this.piece!.controls.map(({ id }) => [id, score.at(id, time)] as const);
+    const known = now.filter(([, value]) => value !== undefined);
+    return {
+      controls: Object.fromEntries(known) as FrameReport['controls'],
+      cue: begun.at(-1) ?? null,
+    };
   }
 
   /** After a failed thread, a lost device or full memory: start anew and come back to the frame. */

@@ -197,10 +197,14 @@ export function forget(piece: Piece, list: PartList, id: string): void {
     if (spec.type === 'part' && spec.of === list && signalId(value as string) === id) {
       put(piece, path, '');
     }
-    if (list === 'signals' && spec.type === 'formula') {
+    const signals = list === 'signals' || list === 'controls';
+    if (list === 'controls' && spec.type === 'part' && spec.of === 'signals' && value === id) {
+      put(piece, path, '');
+    }
+    if (signals && spec.type === 'formula') {
       put(piece, path, formulaWith(value as string, 'signal', id, '0'));
     }
-    if (list === 'signals' && [...signalsIn(value)].some((name) => signalId(name) === id)) {
+    if (signals && [...signalsIn(value)].some((name) => signalId(name) === id)) {
       put(piece, path, withoutSignal(JSON.parse(JSON.stringify(value)), id));
     }
   }

@@ -1,10 +1,20 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import equal from 'fast-deep-equal';
-import { applyPatches, current, enablePatches, produceWithPatches, type Patch } from 'immer';
+import {
+  applyPatches,
+  current,
+  enablePatches,
+  isDraft,
+  produceWithPatches,
+  type Patch,
+} from 'immer';
 import {
   begunWhole,
   firstSwarm,
+  freeName,
   freshName,
+  hasScore,
+  isCalled,
   kindOf,
   livingForEver,
   makeChoice,
@@ -13,16 +23,19 @@ import {
   newPart,
   planeZone,
   takeKey,
+  tidyControls,
   type DialValue,
   type DialValues,
   type Part,
   type PartList,
   type Piece,
+  type Played,
   type StockEntry,
   type Swarm,
   type Take,
 } from '@vast-swarm/core';
 import type { Recorded } from '../engine/recording';
+import { putForward, takeBack } from './controlEdits';
 import {
   castLast,
   playEntry,
@@ -77,7 +90,17 @@ function edit(
 ): void {
   const before = state.piece;
   if (!before) return;
-  const [after, patches, inverse] = produceWithPatches(before, recipe);
+  const changed = produceWithPatches(before, recipe);
+  const plain = isDraft(changed[0]) ? current(changed[0]) : changed[0];
+  const tidied = hasScore(plain) ? tidyControls(plain) : plain;
+  // What controls named that is gone goes in the same step.
+  const tidy = produceWithPatches(changed[0], (piece) => {
+    const { controls, cues, played } = tidied;
+    if (tidied !== plain) Object.assign(piece, { controls, cues, played });
+  });
+  const [after] = tidy;
+  const patches = [...changed[1], ...tidy[1]];
+  const inverse = [...tidy[2], ...changed[2]];
   if (patches.length === 0) return;
   state.piece = after;
   state.future = [];
@@ -206,7 +229,8 @@ const slice = createSlice({
         const copy = structuredClone(JSON.parse(JSON.stringify(parts[at]!)) as Swarm);
         const base = id.replace(/-\d+$/, '');
         copy.id = fresh = freshIdIn(piece, list, base);
-        copy.name = freshName(copy.name.replace(/ \d+$/, ''), parts);
+        const name = copy.name.replace(/ \d+$/, '');
+        copy.name = isCalled(list) ? freeName(piece, name) : freshName(name, parts);
         if (following) {
           copy.follows = copy.follows ?? id;
           copy.own = copy.own ?? [];
@@ -334,6 +358,27 @@ const slice = createSlice({
         const part = piece.signals.find((s) => s.id === signal);
         const key = part && takeKey(part);
         if (key) part.dials[key] = take;
+      });
+    },
+    /** Keeps what was played of controls and cues. */
+    played(state, { payload }: PayloadAction<Played[]>) {
+      edit(state, 'Play', (piece) => {
+        piece.played = payload;
+      });
+    },
+    /** Puts a dial, or the switch of a part, forward: under a control of its own, or one that there is. */
+    putForward(state, { payload }: PayloadAction<{ path: Path; control?: string }>) {
+      let id: string | null = null;
+      edit(state, 'Put forward', (piece) => {
+        makeOwn(piece, payload.path);
+        id = putForward(piece, payload.path, payload.control);
+      });
+      if (id !== null && payload.control === undefined) state.selection = { list: 'controls', id };
+    },
+    /** A dial that a control holds is as it is itself again. */
+    takenBack(state, { payload: place }: PayloadAction<string>) {
+      edit(state, 'Take back', (piece) => {
+        takeBack(piece, place);
       });
     },
     /** A take of a live input, which counts from now on. */

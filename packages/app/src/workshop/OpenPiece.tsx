@@ -14,6 +14,7 @@ import { pieceActions } from '../store/pieceSlice';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../theme';
 import { Bar } from './Bar';
+import { useBoundKeys } from './controls/useBoundKeys';
 import { BottomTabs } from './strip/BottomTabs';
 import { LineUp } from './lineUp/LineUp';
 import { Picture } from './picture/Picture';
@@ -71,6 +72,7 @@ function eventsOf(
       joints.rest();
       if (take) void keepMotion(id, take);
     },
+    played: (played) => dispatch(pieceActions.played(played)),
     died,
   };
 }
@@ -144,6 +146,7 @@ export function OpenPiece({ id }: { id: string }) {
   useRecording(engine, inputs.joints, 'performers');
   useSoundOutput(engine, recording);
   useShortcuts(engine);
+  useBoundKeys(engine);
   return (
     <EngineContext value={engine}>
       <LiveContext value={inputs}>

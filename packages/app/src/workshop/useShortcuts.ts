@@ -19,6 +19,7 @@ export const SHORTCUTS: readonly [string, string][] = [
   ['F', 'Frame the selected swarm'],
   ['H', 'Show or hide handles'],
   ['S', 'Held while the pointer moves over the picture: pointer signals are driven, and recorded'],
+  ['Keys of cues and controls', 'As the piece binds them, while it plays'],
   ['Click on the picture', 'Follow the particle there; Escape lets go'],
   ['Ctrl+Shift+C, Ctrl+Shift+V', 'Copy a shape over life from one row to another'],
   ['Delete', 'Remove the part whose tag has the focus'],

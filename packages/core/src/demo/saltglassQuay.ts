@@ -3,6 +3,7 @@ import { beaconRush } from './pieces/beaconRush';
 import { bellBreath } from './pieces/bellBreath';
 import { conchToBuoy } from './pieces/conchToBuoy';
 import { eddyAtTheLock } from './pieces/eddyAtTheLock';
+import { emberBarge } from './pieces/emberBarge';
 import { ferryWindows } from './pieces/ferryWindows';
 import { foghorn } from './pieces/foghorn';
 import { gullTrails } from './pieces/gullTrails';
@@ -47,5 +48,6 @@ export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
     { id: 'lamplighters-copy', piece: lamplightersCopy },
     { id: 'pier-dancers', piece: pierDancers },
     { id: 'storm-glass', piece: stormGlass },
+    { id: 'ember-barge', piece: emberBarge },
   ],
 };

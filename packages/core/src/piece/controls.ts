@@ -25,6 +25,22 @@ export function nameProblem(piece: Piece, id: string, name: string): string | nu
   return other ? `'${other.name}' is called so already; names of controls and cues differ` : null;
 }
 
+/** A name that neither a control nor a cue has, of letters that it can be called by. */
+export function freeName(piece: Piece, wanted: string): string {
+  const plain = wanted
+    .normalize('NFD')
+    .replace(/[^A-Za-z0-9 _-]/g, '')
+    .replace(/^[^A-Za-z]+/, '')
+    .trim()
+    .slice(0, 50);
+  const base = plain || 'Control';
+  const taken = new Set([...piece.controls, ...piece.cues].map((p) => calledName(p.name)));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? base : `${base} ${String(n)}`;
+    if (!taken.has(calledName(name))) return name;
+  }
+}
+
 export function controlKind(part: Part): ControlKind {
   return kindOf('controls', part.kind);
 }
@@ -71,35 +87,49 @@ export function within(control: Part, value: ControlValue): ControlValue {
   return Math.min(range[1], Math.max(range[0], value));
 }
 
-/** Takes out of a piece what controls and cues name that is not there (any more); changes the piece it is given. */
-export function tidyControls(piece: Piece): void {
+/** A list without what does not belong; the same list where all does. */
+function without<T>(list: readonly T[], belongs: (item: T) => boolean): T[] {
+  const kept = list.filter(belongs);
+  return kept.length === list.length ? (list as T[]) : kept;
+}
+
+/** Parts with one of their dials changed; the same list where none is. */
+function withDial<K extends string>(
+  parts: Part[],
+  key: K,
+  change: (part: Part) => Part['dials'][K],
+): Part[] {
+  const changed = parts.map((part) => {
+    const value = change(part)!;
+    return value === part.dials[key] ? part : { ...part, dials: { ...part.dials, [key]: value } };
+  });
+  return changed.some((part, i) => part !== parts[i]) ? changed : parts;
+}
+
+/** A piece without what controls and cues name that is not there (any more); the same piece where all is. */
+export function tidyControls(piece: Piece): Piece {
   const held = new Set<string>();
-  for (const control of piece.controls) {
-    const moves = movesOf(control);
-    const kept = moves.filter((move) => {
+  const controls = withDial(piece.controls, 'moves', (control) =>
+    without(movesOf(control), (move) => {
       if (held.has(move.place) || !heldPlace(piece, control, move)) return false;
       held.add(move.place);
       return true;
-    });
-    if (kept.length < moves.length) control.dials.moves = kept;
-  }
-  const control = (id: string): Part | undefined => piece.controls.find((c) => c.id === id);
-  for (const { dials } of piece.cues) {
-    const [sets, bursts] = [dials.sets as Sets, dials.bursts as Bursts];
-    const right = sets.filter((s) => {
-      const set = control(s.control);
-      return set !== undefined && suits(set, s.to);
-    });
-    if (right.length < sets.length) dials.sets = right;
-    const born = bursts.filter((b) => piece.swarms.some((s) => s.id === b.swarm));
-    if (born.length < bursts.length) dials.bursts = born;
-  }
-  const there = piece.played.filter((p) => {
-    if ('cue' in p) return piece.cues.some((c) => c.id === p.cue);
-    const set = control(p.control);
-    return set !== undefined && suits(set, p.to);
-  });
-  if (there.length < piece.played.length) piece.played = there;
+    }),
+  );
+  const there = new Map(controls.map((c) => [c.id, c]));
+  const fits = ({ control, to }: { control: string; to: ControlValue }): boolean => {
+    const part = there.get(control);
+    return part !== undefined && suits(part, to);
+  };
+  const swarms = new Set(piece.swarms.map((s) => s.id));
+  const sets = withDial(piece.cues, 'sets', ({ dials }) => without(dials.sets as Sets, fits));
+  const cues = withDial(sets, 'bursts', ({ dials }) =>
+    without(dials.bursts as Bursts, (b) => swarms.has(b.swarm)),
+  );
+  const fired = new Set(cues.map((c) => c.id));
+  const played = without(piece.played, (p) => ('cue' in p ? fired.has(p.cue) : fits(p)));
+  const same = controls === piece.controls && cues === piece.cues && played === piece.played;
+  return same ? piece : { ...piece, controls, cues, played };
 }
 
 interface ControlProblem {

@@ -1,6 +1,7 @@
 import { kindOf, type Shelf } from '../catalogue';
 import { defaults } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
+import { freeName } from './controls';
 import {
   FORMAT,
   ID_GROUPS,
@@ -32,7 +33,13 @@ export function freshIdIn(piece: Piece, list: PartList | 'stock', base: string):
 
 /** A part of a kind, new in a piece. */
 export function newPart(piece: Piece, list: Exclude<PartList, 'swarms'>, kind: string): Part {
-  return { ...makePart(list, kind, piece[list]), id: freshIdIn(piece, list, kind) };
+  const part = { ...makePart(list, kind, piece[list]), id: freshIdIn(piece, list, kind) };
+  return isCalled(list) ? { ...part, name: freeName(piece, part.name) } : part;
+}
+
+/** Whether the parts of a list are called by their names from outside, so that these differ. */
+export function isCalled(list: PartList): boolean {
+  return list === 'controls' || list === 'cues';
 }
 
 /** A name that none of the parts has: 'Wind', 'Wind 2', …. */

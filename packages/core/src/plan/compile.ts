@@ -2,6 +2,7 @@ import type { BlockTrack } from '../language/track';
 import { cameraDials } from '../catalogue/cameras/lens';
 import { valuesOf } from '../language/dials';
 import { inEffect } from '../piece/follow';
+import { PLAYED } from '../piece/played';
 import type { Piece, Swarm } from '../piece/types';
 import type { Bake } from './bake';
 import type { StockFiles } from '../stock/entry';
@@ -54,7 +55,9 @@ export interface Sources {
 export function compilePiece(piece: Piece, sources: Sources = {}): Plan {
   const cache = sources.cache ?? new PlanCache();
   const { files, live, looker } = sources;
-  const whole = new Scene(piece, files, live, looker);
+  // What is played live stands in for what the piece has of it.
+  const given = live?.has(PLAYED) ? { ...piece, played: [] } : piece;
+  const whole = new Scene(given, files, live, looker);
   const { score } = whole;
   const compile = (scene: Scene): Plan => compileScene(scene, { ...sources, cache });
   if (!score) return compile(whole);
@@ -127,6 +130,7 @@ function compileScene(
     },
     at: () => plan,
     anew: () => false,
+    score: scene.score,
   };
   return plan;
 }

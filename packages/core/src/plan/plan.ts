@@ -13,6 +13,7 @@ import type { Lamps } from '../language/frame';
 import type { FieldPlan } from './fields/fieldPlan';
 import type { MediumLayers } from './media/mediumLayer';
 import type { MediumPlan } from './media/mediumPlan';
+import type { Score } from './score/score';
 import type { GridPlan } from './motion/neighbourGrid';
 
 export interface SwarmPlan {
@@ -135,6 +136,8 @@ export interface Plan {
   motionKey: string;
   /** The plan of a frame: itself, but where controls of the piece change what no signal can. */
   at: (frame: number) => Plan;
+  /** What becomes of the controls of the piece; null where it has neither controls nor cues. */
+  score: Score | null;
   /** Whether a cue lets the finish forget at a frame what it has of the frames before. */
   anew: (frame: number) => boolean;
 }

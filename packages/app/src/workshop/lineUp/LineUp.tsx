@@ -42,6 +42,8 @@ function tagsOf(piece: Piece): Tags {
         sounds: list('sounds'),
         signals: list('signals'),
         finish: list('finish'),
+        controls: list('controls'),
+        cues: list('cues'),
       },
     },
     backdrop: kindOf('backdrops', piece.backdrop.kind).icon,
@@ -125,6 +127,8 @@ export function LineUp() {
       <Section title="Sounds">{tags('sounds')}</Section>
       <Section title="Signals">{tags('signals')}</Section>
       <Section title="Finish">{tags('finish')}</Section>
+      <Section title="Controls">{tags('controls')}</Section>
+      <Section title="Cues">{tags('cues')}</Section>
     </Box>
   );
 }

@@ -15,6 +15,8 @@ const LABELS: Record<PartList, string> = {
   sounds: 'Add a sound',
   signals: 'Add a signal',
   finish: 'Add a finish',
+  controls: 'Add a control',
+  cues: 'Add a cue',
 };
 
 /** Adds a part to a list; a swarm begins with its emitter. */

@@ -4,7 +4,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown } from 'lucide-react';
 import { memo, useState, type KeyboardEvent } from 'react';
 import { noticed } from '../../store/noticeSlice';
-import type { PartList } from '@vast-swarm/core';
+import { isCalled, nameProblem, type PartList } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useAppDispatch } from '../../store/store';
 import { Tag } from './Tag';
@@ -37,8 +37,13 @@ function usePartActions(list: PartList, { id, name, on }: TagPart) {
       set('on', !on, 'Switch');
     },
     rename: (text: string) => {
-      if (text && text !== name) set('name', text, 'Rename');
+      if (!text || text === name) return;
+      const { piece } = store.getState().piece;
+      const problem = isCalled(list) && piece ? nameProblem(piece, id, text) : null;
+      if (problem === null) set('name', text, 'Rename');
+      else dispatch(noticed({ key: 'name', kind: 'wrong', message: `${text}: ${problem}.` }));
     },
+    putForward: () => void dispatch(pieceActions.putForward({ path: [list, place(), 'on'] })),
     alone: () => void dispatch(pieceActions.alone({ list, id })),
     duplicate: (following?: boolean) =>
       void dispatch(pieceActions.duplicated({ list, id, following })),
@@ -55,6 +60,9 @@ function usePartActions(list: PartList, { id, name, on }: TagPart) {
     },
   };
 }
+
+/** Lists whose parts can be shown without all others. */
+const ALONE: readonly PartList[] = ['swarms', 'forces', 'colliders', 'media', 'lights'];
 
 type Item = [title: string, act: () => void];
 
@@ -85,9 +93,8 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
       />
     );
   }
-  const alone: Item[] = ['finish', 'signals', 'sounds', 'pictures', 'performers'].includes(list)
-    ? []
-    : [['Show alone', act.alone]];
+  const alone: Item[] = ALONE.includes(list) ? [['Show alone', act.alone]] : [];
+  const forward: Item[] = isCalled(list) ? [] : [['Put its switch forward', act.putForward]];
   const following: Item = [
     'Duplicate, following',
     () => {
@@ -97,6 +104,7 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
   const items: Item[] = [
     [part.on ? 'Switch off' : 'Switch on', act.toggle],
     ...alone,
+    ...forward,
     ['Rename', name],
     [
       'Duplicate',

@@ -9,12 +9,16 @@ import {
   isPlaceColour,
   overOf,
   type BoneRadii,
+  type Bursts,
   type ColourFeed,
   type DialSpec,
   type DialValue,
   type Keys,
   type Mask,
+  type Moves,
   type NumberFeed,
+  type Sets,
+  type Stop,
   type Strokes,
   type Take,
   type VectorFeed,
@@ -24,6 +28,13 @@ import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { ChannelsCell } from './ChannelsCell';
 import { ColourField } from './ColourField';
+import { BurstsCell } from './controls/BurstsCell';
+import { HeldBy, useHolder } from './controls/HeldBy';
+import { LabelCell } from './controls/LabelCell';
+import { MovesCell } from './controls/MovesCell';
+import { OptionCell } from './controls/OptionCell';
+import { SetsCell } from './controls/SetsCell';
+import { ShortcutCell } from './controls/ShortcutCell';
 import { copyShape, pasteShape } from './copiedShape';
 import { FeedButton } from './FeedButton';
 import { FormulaField } from './FormulaField';
@@ -80,6 +91,11 @@ const WIDE = new Set([
   'strokes',
   'mask',
   'take',
+  'shortcut',
+  'stops',
+  'moves',
+  'sets',
+  'bursts',
 ]);
 
 function Row({ spec, value, path, rate }: Props) {
@@ -100,7 +116,8 @@ function Row({ spec, value, path, rate }: Props) {
     isChannels(value) ||
     mapOf(value) !== null ||
     (fed && value.feed !== 'spread');
-  const fills = spec.type === 'number' || spec.type === 'colour';
+  const fills = ['number', 'colour', 'choice', 'stock'].includes(spec.type) && !isDesk(path);
+  const holder = useHolder(path);
   return (
     <Box
       role="group"
@@ -128,8 +145,12 @@ function Row({ spec, value, path, rate }: Props) {
       <Tooltip title={spec.help} placement="left">
         <Box sx={{ color: COLOURS.faint, fontSize: 13, pt: '2px' }}>{spec.title}</Box>
       </Tooltip>
-      <ValueCell {...{ spec, value, rate, path, put, settle }} />
-      {fills ? (
+      {holder ? (
+        <HeldBy title={spec.title} {...{ holder, path }} />
+      ) : (
+        <ValueCell {...{ spec, value, rate, path, put, settle }} />
+      )}
+      {fills && !holder ? (
         <FeedButton
           title={spec.title}
           spec={spec}
@@ -156,6 +177,11 @@ function Row({ spec, value, path, rate }: Props) {
       )}
     </Box>
   );
+}
+
+/** Controls and cues hold nothing of each other. */
+function isDesk([list]: readonly (string | number)[]): boolean {
+  return list === 'controls' || list === 'cues';
 }
 
 interface CellProps {
@@ -289,6 +315,30 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       return <TakeCell take={value as Take} path={path} onChange={once} />;
     case 'strokes':
       return <StrokesCell strokes={value as Strokes} path={path} onChange={once} />;
+    case 'label':
+      return <LabelCell label={spec.title} value={value as string} onChange={once} />;
+    case 'shortcut':
+      return (
+        <ShortcutCell label={spec.title} value={value as string} path={path} onChange={once} />
+      );
+    case 'option':
+      return <OptionCell title={spec.title} value={value as string} path={path} onChange={once} />;
+    case 'stops':
+      return (
+        <GradientEditor
+          label={spec.title}
+          stops={value as Stop[]}
+          rate={rate}
+          onChange={put}
+          onSettle={settle}
+        />
+      );
+    case 'moves':
+      return <MovesCell moves={value as Moves} path={path} onChange={put} onSettle={settle} />;
+    case 'sets':
+      return <SetsCell sets={value as Sets} onChange={put} onSettle={settle} />;
+    case 'bursts':
+      return <BurstsCell bursts={value as Bursts} onChange={put} onSettle={settle} />;
     case 'vector':
       return (
         <VectorCell

@@ -14,17 +14,19 @@ import {
   rangeOf,
   type ColourDial,
   type ColourFeed,
+  type DialSpec,
   type DialValue,
   type NumberFeed,
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { forwardItems } from './controls/forwardItems';
 import { colourItems, numberItems, type FedSpec } from './feedItems';
 
 interface Props {
   title: string;
-  spec: ColourDial | FedSpec;
+  spec: DialSpec | FedSpec;
   value: DialValue;
   path: (string | number)[];
   onChange: (value: DialValue) => void;
@@ -38,24 +40,24 @@ export function FeedButton({ title, spec, value, path, onChange }: Props) {
   const first = piece.pictures.at(-1) ?? piece.stock.find((s) => s.type === 'picture');
   const lookup = first ? { picture: first.id } : {};
   const dispatch = useAppDispatch();
-  if (spec.varies === 'never' || (spec.type === 'colour' && spec.varies === 'frame')) {
-    return <span />;
-  }
-  const groups =
-    spec.type === 'number'
-      ? numberItems(spec, value as NumberFeed, signals, lookup)
+  const filled = isFilled(spec);
+  const groups = !filled
+    ? []
+    : filled.type === 'number'
+      ? numberItems(filled, value as NumberFeed, signals, lookup)
       : colourItems(value as ColourFeed, signals, lookup);
   const drive = (): void => {
     const [from, to] = rangeOf(value as NumberFeed);
     const reach = from === to ? (from === 0 ? 1 : from * 2) : to;
-    const inside = Math.min((spec as FedSpec).max, reach);
+    const inside = Math.min((filled as FedSpec).max, reach);
     setAnchor(null);
     dispatch(pieceActions.signalled({ path, from, to: inside }));
   };
-  const chosen = groups
+  const own = groups
     .flat()
     .filter((i) => i.chosen)
     .map((i) => i.title);
+  const chosen = own.length > 0 ? own : ['Fixed'];
   const driven = chosen.some((t) => t !== 'Fixed' && t !== 'One colour');
   return (
     <>
@@ -89,32 +91,45 @@ export function FeedButton({ title, spec, value, path, onChange }: Props) {
                 onChange(item.make());
               }}
             >
-              <ListItemText
-                primary={item.title}
-                secondary={item.help}
-                slotProps={{
-                  primary: { sx: { fontSize: 13 } },
-                  secondary: { sx: { fontSize: 11.5 } },
-                }}
-              />
+              <ItemText primary={item.title} secondary={item.help} />
             </MenuItem>
           )),
         ])}
-        {spec.type === 'number' && (
+        {filled?.type === 'number' && (
           <MenuItem onClick={drive}>
-            <ListItemText
-              primary="A new wave"
-              secondary="Adds a signal and follows it"
-              slotProps={{
-                primary: { sx: { fontSize: 13 } },
-                secondary: { sx: { fontSize: 11.5 } },
-              }}
-            />
+            <ItemText primary="A new wave" secondary="Adds a signal and follows it" />
           </MenuItem>
         )}
+        {filled && <Divider />}
+        {forwardItems(piece, path).map(({ title: primary, help, control }) => (
+          <MenuItem
+            key={primary}
+            onClick={() => {
+              setAnchor(null);
+              dispatch(pieceActions.putForward({ path, ...(control ? { control } : {}) }));
+            }}
+          >
+            <ItemText primary={primary} secondary={help} />
+          </MenuItem>
+        ))}
       </Menu>
     </>
   );
+}
+
+function ItemText(texts: { primary: string; secondary: string }) {
+  return (
+    <ListItemText
+      {...texts}
+      slotProps={{ primary: { sx: { fontSize: 13 } }, secondary: { sx: { fontSize: 11.5 } } }}
+    />
+  );
+}
+
+/** A dial that can be filled with more than a plain value. */
+function isFilled(spec: DialSpec | FedSpec): ColourDial | FedSpec | null {
+  if (spec.type === 'number') return spec.varies === 'never' ? null : spec;
+  return spec.type === 'colour' && spec.varies === 'life' ? spec : null;
 }
 
 type Sign = 'map' | 'fixed' | 'spread' | 'shape' | 'gradient' | 'signal' | 'formula' | 'place';

@@ -1,7 +1,9 @@
 import { Box, IconButton, Stack, Tooltip } from '@mui/material';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { DialValue, FrameFeed, VectorDial, VectorFeed } from '@vast-swarm/core';
 import { COLOURS } from '../../theme';
+import { useApp } from '../../store/store';
+import { HeldBy, holderAt, useHolder } from './controls/HeldBy';
 import { FeedButton } from './FeedButton';
 import type { FedSpec } from './feedItems';
 import { NumberCell } from './NumberCell';
@@ -18,7 +20,10 @@ interface Props {
 
 /** Three numbers in a row; opened, or where something drives one of them, one below the other. */
 export function VectorCell({ spec, value, rate, path, onChange, onSettle }: Props) {
-  const driven = value.some((v) => typeof v !== 'number');
+  const held = useApp(({ piece: { piece } }) =>
+    [0, 1, 2].some((i) => piece !== null && holderAt(piece, [...path, i]) !== ''),
+  );
+  const driven = held || value.some((v) => typeof v !== 'number');
   const [opened, setOpened] = useState(false);
   const put = (i: number, part: FrameFeed): void => {
     onChange(value.map((c, k) => (k === i ? part : c)) as VectorFeed);
@@ -33,11 +38,7 @@ export function VectorCell({ spec, value, rate, path, onChange, onSettle }: Prop
     return (
       <Box sx={{ gridColumn: 'span 2' }}>
         {value.map((part, i) => (
-          <Box
-            key={i}
-            sx={{ display: 'grid', gridTemplateColumns: '14px 1fr 26px', alignItems: 'start' }}
-          >
-            <Box sx={{ color: COLOURS.faint, fontSize: 12, pt: '3px' }}>{'xyz'[i]}</Box>
+          <Component key={i} title={spec.title} path={[...path, i]}>
             <NumberCell
               label={`${spec.title} ${'xyz'[i]!}`}
               spec={cell}
@@ -59,7 +60,7 @@ export function VectorCell({ spec, value, rate, path, onChange, onSettle }: Prop
                 onSettle();
               }}
             />
-          </Box>
+          </Component>
         ))}
       </Box>
     );
@@ -99,5 +100,23 @@ export function VectorCell({ spec, value, rate, path, onChange, onSettle }: Prop
         </IconButton>
       </Tooltip>
     </>
+  );
+}
+
+interface ComponentProps {
+  title: string;
+  path: (string | number)[];
+  children: ReactNode;
+}
+
+/** One of three numbers, unless a control holds it. */
+function Component({ title, path, children }: ComponentProps) {
+  const holder = useHolder(path);
+  const axis = 'xyz'[path.at(-1) as number]!;
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '14px 1fr 26px', alignItems: 'start' }}>
+      <Box sx={{ color: COLOURS.faint, fontSize: 12, pt: '3px' }}>{axis}</Box>
+      {holder ? <HeldBy title={`${title} ${axis}`} {...{ holder, path }} /> : children}
+    </Box>
   );
 }

@@ -1,6 +1,7 @@
 import { Box, Tab, Tabs } from '@mui/material';
 import { lazy, Suspense, useState } from 'react';
 import { COLOURS } from '../../theme';
+import { ControlsTab } from '../controls/ControlsTab';
 import { Doctor } from '../doctor/Doctor';
 import { Influence } from './Influence';
 import { Timing } from './Timing';
@@ -8,7 +9,7 @@ import { Timing } from './Timing';
 /** Charts are a large package; it comes when somebody looks at them. */
 const Meters = lazy(() => import('./Meters'));
 
-const TABS = ['Timing', 'Influence', 'Meters', 'Doctor'] as const;
+const TABS = ['Timing', 'Influence', 'Controls', 'Meters', 'Doctor'] as const;
 
 export function BottomTabs() {
   const [tab, setTab] = useState<(typeof TABS)[number]>('Timing');
@@ -39,6 +40,7 @@ export function BottomTabs() {
       <Box sx={{ flex: 1, minHeight: 0 }}>
         {tab === 'Timing' && <Timing />}
         {tab === 'Influence' && <Influence />}
+        {tab === 'Controls' && <ControlsTab />}
         {tab === 'Doctor' && <Doctor />}
         {tab === 'Meters' && (
           <Suspense fallback={null}>

@@ -14,6 +14,7 @@ import { useApp } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { IconAction } from '../../ui/IconAction';
 import { beatsIn } from './beats';
+import { CueRow } from './CueRow';
 import { KeyRows } from './KeyRows';
 import { PerformerRows } from './PerformerRows';
 import { PictureRows } from './PictureRows';
@@ -45,6 +46,7 @@ export function Timing() {
       <StripContext value={strip}>
         <TimeSlider onView={setView}>
           <Ruler />
+          <CueRow />
           <SwarmRows />
           <PerformerRows />
           <PictureRows />

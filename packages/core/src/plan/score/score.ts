@@ -82,7 +82,7 @@ export class Score {
     return this.courses.get(control)?.at(time);
   }
 
-  /** What cues do from the beginning up to a second. */
+  /** What cues do, in order, at least up to a second: of what is behind it not all may be known. */
   until(time: number): Readonly<Deeds> {
     this.reach(time);
     return this.deeds;

@@ -63,7 +63,9 @@ export class Scripted {
       id,
       this.score.at(id, time),
     ]);
-    const started = new Map(this.score.until(time).sounds.map((s) => [s.sound, s.at]));
+    const { sounds } = this.score.until(time);
+    const begun = sounds.filter((s) => s.at < time - NEARLY);
+    const started = new Map(begun.map((s) => [s.sound, s.at]));
     const key = JSON.stringify([now, [...started]]);
     const known = this.kept.get(key);
     if (known) return known;

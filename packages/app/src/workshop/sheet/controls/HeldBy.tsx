@@ -1,0 +1,62 @@
+import { Box, ButtonBase, Stack } from '@mui/material';
+import { SlidersVertical, X } from 'lucide-react';
+import { addressOf, holderOf, type Piece } from '@vast-swarm/core';
+import { pieceActions } from '../../../store/pieceSlice';
+import { useApp, useAppDispatch } from '../../../store/store';
+import { COLOURS } from '../../../theme';
+import { IconAction } from '../../../ui/IconAction';
+
+type Path = readonly (string | number)[];
+
+/** The control that holds what stands at a path, as `id name`; '' where none does. */
+export function holderAt(piece: Piece, path: Path): string {
+  if (piece.controls.length === 0) return '';
+  const address = addressOf(piece, path);
+  const holder = address === null ? undefined : holderOf(piece, address);
+  return holder ? `${holder.id} ${holder.name}` : '';
+}
+
+/** The control that holds a dial, or a part of a vector. */
+export function useHolder(path: Path): string {
+  return useApp((s) => (s.piece.piece ? holderAt(s.piece.piece, path) : ''));
+}
+
+/** Says that a control holds a dial, leads to it, and lets the dial go. */
+export function HeldBy({ title, holder, path }: { title: string; holder: string; path: Path }) {
+  const dispatch = useAppDispatch();
+  const at = holder.indexOf(' ');
+  const [id, name] = [holder.slice(0, at), holder.slice(at + 1)];
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', gap: 0.5, color: COLOURS.glass }}>
+      <ButtonBase
+        aria-label={`${title} is held by ${name}`}
+        onClick={() => dispatch(pieceActions.selected({ list: 'controls', id }))}
+        sx={{
+          gap: 0.75,
+          px: 0.5,
+          py: '2px',
+          borderRadius: 0.5,
+          fontSize: 13,
+          fontFamily: 'inherit',
+        }}
+      >
+        <SlidersVertical size={14} />
+        {name}
+      </ButtonBase>
+      <Box sx={{ color: COLOURS.faint }}>
+        <IconAction
+          label={`Take ${title} back`}
+          onClick={() => {
+            // The piece is read when it is pressed: what is held may have moved in its list.
+            dispatch((act, get) => {
+              const address = addressOf(get().piece.piece!, path);
+              if (address !== null) act(pieceActions.takenBack(address));
+            });
+          }}
+        >
+          <X size={13} />
+        </IconAction>
+      </Box>
+    </Stack>
+  );
+}
