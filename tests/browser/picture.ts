@@ -1,5 +1,6 @@
+import { readFile } from 'node:fs/promises';
 import type { Locator, Page } from 'playwright-core';
-import { pieceText } from '@vast-swarm/core';
+import { parsePiece, pieceText, type Piece } from '@vast-swarm/core';
 import { smallPiece } from '../support/pieces';
 
 /** What tests of the workshop share: the picture, and a small piece in it. */
@@ -40,4 +41,13 @@ export async function openSmall(
     .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
   await page.getByRole('link', { name: 'Open Small' }).click();
   await pictureTells(page, test);
+}
+
+/** The open piece, without files of its stock, as it would be exported. */
+export async function exportedPiece(page: Page): Promise<Piece> {
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export the piece file', exact: true }).click(),
+  ]);
+  return parsePiece(await readFile(await download.path(), 'utf8'));
 }

@@ -1,10 +1,9 @@
 import { createHash } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
 import type { Locator } from 'playwright-core';
-import { DEMO_SHOW, parsePiece, pieceText, type Piece } from '@vast-swarm/core';
+import { DEMO_SHOW, pieceText, type Piece } from '@vast-swarm/core';
 import { smallPiece } from '../support/pieces';
 import { openApp } from './openApp';
-import { openSmall as open, pictureOf, pictureTells as tells } from './picture';
+import { exportedPiece, openSmall as open, pictureOf, pictureTells as tells } from './picture';
 
 const app = openApp();
 
@@ -33,14 +32,7 @@ async function dismiss(text: RegExp): Promise<void> {
   await notice.waitFor({ state: 'detached' });
 }
 
-/** The open piece, as it would be exported. */
-async function exported(): Promise<Piece> {
-  const [download] = await Promise.all([
-    app.page.waitForEvent('download'),
-    app.page.getByRole('button', { name: 'Export the piece file' }).click(),
-  ]);
-  return parsePiece(await readFile(await download.path(), 'utf8'));
-}
+const exported = (): Promise<Piece> => exportedPiece(app.page);
 
 test('the demo show is there, and a piece of it moves at once', async () => {
   await app.page.goto(app.url);

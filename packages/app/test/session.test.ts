@@ -225,6 +225,71 @@ test('a signal that is driven is recorded, and told when it is let go', async ()
   expect(defined(piece, frame)).toBe(behind);
 });
 
+/** A piece whose births follow a control, and that has a cue for it. */
+function played(): Piece {
+  return smallPiece((p) => {
+    p.frame.rate = 120;
+    const control = makePart('controls', 'fader', []);
+    control.dials.moves = [{ place: 'swarms.motes.rate', from: 100, to: 2000 }];
+    const cue = makePart('cues', 'cue', []);
+    Object.assign(cue.dials, { over: 0.1, sets: [{ control: control.id, to: 1 }] });
+    cue.dials.bursts = [{ swarm: 'motes', count: 40 }];
+    p.controls = [control];
+    p.cues = [cue];
+  });
+}
+
+test('what is played is recorded at its frames, told when nothing is held, and is the piece’s own', async () => {
+  const stage = new Stage(engine);
+  const { session } = stage;
+  const piece = played();
+  await stage.open(piece);
+  const later = stage.until((r) => r.frame === 20);
+  session.play(true);
+  await stage.until((r) => r.frame >= 3);
+  session.act({ control: 'fader', to: 0.2, hold: true });
+  session.act({ control: 'fader', to: 0.6, hold: true });
+  session.act({ cue: 'cue' });
+  await later;
+  expect(stage.events.some((e) => e.type === 'played')).toBe(false);
+  session.act({ control: 'fader', to: 0.3, hold: true });
+  await stage.until((r) => r.controls.fader === 0.3);
+  session.letGo('fader');
+  const { frame } = stage.frames.at(-1)!;
+  session.play(false);
+  const behind = stage.state();
+  const told = stage.events.find((e) => e.type === 'played')!.played;
+  // Of two in a frame the last counts; the cue is overtaken by the hand that came in its frame.
+  expect(told.map((p) => ('cue' in p ? p.cue : p.to))).toEqual([0.6, 'cue', 0.3]);
+  expect(told.every((p) => Math.abs(p.at * 120 - Math.round(p.at * 120)) < 1e-9)).toBe(true);
+  expect(defined({ ...piece, played: told }, frame)).toBe(behind);
+  // The piece has it: what plays goes on as it is.
+  const { length } = stage.events;
+  session.setPiece({ ...piece, played: told });
+  await stage.until((r) => r.frame === frame);
+  expect(stage.state()).toBe(behind);
+  expect(stage.events.slice(length).some((e) => e.type === 'played')).toBe(false);
+  // Taken back, it is as if it had never been.
+  session.setPiece(piece);
+  await stage.until((r) => r.frame === frame && r.exact && r.controls.fader === 0);
+  expect(stage.state()).toBe(defined(piece, frame));
+});
+
+test('while it stands still what is played counts for the frame that is seen', async () => {
+  const stage = new Stage(engine);
+  const piece = played();
+  await stage.open(piece);
+  stage.session.seek(12);
+  await stage.until((r) => r.frame === 12 && r.settling === 0);
+  stage.session.act({ control: 'fader', to: 0.5 });
+  await stage.until((r) => r.controls.fader === 0.5);
+  const told = stage.events.find((e) => e.type === 'played')!.played;
+  expect(told).toEqual([{ at: 0.1, control: 'fader', to: 0.5 }]);
+  stage.session.setPiece({ ...piece, played: told });
+  await stage.until((r) => r.frame === 12 && r.exact);
+  expect(stage.state()).toBe(defined({ ...piece, played: told }, 12));
+});
+
 test('an edit while a small piece plays is shown true at once', async () => {
   const stage = new Stage(engine);
   await stage.open(smallPiece());

@@ -87,13 +87,13 @@ export class Outside {
     }
   }
 
-  /** The piece has changed, and may have what was recorded. */
-  settle(piece: Piece): void {
+  /** The piece has changed, and may have what was recorded; true where something else was played in it. */
+  settle(piece: Piece): boolean {
     this.hands.kept();
-    this.plays.settle(piece);
     this.ears.settle(piece);
     this.eyes.settle(piece);
     this.troupes.settle(piece);
+    return this.plays.settle(piece);
   }
 
   /** Records what the next frame is driven by; false where the plan has to be made for it first. */

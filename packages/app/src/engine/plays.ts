@@ -60,10 +60,12 @@ export class Plays {
     if (this.held.size === 0) this.tell();
   }
 
-  /** The piece has changed: where it was played otherwise, that counts again. */
-  settle(piece: Piece): void {
-    if (!this.live || this.waiting || this.held.size > 0) return;
-    if (!equal(piece.played, this.live.events)) this.live = null;
+  /** The piece has changed: where it was played otherwise that counts again; true where it does. */
+  settle(piece: Piece): boolean {
+    if (!this.live || this.waiting || this.held.size > 0) return false;
+    if (equal(piece.played, this.live.events)) return false;
+    this.live = null;
+    return true;
   }
 
   private tell(): void {

@@ -53,6 +53,8 @@ export class Session {
   private target: number | null = null;
   private glimpses = false;
   private dirty = false;
+  /** What was played has been taken back: the state still has it. */
+  private doubtful = false;
   /** Standing still the frame is drawn once more, as large as there is room for. */
   private coarse = false;
   private running = false;
@@ -208,7 +210,7 @@ export class Session {
   }
 
   setPiece(piece: Piece): void {
-    this.outside.settle(piece);
+    if (this.outside.settle(piece)) this.doubtful = true;
     this.pending = piece;
     this.wake();
   }
@@ -296,6 +298,8 @@ export class Session {
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);
+    if (this.doubtful) this.playback.doubt();
+    this.doubtful = false;
     this.send({ type: 'notices', notices: plan.notices });
     this.dirty = true;
     if (first) this.target ??= 0;

@@ -44,11 +44,16 @@ export class Playback {
     this.engine.setPlan(plan);
     // Where the finish remembers, what it remembers depends on every look.
     if (before?.motionKey === plan.motionKey && !plan.finish.remembers) return;
-    this.clear();
-    // Before the first step there is no past that could be wrong.
-    this.setExact(!before || this.engine.frame < -plan.frame.preroll);
+    this.doubt();
+    if (!before) this.setExact(true);
     if (before && before.frame.rate !== plan.frame.rate) this.restart();
     if (before && before.frame.preroll !== plan.frame.preroll) this.restart();
+  }
+
+  /** What the state came from is another now: from the first step on it may be wrong. */
+  doubt(): void {
+    this.clear();
+    this.setExact(this.engine.frame < -this.plan!.frame.preroll);
   }
 
   /** Before the first frame, with nothing born. */

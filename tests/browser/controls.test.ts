@@ -1,0 +1,97 @@
+import { makePart, type Part, type Piece } from '@vast-swarm/core';
+import { openApp } from './openApp';
+import { exportedPiece, openSmall, pictureTells } from './picture';
+
+const app = openApp();
+
+const button = (name: string) => app.page.getByRole('button', { name, exact: true });
+const sheet = () => app.page.getByRole('region', { name: 'Sheet' });
+const lineUp = (name: string) =>
+  app.page.getByRole('navigation', { name: 'Line-up' }).getByRole('button', { name, exact: true });
+
+async function openControls(): Promise<void> {
+  await app.page.getByRole('tab', { name: 'Controls' }).click();
+}
+
+/** A control of the rate, and cues for it. */
+function withCues(piece: Piece): void {
+  const fader: Part = { ...makePart('controls', 'fader', []), id: 'rate', name: 'Rate' };
+  fader.dials.moves = [{ place: 'swarms.motes.rate', from: 100, to: 2000 }];
+  const cues = ['Up', 'Down'].map((name, i): Part => {
+    const part = makePart('cues', 'cue', []);
+    const sets = [{ control: 'rate', to: 1 - i }];
+    const dials = { ...part.dials, sets, over: 0.5, key: name[0]!.toLowerCase() };
+    return { ...part, id: name.toLowerCase(), name, dials };
+  });
+  piece.controls = [fader];
+  piece.cues = cues;
+}
+
+test('a dial is put forward, says who holds it, is moved and taken back', async () => {
+  const { page } = app;
+  await openSmall(page, app.url);
+  await button('Pause').click();
+  await sheet()
+    .getByRole('button', { name: /^Rate: what fills it/ })
+    .click();
+  await page.getByRole('menuitem', { name: /^Put forward/ }).click();
+  // The new control is chosen, and the dial stands in it.
+  await sheet().getByRole('group', { name: 'Motes: Rate' }).waitFor();
+  await openControls();
+  const fader = page.getByRole('slider', { name: 'Motes Rate' });
+  await fader.focus();
+  await page.keyboard.press('End');
+  await page.getByText('One change recorded').waitFor();
+  const piece = await exportedPiece(page);
+  const [control] = piece.controls;
+  expect(control!.dials.moves).toEqual([{ place: 'swarms.motes.rate', from: 0, to: 1800 }]);
+  expect(piece.played).toMatchObject([{ control: 'motes-rate', to: 1800 }]);
+  await lineUp('Motes').click();
+  await button('Rate is held by Motes Rate').waitFor();
+  await button('Take Rate back').click();
+  await sheet().getByRole('textbox', { name: 'Rate', exact: true }).waitFor();
+  // One step each: undone, the control holds it again.
+  await page.keyboard.press('Control+z');
+  await button('Rate is held by Motes Rate').waitFor();
+});
+
+test('cues are fired by hand and by key while the piece plays, recorded, dragged to another place, and tried again', async () => {
+  const { page } = app;
+  await openSmall(page, app.url, withCues);
+  await openControls();
+  const fader = page.getByRole('slider', { name: 'Rate', exact: true });
+  const stands = (value: string): Promise<void> =>
+    fader.and(page.locator(`[aria-valuenow="${value}"]`)).waitFor();
+  await button('Fire Up').click();
+  await stands('1');
+  await page.keyboard.press('d');
+  await stands('0');
+  await page.getByText('2 changes recorded').waitFor();
+  await button('Pause').click();
+  const list = page.getByRole('region', { name: 'Controls' });
+  const box = async (name: RegExp) => (await list.getByRole('button', { name }).boundingBox())!;
+  const [from, to] = [await box(/^Up/), await box(/^Down/)];
+  await page.mouse.move(from.x + 30, from.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 30, to.y + to.height - 4, { steps: 8 });
+  await page.mouse.up();
+  const piece = await exportedPiece(page);
+  expect(piece.cues.map((c) => c.id)).toEqual(['down', 'up']);
+  expect(piece.played.map((p) => 'cue' in p && p.cue)).toEqual(['up', 'down']);
+  // Kept over a reload, with all that was played.
+  await page.reload();
+  await pictureTells(page, (d) => Number(d.alive) > 0);
+  await openControls();
+  await page.getByText('2 changes recorded').waitFor();
+});
+
+test('a name that is taken is refused where it is given', async () => {
+  const { page } = app;
+  await openSmall(page, app.url, withCues);
+  await lineUp('Up').dblclick();
+  const field = page.getByRole('textbox', { name: 'New name of Up' });
+  await field.fill('rate');
+  await page.keyboard.press('Enter');
+  await page.getByText("'Rate' is called so already").waitFor();
+  await lineUp('Up').waitFor();
+});
