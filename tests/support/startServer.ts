@@ -12,8 +12,8 @@ export interface RunningServer {
 }
 
 /** The built application, served as `./start` serves it, on free ports. */
-export async function startServer(): Promise<RunningServer> {
-  const child = spawn(process.execPath, [CLI, 'serve', '--port', '0'], {
+export async function startServer(more: readonly string[] = []): Promise<RunningServer> {
+  const child = spawn(process.execPath, [CLI, 'serve', '--port', '0', ...more], {
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   child.stderr.pipe(process.stderr);
@@ -24,7 +24,7 @@ export async function startServer(): Promise<RunningServer> {
     });
     child.stdout.on('data', (data: Buffer) => {
       told += data.toString();
-      const match = /(http:\/\/\S+)[^]*udp:\/\/127\.0\.0\.1:(\d+)/.exec(told);
+      const match = /(http:\/\/\S+)[^]*udp:\/\/[\d.]+:(\d+)/.exec(told);
       if (match) resolve([match[1]!, match[2]!]);
     });
   });

@@ -26,6 +26,7 @@ export { LEFT as LEFT_IN_MEDIA } from './plan/media/stirring';
 export type { MediumPass, MediumPlan } from './plan/media/mediumPlan';
 export { GRADIENT_SET } from './feeds/gradientSet';
 export { bvhOf } from './formats/bvh';
+export * from './formats/controlDoor';
 export * from './formats/gradients';
 export * from './formats/jointDoor';
 export { motionTable } from './formats/motionTable';

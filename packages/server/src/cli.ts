@@ -93,7 +93,9 @@ program
   .command('serve')
   .description('Serves the application on this machine.')
   .option('--port <n>', 'port; 0 takes a free one', port, usual)
-  .option('--joints <n>', 'UDP port for joints; the one behind the port if not given', port)
+  .option('--joints <n>', 'UDP port for controls and joints; the one behind the port', port)
+  .option('--host <address>', 'address to listen at; this machine alone if not given')
+  .option('--token <text>', 'what other machines have to know; made up if not given')
   .action(serve);
 program
   .command('stand-in')

@@ -1,31 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { posesOf, type DoorNews } from '@vast-swarm/core';
+import { fromBuffer } from 'osc-min';
+import { posesOf, type DoorNews, type SentPose } from '@vast-swarm/core';
 import { JointDoor } from '../src/joints/door';
-import { posesOfPacket } from '../src/joints/osc';
+import { posesOfMessages } from '../src/joints/osc';
+import { messagesOf } from '../src/osc';
+import { bundle, message, text } from './packets';
 
-/** Packets of Open Sound Control 1.0, written from its specification. */
-const padded = (bytes: Buffer): Buffer =>
-  Buffer.concat([bytes, Buffer.alloc(4 - (bytes.length % 4 || 4))]);
-const text = (s: string): Buffer => padded(Buffer.from(`${s}\0`));
-const float = (v: number): Buffer => {
-  const bytes = Buffer.alloc(4);
-  bytes.writeFloatBE(v);
-  return bytes;
-};
-const message = (address: string, ...values: number[]): Buffer =>
-  Buffer.concat([text(address), text(`,${'f'.repeat(values.length)}`), ...values.map(float)]);
-function bundle(seconds: number, ...elements: Buffer[]): Buffer {
-  const tag = Buffer.alloc(8);
-  tag.writeUInt32BE(seconds === 0 ? 0 : Math.floor(seconds) + 2_208_988_800, 0);
-  tag.writeUInt32BE(seconds === 0 ? 1 : Math.floor((seconds % 1) * 2 ** 32), 4);
-  const parts = elements.flatMap((e) => {
-    const size = Buffer.alloc(4);
-    size.writeInt32BE(e.length);
-    return [size, e];
-  });
-  return Buffer.concat([text('#bundle'), tag, ...parts]);
-}
+const posesOfPacket = (packet: Uint8Array): SentPose[] =>
+  posesOfMessages(messagesOf(fromBuffer(packet)));
 
 test('messages and bundles are poses: in one bundle all that is of one time', () => {
   expect(posesOfPacket(message('/performer/Ada/joint/left_hand', 1, 2.5, -3))).toEqual([

@@ -1,48 +1,38 @@
-import type { IncomingMessage, Server } from 'node:http';
-import { WebSocketServer, type WebSocket } from 'ws';
+import type { WebSocket } from 'ws';
 import { posesOf } from '@vast-swarm/core';
+import type { Route } from '../sockets';
 import type { JointDoor } from './door';
 
-/** Where joints are sent to, and where they are watched. */
-const [SEND, WATCH] = ['/joints/send', '/joints/watch'];
-/** Bytes of a message at the most. */
-const MOST_BYTES = 2 ** 20;
 /** Bytes that a page has not taken yet: beyond, poses are left out. */
 const BEHIND = 2 ** 20;
 /** Answers to bad messages a second. */
 const ANSWERS = 10;
 
-/** Names of this machine: under another a page elsewhere may have come here. */
-const OWN = ['127.0.0.1', 'localhost', '[::1]'];
-
-/** Pages of other addresses may neither send nor watch; what is no browser says no origin. */
-function foreign({ headers: { origin, host } }: IncomingMessage): boolean {
-  if (origin === undefined) return false;
-  if (!URL.canParse(origin)) return true;
-  const page = new URL(origin);
-  return page.host !== host || !OWN.includes(page.hostname);
-}
-
-/** Opens the door to WebSockets: JSON at /joints/send, and to pages at /joints/watch. */
-export function openSockets(server: Server, door: JointDoor): void {
-  const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_BYTES });
-  let count = 0;
-  server.on('upgrade', (request, stream, head) => {
-    const path = request.url?.split('?')[0];
-    if (foreign(request) || (path !== SEND && path !== WATCH)) {
-      stream.end(
-        `HTTP/1.1 ${path === SEND || path === WATCH ? '403 Forbidden' : '404 Not Found'}\r\n\r\n`,
-      );
-      return;
-    }
-    sockets.handleUpgrade(request, stream, head, (socket) => {
+/** Where joints are sent to, as JSON, and where pages watch them. */
+export function jointRoutes(door: JointDoor): [string, Route][] {
+  const opened = (open: (socket: WebSocket, name: string) => void): Route => ({
+    anyPort: false,
+    open: (socket, name) => {
       socket.on('error', (error) => {
         door.refuse(error.message);
       });
-      if (path === WATCH) show(socket, door);
-      else hear(socket, door, `socket ${String((count += 1))}`);
-    });
+      open(socket, name);
+    },
   });
+  return [
+    [
+      '/joints/send',
+      opened((socket, name) => {
+        hear(socket, door, name);
+      }),
+    ],
+    [
+      '/joints/watch',
+      opened((socket) => {
+        show(socket, door);
+      }),
+    ],
+  ];
 }
 
 function show(socket: WebSocket, door: JointDoor): void {

@@ -6,6 +6,7 @@ import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { ControlTile } from './ControlTile';
 import { CueList } from './CueList';
+import { Outside } from './Outside';
 import { useActs } from './useActs';
 
 /** Controls by the groups in which they stand at the desk, in the order in which each group comes first. */
@@ -47,7 +48,7 @@ export function ControlsTab() {
           </Box>
         ))}
       </Column>
-      <Column title="Cues">
+      <Column title="Cues" aside={<Outside />}>
         <CueList acts={acts} />
       </Column>
     </Box>

@@ -1,0 +1,178 @@
+import { z } from 'zod';
+import { controlValueSchema, type ControlValue } from '../feeds/control';
+import { EASES } from '../feeds/shape';
+import { calledName } from '../piece/controls';
+
+/** What those who run a show from outside, the server, and the page that runs the piece say to each other. */
+
+const name = z.string().min(1).max(200);
+const seconds = z.number().min(0).max(3600);
+
+/** A control as it is offered to the outside. */
+const offeredSchema = z.strictObject({
+  id: z.string().max(64),
+  name,
+  holds: z.enum(['number', 'switch', 'colour', 'gradient', 'picture', 'option']),
+  group: z.string().max(64),
+  unit: z.string().max(64),
+  /** Of a number: its ends. */
+  low: z.number().optional(),
+  high: z.number().optional(),
+  /** Of a picture or a choice: what it can be. */
+  options: z.array(z.string().max(120)).max(500).optional(),
+});
+export type Offered = z.infer<typeof offeredSchema>;
+
+/** All that can be run of what a page shows. */
+export const offerSchema = z.strictObject({
+  piece: z.string().max(120),
+  controls: z.array(offeredSchema).max(200),
+  cues: z.array(z.strictObject({ id: z.string().max(64), name })).max(500),
+});
+export type Offer = z.infer<typeof offerSchema>;
+
+/** What a page that runs a piece tells the server. */
+export const runnerSchema = z.union([
+  z.strictObject({ offer: offerSchema }),
+  /** What controls are now, by id. */
+  z.strictObject({ values: z.record(z.string().max(64), controlValueSchema) }),
+]);
+export type RunnerNews = z.infer<typeof runnerSchema>;
+
+const messageSchema = z.union([
+  z.strictObject({
+    set: name,
+    to: z.unknown(),
+    /** Seconds. */
+    over: seconds.optional(),
+    ease: z.enum(EASES).optional(),
+  }),
+  z.strictObject({ cue: name }),
+  z.strictObject({ list: z.literal(true) }),
+  z.strictObject({ watch: z.boolean() }),
+]);
+export type ControlMessage = z.infer<typeof messageSchema>;
+
+/** What is done in the page that runs the piece. */
+export type OutsideAct =
+  | { control: string; to: ControlValue; over?: number; ease?: (typeof EASES)[number] }
+  | { cue: string };
+
+/** Why a message is not followed, in words that say what there is. */
+export class NotFollowed extends Error {
+  override readonly name = 'NotFollowed';
+}
+
+/**
+ * Reads a message from outside: `{"set": "spread", "to": 0.7, "over": 3}`, `{"cue": "gust"}`, `{"list": true}` or
+ * `{"watch": true}`.
+ *
+ * @throws NotFollowed that says what is wrong
+ */
+export function controlMessage(data: unknown): ControlMessage {
+  const read = messageSchema.safeParse(data);
+  if (read.success) return read.data;
+  throw new NotFollowed(
+    'this is not understood; known are {"set": name, "to": value, "over": seconds}, {"cue": name}, {"list": true} and {"watch": true}',
+  );
+}
+
+/** No more names than somebody reads. */
+const MOST_NAMES = 24;
+
+function namesOf(parts: readonly { name: string }[]): string {
+  if (parts.length === 0) return 'there are none';
+  const names = parts.slice(0, MOST_NAMES).map((p) => calledName(p.name));
+  const more = parts.length - names.length;
+  return `there are ${names.join(', ')}${more > 0 ? ` and ${String(more)} more` : ''}`;
+}
+
+/** A text of somebody else's, short, and with nothing in it that a terminal would act on. */
+function quoted(text: string): string {
+  return JSON.stringify(text.replace(/\p{C}/gu, '?').slice(0, 60));
+}
+
+function found<T extends { name: string }>(parts: readonly T[], called: string, what: string): T {
+  const part = parts.find((p) => calledName(p.name) === calledName(called));
+  if (part) return part;
+  throw new NotFollowed(`there is no ${what} ${quoted(called)}; ${namesOf(parts)}`);
+}
+
+/**
+ * What a message asks to be done, checked against what there is.
+ *
+ * @throws NotFollowed that says what there is instead; then nothing is to be done
+ */
+export function actOf(
+  offer: Offer,
+  message: Extract<ControlMessage, { set: string } | { cue: string }>,
+): OutsideAct {
+  if ('cue' in message) return { cue: found(offer.cues, message.cue, 'cue').id };
+  const control = found(offer.controls, message.set, 'control');
+  const to = valueFor(control, message.to);
+  const { over, ease } = message;
+  return { control: control.id, to, ...(over ? { over } : {}), ...(ease ? { ease } : {}) };
+}
+
+/** A value as a control takes it. */
+function valueFor(control: Offered, to: unknown): ControlValue {
+  const { name: called, holds, low = 0, high = 1, options = [] } = control;
+  const wrong = (wanted: string): never => {
+    const plain = typeof to === 'number' ? String(to) : String(JSON.stringify(to)).slice(0, 60);
+    const given = typeof to === 'string' ? quoted(to) : plain;
+    throw new NotFollowed(`${calledName(called)} is ${wanted}; it cannot be ${given}`);
+  };
+  switch (holds) {
+    case 'number': {
+      const range = `a number from ${String(low)} to ${String(high)}`;
+      const unit = control.unit ? ` ${control.unit}` : '';
+      return typeof to === 'number' && to >= low && to <= high ? to : wrong(range + unit);
+    }
+    case 'switch':
+      if (to === 0 || to === 1) return to === 1;
+      if (to === 'on' || to === 'off') return to === 'on';
+      return typeof to === 'boolean' ? to : wrong('a switch: true, false, 1, 0, "on" or "off"');
+    case 'colour':
+      return typeof to === 'string' && /^#[0-9a-f]{6}$/i.test(to)
+        ? to.toLowerCase()
+        : wrong('a colour, written "#rrggbb"');
+    case 'gradient': {
+      const stops = controlValueSchema.safeParse(to);
+      if (stops.success && Array.isArray(stops.data)) return stops.data;
+      return wrong('a gradient: a list of {"at": 0 to 1, "colour": "#rrggbb"} in order');
+    }
+    case 'picture':
+    case 'option':
+      return typeof to === 'string' && options.includes(to)
+        ? to
+        : wrong(`one of ${options.slice(0, MOST_NAMES).map(quoted).join(', ') || 'nothing'}`);
+  }
+}
+
+/** A control as those outside are told of it. */
+export interface Told extends Omit<Offered, 'id'> {
+  /** What it is called by. */
+  called: string;
+  value: ControlValue | null;
+}
+
+/** What the server says to those outside. */
+export type ControlAnswer =
+  | { done: string }
+  | { error: string }
+  | { piece: string; controls: Told[]; cues: { called: string; name: string }[] }
+  | { values: Record<string, ControlValue> };
+
+/** What there is, as those outside are told. */
+export function toldOf(offer: Offer, values: Readonly<Record<string, ControlValue>>) {
+  const { piece, controls, cues } = offer;
+  return {
+    piece,
+    controls: controls.map(({ id, ...rest }): Told => ({
+      called: calledName(rest.name),
+      ...rest,
+      value: values[id] ?? null,
+    })),
+    cues: cues.map((c) => ({ called: calledName(c.name), name: c.name })),
+  };
+}

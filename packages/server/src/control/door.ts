@@ -1,0 +1,167 @@
+import {
+  actOf,
+  calledName,
+  NotFollowed,
+  toldOf,
+  type ControlAnswer,
+  type ControlMessage,
+  type ControlValue,
+  type Offer,
+  type OutsideAct,
+  type RunnerNews,
+} from '@vast-swarm/core';
+
+/** Milliseconds in which what is set of one control is joined: the last counts. */
+const GATHER = 4;
+/** Milliseconds between values that are told to who watches. */
+const TELL_EVERY = 100;
+/** Messages a second of all together, and answers to one; what is beyond is not looked at. */
+const [MOST_MESSAGES, MOST_ANSWERS] = [20_000, 50];
+
+const TOO_MANY = `there are more than ${String(MOST_MESSAGES)} messages a second; send fewer`;
+
+const NOTHING: Offer = { piece: '', controls: [], cues: [] };
+
+/** Somebody who runs the piece from outside. */
+export interface Hand {
+  name: string;
+  answer: (answer: ControlAnswer) => void;
+}
+
+/** Where a piece is run from outside: checks what comes in, passes it on to the page that runs it, and answers. */
+export class ControlDoor {
+  private offer = NOTHING;
+  private values: Record<string, ControlValue> = {};
+  private runner: ((acts: OutsideAct[]) => void) | null = null;
+  /** What waits to be passed on; of one control the last. */
+  private readonly sets = new Map<string, OutsideAct>();
+  private cues: OutsideAct[] = [];
+  private timer: NodeJS.Timeout | null = null;
+  private readonly watchers = new Map<string, { hand: Hand; told: Record<string, ControlValue> }>();
+  private messages = 0;
+  private refused = 0;
+  private why = '';
+  private answers = new Map<string, number>();
+  private readonly beats: NodeJS.Timeout[];
+
+  /** @param log is told once a second what was not followed */
+  constructor(private readonly log: (line: string) => void) {
+    this.beats = [
+      setInterval(() => {
+        this.everySecond();
+      }, 1000),
+      setInterval(() => {
+        this.tellWatchers();
+      }, TELL_EVERY),
+    ];
+    for (const beat of this.beats) beat.unref();
+  }
+
+  /** A page runs a piece; the one that came last counts. Gives what is called with its news, and what ends it. */
+  run(call: (acts: OutsideAct[]) => void): { news: (news: RunnerNews) => void; end: () => void } {
+    this.runner = call;
+    this.offer = NOTHING;
+    this.values = {};
+    return {
+      news: (news) => {
+        if (this.runner !== call) return;
+        if ('offer' in news) this.offer = news.offer;
+        else Object.assign(this.values, news.values);
+      },
+      end: () => {
+        if (this.runner !== call) return;
+        this.runner = null;
+        this.offer = NOTHING;
+        this.values = {};
+      },
+    };
+  }
+
+  /** Follows a message, or says to its sender why not: one that there is no time for, too. */
+  hear(hand: Hand, read: () => ControlMessage): void {
+    this.messages += 1;
+    try {
+      if (this.messages > MOST_MESSAGES) throw new NotFollowed(TOO_MANY);
+      const message = read();
+      if ('list' in message) hand.answer(toldOf(this.offer, this.values));
+      else if ('watch' in message) this.watch(hand, message.watch);
+      else this.act(hand, message);
+    } catch (error) {
+      this.refuse(`${hand.name}: ${error instanceof Error ? error.message : String(error)}`);
+      this.answer(hand, {
+        error: error instanceof NotFollowed ? error.message : 'this cannot be read',
+      });
+    }
+  }
+
+  private act(
+    hand: Hand,
+    message: Extract<ControlMessage, { set: string } | { cue: string }>,
+  ): void {
+    if (!this.runner) throw new NotFollowed('no piece is being run; open one and let it listen');
+    const act = actOf(this.offer, message);
+    if ('cue' in act) this.cues.push(act);
+    else this.sets.set(act.control, act);
+    this.timer ??= setTimeout(() => {
+      this.passOn();
+    }, GATHER);
+    const name = 'cue' in message ? message.cue : message.set;
+    this.answer(hand, { done: calledName(name) });
+  }
+
+  private answer(hand: Hand, answer: ControlAnswer): void {
+    const count = (this.answers.get(hand.name) ?? 0) + 1;
+    this.answers.set(hand.name, count);
+    if (count <= MOST_ANSWERS) hand.answer(answer);
+  }
+
+  private passOn(): void {
+    this.timer = null;
+    const acts = [...this.sets.values(), ...this.cues];
+    this.sets.clear();
+    this.cues = [];
+    this.runner?.(acts);
+  }
+
+  private watch(hand: Hand, on: boolean): void {
+    if (!on) this.leave(hand.name);
+    else this.watchers.set(hand.name, { hand, told: {} });
+  }
+
+  /** Somebody is gone. */
+  leave(name: string): void {
+    this.watchers.delete(name);
+  }
+
+  /** What has changed since it was told last. */
+  private tellWatchers(): void {
+    for (const watcher of this.watchers.values()) {
+      const now = this.offer.controls.flatMap(({ id, name }) => {
+        const value = this.values[id];
+        return value === undefined ? [] : [[calledName(name), value] as const];
+      });
+      const values = Object.fromEntries(now.filter(([name, v]) => watcher.told[name] !== v));
+      if (Object.keys(values).length === 0) continue;
+      Object.assign(watcher.told, values);
+      watcher.hand.answer({ values });
+    }
+  }
+
+  /** A message was not followed. */
+  refuse(why: string): void {
+    this.refused += 1;
+    this.why = why.replace(/\p{C}/gu, '?').slice(0, 300);
+  }
+
+  private everySecond(): void {
+    const { refused, why } = this;
+    [this.messages, this.refused] = [0, 0];
+    this.answers = new Map();
+    if (refused > 0) this.log(`Controls: ${String(refused)} messages were not followed: ${why}.`);
+  }
+
+  close(): void {
+    for (const beat of this.beats) clearInterval(beat);
+    if (this.timer) clearTimeout(this.timer);
+  }
+}

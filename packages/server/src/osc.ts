@@ -1,0 +1,93 @@
+import { createSocket, type Socket } from 'node:dgram';
+import { fromBuffer, type OscMessageOutput, type OscPacketOutput, type TimeTag } from 'osc-min';
+import type { ControlDoor } from './control/door';
+import { hearControl, isOfControls } from './control/osc';
+import type { Guard } from './guard';
+import type { JointDoor } from './joints/door';
+import { posesOfMessages } from './joints/osc';
+
+/** Bundles within bundles, so deep at the most. */
+const DEEPEST = 8;
+/** Seconds from 1900, where time tags begin, to 1970. */
+const EPOCH = 2_208_988_800;
+
+/** The second of a time tag since 1970; undefined for the one that means `at once` (Open Sound Control 1.0). */
+function secondOf([seconds, part]: TimeTag): number | undefined {
+  return seconds === 0 ? undefined : seconds - EPOCH + part / 2 ** 32;
+}
+
+/** A message with the second since 1970 of its bundle; undefined where it says at once, or stands in none. */
+export interface TimedMessage {
+  message: OscMessageOutput;
+  time: number | undefined;
+}
+
+/**
+ * The messages of a packet, in order, out of all its bundles.
+ *
+ * @throws Error that says what is wrong with it
+ */
+export function messagesOf(
+  packet: OscPacketOutput,
+  time: number | undefined = undefined,
+  depth = 0,
+): TimedMessage[] {
+  if (packet.oscType !== 'bundle') return [{ message: packet, time }];
+  if (depth === DEEPEST) throw new Error('bundles within bundles are too deep');
+  const own = secondOf(packet.timetag) ?? time;
+  return packet.elements.flatMap((element) => messagesOf(element, own, depth + 1));
+}
+
+/**
+ * Opens a port for Open Sound Control over UDP.
+ *
+ * @returns why not, where the port cannot be had
+ */
+export async function openOsc(
+  port: number,
+  host: string,
+): Promise<{ socket: Socket; port: number } | string> {
+  const socket = createSocket(host.includes(':') ? 'udp6' : 'udp4');
+  return new Promise((resolve) => {
+    socket.once('error', (error) => {
+      socket.close();
+      resolve(error.message);
+    });
+    socket.bind(port, host, () => {
+      socket.removeAllListeners('error');
+      resolve({ socket, port: socket.address().port });
+    });
+  });
+}
+
+/** What comes in at a port goes to the door that it is for. */
+export function hearOsc(
+  socket: Socket,
+  guard: Guard,
+  { joints, control }: { joints: JointDoor; control: ControlDoor },
+): void {
+  socket.on('message', (packet, from) => {
+    const sender = `${from.address}:${String(from.port)}`;
+    if (!joints.admits()) return;
+    try {
+      const all = messagesOf(fromBuffer(packet));
+      for (const { message } of all) {
+        const [arg] = message.args;
+        if (message.address === '/token') guard.take(sender, arg && 'value' in arg && arg.value);
+      }
+      if (!guard.hears(from.address, sender))
+        throw new Error('the token is wanted first, by /token');
+      const said = all.filter(({ message }) => message.address !== '/token');
+      const runs = said.filter(({ message }) => isOfControls(message.address));
+      for (const timed of runs) hearControl(socket, control, timed, from);
+      const moves = said.filter((timed) => !runs.includes(timed));
+      for (const pose of posesOfMessages(moves)) joints.take(sender, pose);
+    } catch (error) {
+      joints.refuse(`${sender}: ${error instanceof Error ? error.message : String(error)}`);
+    }
+  });
+  // What cannot be read by the system is no reason to end.
+  socket.on('error', (error) => {
+    joints.refuse(error.message);
+  });
+}
