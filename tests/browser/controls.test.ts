@@ -1,6 +1,12 @@
-import { makePart, type Part, type Piece } from '@vast-swarm/core';
+import { createSocket } from 'node:dgram';
+import { compilePiece, DEMO_SHOW, makePart, type Part, type Piece } from '@vast-swarm/core';
+import { CpuEngine } from '@vast-swarm/cpu';
+import { message } from '../../packages/server/test/packets';
+import { frameHash } from '../support/frameHash';
+import { EVENTS, played } from '../support/played';
 import { openApp } from './openApp';
 import { exportedPiece, openSmall, pictureTells } from './picture';
+import { call, startHarness } from './support';
 
 const app = openApp();
 
@@ -41,7 +47,7 @@ test('a dial is put forward, says who holds it, is moved and taken back', async 
   const fader = page.getByRole('slider', { name: 'Motes Rate' });
   await fader.focus();
   await page.keyboard.press('End');
-  await page.getByText('One change recorded').waitFor();
+  await button('One change recorded').waitFor();
   const piece = await exportedPiece(page);
   const [control] = piece.controls;
   expect(control!.dials.moves).toEqual([{ place: 'swarms.motes.rate', from: 0, to: 1800 }]);
@@ -66,7 +72,7 @@ test('cues are fired by hand and by key while the piece plays, recorded, dragged
   await stands('1');
   await page.keyboard.press('d');
   await stands('0');
-  await page.getByText('2 changes recorded').waitFor();
+  await button('2 changes recorded').waitFor();
   await button('Pause').click();
   const list = page.getByRole('region', { name: 'Controls' });
   const box = async (name: RegExp) => (await list.getByRole('button', { name }).boundingBox())!;
@@ -82,7 +88,7 @@ test('cues are fired by hand and by key while the piece plays, recorded, dragged
   await page.reload();
   await pictureTells(page, (d) => Number(d.alive) > 0);
   await openControls();
-  await page.getByText('2 changes recorded').waitFor();
+  await button('2 changes recorded').waitFor();
 });
 
 test('a name that is taken is refused where it is given', async () => {
@@ -94,4 +100,47 @@ test('a name that is taken is refused where it is given', async () => {
   await page.keyboard.press('Enter');
   await page.getByText("'Rate' is called so already").waitFor();
   await lineUp('Up').waitFor();
+});
+
+test('what is played comes to the same pixels in the browser and here', async () => {
+  const harness = await startHarness();
+  const { page } = app;
+  await page.goto(harness.url);
+  const engine = await CpuEngine.create({ threads: 2 });
+  const barge = DEMO_SHOW.pieces.find((p) => p.id === 'ember-barge')!.piece;
+  for (const piece of [played((p) => (p.played = [...EVENTS])), barge]) {
+    engine.setPlan(compilePiece(piece));
+    engine.reset();
+    while (engine.frame < 75) engine.step();
+    const here = frameHash(engine.draw(96, 54).pixels);
+    expect(await call(page, 'cpuHash', piece, 75, 96, 54, 1)).toBe(here);
+  }
+  engine.close();
+  harness.stop();
+}, 60_000);
+
+test('a lighting desk sets a control by Open Sound Control, and a wrong name is answered', async () => {
+  const { page } = app;
+  await openSmall(page, app.url, withCues);
+  await openControls();
+  await button('Listen to the outside').click();
+  await page.getByText('Heard from outside').waitFor();
+  const desk = createSocket('udp4');
+  const answers: string[] = [];
+  desk.on('message', (packet) => answers.push(packet.toString()));
+  const send = (packet: Buffer): void => {
+    desk.send(new Uint8Array(packet), app.joints, '127.0.0.1');
+  };
+  const fader = page.getByRole('slider', { name: 'Rate', exact: true });
+  send(message('/control/rate', 0.25, 0.5));
+  await fader.and(page.locator('[aria-valuenow="0.25"]')).waitFor();
+  send(message('/cue/up'));
+  await fader.and(page.locator('[aria-valuenow="1"]')).waitFor();
+  send(message('/control/rat', 1));
+  while (answers.length === 0) await new Promise((resolve) => desk.once('message', resolve));
+  expect(answers[0]).toContain('there is no control "rat"; there are rate');
+  desk.close();
+  await button('2 changes recorded').waitFor();
+  await button('Do not listen').click();
+  await page.getByText('Heard from outside').waitFor({ state: 'detached' });
 });

@@ -4,6 +4,7 @@ import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
 
 import { toyPiece } from '../support/toys';
+import { EVENTS, played } from '../support/played';
 import { wornPiece } from '../support/wornWays';
 import { call, launch, startHarness, type Harness } from './support';
 
@@ -64,12 +65,18 @@ function smallCopies(piece: Piece): void {
   Object.assign(bodies[0]!.dials, { form: 'mesh', mesh: 'buoy', scale: 2 });
 }
 
+/** Between the two frames at which it is looked at it is switched, and there are bursts. */
+const runPiece = played((p) => {
+  p.played = [...EVENTS];
+});
+
 const pieces: [string, Piece][] = [
   ...pieceOfEveryKind(),
   ['kinds from outside', toyPiece()],
   ['a track of pictures', movingPiece()],
   ['small copies at all places once', smallPiece(smallCopies)],
   ['a field that another swarm reads', wornPiece()],
+  ['controls that are switched and set', runPiece],
 ];
 
 test.each(pieces)(
@@ -100,6 +107,11 @@ test('a snapshot of the card brings back a medium with those that ride on it', a
 
 test('a snapshot of the card brings back swarms and fields', async () => {
   const result = await call(page, 'gpuReturn', wornPiece(), 14, 33);
+  expect(result).toEqual({ same: true, still: false });
+}, 60_000);
+
+test('a snapshot of the card brings back a piece at which other parts were switched on', async () => {
+  const result = await call(page, 'gpuReturn', runPiece, 8, 30);
   expect(result).toEqual({ same: true, still: false });
 }, 60_000);
 

@@ -28,6 +28,8 @@ export { GRADIENT_SET } from './feeds/gradientSet';
 export { bvhOf } from './formats/bvh';
 export * from './formats/controlDoor';
 export * from './formats/gradients';
+export * from './formats/offer';
+export * from './formats/playedTable';
 export * from './formats/jointDoor';
 export { motionTable } from './formats/motionTable';
 export { gradientAt, stopsSchema, type Stop } from './feeds/gradient';

@@ -5,12 +5,11 @@ import {
   makePart,
   PLAYED,
   Playback,
-  type Part,
   type Piece,
   type Played,
 } from '@vast-swarm/core';
 import { bytesHash, frameHash } from '../../../tests/support/frameHash';
-import { smallPiece } from '../../../tests/support/pieces';
+import { control, cue, EVENTS, played } from '../../../tests/support/played';
 import { CpuEngine } from '../src';
 
 let engine: CpuEngine;
@@ -18,54 +17,6 @@ beforeAll(async () => {
   engine = await CpuEngine.create({ threads: 2 });
 });
 afterAll(() => engine.close());
-
-function control(kind: string, id: string, places: string[], dials: Part['dials'] = {}): Part {
-  const part = makePart('controls', kind, []);
-  const moves = places.map((place) => ({ place }));
-  return { ...part, id, name: id, dials: { ...part.dials, moves, ...dials } };
-}
-
-function cue(id: string, dials: Part['dials']): Part {
-  const part = makePart('cues', 'cue', []);
-  return { ...part, id, name: id, dials: { ...part.dials, ...dials } };
-}
-
-/** A piece with a control of every sort, and a cue that does everything. */
-function played(change: (piece: Piece) => void = () => undefined): Piece {
-  return smallPiece((p) => {
-    p.frame.length = 90;
-    p.forces = [makePart('forces', 'wind', [])];
-    p.finish.push(makePart('finish', 'feedback', []));
-    p.controls = [
-      control('fader', 'rate', [], {
-        moves: [{ place: 'swarms.motes.rate', from: 200, to: 3000 }],
-        rest: 0.2,
-      }),
-      control('fader', 'octaves', ['swarms.motes.burst'], {
-        moves: [{ place: 'swarms.motes.limit', from: 4000, to: 4400 }],
-      }),
-      control('switch', 'wind', ['forces.wind.on'], { rest: 'off' }),
-      control('switch', 'echo', ['finish.feedback.on'], { rest: 'on' }),
-      control('colour', 'tint', ['swarms.motes.colour'], { rest: '#40a0ff' }),
-      control('option', 'mode', ['swarms.motes.bodies.disc.mode'], { rest: 'add' }),
-    ];
-    p.cues = [
-      cue('all', {
-        sets: [
-          { control: 'rate', to: 1 },
-          { control: 'wind', to: true },
-          { control: 'tint', to: '#ff8020' },
-          { control: 'octaves', to: 1 },
-        ],
-        over: 1,
-        bursts: [{ swarm: 'motes', count: 300 }],
-        resets: 'anew',
-      }),
-      cue('back', { sets: [{ control: 'wind', to: false }], over: 0, by: 'yes', at: 2 }),
-    ];
-    change(p);
-  });
-}
 
 function bits(): string {
   const born = engine.born('motes');
@@ -75,15 +26,6 @@ function bits(): string {
   });
   return [born, ...states, frameHash(engine.draw(64, 36).pixels)].join();
 }
-
-const EVENTS: Played[] = [
-  { at: 10 / 30, cue: 'all' },
-  { at: 25 / 30, control: 'rate', to: 0.1 },
-  { at: 40 / 30, control: 'echo', to: false },
-  { at: 50 / 30, control: 'echo', to: true },
-  { at: 55 / 30, control: 'mode', to: 'normal' },
-  { at: 70 / 30, cue: 'all' },
-];
 
 test('what was seen while it was played is what is rendered and scrubbed to, by switches, colours, bursts and resets', () => {
   const live = new LivePlay([]);

@@ -55,6 +55,7 @@ const work = (name: string, about: string): Command =>
     .description(about)
     .argument('<file>', 'a piece file')
     .option('--set <part.dial=value>', 'set a dial; may be given several times', list, [])
+    .option('--played <file.csv>', 'what is played of controls and cues, in place of its own')
     .option('--threads <n>', 'threads to work with', whole, availableParallelism());
 
 work('check', 'Says what is wrong with a piece file, or what is in it.').action(check);

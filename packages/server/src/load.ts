@@ -2,11 +2,14 @@ import {
   checkSize,
   decodeVideoBy,
   describeProblem,
+  offerOf,
   parsePiece,
   PieceError,
   setDial,
+  readPlayed,
   readStock,
   StockError,
+  TableError,
   type Piece,
   type StockData,
   type StockFiles,
@@ -21,11 +24,36 @@ decodeVideoBy(ffmpegFrames);
 
 export interface WorkOptions {
   set: string[];
+  /** A table of what is played. */
+  played?: string;
   threads: number;
 }
 
 /** Reads a piece file; errors name the file, the line and the field. */
-export async function load(file: string, { set }: Pick<WorkOptions, 'set'>): Promise<Piece> {
+export async function load(
+  file: string,
+  { set, played }: Pick<WorkOptions, 'set' | 'played'>,
+): Promise<Piece> {
+  const piece = await loadPiece(file, set);
+  return played === undefined ? piece : withPlayed(piece, played);
+}
+
+/** A piece with what a table says is played of it. */
+async function withPlayed(piece: Piece, table: string): Promise<Piece> {
+  try {
+    const { size } = await stat(table);
+    checkSize(size);
+    return { ...piece, played: readPlayed(offerOf(piece), await readFile(table, 'utf8')) };
+  } catch (error) {
+    if (error instanceof TableError) throw new Refused(`${table}: ${error.message}`);
+    if (error instanceof Error && 'code' in error) {
+      throw new Refused(`${table}: cannot be read (${String(error.code)}).`);
+    }
+    throw error;
+  }
+}
+
+async function loadPiece(file: string, set: readonly string[]): Promise<Piece> {
   try {
     const { size } = await stat(file);
     checkSize(size);

@@ -1,36 +1,5 @@
-import {
-  controlKind,
-  type ControlValue,
-  type Offer,
-  type OutsideAct,
-  type Piece,
-  type RunnerNews,
-} from '@vast-swarm/core';
+import type { ControlValue, Offer, OutsideAct, RunnerNews } from '@vast-swarm/core';
 import { Listeners } from '../live/listeners';
-import { optionsOf, picturesOf } from '../workshop/sheet/controls/options';
-
-/** All that can be run of a piece, as those outside are told. */
-export function offerOf(piece: Piece): Offer {
-  return {
-    piece: piece.name,
-    controls: piece.controls
-      .filter((c) => c.on)
-      .map((control) => {
-        const { holds, range } = controlKind(control);
-        const [low, high] = range?.(control.dials as never) ?? [];
-        const choices = holds === 'picture' ? picturesOf(piece) : optionsOf(piece, control);
-        const options = holds === 'picture' || holds === 'option' ? choices.map((o) => o.id) : null;
-        return {
-          ...{ id: control.id, name: control.name, holds },
-          group: control.dials.group as string,
-          unit: holds === 'number' ? (control.dials.unit as string) : '',
-          ...(low === undefined ? {} : { low, high }),
-          ...(options ? { options } : {}),
-        };
-      }),
-    cues: piece.cues.filter((c) => c.on).map(({ id, name }) => ({ id, name })),
-  };
-}
 
 /** How it stands with the server: not asked, looked for, there, or gone and looked for again. */
 export type RunnerState = 'off' | 'opening' | 'open' | 'lost';

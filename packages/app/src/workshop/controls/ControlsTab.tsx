@@ -1,12 +1,12 @@
-import { Box, Button, Stack } from '@mui/material';
+import { Box, Stack } from '@mui/material';
 import type { ReactNode } from 'react';
 import type { Part } from '@vast-swarm/core';
-import { pieceActions } from '../../store/pieceSlice';
-import { useApp, useAppDispatch } from '../../store/store';
+import { useApp } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { ControlTile } from './ControlTile';
 import { CueList } from './CueList';
 import { Outside } from './Outside';
+import { Recorded } from './Recorded';
 import { useActs } from './useActs';
 
 /** Controls by the groups in which they stand at the desk, in the order in which each group comes first. */
@@ -26,7 +26,7 @@ export function ControlsTab() {
   const on = controls.filter((c) => c.on);
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: '100%', columnGap: 2 }}>
-      <Column title="Controls" aside={<Played />}>
+      <Column title="Controls" aside={<Recorded />}>
         {on.length === 0 && (
           <Box sx={{ color: COLOURS.faint, pt: 0.5 }}>
             A dial that is put forward stands here, under a name. The button behind a dial does it.
@@ -70,23 +70,5 @@ function Column({ title, aside, children }: ColumnProps) {
       </Stack>
       {children}
     </Box>
-  );
-}
-
-/** What was played so far is part of the piece, and can be forgotten. */
-function Played() {
-  const dispatch = useAppDispatch();
-  const count = useApp((s) => s.piece.piece!.played.length);
-  if (count === 0) return null;
-  return (
-    <Stack
-      direction="row"
-      sx={{ alignItems: 'center', gap: 1, fontSize: 12, color: COLOURS.faint }}
-    >
-      {count === 1 ? 'One change recorded' : `${count.toLocaleString('en-GB')} changes recorded`}
-      <Button onClick={() => dispatch(pieceActions.played([]))} sx={{ py: 0 }}>
-        Forget them
-      </Button>
-    </Stack>
   );
 }

@@ -1,6 +1,7 @@
 import { Box, Button, Stack } from '@mui/material';
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { offerOf, Runner, type RunnerState } from '../../control/runner';
+import { offerOf } from '@vast-swarm/core';
+import { Runner, type RunnerState } from '../../control/runner';
 import { useEngine } from '../../engine/EngineContext';
 import { store } from '../../store/store';
 import { COLOURS } from '../../theme';

@@ -1,11 +1,17 @@
 import { Checkbox } from '@mui/material';
-import { controlKind, type ControlValue, type Part, type Stop } from '@vast-swarm/core';
+import {
+  controlKind,
+  optionsOf,
+  picturesOf,
+  type ControlValue,
+  type Part,
+  type Stop,
+} from '@vast-swarm/core';
 import { usePiece } from '../../../store/store';
 import { ColourField } from '../ColourField';
 import { GradientEditor } from '../GradientEditor';
 import { NamedSelect } from '../NamedSelect';
 import { NumberField } from '../NumberField';
-import { optionsOf, picturesOf } from './options';
 
 interface Props {
   control: Part;

@@ -1,6 +1,6 @@
+import { optionsOf } from '@vast-swarm/core';
 import { usePiece } from '../../../store/store';
 import { NamedSelect } from '../NamedSelect';
-import { optionsOf } from './options';
 
 interface Props {
   title: string;

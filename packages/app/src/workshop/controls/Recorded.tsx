@@ -1,0 +1,90 @@
+import { Button, Menu, MenuItem } from '@mui/material';
+import { ChevronDown } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { offerOf, playedTable, readPlayed } from '@vast-swarm/core';
+import { fileNameOf, saveAs } from '../../data/files';
+import { noticed } from '../../store/noticeSlice';
+import { pieceActions } from '../../store/pieceSlice';
+import { store, useApp, useAppDispatch } from '../../store/store';
+
+/** What was played so far is part of the piece: it can be forgotten, saved as a table, and taken from one. */
+export function Recorded() {
+  const dispatch = useAppDispatch();
+  const count = useApp((s) => s.piece.piece!.played.length);
+  const some = useApp((s) => s.piece.piece!.controls.length + s.piece.piece!.cues.length > 0);
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  if (!some) return null;
+  const save = (): void => {
+    const piece = store.getState().piece.piece!;
+    const blob = new Blob([playedTable(piece)], { type: 'text/csv' });
+    saveAs(blob, `${fileNameOf(piece.name)} played.csv`);
+  };
+  const take = async (file: File): Promise<void> => {
+    try {
+      const played = readPlayed(offerOf(store.getState().piece.piece!), await file.text());
+      dispatch(pieceActions.played(played));
+    } catch (error) {
+      const why = error instanceof Error ? error.message : String(error);
+      const message = `${file.name} was not taken: ${why}`;
+      dispatch(noticed({ key: 'played', kind: 'wrong', message }));
+    }
+  };
+  const words =
+    count === 0
+      ? 'Nothing recorded'
+      : count === 1
+        ? 'One change recorded'
+        : `${count.toLocaleString('en-GB')} changes recorded`;
+  const items: [string, () => void, boolean][] = [
+    ['Save as a table (CSV)', save, count > 0],
+    ['Take from a table…', () => chooser.current!.click(), true],
+    ['Forget all of it', () => void dispatch(pieceActions.played([])), count > 0],
+  ];
+  return (
+    <>
+      <Button
+        aria-haspopup="menu"
+        endIcon={<ChevronDown size={13} />}
+        onClick={(event) => {
+          setAnchor(event.currentTarget);
+        }}
+        sx={{ py: 0, fontSize: 12 }}
+      >
+        {words}
+      </Button>
+      <Menu
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => {
+          setAnchor(null);
+        }}
+      >
+        {items.map(([title, act, possible]) => (
+          <MenuItem
+            key={title}
+            disabled={!possible}
+            onClick={() => {
+              setAnchor(null);
+              act();
+            }}
+          >
+            {title}
+          </MenuItem>
+        ))}
+      </Menu>
+      <input
+        ref={chooser}
+        type="file"
+        hidden
+        accept=".csv,text/csv"
+        aria-label="Table of what is played"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          event.target.value = '';
+          if (file) void take(file);
+        }}
+      />
+    </>
+  );
+}
