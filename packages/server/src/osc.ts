@@ -1,7 +1,7 @@
 import { createSocket, type Socket } from 'node:dgram';
 import { fromBuffer, type OscMessageOutput, type OscPacketOutput, type TimeTag } from 'osc-min';
 import type { ControlDoor } from './control/door';
-import { hearControl, isOfControls } from './control/osc';
+import { hearControl } from './control/osc';
 import type { Guard } from './guard';
 import type { JointDoor } from './joints/door';
 import { posesOfMessages } from './joints/osc';
@@ -78,7 +78,7 @@ export function hearOsc(
       if (!guard.hears(from.address, sender))
         throw new Error('the token is wanted first, by /token');
       const said = all.filter(({ message }) => message.address !== '/token');
-      const runs = said.filter(({ message }) => isOfControls(message.address));
+      const runs = said.filter(({ message }) => !message.address.startsWith('/performer/'));
       for (const timed of runs) hearControl(socket, control, timed, from);
       const moves = said.filter((timed) => !runs.includes(timed));
       for (const pose of posesOfMessages(moves)) joints.take(sender, pose);

@@ -3,7 +3,7 @@ import { createSocket, type Socket } from 'node:dgram';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
-import type { ControlAnswer, Offer, OutsideAct } from '@vast-swarm/core';
+import type { ControlAnswer, Moved, Offer, OutsideAct, RunnerTold } from '@vast-swarm/core';
 import { startServer } from '../../../tests/support/startServer';
 import { bundle, message, readMessage, typed, type Arg } from './packets';
 
@@ -23,6 +23,7 @@ const OFFER: Offer = {
     { id: 'gust', name: 'Gust' },
     { id: 'embers', name: 'Embers' },
   ],
+  learnt: ['osc /desk/fader/3'],
 };
 
 /** The client of docs/examples. */
@@ -73,12 +74,14 @@ async function opened(path: string, origin?: string): Promise<WebSocket> {
 /** The page that runs the piece. */
 class Page extends Ears<OutsideAct> {
   socket!: WebSocket;
+  readonly moved: Moved[] = [];
 
   async open(): Promise<void> {
     this.socket = await opened('/control/run', `http://${http}`);
     this.socket.on('message', (data: Buffer) => {
-      for (const act of (JSON.parse(data.toString()) as { acts: OutsideAct[] }).acts)
-        this.hear(act);
+      const { acts, moved } = JSON.parse(data.toString()) as RunnerTold;
+      this.moved.push(...moved);
+      for (const act of acts) this.hear(act);
     });
     this.socket.send(JSON.stringify({ offer: OFFER }));
     this.socket.send(JSON.stringify({ values: { spread: 0.4, smoke: true } }));
@@ -299,6 +302,24 @@ test('50,000 messages in a burst, broken packets and 200 silent sockets: the nex
   await page.until((acts) => acts.some((a) => 'cue' in a));
   for (const socket of silent) socket.close();
 }, 40_000);
+
+test('addresses of others are moved: one that was learnt in silence, another is answered', async () => {
+  desk.send(message('/desk/fader/3', 0.25));
+  const answer = desk.next();
+  desk.send(message('/desk/fader/4', 0.5));
+  expect((await answer).args).toEqual([
+    'osc /desk/fader/4 is not known, and no control has learnt it',
+  ]);
+  desk.send(message('/cue/gust'));
+  await page.until((acts) => acts.length > 0);
+  expect(page.moved).toEqual([
+    { source: 'osc /desk/fader/3', value: 0.25 },
+    { source: 'osc /desk/fader/4', value: 0.5 },
+  ]);
+  const text = desk.next();
+  desk.send(typed('/desk/name', { s: 'any' }));
+  expect((await text).args[0]).toContain('"/desk/name" is not known; known are /control/<name>');
+});
 
 test('without a page that runs a piece that is said, and it is logged', async () => {
   page.socket.close();

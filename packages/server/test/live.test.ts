@@ -189,7 +189,7 @@ test('a second server beside it says that its port is taken, and serves all the 
     other.stdout.on('data', hear);
     other.stderr.on('data', hear);
   });
-  expect(both).toContain(`UDP port ${String(udp)} cannot be used for joints: `);
+  expect(both).toContain(`UDP port ${String(udp)} cannot be used: `);
   expect(both).toContain('no UDP port');
   other.kill();
 });

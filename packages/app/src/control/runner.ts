@@ -1,4 +1,11 @@
-import type { ControlValue, Offer, OutsideAct, RunnerNews } from '@vast-swarm/core';
+import type {
+  ControlValue,
+  Moved,
+  Offer,
+  OutsideAct,
+  RunnerNews,
+  RunnerTold,
+} from '@vast-swarm/core';
 import { Listeners } from '../live/listeners';
 
 /** How it stands with the server: not asked, looked for, there, or gone and looked for again. */
@@ -20,10 +27,12 @@ export class Runner {
   /**
    * @param values what controls are now, by id
    * @param act is called with what is asked for
+   * @param move is called with what has an address of its own, and may be learnt
    */
   constructor(
     private readonly values: () => Readonly<Record<string, ControlValue>>,
     private readonly act: (act: OutsideAct) => void,
+    private readonly move: (moved: Moved) => void,
   ) {}
 
   private put(state: RunnerState): void {
@@ -48,8 +57,10 @@ export class Runner {
       this.put('open');
     };
     socket.onmessage = ({ data }: MessageEvent<string>) => {
-      const { acts } = JSON.parse(data) as { acts: OutsideAct[] };
-      if (this.socket === socket) acts.forEach(this.act);
+      const { acts, moved } = JSON.parse(data) as RunnerTold;
+      if (this.socket !== socket) return;
+      acts.forEach(this.act);
+      moved.forEach(this.move);
     };
     socket.onclose = () => {
       if (this.socket !== socket) return;

@@ -21,6 +21,7 @@ import { Picture } from './picture/Picture';
 import { Sheet } from './sheet/Sheet';
 import { Tidings } from './picture/Tidings';
 import { SheetDivider } from './sheet/SheetDivider';
+import { OutsideContext, useOutsideOf } from '../control/OutsideContext';
 import { Camera } from '../camera/camera';
 import { Joints } from '../joints/joints';
 import { keepMotion, keepPictures, keepSound } from '../live/keepTake';
@@ -147,30 +148,33 @@ export function OpenPiece({ id }: { id: string }) {
   useSoundOutput(engine, recording);
   useShortcuts(engine);
   useBoundKeys(engine);
+  const outside = useOutsideOf(engine);
   return (
     <EngineContext value={engine}>
-      <LiveContext value={inputs}>
-        <Bar {...{ id, preview }} onPreview={setPreview} />
-        <LineUp />
-        <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
-          <Box
-            sx={{
-              ...{ flex: 1, minWidth: 0, bgcolor: '#060b0c' },
-              ...{ display: 'flex', flexDirection: 'column' },
-            }}
-          >
-            <Picture preview={preview} generation={generation} />
-            <Tidings />
-            <Box sx={{ bgcolor: COLOURS.ground }}>
-              <BottomTabs />
+      <OutsideContext value={outside}>
+        <LiveContext value={inputs}>
+          <Bar {...{ id, preview }} onPreview={setPreview} />
+          <LineUp />
+          <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
+            <Box
+              sx={{
+                ...{ flex: 1, minWidth: 0, bgcolor: '#060b0c' },
+                ...{ display: 'flex', flexDirection: 'column' },
+              }}
+            >
+              <Picture preview={preview} generation={generation} />
+              <Tidings />
+              <Box sx={{ bgcolor: COLOURS.ground }}>
+                <BottomTabs />
+              </Box>
+            </Box>
+            <SheetDivider width={sheetWidth} onChange={setSheetWidth} />
+            <Box sx={{ width: sheetWidth, flexShrink: 0 }}>
+              <Sheet />
             </Box>
           </Box>
-          <SheetDivider width={sheetWidth} onChange={setSheetWidth} />
-          <Box sx={{ width: sheetWidth, flexShrink: 0 }}>
-            <Sheet />
-          </Box>
-        </Box>
-      </LiveContext>
+        </LiveContext>
+      </OutsideContext>
     </EngineContext>
   );
 }

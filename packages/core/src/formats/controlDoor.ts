@@ -28,6 +28,8 @@ export const offerSchema = z.strictObject({
   piece: z.string().max(120),
   controls: z.array(offeredSchema).max(200),
   cues: z.array(z.strictObject({ id: z.string().max(64), name })).max(500),
+  /** Addresses of others that controls and cues have learnt. */
+  learnt: z.array(z.string().max(200)).max(1000),
 });
 export type Offer = z.infer<typeof offerSchema>;
 
@@ -57,6 +59,18 @@ export type ControlMessage = z.infer<typeof messageSchema>;
 export type OutsideAct =
   | { control: string; to: ControlValue; over?: number; ease?: (typeof EASES)[number] }
   | { cue: string };
+
+/** Something outside, by what it is learnt as, and where it stands, from 0 to 1. */
+export interface Moved {
+  source: string;
+  value: number;
+}
+
+/** What the server tells the page that runs the piece. */
+export interface RunnerTold {
+  acts: OutsideAct[];
+  moved: Moved[];
+}
 
 /** Why a message is not followed, in words that say what there is. */
 export class NotFollowed extends Error {

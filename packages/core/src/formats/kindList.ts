@@ -47,6 +47,7 @@ function valuesText(spec: DialSpec): string {
     case 'strokes':
     case 'mask':
     case 'label':
+    case 'learnt':
       return 'none';
     case 'shortcut':
       return 'none (a letter, a digit or F1 to F12)';

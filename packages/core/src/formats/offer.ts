@@ -1,6 +1,6 @@
 import { heldPlace, controlKind, movesOf } from '../piece/controls';
 import type { Part, Piece } from '../piece/types';
-import type { Offer } from './controlDoor';
+import type { Moved, Offer, OutsideAct } from './controlDoor';
 
 /** Something that is chosen by its name. */
 interface Named {
@@ -25,6 +25,25 @@ export function optionsOf(piece: Piece, control: Part): Named[] {
     .map(({ value, title }) => ({ id: value, name: title }));
 }
 
+/**
+ * What a fader or a button outside does to a piece, as it was learnt.
+ *
+ * @param before where it stood before: a cue is fired when it is pressed, not while it is
+ */
+export function learntActs(piece: Piece, { source, value }: Moved, before: number): OutsideAct[] {
+  const pressed = value >= 0.5 && before < 0.5;
+  const moves = piece.controls.flatMap((control): OutsideAct[] => {
+    if (!control.on || control.dials.learnt !== source) return [];
+    const { holds, range } = controlKind(control);
+    if (holds === 'switch') return [{ control: control.id, to: value >= 0.5 }];
+    if (!range) return [];
+    const [low, high] = range(control.dials as never);
+    return [{ control: control.id, to: low + (high - low) * Math.min(1, Math.max(0, value)) }];
+  });
+  const fires = piece.cues.filter((c) => c.on && pressed && c.dials.learnt === source);
+  return [...moves, ...fires.map((c): OutsideAct => ({ cue: c.id }))];
+}
+
 /** All that can be run of a piece, as those outside are told. */
 export function offerOf(piece: Piece): Offer {
   return {
@@ -45,5 +64,6 @@ export function offerOf(piece: Piece): Offer {
         };
       }),
     cues: piece.cues.filter((c) => c.on).map(({ id, name }) => ({ id, name })),
+    learnt: [...piece.controls, ...piece.cues].flatMap((p) => (p.dials.learnt as string) || []),
   };
 }

@@ -180,6 +180,12 @@ export interface ShortcutDial extends Common {
   default: '';
 }
 
+/** What outside moves it, as it was learnt: `midi 1 control 7`, `osc /fader/3`; '' is nothing. */
+export interface LearntDial extends Common {
+  type: 'learnt';
+  default: '';
+}
+
 /** One of the options of the choices that a control moves. */
 export interface OptionDial extends Common {
   type: 'option';
@@ -235,6 +241,7 @@ export type DialSpec =
   | MaskDial
   | LabelDial
   | ShortcutDial
+  | LearntDial
   | OptionDial
   | StopsDial
   | MovesDial
@@ -265,7 +272,15 @@ export type ValueOf<S> =
             ? string
             : ColourFeed
           : S extends {
-                type: 'stock' | 'swarm' | 'part' | 'formula' | 'label' | 'shortcut' | 'option';
+                type:
+                  | 'stock'
+                  | 'swarm'
+                  | 'part'
+                  | 'formula'
+                  | 'label'
+                  | 'shortcut'
+                  | 'learnt'
+                  | 'option';
               }
             ? string
             : S extends { type: 'stocks' | 'joints' }
@@ -437,6 +452,12 @@ export function partDial(
   return { type: 'part', of, title, help, default: '', group: 'Dials', ...more };
 }
 
+/** What outside moves a control, or fires a cue. */
+export function learntDial(group: string): LearntDial {
+  const help = 'A fader or a button outside: press Learn, then move it.';
+  return { type: 'learnt', title: 'Learnt', help, group, default: '' };
+}
+
 /** What a file may hold for a dial; a dial that is left out takes its default. */
 export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
   switch (spec.type) {
@@ -459,6 +480,8 @@ export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
       return z.string().max(64).prefault('');
     case 'label':
       return z.string().max(40).prefault('');
+    case 'learnt':
+      return z.string().max(200).prefault('');
     case 'shortcut':
       return z
         .string()

@@ -6,21 +6,25 @@ import {
   type ControlAnswer,
   type ControlMessage,
   type ControlValue,
+  type Moved,
   type Offer,
   type OutsideAct,
   type RunnerNews,
+  type RunnerTold,
 } from '@vast-swarm/core';
 
 /** Milliseconds in which what is set of one control is joined: the last counts. */
 const GATHER = 4;
 /** Milliseconds between values that are told to who watches. */
 const TELL_EVERY = 100;
+/** Others that are moved in that time. */
+const MOST_MOVED = 64;
 /** Messages a second of all together, and answers to one; what is beyond is not looked at. */
 const [MOST_MESSAGES, MOST_ANSWERS] = [20_000, 50];
 
 const TOO_MANY = `there are more than ${String(MOST_MESSAGES)} messages a second; send fewer`;
 
-const NOTHING: Offer = { piece: '', controls: [], cues: [] };
+const NOTHING: Offer = { piece: '', controls: [], cues: [], learnt: [] };
 
 /** Somebody who runs the piece from outside. */
 export interface Hand {
@@ -32,10 +36,12 @@ export interface Hand {
 export class ControlDoor {
   private offer = NOTHING;
   private values: Record<string, ControlValue> = {};
-  private runner: ((acts: OutsideAct[]) => void) | null = null;
+  private runner: ((told: RunnerTold) => void) | null = null;
   /** What waits to be passed on; of one control the last. */
   private readonly sets = new Map<string, OutsideAct>();
   private cues: OutsideAct[] = [];
+  /** Where others stand, by what they are learnt as. */
+  private readonly moved = new Map<string, number>();
   private timer: NodeJS.Timeout | null = null;
   private readonly watchers = new Map<string, { hand: Hand; told: Record<string, ControlValue> }>();
   private messages = 0;
@@ -58,7 +64,7 @@ export class ControlDoor {
   }
 
   /** A page runs a piece; the one that came last counts. Gives what is called with its news, and what ends it. */
-  run(call: (acts: OutsideAct[]) => void): { news: (news: RunnerNews) => void; end: () => void } {
+  run(call: (told: RunnerTold) => void): { news: (news: RunnerNews) => void; end: () => void } {
     this.runner = call;
     this.offer = NOTHING;
     this.values = {};
@@ -102,11 +108,30 @@ export class ControlDoor {
     const act = actOf(this.offer, message);
     if ('cue' in act) this.cues.push(act);
     else this.sets.set(act.control, act);
+    this.passSoon();
+    const name = 'cue' in message ? message.cue : message.set;
+    this.answer(hand, { done: calledName(name) });
+  }
+
+  /** Something with an address of its own is moved: the page may have learnt it, or may be about to. */
+  move(hand: Hand, { source, value }: Moved): void {
+    this.messages += 1;
+    if (this.messages > MOST_MESSAGES) {
+      this.refuse(`${hand.name}: ${TOO_MANY}`);
+      return;
+    }
+    if (this.moved.size < MOST_MOVED || this.moved.has(source)) this.moved.set(source, value);
+    this.passSoon();
+    if (this.offer.learnt.includes(source)) return;
+    const error = `${source} is not known, and no control has learnt it`;
+    this.refuse(`${hand.name}: ${error}`);
+    this.answer(hand, { error });
+  }
+
+  private passSoon(): void {
     this.timer ??= setTimeout(() => {
       this.passOn();
     }, GATHER);
-    const name = 'cue' in message ? message.cue : message.set;
-    this.answer(hand, { done: calledName(name) });
   }
 
   private answer(hand: Hand, answer: ControlAnswer): void {
@@ -118,9 +143,11 @@ export class ControlDoor {
   private passOn(): void {
     this.timer = null;
     const acts = [...this.sets.values(), ...this.cues];
+    const moved = [...this.moved].map(([source, value]) => ({ source, value }));
     this.sets.clear();
+    this.moved.clear();
     this.cues = [];
-    this.runner?.(acts);
+    this.runner?.({ acts, moved });
   }
 
   private watch(hand: Hand, on: boolean): void {

@@ -2,6 +2,7 @@ import type { RemoteInfo, Socket } from 'node:dgram';
 import { toBuffer, type OscMessageInput, type OscMessageOutput } from 'osc-min';
 import {
   controlMessage,
+  NotFollowed,
   hexOf,
   toLinear,
   type ControlAnswer,
@@ -13,8 +14,8 @@ import type { ControlDoor } from './door';
 /** Seconds: what is further ahead is done at once. */
 const FURTHEST = 60;
 
-/** Whether an address is of controls. */
-export function isOfControls(address: string): boolean {
+/** Whether an address is one of ours. */
+function isOurs(address: string): boolean {
   return /^\/(control|cue|list|watch)(\/|$)/.test(address);
 }
 
@@ -46,7 +47,10 @@ export function askedBy({ address, args }: OscMessageOutput): ControlMessage {
   // As a button sends it: what is let go fires nothing.
   if (what === 'cue' && name) return controlMessage({ cue: name });
   if (what === 'watch') return { watch: first !== 0 && first !== false };
-  return { list: true };
+  if (what === 'list') return { list: true };
+  throw new NotFollowed(
+    `${JSON.stringify(address.slice(0, 80))} is not known; known are /control/<name>, /cue/<name>, /list, /watch and /performer/<who>/joint/<name>`,
+  );
 }
 
 /** What is let go of a button that fires a cue. */
@@ -96,7 +100,12 @@ export function hearControl(
   };
   if (isLetGo(message)) return;
   const hear = (): void => {
-    door.hear(hand, () => askedBy(message));
+    const value = valueOf(message.args[0]);
+    const stands = typeof value === 'boolean' ? Number(value) : value;
+    // What a desk of others sends, by addresses of its own.
+    if (!isOurs(message.address) && typeof stands === 'number' && Number.isFinite(stands)) {
+      door.move(hand, { source: `osc ${message.address}`.slice(0, 200), value: stands });
+    } else door.hear(hand, () => askedBy(message));
   };
   const ahead = time === undefined ? 0 : time - Date.now() / 1000;
   if (ahead > 0 && ahead < FURTHEST) setTimeout(hear, 1000 * ahead).unref();

@@ -63,9 +63,7 @@ function read(text: string): unknown {
 
 function run(socket: WebSocket, door: ControlDoor): void {
   const send = sends(socket);
-  const { news, end } = door.run((acts) => {
-    send({ acts });
-  });
+  const { news, end } = door.run(send);
   socket.on('close', end);
   socket.on('message', (data: Buffer) => {
     try {

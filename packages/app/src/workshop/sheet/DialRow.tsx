@@ -31,6 +31,7 @@ import { ColourField } from './ColourField';
 import { BurstsCell } from './controls/BurstsCell';
 import { HeldBy, useHolder } from './controls/HeldBy';
 import { LabelCell } from './controls/LabelCell';
+import { LearntCell } from './controls/LearntCell';
 import { MovesCell } from './controls/MovesCell';
 import { OptionCell } from './controls/OptionCell';
 import { SetsCell } from './controls/SetsCell';
@@ -92,6 +93,7 @@ const WIDE = new Set([
   'mask',
   'take',
   'shortcut',
+  'learnt',
   'stops',
   'moves',
   'sets',
@@ -321,6 +323,8 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
       return (
         <ShortcutCell label={spec.title} value={value as string} path={path} onChange={once} />
       );
+    case 'learnt':
+      return <LearntCell value={value as string} path={path} onChange={once} />;
     case 'option':
       return <OptionCell title={spec.title} value={value as string} path={path} onChange={once} />;
     case 'stops':

@@ -1,4 +1,9 @@
-import type { LabelDial, MovesDial, ShortcutDial } from '../../language/dials';
+import {
+  learntDial,
+  type LabelDial,
+  type MovesDial,
+  type ShortcutDial,
+} from '../../language/dials';
 
 /** What every control has. */
 export const controlDials = {
@@ -16,6 +21,7 @@ export const controlDials = {
     group: 'Desk',
     default: '',
   } satisfies LabelDial,
+  learnt: learntDial('Desk'),
 };
 
 /** The key of those that a key can move while it is held. */

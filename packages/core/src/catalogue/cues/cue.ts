@@ -1,6 +1,7 @@
 import { EASES } from '../../feeds/shape';
 import {
   choice,
+  learntDial,
   number,
   partDial,
   type BurstsDial,
@@ -93,6 +94,7 @@ export const cueDials = {
     default: '',
     ...fires,
   } satisfies ShortcutDial,
+  learnt: learntDial(fires.group),
   signal: partDial('Signal', 'signals', 'Fires it when it rises over the threshold.', fires),
   threshold: number('Threshold', 0.5, [-1e6, 1e6], 'It fires when the signal rises over it.', {
     ...never,

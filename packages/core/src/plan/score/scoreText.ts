@@ -4,7 +4,7 @@ import type { Part, Piece } from '../../piece/types';
 import { heldBy } from './held';
 
 /** Dials that only the desk is interested in. */
-const DESK = ['group', 'unit', 'key', 'held'];
+const DESK = ['group', 'unit', 'key', 'held', 'learnt'];
 
 function played(dials: DialValues): DialValues {
   return Object.fromEntries(Object.entries(dials).filter(([key]) => !DESK.includes(key)));
