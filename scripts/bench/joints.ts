@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process';
 import { createSocket } from 'node:dgram';
 import { dateToTimetag, toBuffer } from 'osc-min';
 import { WebSocket } from 'ws';
@@ -14,6 +13,7 @@ import {
 } from '@vast-swarm/core';
 import { jointTrack } from '@vast-swarm/core/language/jointTrack';
 import { best, report } from './report';
+import { startServer } from './server';
 
 /** What live performers cost a frame, and how long their joints are on their way. */
 
@@ -70,21 +70,9 @@ const pause = (seconds: number): Promise<void> =>
  * within the frame's time, in frames of a piece.
  */
 async function delay(fps: number): Promise<[first: number, whole: number]> {
-  const server = spawn(
-    process.execPath,
-    ['packages/server/bin/vast-swarm.mjs', 'serve', '--port', '0'],
-    { stdio: 'pipe' },
-  );
-  const [http, udp] = await new Promise<[string, string]>((resolve) => {
-    let told = '';
-    server.stdout.on('data', (data: Buffer) => {
-      told += data.toString();
-      const found = /127\.0\.0\.1:(\d+)[^]*udp:\/\/127\.0\.0\.1:(\d+)/.exec(told);
-      if (found) resolve([found[1]!, found[2]!]);
-    });
-  });
+  const { host, udp, child } = await startServer();
   const arrivals = new Arrivals();
-  const page = new WebSocket(`ws://127.0.0.1:${http}/joints/watch`);
+  const page = new WebSocket(`ws://${host}/joints/watch`);
   page.on('message', (data: Buffer) => {
     const news = JSON.parse(data.toString()) as DoorNews;
     if ('pose' in news) arrivals.take(news.time, clock(), Float32Array.from(news.places));
@@ -96,7 +84,7 @@ async function delay(fps: number): Promise<[first: number, whole: number]> {
     const timetag = dateToTimetag(new Date());
     const elements = [{ address: '/performer/Ada/joint/head', args: [x, 0, 0].map(float) }];
     const { buffer, byteOffset, byteLength } = toBuffer({ timetag, elements });
-    socket.send(new Uint8Array(buffer, byteOffset, byteLength), Number(udp), '127.0.0.1');
+    socket.send(new Uint8Array(buffer, byteOffset, byteLength), udp, '127.0.0.1');
     if (sent === 0) sent = clock();
   }, 1000 / RATE);
   await pause(1.5);
@@ -119,7 +107,7 @@ async function delay(fps: number): Promise<[first: number, whole: number]> {
   clearInterval(beat);
   socket.close();
   page.close();
-  server.kill();
+  child.kill();
   return [first / tries, whole / tries];
 }
 

@@ -100,6 +100,7 @@ else {
     'pictures',
     'media',
     'joints',
+    'controls',
     'browser',
   ]) {
     const outfile = await bundled(root, name);

@@ -1,42 +1,11 @@
 import { createSocket, type Socket } from 'node:dgram';
-import { fromBuffer, type OscMessageOutput, type OscPacketOutput, type TimeTag } from 'osc-min';
+import { fromBuffer } from 'osc-min';
 import type { ControlDoor } from './control/door';
 import { hearControl } from './control/osc';
 import type { Guard } from './guard';
 import type { JointDoor } from './joints/door';
 import { posesOfMessages } from './joints/osc';
-
-/** Bundles within bundles, so deep at the most. */
-const DEEPEST = 8;
-/** Seconds from 1900, where time tags begin, to 1970. */
-const EPOCH = 2_208_988_800;
-
-/** The second of a time tag since 1970; undefined for the one that means `at once` (Open Sound Control 1.0). */
-function secondOf([seconds, part]: TimeTag): number | undefined {
-  return seconds === 0 ? undefined : seconds - EPOCH + part / 2 ** 32;
-}
-
-/** A message with the second since 1970 of its bundle; undefined where it says at once, or stands in none. */
-export interface TimedMessage {
-  message: OscMessageOutput;
-  time: number | undefined;
-}
-
-/**
- * The messages of a packet, in order, out of all its bundles.
- *
- * @throws Error that says what is wrong with it
- */
-export function messagesOf(
-  packet: OscPacketOutput,
-  time: number | undefined = undefined,
-  depth = 0,
-): TimedMessage[] {
-  if (packet.oscType !== 'bundle') return [{ message: packet, time }];
-  if (depth === DEEPEST) throw new Error('bundles within bundles are too deep');
-  const own = secondOf(packet.timetag) ?? time;
-  return packet.elements.flatMap((element) => messagesOf(element, own, depth + 1));
-}
+import { messagesOf } from './oscMessages';
 
 /**
  * Opens a port for Open Sound Control over UDP.

@@ -4,7 +4,7 @@ import { fromBuffer } from 'osc-min';
 import { posesOf, type DoorNews, type SentPose } from '@vast-swarm/core';
 import { JointDoor } from '../src/joints/door';
 import { posesOfMessages } from '../src/joints/osc';
-import { messagesOf } from '../src/osc';
+import { messagesOf } from '../src/oscMessages';
 import { bundle, message, text } from './packets';
 
 const posesOfPacket = (packet: Uint8Array): SentPose[] =>

@@ -68,7 +68,7 @@ export function readMessage(packet: Buffer): { address: string; args: (number | 
     return found;
   };
   const address = word();
-  const args = [...word().slice(1)].map((type) => {
+  const args = Array.from(word().slice(1), (type) => {
     if (type === 's') return word();
     const value = type === 'i' ? packet.readInt32BE(at) : packet.readFloatBE(at);
     at += 4;

@@ -18,6 +18,8 @@ const SHELVES: [Shelf, string][] = [
   ['signals', 'Signals: numbers that change with time'],
   ['bodies', 'Bodies: how one is drawn'],
   ['finish', 'Finish: what happens to the frame'],
+  ['controls', 'Controls: what is put forward for whoever runs the show'],
+  ['cues', 'Cues: changes of controls that are fired'],
 ];
 
 /** What it is, how to begin, the kinds of things, the keys. */

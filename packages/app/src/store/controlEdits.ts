@@ -76,26 +76,25 @@ export function kindOfControl({ spec }: Place, value: unknown): string | null {
   return isStops ? 'gradient' : kindFor(spec);
 }
 
-/** Puts what stands at a path forward; gives the id of the control, null where it cannot be. */
-export function putForward(piece: Piece, path: Path, known?: string): string | null {
+/** Puts what stands at a path forward, under a control that there is or a new one, where that can be. */
+export function putForward(piece: Piece, path: Path, known?: string): void {
   const address = addressOf(piece, path);
-  if (address === null || holderOf(piece, address)) return null;
+  if (address === null || holderOf(piece, address)) return;
   const place = placeNamed(piece, address);
   const value = valueAt(piece, path);
   const there = piece.controls.find((c) => c.id === known);
   if (there) {
     there.dials.moves = [...movesOf(there), { place: address, ...joining(place, value) }];
-    return there.id;
+    return;
   }
   const kind = kindOfControl(place, value);
-  if (kind === null) return null;
+  if (kind === null) return;
   const control = makePart('controls', kind, piece.controls);
   const move = setUp(control, place, value);
   control.name = freeName(piece, place.spec === 'on' ? place.part : `${place.part} ${place.title}`);
   control.id = freshIdIn(piece, 'controls', calledName(control.name).slice(0, 40));
   control.dials.moves = [{ ...move, place: address }];
   piece.controls.push(control);
-  return control.id;
 }
 
 /** Lets a control hold a place no longer. */

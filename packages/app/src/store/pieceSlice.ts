@@ -368,12 +368,14 @@ const slice = createSlice({
     },
     /** Puts a dial, or the switch of a part, forward: under a control of its own, or one that there is. */
     putForward(state, { payload }: PayloadAction<{ path: Path; control?: string }>) {
-      let id: string | null = null;
+      const { path, control } = payload;
+      const before = state.piece?.controls.length ?? 0;
       edit(state, 'Put forward', (piece) => {
-        makeOwn(piece, payload.path);
-        id = putForward(piece, payload.path, payload.control);
+        makeOwn(piece, path);
+        putForward(piece, path, control);
       });
-      if (id !== null && payload.control === undefined) state.selection = { list: 'controls', id };
+      const fresh = state.piece?.controls[before];
+      if (fresh) state.selection = { list: 'controls', id: fresh.id };
     },
     /** A dial that a control holds is as it is itself again. */
     takenBack(state, { payload: place }: PayloadAction<string>) {

@@ -132,8 +132,8 @@ export function actOf(
 function valueFor(control: Offered, to: unknown): ControlValue {
   const { name: called, holds, low = 0, high = 1, options = [] } = control;
   const wrong = (wanted: string): never => {
-    const plain = typeof to === 'number' ? String(to) : String(JSON.stringify(to)).slice(0, 60);
-    const given = typeof to === 'string' ? quoted(to) : plain;
+    const plain = typeof to === 'number' || to === undefined ? String(to) : JSON.stringify(to);
+    const given = typeof to === 'string' ? quoted(to) : plain.slice(0, 60);
     throw new NotFollowed(`${calledName(called)} is ${wanted}; it cannot be ${given}`);
   };
   switch (holds) {

@@ -34,10 +34,10 @@ export function learntActs(piece: Piece, { source, value }: Moved, before: numbe
   const pressed = value >= 0.5 && before < 0.5;
   const moves = piece.controls.flatMap((control): OutsideAct[] => {
     if (!control.on || control.dials.learnt !== source) return [];
-    const { holds, range } = controlKind(control);
-    if (holds === 'switch') return [{ control: control.id, to: value >= 0.5 }];
-    if (!range) return [];
-    const [low, high] = range(control.dials as never);
+    const kind = controlKind(control);
+    if (kind.holds === 'switch') return [{ control: control.id, to: value >= 0.5 }];
+    if (!kind.range) return [];
+    const [low, high] = kind.range(control.dials);
     return [{ control: control.id, to: low + (high - low) * Math.min(1, Math.max(0, value)) }];
   });
   const fires = piece.cues.filter((c) => c.on && pressed && c.dials.learnt === source);
@@ -51,8 +51,9 @@ export function offerOf(piece: Piece): Offer {
     controls: piece.controls
       .filter((c) => c.on)
       .map((control) => {
-        const { holds, range } = controlKind(control);
-        const [low, high] = range?.(control.dials as never) ?? [];
+        const kind = controlKind(control);
+        const { holds } = kind;
+        const [low, high] = kind.range?.(control.dials) ?? [];
         const choices = holds === 'picture' ? picturesOf(piece) : optionsOf(piece, control);
         const chosen = holds === 'picture' || holds === 'option';
         return {

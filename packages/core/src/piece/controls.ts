@@ -51,7 +51,7 @@ export function movesOf(control: Part): Moves {
 
 /** What a control is until something sets it. */
 export function restOf(control: Part): ControlValue {
-  return controlKind(control).rest(control.dials as never);
+  return controlKind(control).rest(control.dials);
 }
 
 /** The place that a move of a control is about; null where there is none that it could hold. */
@@ -82,7 +82,7 @@ export function suits(control: Part, value: ControlValue): boolean {
 
 /** A value as a control takes it: numbers within its range. */
 export function within(control: Part, value: ControlValue): ControlValue {
-  const range = controlKind(control).range?.(control.dials as never);
+  const range = controlKind(control).range?.(control.dials);
   if (!range || typeof value !== 'number') return value;
   return Math.min(range[1], Math.max(range[0], value));
 }
@@ -100,7 +100,7 @@ function withDial<K extends string>(
   change: (part: Part) => Part['dials'][K],
 ): Part[] {
   const changed = parts.map((part) => {
-    const value = change(part)!;
+    const value = change(part);
     return value === part.dials[key] ? part : { ...part, dials: { ...part.dials, [key]: value } };
   });
   return changed.some((part, i) => part !== parts[i]) ? changed : parts;

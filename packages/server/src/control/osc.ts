@@ -8,7 +8,7 @@ import {
   type ControlAnswer,
   type ControlMessage,
 } from '@vast-swarm/core';
-import type { TimedMessage } from '../osc';
+import type { TimedMessage } from '../oscMessages';
 import type { ControlDoor } from './door';
 
 /** Seconds: what is further ahead is done at once. */

@@ -1,6 +1,6 @@
 import type { OscMessageOutput } from 'osc-min';
 import { posesOf, type SentPose } from '@vast-swarm/core';
-import type { TimedMessage } from '../osc';
+import type { TimedMessage } from '../oscMessages';
 
 /**
  * The poses in messages of Open Sound Control 1.0: `/performer/<who>/joint/<name>` with x, y, z in metres, y up, and

@@ -26,7 +26,7 @@ export function ControlTile({ control, acts }: Props) {
     [engine, id, control],
   );
   if (kind.holds !== 'number') return <OtherTile {...{ control, acts }} />;
-  const [min, max] = kind.range!(control.dials as never);
+  const [min, max] = kind.range!(control.dials);
   return (
     <Fader
       {...{ name, min, max, told }}

@@ -36,11 +36,9 @@ export function Recorded() {
       : count === 1
         ? 'One change recorded'
         : `${count.toLocaleString('en-GB')} changes recorded`;
-  const items: [string, () => void, boolean][] = [
-    ['Save as a table (CSV)', save, count > 0],
-    ['Take from a table…', () => chooser.current!.click(), true],
-    ['Forget all of it', () => void dispatch(pieceActions.played([])), count > 0],
-  ];
+  const close = (): void => {
+    setAnchor(null);
+  };
   return (
     <>
       <Button
@@ -53,25 +51,33 @@ export function Recorded() {
       >
         {words}
       </Button>
-      <Menu
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={() => {
-          setAnchor(null);
-        }}
-      >
-        {items.map(([title, act, possible]) => (
-          <MenuItem
-            key={title}
-            disabled={!possible}
-            onClick={() => {
-              setAnchor(null);
-              act();
-            }}
-          >
-            {title}
-          </MenuItem>
-        ))}
+      <Menu open={anchor !== null} anchorEl={anchor} onClose={close}>
+        <MenuItem
+          disabled={count === 0}
+          onClick={() => {
+            close();
+            save();
+          }}
+        >
+          Save as a table (CSV)
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            close();
+            chooser.current!.click();
+          }}
+        >
+          Take from a table…
+        </MenuItem>
+        <MenuItem
+          disabled={count === 0}
+          onClick={() => {
+            close();
+            dispatch(pieceActions.played([]));
+          }}
+        >
+          Forget all of it
+        </MenuItem>
       </Menu>
       <input
         ref={chooser}

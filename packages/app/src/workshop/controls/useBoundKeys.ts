@@ -16,7 +16,7 @@ export function boundTo(piece: Piece, pressed: string): Bound | null {
   const key = pressed.length === 1 ? pressed.toLowerCase() : pressed;
   const cues = piece.cues.filter((c) => c.on && c.dials.key === key).map((c) => c.id);
   const controls = piece.controls.flatMap((control) => {
-    const held = control.on ? controlKind(control).held?.(control.dials as never) : null;
+    const held = control.on ? controlKind(control).held?.(control.dials) : null;
     return held?.key === key ? [{ id: control.id, value: held.value }] : [];
   });
   return cues.length + controls.length > 0 ? { cues, controls } : null;

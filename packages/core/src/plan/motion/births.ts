@@ -1,6 +1,7 @@
 import { birthsIn, takesEachPlace, type SwarmValues } from '../../catalogue/swarmDials';
 import { rangeOf, type NumberFeed } from '../../feeds/feeds';
 import type { Scene } from '../scene';
+import type { Bursts } from '../score/score';
 
 /** Particles born in one step at even distances in time. */
 export interface BirthEvent {
@@ -12,9 +13,6 @@ export interface BirthEvent {
   /** Seconds between one and the next. */
   every: number;
 }
-
-/** Particles that cues let be born, in order of time. */
-export type Bursts = readonly { at: number; count: number }[];
 
 /** Against rounding where a birth falls on the border of two frames. */
 const TINY = 1e-9;

@@ -1,5 +1,5 @@
 import { kindOf } from '../../catalogue';
-import { isFixed, isGradient, overOf, type DialValue, type NumberFeed } from '../../feeds/feeds';
+import { isGradient, overOf, type DialValue, type NumberFeed } from '../../feeds/feeds';
 import type { ControlValue, Move } from '../../feeds/control';
 import { eased } from '../../feeds/shape';
 import type { NumberDial, VectorDial } from '../../language/dials';
@@ -14,7 +14,7 @@ export function movingSignal(control: string, { ease = 'straight' }: Move): stri
 
 /** A fader's number as a part of its range. */
 export function partOfRange(control: Part, value: number): number {
-  const [low, high] = controlKind(control).range!(control.dials as never);
+  const [low, high] = controlKind(control).range!(control.dials);
   return high > low ? (value - low) / (high - low) : 0;
 }
 
@@ -118,19 +118,11 @@ function plain(
   return value;
 }
 
-/** What a dial is made of as it is, where a fader is to hold it: its number; null where it has none of its own. */
-export function ownNumber(value: DialValue | number | undefined): number | null {
-  if (typeof value === 'number') return value;
-  return value !== undefined && isFixed(value as DialValue)
-    ? (value as { value: number }).value
-    : null;
-}
-
-/** The parts of a piece that sounds begin by: the dial of each kind that says when. */
+/** A piece with a sound that begins at a frame. */
 export function withStart(piece: Piece, sound: string, frame: number): Piece {
   const sounds = piece.sounds.map((part) => {
-    const key = kindOf('sounds', part.kind).strip?.start;
-    if (part.id !== sound || !key) return part;
+    const key = kindOf('sounds', part.kind).strip.start;
+    if (part.id !== sound) return part;
     return { ...part, on: true, dials: { ...part.dials, [key]: frame } };
   });
   return { ...piece, sounds };

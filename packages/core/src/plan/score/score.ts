@@ -5,10 +5,13 @@ import { NEARLY, type ControlValue } from '../../feeds/control';
 import { valuesOf, type ValuesOf } from '../../language/dials';
 import { restOf, within } from '../../piece/controls';
 import type { Played } from '../../piece/played';
-import type { Part, Piece } from '../../piece/types';
+import type { Piece } from '../../piece/types';
 import { Course } from './course';
 
 type CueValues = ValuesOf<typeof cueDials>;
+
+/** Particles that cues let be born, in order of time. */
+export type Bursts = readonly { at: number; count: number }[];
 
 /** What cues do beside taking controls somewhere, with the second at which they do it. */
 export interface Deeds {
@@ -215,9 +218,4 @@ export class Score {
     const ids = [...this.cues.keys()];
     return ids[ids.indexOf(id) + 1];
   }
-}
-
-/** The cues of a piece that signals fire. */
-export function signalled(piece: Piece): Part[] {
-  return piece.cues.filter((c) => c.on && c.dials.signal);
 }

@@ -1,5 +1,5 @@
 import type { DialValues } from '../../language/dials';
-import { controlKind, movesOf } from '../../piece/controls';
+import { controlKind } from '../../piece/controls';
 import type { Part, Piece } from '../../piece/types';
 import { heldBy } from './held';
 
@@ -57,9 +57,4 @@ export function isBurst(piece: Piece, swarm: string): boolean {
   return piece.cues.some((c) =>
     (c.dials.bursts as { swarm: string }[]).some((b) => b.swarm === swarm),
   );
-}
-
-/** Whether a control holds anything at all. */
-export function holdsNothing(control: Part): boolean {
-  return movesOf(control).length === 0;
 }

@@ -31,7 +31,7 @@ export function ControlValueField({ control, value, label, onChange, onSettle }:
   const kind = controlKind(control);
   switch (kind.holds) {
     case 'number': {
-      const [min, max] = kind.range!(control.dials as never);
+      const [min, max] = kind.range!(control.dials);
       const spec = { min, max, unit: control.dials.unit as string };
       const { rate } = piece.frame;
       return <NumberField {...{ label, spec, rate, onChange, onSettle }} value={value as number} />;
