@@ -71,6 +71,10 @@ export default function Guide() {
               Give a swarm more bodies in its sheet: trails, links, mesh copies, pictures. Every
               treatment of the finish has a share and a mask that is drawn in the picture.
             </li>
+            <li>
+              Put a dial forward with the sign beside it: it stands in the tab Controls then, where
+              it is moved while the piece plays, and cues take it from one place to another.
+            </li>
             <li>Press Compare to see two versions at one frame, and take dials over.</li>
             <li>Press Render for a video or for frames.</li>
           </ol>
