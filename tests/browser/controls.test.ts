@@ -139,8 +139,16 @@ test('a lighting desk sets a control by Open Sound Control, and a wrong name is 
   send(message('/control/rat', 1));
   while (answers.length === 0) await new Promise((resolve) => desk.once('message', resolve));
   expect(answers[0]).toContain('there is no control "rat"; there are rate');
-  desk.close();
   await button('2 changes recorded').waitFor();
+  // An address of the desk's own is learnt by moving it, and moves the control over its range from then on.
+  await lineUp('Rate').click();
+  await button('Learn').click();
+  await button('Move it now').waitFor();
+  send(message('/desk/fader/3', 0.1));
+  await sheet().getByText('osc /desk/fader/3').waitFor();
+  send(message('/desk/fader/3', 0.5));
+  await fader.and(page.locator('[aria-valuenow="0.5"]')).waitFor();
+  desk.close();
   await button('Do not listen').click();
   await page.getByText('Heard from outside').waitFor({ state: 'detached' });
 });

@@ -173,6 +173,10 @@ test.each([
       });
       p.sounds = [makePart('sounds', 'played', [])];
       Object.assign(p.sounds[0]!.dials, { sound: 'fog', start: 20, gain: 3 });
+      // A cue begins it once more while it is heard.
+      const cue = makePart('cues', 'cue', []);
+      Object.assign(cue.dials, { sound: p.sounds[0]!.id, by: 'yes', at: 50 / 30 });
+      p.cues = [cue];
     };
     await openRender(heard);
     await choose('As', option);
@@ -180,11 +184,15 @@ test.each([
     await page.getByRole('spinbutton', { name: 'To frame' }).fill('69');
     const found = decoded(await (await renderAndSave(60)).path());
     const piece = smallPiece(heard);
-    const sounds = allHeard(piece, (id) =>
-      stockData(
-        piece.stock.find((s) => s.id === id)!,
-        new Map(),
-      ),
+    const again = { sound: piece.sounds[0]!.id, at: 50 / 30 };
+    const sounds = allHeard(
+      piece,
+      (id) =>
+        stockData(
+          piece.stock.find((s) => s.id === id)!,
+          new Map(),
+        ),
+      [again],
     );
     const [left] = mixOf(sounds, 10 / 30, 96_000, 48_000);
     expect(Math.abs(found.length - 96_000)).toBeLessThan(3000);

@@ -51,7 +51,7 @@ export { inEffect, ownSection } from './piece/follow';
 export { dialsOf, mapsIn, signalsIn, type DialPlace } from './piece/walk';
 export { keysAt } from './catalogue/signals/keyframes';
 export * from './stock/types';
-export { heardPeaks, placeIn, type Heard } from './stock/sound/heard';
+export { heardPeaks, placeIn, startedAt, type Heard } from './stock/sound/heard';
 export { Arrivals } from './stock/motion/arrivals';
 export { castMember, jointNames, type CastMember } from './stock/motion/cast';
 export { LiveMotion } from './stock/motion/liveMotion';

@@ -1,5 +1,5 @@
-import { mixOf, type Heard, type Sound } from '../src';
-import { sine, soundOf } from './support/tones';
+import { allHeard, mixOf, startedAt, type Heard, type Sound } from '../src';
+import { piece, sine, soundOf } from './support/tones';
 
 /** What a video is given to hear, against the tones it is made of. */
 
@@ -44,4 +44,39 @@ test('both sides, gain, fades and what begins later are heard; together they end
   const loud = [1, 2, 3].map(() => heard(stereo));
   const both = mixOf(loud, 0.2, 10, 48_000);
   expect([both[0][5], both[1][5]]).toEqual([1, -1]);
+});
+
+test('a sound that is started again is cut off where it begins anew', () => {
+  const sound = soundOf(2, sine(440, 0.5));
+  const started = startedAt({ ...heard(sound), start: 0.5 }, [1, 1.25], true);
+  const [left] = mixOf(started, 0, 3 * 48_000, 48_000);
+  const alone = (start: number): Float32Array =>
+    mixOf([{ ...heard(sound), start }], 0, 3 * 48_000, 48_000)[0];
+  const spans = [
+    [0, 0.5, null],
+    [0.5, 1, 0.5],
+    [1, 1.25, 1],
+    [1.25, 3, 1.25],
+  ] as const;
+  for (const [from, to, start] of spans) {
+    const own = start === null ? new Float32Array(3 * 48_000) : alone(start);
+    const [a, b] = [from * 48_000, to * 48_000];
+    expect([...left.slice(a, b)]).toEqual([...own.slice(a, b)]);
+  }
+});
+
+test('a sound that is off is heard where a cue starts it, and nowhere else', () => {
+  const made = piece([]);
+  made.sounds[0]!.on = false;
+  const sound = soundOf(1, sine(440));
+  const all = (seconds: number[]): number[] =>
+    allHeard(
+      made,
+      () => sound,
+      seconds.map((at) => ({ sound: 'heard', at })),
+    ).map((h) => h.start);
+  expect(all([])).toEqual([]);
+  expect(all([2, 4])).toEqual([2, 4]);
+  made.sounds[0]!.on = true;
+  expect(all([2])).toEqual([0, 2]);
 });

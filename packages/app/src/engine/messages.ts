@@ -148,6 +148,8 @@ export interface FrameReport {
   controls: Readonly<Record<string, ControlValue>>;
   /** The cue that began last, and the second at which it did. */
   cue: { cue: string; at: number } | null;
+  /** Sounds that cues have started, and those that they start soon, with the seconds at which they do. */
+  started: readonly { sound: string; at: number }[];
 }
 
 export type EngineEvent =

@@ -39,6 +39,9 @@ const GLIMPSE = 120;
 /** So many frames the picture may be behind a sound; beyond, it slows down. */
 const MOST_LATE = 8;
 
+/** Seconds ahead that sounds are told of, which cues start: they have to be made ready. */
+const SOUNDS_AHEAD = 0.3;
+
 /** The part of a frame's time that a picture may take beside a sound. */
 const SPARE = 0.7;
 
@@ -466,17 +469,20 @@ export class Session {
     });
   }
 
-  /** What controls are at the frame that is shown, and the cue that began last. */
-  private controls(): Pick<FrameReport, 'controls' | 'cue'> {
+  /** What controls are at the frame that is shown, the cue that began last, and the sounds that cues start up to a little later. */
+  private controls(): Pick<FrameReport, 'controls' | 'cue' | 'started'> {
     const { score, frame } = this.plan!;
-    if (!score) return { controls: {}, cue: null };
+    if (!score) return { controls: {}, cue: null, started: [] };
     const time = (this.playback.frame + 1) / frame.rate;
     const begun = score.until(time).begun.filter((b) => b.at < time);
     const now = this.piece!.controls.map(({ id }) => [id, score.at(id, time)] as const);
     const known = now.filter(([, value]) => value !== undefined);
+    const sounding = this.piece!.cues.some((c) => c.on && c.dials.sound);
+    const soon = time + SOUNDS_AHEAD;
     return {
       controls: Object.fromEntries(known) as FrameReport['controls'],
       cue: begun.at(-1) ?? null,
+      started: sounding ? score.until(soon).sounds.filter((s) => s.at < soon) : [],
     };
   }
 

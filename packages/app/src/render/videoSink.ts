@@ -10,7 +10,7 @@ import {
   VideoSampleSource,
   WebMOutputFormat,
 } from 'mediabunny';
-import { allHeard, mixOf, stockData, type Heard } from '@vast-swarm/core';
+import { allHeard, mixOf, Scene, stockData, type Heard, type StockData } from '@vast-swarm/core';
 import type { Job } from './messages';
 import type { Sink } from './sink';
 
@@ -61,13 +61,15 @@ export async function videoSink(job: Job): Promise<Sink> {
 
 /** What is heard of the piece anywhere between two seconds. */
 function heardBetween({ piece, files }: Job, from: number, to: number): Heard[] {
-  const all = allHeard(piece, (id) => {
+  const stock = (id: string): StockData | undefined => {
     const entry = piece.stock.find((s) => s.id === id);
     return entry && stockData(entry, files);
-  });
-  return all.filter(({ start, repeats, from: begin, to: end }) => {
-    return start < to && (repeats || start + end - begin > from);
-  });
+  };
+  const started = new Scene(piece, files).score?.until(to).sounds ?? [];
+  return allHeard(piece, stock, started).filter(
+    ({ start, repeats, from: begin, to: end, until = Infinity }) =>
+      start < to && until > from && (repeats || start + end - begin > from),
+  );
 }
 
 /** AAC where it is offered, which more players know in MP4; Opus else; null where there is neither. */

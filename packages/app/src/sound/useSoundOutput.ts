@@ -1,7 +1,15 @@
-import { useEffect, useRef, useState } from 'react';
-import { kindOf, type Heard, type Piece, type Sound, type StockEntry } from '@vast-swarm/core';
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import {
+  kindOf,
+  startedAt,
+  type Heard,
+  type Piece,
+  type Sound,
+  type StockEntry,
+} from '@vast-swarm/core';
 import { filesOf } from '../data/stock';
 import type { EngineClient } from '../engine/client';
+import type { FrameReport } from '../engine/messages';
 import { noticed } from '../store/noticeSlice';
 import { useApp, useAppDispatch, usePiece } from '../store/store';
 import { SoundOutput } from './output';
@@ -17,13 +25,24 @@ async function soundOf(engine: EngineClient, entry: StockEntry): Promise<Sound |
 function useHeard(engine: EngineClient, recording: string | null): readonly Heard[] {
   const { sounds, stock, frame } = usePiece();
   const [heard, setHeard] = useState<readonly Heard[]>([]);
+  // As a text, so that it is another only when it says something else.
+  const startedText = useSyncExternalStore(engine.subscribe, () =>
+    JSON.stringify(engine.report?.started ?? []),
+  );
   const known = useRef(new Map<string, Promise<Sound | null>>());
   useEffect(() => {
     let wanted = true;
+    const started = JSON.parse(startedText) as FrameReport['started'];
+    const secondsOf = (id: string): number[] =>
+      started.filter((s) => s.sound === id).map((s) => s.at);
+    const all = sounds.filter((s) => (s.on || secondsOf(s.id).length > 0) && s.id !== recording);
     void Promise.all(
-      sounds.filter((s) => s.on && s.id !== recording).map((part) => heardOf(part)),
-    ).then((all) => {
-      if (wanted) setHeard(all.filter((one) => one !== null));
+      all.map(async (part) => {
+        const one = await heardOf(part);
+        return one ? startedAt(one, secondsOf(part.id), part.on) : [];
+      }),
+    ).then((found) => {
+      if (wanted) setHeard(found.flat());
     });
     async function heardOf({ kind, dials }: Piece['sounds'][0]): Promise<Heard | null> {
       const specs = Object.entries(kindOf('sounds', kind).dials);
@@ -44,7 +63,7 @@ function useHeard(engine: EngineClient, recording: string | null): readonly Hear
     return () => {
       wanted = false;
     };
-  }, [engine, sounds, stock, frame.rate, recording]);
+  }, [engine, sounds, stock, frame.rate, recording, startedText]);
   return heard;
 }
 

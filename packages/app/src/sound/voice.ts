@@ -40,12 +40,12 @@ export class Voice {
 
   /** Seconds that can be made ready in one go: up to the sound's end, or to where it begins again. */
   private left(): number {
-    const { start, from, to, repeats } = this.heard;
+    const { start, from, to, repeats, until = Infinity } = this.heard;
     const length = to - from;
     if (length <= 0) return 0;
     const into = this.ready - start;
     const end = repeats ? length * (Math.floor(into / length + 1e-9) + 1) : length;
-    return Math.min(PART, end - into);
+    return Math.min(PART, end - into, until - this.ready);
   }
 
   private start(seconds: number): void {

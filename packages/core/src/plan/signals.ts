@@ -1,7 +1,7 @@
 import { kindOf } from '../catalogue';
 import type { Follow, LiveClock, SignalContext } from '../catalogue/kinds';
 import { LiveTake } from '../feeds/take';
-import type { Heard } from '../stock/sound/heard';
+import { startedAt, type Heard } from '../stock/sound/heard';
 import type { LivePictures } from '../stock/clip/livePictures';
 import type { LiveMotion } from '../stock/motion/liveMotion';
 import { LiveSound } from '../stock/sound/liveSound';
@@ -11,7 +11,7 @@ import { signalId } from '../piece/chains';
 import { controlKind, movesOf } from '../piece/controls';
 import type { LivePlay } from '../piece/played';
 import { movingSignal, partOfRange } from './score/held';
-import type { Score } from './score/score';
+import type { Deeds, Score } from './score/score';
 import type { Part, Piece } from '../piece/types';
 
 /** What is being recorded: of a signal that is moved by hand, or of a sound, pictures or joints that come in. */
@@ -45,10 +45,21 @@ export function heardIn(
   return part ? kindOf('sounds', part.kind).heard(part.dials, { rate, stock, live }) : null;
 }
 
-/** All that is heard of a piece: its sounds that are on and have something to let be heard. */
-export function allHeard(piece: Piece, stock: (id: string) => StockData | undefined): Heard[] {
-  const on = piece.sounds.filter((s) => s.on);
-  return on.flatMap(({ id }) => heardIn(piece, id, stock) ?? []);
+/**
+ * All that is heard of a piece: its sounds that are on and have something to let be heard, and those that cues start.
+ *
+ * @param started by cues, in order of time
+ */
+export function allHeard(
+  piece: Piece,
+  stock: (id: string) => StockData | undefined,
+  started: Deeds['sounds'],
+): Heard[] {
+  return piece.sounds.flatMap(({ id, on }) => {
+    const seconds = started.filter((s) => s.sound === id).map((s) => s.at);
+    const heard = on || seconds.length > 0 ? heardIn(piece, id, stock) : null;
+    return heard ? startedAt(heard, seconds, on) : [];
+  });
 }
 
 /** What is being recorded, as a clock of its changes. */

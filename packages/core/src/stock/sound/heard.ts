@@ -15,14 +15,29 @@ export interface Heard {
   fadeOut: number;
   /** Whether it begins again at its end. */
   repeats: boolean;
+  /** Second of the piece at which it is cut off, whatever is left of it. */
+  until?: number;
+}
+
+/**
+ * A sound that is started at some seconds of the piece, each time from its beginning: what was heard of it before is cut
+ * off.
+ *
+ * @param on whether it is heard by itself too, where it stands
+ */
+export function startedAt(heard: Heard, seconds: readonly number[], on: boolean): Heard[] {
+  const cut = (one: Heard, next: number | undefined): Heard =>
+    next === undefined ? one : { ...one, until: next };
+  const own = on ? [cut(heard, seconds[0])] : [];
+  return [...own, ...seconds.map((start, i) => cut({ ...heard, start }, seconds[i + 1]))];
 }
 
 /** Which second of its sound is heard at a second of the piece, and how loud; null where it is silent. */
 export function placeIn(heard: Heard, time: number): { at: number; gain: number } | null {
-  const { start, from, to, fadeIn, fadeOut, repeats } = heard;
+  const { start, from, to, fadeIn, fadeOut, repeats, until = Infinity } = heard;
   const length = to - from;
   let into = time - start;
-  if (into < 0 || length <= 0) return null;
+  if (into < 0 || length <= 0 || time >= until) return null;
   if (repeats) into %= length;
   else if (into >= length) return null;
   const rise = fadeIn > 0 ? Math.min(1, into / fadeIn) : 1;
