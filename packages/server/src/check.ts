@@ -1,4 +1,4 @@
-import { compilePiece } from '@vast-swarm/core';
+import { compilePiece, hasScore } from '@vast-swarm/core';
 import { load, loadStock, type WorkOptions } from './load';
 
 export async function check(file: string, options: WorkOptions): Promise<void> {
@@ -11,6 +11,11 @@ export async function check(file: string, options: WorkOptions): Promise<void> {
       (s) => `  ${s.name}: room for ${s.capacity.toLocaleString('en-GB')} particles`,
     ),
     `  ${String(piece.forces.length)} forces, ${String(piece.finish.length)} finish steps`,
+    ...(hasScore(piece)
+      ? [
+          `  ${String(piece.controls.length)} controls, ${String(piece.cues.length)} cues, ${String(piece.played.length)} changes played`,
+        ]
+      : []),
     ...plan.notices.map((n) => `note: ${n.message}`),
   ];
   process.stdout.write(`${lines.join('\n')}\n`);
