@@ -83,7 +83,12 @@ async function fading(): Promise<void> {
   };
   const salt = piece.cues.find((c) => c.id === 'salt')!;
   const faded = { ...salt, dials: { ...salt.dials, at: 3, over: 5 } };
-  report('controls: a frame while a gradient fades', cost([faded]) / cost([]), 'times', WANTED.fade);
+  report(
+    'controls: a frame while a gradient fades',
+    cost([faded]) / cost([]),
+    'times',
+    WANTED.fade,
+  );
   engine.close();
 }
 
