@@ -63,7 +63,7 @@ export class Session {
   private running = false;
   private asked = false;
   private readonly size = new PreviewSize();
-  private shown: number[] = [];
+  private drawn: number[] = [];
   private lastGlimpse = 0;
   private due = 0;
   private files: StockFiles = new Map();
@@ -128,9 +128,14 @@ export class Session {
     void this.baker.stop(null);
   }
 
+  /** The plan of the frame of the state: controls may have switched parts on and off. */
+  private get shown(): Plan | undefined {
+    return this.plan?.at(this.playback.frame);
+  }
+
   /** Where the camera stands at the frame of the state. */
   private camera(): CameraPose {
-    const { camera, frame } = this.plan!;
+    const { camera, frame } = this.shown!;
     return camera((this.engine.frame + 1) / frame.rate);
   }
 
@@ -140,7 +145,7 @@ export class Session {
   }
 
   async census(swarm: string): Promise<Census> {
-    if (!this.piece || !this.plan?.swarms.some((s) => s.id === swarm)) {
+    if (!this.piece || !this.shown?.swarms.some((s) => s.id === swarm)) {
       return { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
     }
     const particles = await this.engine.particles(swarm);
@@ -149,7 +154,7 @@ export class Session {
 
   /** What there is of a medium now; null where it is not running. */
   async mediumCensus(id: string): Promise<MediumCensus | null> {
-    const medium = this.plan?.media.find((m) => m.id === id);
+    const medium = this.shown?.media.find((m) => m.id === id);
     if (!medium) return null;
     const planes = {} as Record<(typeof KEPT_BY_MEDIA)[number], Float32Array>;
     for (const name of KEPT_BY_MEDIA) planes[name] = await this.engine.mediumPlane(id, name);
@@ -221,7 +226,7 @@ export class Session {
   play(playing: boolean): void {
     this.playing = playing;
     if (!playing) this.outside.stop(this.latest);
-    this.shown = [];
+    this.drawn = [];
     this.due = performance.now();
     this.dirty = true;
     this.wake();
@@ -444,10 +449,10 @@ export class Session {
   private report(width: number, height: number, settling: number): void {
     const now = performance.now();
     const { engine, playing } = this;
-    if (playing) this.shown = [...this.shown.filter((t) => now - t < 2000), now];
-    const [first] = this.shown;
+    if (playing) this.drawn = [...this.drawn.filter((t) => now - t < 2000), now];
+    const [first] = this.drawn;
     const span = first === undefined ? 0 : now - first;
-    const fps = span > 200 ? ((this.shown.length - 1) * 1000) / span : 0;
+    const fps = span > 200 ? ((this.drawn.length - 1) * 1000) / span : 0;
     const step = this.truth.stepTime;
     const aliveBy = engine.aliveBy();
     const alive = Object.values(aliveBy).reduce((a, b) => a + b, 0);
