@@ -16,7 +16,7 @@ export function CueRow() {
   const cues = useApp((s) => s.piece.piece!.cues);
   const played = useApp((s) => s.piece.piece!.played);
   const chosen = useApp((s) => (s.piece.selection?.list === 'cues' ? s.piece.selection.id : ''));
-  const { rate, percent, frameAt, snap } = useStrip();
+  const { view, rate, percent, frameAt, snap } = useStrip();
   const put = (i: number, at: number): void => {
     const value = Math.min(36_000, Math.max(0, Math.round(at * 1e3) / 1e3));
     const path = ['cues', i, 'dials', 'at'];
@@ -36,7 +36,10 @@ export function CueRow() {
       Cues
     </Box>
   );
-  const seconds = [...new Set(played.map((p) => p.at.toFixed(1)))];
+  // No more lines than there is room to tell apart.
+  const [length, fine] = [view.to - view.from, 300];
+  const parts = played.map((p) => Math.round(((p.at * rate - view.from) / length) * fine));
+  const lines = [...new Set(parts)].filter((part) => part >= 0 && part <= fine);
   return (
     <Lane height={HEIGHT} name={name}>
       <div
@@ -46,13 +49,13 @@ export function CueRow() {
         {...handlers}
         style={{ position: 'absolute', inset: 0 }}
       >
-        {seconds.map((at) => (
+        {lines.map((part) => (
           <Box
-            key={at}
+            key={part}
             aria-hidden
             sx={{
               ...{ position: 'absolute', top: 15, bottom: 3, width: '1px' },
-              ...{ left: percent(Number(at) * rate), bgcolor: COLOURS.glass },
+              ...{ left: `${String((100 * part) / fine)}%`, bgcolor: COLOURS.glass },
             }}
           />
         ))}
