@@ -22,8 +22,8 @@ export function movedBy(message: ArrayLike<number>): Moved | null {
  * @returns what ends it; null where the browser has no MIDI, or may not use it
  */
 export async function hearMidi(call: (moved: Moved) => void): Promise<(() => void) | null> {
-  if (!('requestMIDIAccess' in navigator)) return null;
   try {
+    if (!('requestMIDIAccess' in navigator)) return null;
     const access = await navigator.requestMIDIAccess();
     const hear = ({ data }: MIDIMessageEvent): void => {
       const moved = data && movedBy(data);

@@ -7,7 +7,14 @@ interface Baking {
   swarm: string;
   file: string;
   writer: BakeWriter | null;
-  /** The bake that goes when the new one is whole. */
+  /** What a control switches on the way, or gives other room, cannot be played from one store. */
+function checkStored(plan: Plan, frame: number, swarm: string): void {
+  const of = ({ swarms }: Plan): number | undefined => swarms.find((s) => s.id === swarm)?.capacity;
+  if (of(plan.at(frame)) === of(plan)) return;
+  throw new Error(`A control switches it at frame ${String(frame)}; take that back to store it`);
+}
+
+/** The bake that goes when the new one is whole. */
   before: string | null;
 }
 
@@ -78,6 +85,7 @@ export class Baker {
         this.playback.advance();
         const { frame } = this.playback;
         if (frame < 0) continue;
+        checkStored(planned(), frame, swarm);
         baking.writer.add(this.engine.born(swarm), await this.engine.stateOf(swarm));
         if (frame >= length - 1) {
           await this.finish(planned(), baking, baking.writer);

@@ -68,6 +68,11 @@ export class Plays {
     return true;
   }
 
+  /** The piece has all of it: it counts as it stands there. */
+  rest(): void {
+    if (!this.waiting && this.held.size === 0) this.live = null;
+  }
+
   private tell(): void {
     if (this.live) this.told([...this.live.events]);
   }

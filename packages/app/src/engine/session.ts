@@ -120,6 +120,9 @@ export class Session {
   }
 
   bake(swarm: string, file: string): void {
+    // What is stored goes by what the piece has.
+    this.outside.plays.rest();
+    this.pending ??= this.piece;
     this.baker.begin(swarm, file);
     this.wake();
   }

@@ -20,7 +20,7 @@ import { mediumKey } from './media/mediumKey';
 import { mediumLayersPart } from './media/mediumLayer';
 import { mediaPart } from './media/mediumPlan';
 import { missingStock } from './missingStock';
-import { motionKeys, parentOf } from './motion/motionKey';
+import { motionKeysHeld, parentOf } from './motion/motionKey';
 import {
   MOST_PARTICLES,
   type Drawing,
@@ -74,7 +74,7 @@ function compileScene(
 ): Plan {
   const { piece } = scene;
   const notices: Notice[] = [...missingStock(piece, files), ...mediumNotices(scene)];
-  const keys = motionKeys(piece, files);
+  const keys = motionKeysHeld(piece, files);
   const plans = new Map<string, SwarmPlan>();
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {

@@ -7,6 +7,9 @@ import type { Part, Piece, Swarm } from '../../piece/types';
 import { chainOf, sourcesOf } from '../../piece/chains';
 import { mapsIn, signalsIn } from '../../piece/walk';
 import type { StockFiles } from '../../stock/entry';
+import type { ControlValue } from '../../feeds/control';
+import { restOf } from '../../piece/controls';
+import { heldBy, underControls } from '../score/held';
 import { isBurst, isControl, scoreText, switchesMotion } from '../score/scoreText';
 import { giversOf, stirredBy } from '../media/givers';
 import { mediaNamed, mediumKey } from '../media/mediumKey';
@@ -52,6 +55,12 @@ function keptLook(dials: DialValues, all = false): unknown[] {
  * states. Names, looks and the camera have no part in it.
  */
 export function motionKeys(piece: Piece, files: StockFiles): Map<string, string> {
+  const rest = (id: string): ControlValue => restOf(piece.controls.find((c) => c.id === id)!);
+  return motionKeysHeld(underControls(piece, heldBy(piece), rest), files);
+}
+
+/** The same of a piece that is as its controls hold it already. */
+export function motionKeysHeld(piece: Piece, files: StockFiles): Map<string, string> {
   const media = new Map(piece.swarms.map((s) => [s.id, mediaReached(piece, inEffect(piece, s))]));
   const own = new Map(
     piece.swarms.map((s) => [
