@@ -7,15 +7,15 @@ interface Baking {
   swarm: string;
   file: string;
   writer: BakeWriter | null;
-  /** What a control switches on the way, or gives other room, cannot be played from one store. */
+  /** The bake that goes when the new one is whole. */
+  before: string | null;
+}
+
+/** What a control switches on the way, or gives other room, cannot be played from one store. */
 function checkStored(plan: Plan, frame: number, swarm: string): void {
   const of = ({ swarms }: Plan): number | undefined => swarms.find((s) => s.id === swarm)?.capacity;
   if (of(plan.at(frame)) === of(plan)) return;
   throw new Error(`A control switches it at frame ${String(frame)}; take that back to store it`);
-}
-
-/** The bake that goes when the new one is whole. */
-  before: string | null;
 }
 
 /** Stores the motion of swarms, and holds what is stored open. */
