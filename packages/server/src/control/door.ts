@@ -116,16 +116,19 @@ export class ControlDoor {
   /** Something with an address of its own is moved: the page may have learnt it, or may be about to. */
   move(hand: Hand, { source, value }: Moved): void {
     this.messages += 1;
+    const refuse = (error: string): void => {
+      this.refuse(`${hand.name}: ${error}`);
+      this.answer(hand, { error });
+    };
     if (this.messages > MOST_MESSAGES) {
-      this.refuse(`${hand.name}: ${TOO_MANY}`);
+      refuse(TOO_MANY);
       return;
     }
     if (this.moved.size < MOST_MOVED || this.moved.has(source)) this.moved.set(source, value);
     this.passSoon();
-    if (this.offer.learnt.includes(source)) return;
-    const error = `${source} is not known, and no control has learnt it`;
-    this.refuse(`${hand.name}: ${error}`);
-    this.answer(hand, { error });
+    if (!this.offer.learnt.includes(source)) {
+      refuse(`${source} is not known, and no control has learnt it`);
+    }
   }
 
   private passSoon(): void {
