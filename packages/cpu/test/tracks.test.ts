@@ -94,7 +94,8 @@ function fromAfar(plan: Plan): Plan {
     tracks: new Map([...s.tracks].map(([buffer, track]) => [buffer, afar(track)])),
   }));
   const blocks = swarms.flatMap((s) => [...s.tracks.values()]);
-  return { ...plan, swarms, tracks: { ...plan.tracks, blocks } };
+  const whole: Plan = { ...plan, swarms, tracks: { ...plan.tracks, blocks }, at: () => whole };
+  return whole;
 }
 
 test('a track from afar is waited for, and gives the same bits', async () => {
