@@ -104,6 +104,10 @@ export function LineUp() {
       sx={{
         display: 'flex',
         flexWrap: 'wrap',
+        flexShrink: 0,
+        // Of very many parts the rest is scrolled to: the picture keeps its room.
+        maxHeight: 136,
+        overflowY: 'auto',
         columnGap: 2,
         rowGap: '2px',
         px: 1.5,
@@ -139,7 +143,7 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
       direction="row"
       role="group"
       aria-label={title}
-      sx={{ alignItems: 'center', gap: '2px' }}
+      sx={{ alignItems: 'center', gap: '2px', flexWrap: 'wrap', minWidth: 0 }}
     >
       <Box sx={{ color: COLOURS.faint, fontSize: 11.5, mr: 0.5 }}>{title}</Box>
       {children}

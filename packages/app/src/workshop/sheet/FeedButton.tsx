@@ -1,5 +1,5 @@
 import { Divider, IconButton, ListItemText, Menu, MenuItem, Tooltip } from '@mui/material';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   signalNames,
   isChannels,
@@ -10,6 +10,7 @@ import {
   isSignal,
   isSpread,
   mapOf,
+  memo,
   overOf,
   rangeOf,
   type ColourDial,
@@ -17,9 +18,10 @@ import {
   type DialSpec,
   type DialValue,
   type NumberFeed,
+  type Piece,
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
-import { useAppDispatch, usePiece } from '../../store/store';
+import { store, useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { forwardItems } from './controls/forwardItems';
 import { colourItems, numberItems, type FedSpec } from './feedItems';
@@ -32,13 +34,27 @@ interface Props {
   onChange: (value: DialValue) => void;
 }
 
+/** What a piece has that dials can be filled with: its signals, and the picture that is first looked up in. */
+interface Offered {
+  signals: { id: string; name: string }[];
+  lookup: { picture?: string };
+}
+
+/** The same as a text, which is another only where that is. */
+function offeredIn(piece: Piece): string {
+  return memo(piece, 'offered', () => {
+    const first = piece.pictures.at(-1) ?? piece.stock.find((s) => s.type === 'picture');
+    const lookup = first ? { picture: first.id } : {};
+    return JSON.stringify({ signals: signalNames(piece), lookup } satisfies Offered);
+  });
+}
+
 /** What fills the dial; a sign on the button tells it at a glance. */
 export function FeedButton({ title, spec, value, path, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const piece = usePiece();
-  const signals = signalNames(piece);
-  const first = piece.pictures.at(-1) ?? piece.stock.find((s) => s.type === 'picture');
-  const lookup = first ? { picture: first.id } : {};
+  // Not the whole piece: whatever else of it changes is nothing to any of the many buttons.
+  const offered = useApp((s) => offeredIn(s.piece.piece!));
+  const { signals, lookup } = useMemo(() => JSON.parse(offered) as Offered, [offered]);
   const dispatch = useAppDispatch();
   const filled = isFilled(spec);
   const groups = !filled
@@ -101,17 +117,20 @@ export function FeedButton({ title, spec, value, path, onChange }: Props) {
           </MenuItem>
         )}
         {filled && <Divider />}
-        {forwardItems(piece, path).map(({ title: primary, help, control }) => (
-          <MenuItem
-            key={primary}
-            onClick={() => {
-              setAnchor(null);
-              dispatch(pieceActions.putForward({ path, ...(control ? { control } : {}) }));
-            }}
-          >
-            <ItemText primary={primary} secondary={help} />
-          </MenuItem>
-        ))}
+        {anchor !== null &&
+          forwardItems(store.getState().piece.piece!, path).map(
+            ({ title: primary, help, control }) => (
+              <MenuItem
+                key={primary}
+                onClick={() => {
+                  setAnchor(null);
+                  dispatch(pieceActions.putForward({ path, ...(control ? { control } : {}) }));
+                }}
+              >
+                <ItemText primary={primary} secondary={help} />
+              </MenuItem>
+            ),
+          )}
       </Menu>
     </>
   );
