@@ -1,4 +1,5 @@
 import {
+  blocksAround,
   bornAt,
   drawInputs,
   isStored,
@@ -204,9 +205,7 @@ export class CpuEngine implements Engine {
   }
 
   ready(): Promise<void> {
-    const next = this.plan.at(this.frame + 1);
-    const blocks = [...new Set([...this.plan.tracks.blocks, ...next.tracks.blocks])];
-    return this.tracks.readyAround(blocks, this.frame);
+    return this.tracks.readyAround(blocksAround(this.plan, this.frame), this.frame);
   }
 
   step(): void {

@@ -482,14 +482,14 @@ export class Session {
     const { score, frame } = this.plan!;
     if (!score) return { controls: {}, cue: null, started: [] };
     const time = (this.playback.frame + 1) / frame.rate;
-    const begun = score.until(time).begun.filter((b) => b.at < time);
+    const cue = score.until(time).begun.findLast((b) => b.at < time) ?? null;
     const now = this.piece!.controls.map(({ id }) => [id, score.at(id, time)] as const);
     const known = now.filter(([, value]) => value !== undefined);
     const sounding = this.piece!.cues.some((c) => c.on && c.dials.sound);
     const soon = time + SOUNDS_AHEAD;
     return {
       controls: Object.fromEntries(known) as FrameReport['controls'],
-      cue: begun.at(-1) ?? null,
+      cue,
       started: sounding ? score.until(soon).sounds.filter((s) => s.at < soon) : [],
     };
   }

@@ -10,21 +10,16 @@ import {
   movesOf,
   placeNamed,
   rangeOf,
-  type ControlValue,
   type DialValue,
+  type DialValues,
   type Move,
   type NumberFeed,
-  type Part,
   type Piece,
   type Place,
 } from '@vast-swarm/core';
-import type { Path } from './pieceEdits';
+import { valueAt, type Path } from './pieceEdits';
 
 /** Changes of a piece's controls; they change the piece they are given. */
-
-function valueAt(piece: Piece, path: readonly (string | number)[]): unknown {
-  return path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], piece);
-}
 
 /** A range for a fader about what a dial is, within what the dial can be. */
 function reachOf(value: DialValue, { min, max }: { min: number; max: number }): [number, number] {
@@ -37,37 +32,26 @@ function reachOf(value: DialValue, { min, max }: { min: number; max: number }): 
     : [Math.max(min, 2 * from), Math.min(max, 0)];
 }
 
-/** What a new control for a place is set up as: it begins with what is there. */
-function setUp(control: Part, place: Place, value: unknown): Move | null {
-  const { spec } = place;
-  const address = { place: '' };
-  if (spec === 'on') {
-    control.dials.rest = value === true ? 'on' : 'off';
-    return address;
+/** What a control does to a place: a fader moves it in a range about what it is. */
+function moveOf(address: string, { spec }: Place, value: unknown): Move {
+  if (spec === 'on' || (spec.type !== 'number' && spec.type !== 'vector')) {
+    return { place: address };
   }
-  if (spec.type === 'number' || spec.type === 'vector') {
-    const [from, to] = reachOf(value as DialValue, spec);
-    const [low, high] = rangeOf(value as NumberFeed);
-    const rest = low === high ? low : (low + high) / 2;
-    Object.assign(control.dials, { low: from, high: to, rest, unit: spec.unit });
-    return { ...address, from, to };
-  }
-  if (spec.type === 'colour') {
-    const feed = value as DialValue;
-    if (isGradient(feed)) control.dials.rest = feed.stops;
-    else if (typeof feed === 'string') control.dials.rest = feed;
-    return address;
-  }
-  control.dials.rest = value as ControlValue as string;
-  return address;
+  const [from, to] = reachOf(value as DialValue, spec);
+  return { place: address, from, to };
 }
 
-/** What a control that is there already does to one more place. */
-function joining(place: Place, value: unknown): Partial<Move> {
-  const { spec } = place;
-  if (spec === 'on' || (spec.type !== 'number' && spec.type !== 'vector')) return {};
-  const [from, to] = reachOf(value as DialValue, spec);
-  return { from, to };
+/** The dials of a new control for a place: it begins with what is there. */
+function dialsFor({ spec }: Place, { from, to }: Move, value: unknown): DialValues {
+  if (spec === 'on') return { rest: value === true ? 'on' : 'off' };
+  if (spec.type === 'number' || spec.type === 'vector') {
+    const [low, high] = rangeOf(value as NumberFeed);
+    return { low: from!, high: to!, rest: (low + high) / 2, unit: spec.unit };
+  }
+  if (spec.type !== 'colour') return { rest: value as string };
+  const feed = value as DialValue;
+  if (isGradient(feed)) return { rest: feed.stops };
+  return typeof feed === 'string' ? { rest: feed } : {};
 }
 
 /** The kind of control that what stands at a place goes with best. */
@@ -82,18 +66,18 @@ export function putForward(piece: Piece, path: Path, known?: string): void {
   if (address === null || holderOf(piece, address)) return;
   const place = placeNamed(piece, address);
   const value = valueAt(piece, path);
+  const move = moveOf(address, place, value);
   const there = piece.controls.find((c) => c.id === known);
   if (there) {
-    there.dials.moves = [...movesOf(there), { place: address, ...joining(place, value) }];
+    there.dials.moves = [...movesOf(there), move];
     return;
   }
   const kind = kindOfControl(place, value);
   if (kind === null) return;
   const control = makePart('controls', kind, piece.controls);
-  const move = setUp(control, place, value);
+  Object.assign(control.dials, dialsFor(place, move, value), { moves: [move] });
   control.name = freeName(piece, place.spec === 'on' ? place.part : `${place.part} ${place.title}`);
   control.id = freshIdIn(piece, 'controls', calledName(control.name).slice(0, 40));
-  control.dials.moves = [{ ...move, place: address }];
   piece.controls.push(control);
 }
 

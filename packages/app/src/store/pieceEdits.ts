@@ -39,6 +39,11 @@ export function makeOwn(piece: Piece, path: Path): void {
   swarm.own = [...(swarm.own ?? []), section!];
 }
 
+/** What stands at a path. */
+export function valueAt(piece: Piece, path: Readonly<Path>): unknown {
+  return path.reduce<unknown>((at, key) => (at as Tree)[key], piece);
+}
+
 export function put(piece: Piece, path: Path, value: unknown): void {
   let place = piece as unknown as Tree;
   for (const key of path.slice(0, -1)) {

@@ -48,6 +48,7 @@ import {
   makeOwn,
   put,
   readersOf,
+  valueAt,
   type Path,
   type Tree,
 } from './pieceEdits';
@@ -422,8 +423,7 @@ const slice = createSlice({
       const { path, shelf, kind } = payload;
       edit(state, 'Change kind', (piece) => {
         makeOwn(piece, path);
-        let holder = piece as unknown as Tree;
-        for (const key of path) holder = holder[key] as Tree;
+        const holder = valueAt(piece, path) as Tree;
         const fresh = makeChoice(shelf, kind);
         castLast(piece, kindOf(shelf, kind).dials, fresh.dials);
         const before = holder.dials as Record<string, unknown>;
@@ -437,9 +437,7 @@ const slice = createSlice({
         const swarm = shelf === 'emitters' ? piece.swarms[path[1] as number]! : null;
         if (swarm && !swarm.follows) begunWhole(swarm);
         // A part of a list, as a body, is called by what it is.
-        const among = path
-          .slice(0, -1)
-          .reduce<unknown>((place, key) => (place as Tree)[key], piece);
+        const among = valueAt(piece, path.slice(0, -1));
         if (!Array.isArray(among)) return;
         const { id, name } = makePart(
           shelf,

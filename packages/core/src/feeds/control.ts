@@ -82,8 +82,9 @@ export function mixed(from: ControlValue, to: ControlValue, t: number): ControlV
   return to;
 }
 
-function isHex(value: ControlValue): value is string {
-  return typeof value === 'string' && hexSchema.safeParse(value).success;
+/** Whether a value is a colour, as it is written in files. */
+export function isHex(value: unknown): value is string {
+  return hexSchema.safeParse(value).success;
 }
 
 /** As cube roots of light, which keeps the way between two colours even to the eye. */

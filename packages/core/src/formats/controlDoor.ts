@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { controlValueSchema, type ControlValue } from '../feeds/control';
+import { controlValueSchema, isHex, type ControlValue } from '../feeds/control';
 import { EASES } from '../feeds/shape';
 import { calledName } from '../piece/controls';
+import { thereAre } from '../piece/thereAre';
 
 /** What those who run a show from outside, the server, and the page that runs the piece say to each other. */
 
@@ -94,13 +95,6 @@ export function controlMessage(data: unknown): ControlMessage {
 /** No more names than somebody reads. */
 const MOST_NAMES = 24;
 
-function namesOf(parts: readonly { name: string }[]): string {
-  if (parts.length === 0) return 'there are none';
-  const names = parts.slice(0, MOST_NAMES).map((p) => calledName(p.name));
-  const more = parts.length - names.length;
-  return `there are ${names.join(', ')}${more > 0 ? ` and ${String(more)} more` : ''}`;
-}
-
 /** A text of somebody else's, short, and with nothing in it that a terminal would act on. */
 function quoted(text: string): string {
   return JSON.stringify(text.replace(/\p{C}/gu, '?').slice(0, 60));
@@ -109,7 +103,8 @@ function quoted(text: string): string {
 function found<T extends { name: string }>(parts: readonly T[], called: string, what: string): T {
   const part = parts.find((p) => calledName(p.name) === calledName(called));
   if (part) return part;
-  throw new NotFollowed(`there is no ${what} ${quoted(called)}; ${namesOf(parts)}`);
+  const names = parts.map((p) => calledName(p.name));
+  throw new NotFollowed(`there is no ${what} ${quoted(called)}; ${thereAre(names, MOST_NAMES)}`);
 }
 
 /**
@@ -147,9 +142,7 @@ function valueFor(control: Offered, to: unknown): ControlValue {
       if (to === 'on' || to === 'off') return to === 'on';
       return typeof to === 'boolean' ? to : wrong('a switch: true, false, 1, 0, "on" or "off"');
     case 'colour':
-      return typeof to === 'string' && /^#[0-9a-f]{6}$/i.test(to)
-        ? to.toLowerCase()
-        : wrong('a colour, written "#rrggbb"');
+      return isHex(to) ? to.toLowerCase() : wrong('a colour, written "#rrggbb"');
     case 'gradient': {
       const stops = controlValueSchema.safeParse(to);
       if (stops.success && Array.isArray(stops.data)) return stops.data;

@@ -20,18 +20,15 @@ export function namesOf({ id, kind }: Part): string[] {
   return [id, ...Array.from({ length: MOST_PARTS }, (_, i) => `${id}.${String(i + 1)}`)];
 }
 
-/** Ids of controls that hold a number, which is a signal too; a switch is 1 or 0. */
-export function numberControls(piece: Piece): string[] {
-  const numbers = piece.controls.filter(({ kind }) =>
+/** Controls that hold a number, which is a signal too; a switch is 1 or 0. */
+export function numberControls(piece: Piece): Part[] {
+  return piece.controls.filter(({ kind }) =>
     ['number', 'switch'].includes(kindOf('controls', kind).holds),
   );
-  return numbers.map((c) => c.id);
 }
 
 /** Names of all that signals of a piece offer: those of several parts are `id.1`, `id.2` and so on. */
 export function signalNames(piece: Piece): { id: string; name: string }[] {
-  const numbers = numberControls(piece);
-  const controls = piece.controls.filter((c) => numbers.includes(c.id));
   const signals = piece.signals.flatMap(({ id, name, kind, dials }) => {
     const parts = kindOf('signals', kind).parts?.(dials) ?? 1;
     if (parts === 1) return [{ id, name }];
@@ -40,7 +37,7 @@ export function signalNames(piece: Piece): { id: string; name: string }[] {
       return { id: `${id}.${n}`, name: `${name} ${n}` };
     });
   });
-  return [...signals, ...controls.map(({ id, name }) => ({ id, name }))];
+  return [...signals, ...numberControls(piece).map(({ id, name }) => ({ id, name }))];
 }
 
 /** The parts that a signal names in its dials: other signals, sounds, or performers. */

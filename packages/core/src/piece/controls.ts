@@ -1,7 +1,15 @@
 import { kindOf } from '../catalogue';
 import type { ControlKind } from '../catalogue/kinds';
-import type { ControlValue, Move, Moves, Sets, Bursts } from '../feeds/control';
+import {
+  isHex,
+  type ControlValue,
+  type Move,
+  type Moves,
+  type Sets,
+  type Bursts,
+} from '../feeds/control';
 import { canHold, NoPlace, placeNamed, type Place } from './places';
+import { thereAre } from './thereAre';
 import type { Part, Piece } from './types';
 
 /** What a control is called from outside: small letters, and hyphens for what is between words. */
@@ -76,7 +84,7 @@ export function suits(control: Part, value: ControlValue): boolean {
   if (holds === 'number') return typeof value === 'number';
   if (holds === 'switch') return typeof value === 'boolean';
   if (holds === 'gradient') return Array.isArray(value);
-  if (holds === 'colour') return typeof value === 'string' && /^#[0-9a-fA-F]{6}$/.test(value);
+  if (holds === 'colour') return isHex(value);
   return typeof value === 'string';
 }
 
@@ -168,7 +176,7 @@ export function controlProblems(piece: Piece): ControlProblem[] {
   });
   const setting = (id: string, to: ControlValue, path: (string | number)[]): void => {
     const control = piece.controls.find((c) => c.id === id);
-    if (!control) add(path, `there is no control '${id}'; ${named(piece.controls)}`);
+    if (!control) add(path, `there is no control '${id}'; ${idsOf(piece.controls)}`);
     else if (!suits(control, to))
       add(path, `'${control.name}' is a ${control.kind}: it cannot be ${JSON.stringify(to)}`);
   };
@@ -184,12 +192,12 @@ export function controlProblems(piece: Piece): ControlProblem[] {
   piece.played.forEach((p, i) => {
     if ('control' in p) setting(p.control, p.to, ['played', i]);
     else if (!piece.cues.some((c) => c.id === p.cue)) {
-      add(['played', i, 'cue'], `there is no cue '${p.cue}'; ${named(piece.cues)}`);
+      add(['played', i, 'cue'], `there is no cue '${p.cue}'; ${idsOf(piece.cues)}`);
     }
   });
   return problems;
 }
 
-function named(parts: readonly Part[]): string {
-  return parts.length > 0 ? `there are ${parts.map((p) => p.id).join(', ')}` : 'there are none';
+function idsOf(parts: readonly Part[]): string {
+  return thereAre(parts.map((p) => p.id));
 }

@@ -2,6 +2,7 @@ import { kindOf, type Shelf } from '../catalogue';
 import type { ControlKind } from '../catalogue/kinds';
 import { swarmDials } from '../catalogue/swarmDials';
 import type { DialSpec, Dials } from '../language/dials';
+import { thereAre } from './thereAre';
 import { PART_LISTS, type Choice, type Part, type PartList, type Piece, type Swarm } from './types';
 
 /**
@@ -50,7 +51,7 @@ export function placeNamed(piece: Piece, address: string): Place {
   const [id = '', ...inside] = rest;
   const parts: readonly (Part | Swarm)[] = piece[list as PartList];
   const at = parts.findIndex((p) => p.id === id);
-  if (at < 0) throw new NoPlace(`${list} have no '${id}'; ${having(parts.map((p) => p.id))}`);
+  if (at < 0) throw new NoPlace(`${list} have no '${id}'; ${thereAre(parts.map((p) => p.id))}`);
   const part = parts[at]!;
   if (inside.length === 1 && inside[0] === 'on') {
     return { spec: 'on', path: [list, at, 'on'], part: part.name, title: 'On' };
@@ -77,7 +78,7 @@ function inSwarm(swarm: Swarm, path: (string | number)[], inside: readonly strin
     const at = swarm.bodies.findIndex((b) => b.id === id);
     if (at < 0) {
       const ids = swarm.bodies.map((b) => b.id);
-      throw new NoPlace(`'${swarm.id}' has no body '${id}'; ${having(ids)}`);
+      throw new NoPlace(`'${swarm.id}' has no body '${id}'; ${thereAre(ids)}`);
     }
     const body = swarm.bodies[at]!;
     const name = `${swarm.name}, ${body.name}`;
@@ -98,7 +99,7 @@ function inDials(
   [key = '', axis, ...more]: readonly string[],
 ): Place {
   const spec = Object.hasOwn(dials, key) ? dials[key] : undefined;
-  if (!spec) throw new NoPlace(`${part} has no dial '${key}'; ${having(Object.keys(dials))}`);
+  if (!spec) throw new NoPlace(`${part} has no dial '${key}'; ${thereAre(Object.keys(dials))}`);
   const place = { spec, path: [...path, 'dials', key], part, title: spec.title };
   if (axis === undefined && spec.type !== 'vector') return place;
   const component = AXES.findIndex((a) => a === axis);
@@ -108,10 +109,6 @@ function inDials(
     throw new NoPlace(`${part}: '${key}' ${wanted}`);
   }
   return { ...place, path: [...place.path, component], title: `${spec.title} ${axis!}` };
-}
-
-function having(names: readonly string[]): string {
-  return names.length > 0 ? `there are ${names.join(', ')}` : 'there are none';
 }
 
 /** The name of a place, from where it stands: the other way round; null where controls hold nothing. */

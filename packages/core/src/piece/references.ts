@@ -34,7 +34,10 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
   ID_GROUPS.forEach(twice);
   const shared: string[] = ID_GROUPS.flat();
   for (const list of PART_LISTS) if (!shared.includes(list)) twice([list]);
-  const signals = new Set([...piece.signals.flatMap(namesOf), ...numberControls(piece)]);
+  const signals = new Set([
+    ...piece.signals.flatMap(namesOf),
+    ...numberControls(piece).map((c) => c.id),
+  ]);
   for (const { spec, value, path } of dialsOf(piece)) {
     for (const id of signalsIn(value)) {
       if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });

@@ -67,6 +67,12 @@ export function isDrawn({ finish }: Plan, frame: number, first: number): boolean
   return frame >= first || (finish.remembers && frame >= 0);
 }
 
+/** The tracks that the picture of a frame and the step behind it read, of plans that follow each other. */
+export function blocksAround(plan: Plan, frame: number): BlockTrack[] {
+  const next = plan.at(frame + 1);
+  return [...new Set([...plan.tracks.blocks, ...next.tracks.blocks])];
+}
+
 /** What the artist should know, in numbers. */
 export interface Notice {
   part: string;

@@ -29,7 +29,7 @@ import { Group } from './Group';
 import { CameraInput } from './CameraInput';
 import { JointsInput } from './JointsInput';
 import { MovingPreview } from './MovingPreview';
-import { NamedSelect } from './NamedSelect';
+import { PickOne } from './PickOne';
 import { SoundInput } from './SoundInput';
 
 type Path = (string | number)[];
@@ -109,13 +109,11 @@ function TakeOver({ piece, performer }: { piece: Piece; performer: string }) {
   if (others.length === 0) return null;
   return (
     <Box sx={{ my: 0.75 }}>
-      <NamedSelect
+      <PickOne
         title="Take over from"
-        none="Take over from"
-        value=""
         options={others}
-        onChange={(from) => {
-          if (from) dispatch(pieceActions.recast({ from, to: performer }));
+        onPick={(from) => {
+          dispatch(pieceActions.recast({ from, to: performer }));
         }}
       />
     </Box>

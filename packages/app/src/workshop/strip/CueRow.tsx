@@ -1,9 +1,9 @@
 import { Box } from '@mui/material';
-import type { KeyboardEvent } from 'react';
 import { cueDials, valuesOf, type Part } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { arrows } from '../../ui/arrows';
 import { useHolding } from '../../ui/useHolding';
 import { Lane } from './Lane';
 import { useStrip } from './StripContext';
@@ -91,14 +91,6 @@ interface MarkProps {
 
 function CueMark({ cue, chosen, left, onHold, onMove }: MarkProps) {
   const at = cue.dials.at as number;
-  const press = (event: KeyboardEvent): void => {
-    const step = event.shiftKey ? 1 : 0.1;
-    if (event.key === 'ArrowLeft') onMove(at - step);
-    else if (event.key === 'ArrowRight') onMove(at + step);
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
   const colour = chosen ? COLOURS.amber : cue.on ? COLOURS.glass : COLOURS.faint;
   return (
     <Box
@@ -111,7 +103,9 @@ function CueMark({ cue, chosen, left, onHold, onMove }: MarkProps) {
         event.stopPropagation();
         onHold(event.pointerId);
       }}
-      onKeyDown={press}
+      onKeyDown={arrows('across', (way, far) => {
+        onMove(at + way * (far ? 1 : 0.1));
+      })}
       sx={{
         ...{ position: 'absolute', top: 2, height: 20, left, cursor: 'grab', pl: '5px' },
         ...{ borderLeft: `2px solid ${colour}`, color: colour, fontSize: 11.5 },

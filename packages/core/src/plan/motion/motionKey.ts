@@ -62,10 +62,12 @@ export function motionKeys(piece: Piece, files: StockFiles): Map<string, string>
 /** The same of a piece that is as its controls hold it already. */
 export function motionKeysHeld(piece: Piece, files: StockFiles): Map<string, string> {
   const media = new Map(piece.swarms.map((s) => [s.id, mediaReached(piece, inEffect(piece, s))]));
+  // Once for all swarms: it has all that was played.
+  const script = { text: scoreText(piece), switches: switchesMotion(piece) };
   const own = new Map(
     piece.swarms.map((s) => [
       s.id,
-      dependencies(piece, inEffect(piece, s), media.get(s.id)!, files),
+      dependencies(piece, inEffect(piece, s), media.get(s.id)!, files, script),
     ]),
   );
   const key = ({ id }: Swarm): string => {
@@ -122,6 +124,7 @@ function dependencies(
   swarm: Swarm,
   media: readonly Part[],
   files: StockFiles,
+  script: { text: string; switches: boolean },
 ): unknown[] {
   const { rate, preroll, length } = piece.frame;
   const parts = [...ownParts(piece, swarm), ...media.map((m) => mediumKey(piece, m))];
@@ -144,8 +147,7 @@ function dependencies(
   const names = [...signalsIn(parts), ...signalsIn(chain.map((s) => s.dials))];
   const watched = chain.flatMap((s) => sourcesOf(s, 'signals'));
   const controlled = [...names, ...watched].some((name) => isControl(piece, name));
-  if (controlled || isBurst(piece, swarm.id) || switchesMotion(piece))
-    moving.push(scoreText(piece));
+  if (controlled || isBurst(piece, swarm.id) || script.switches) moving.push(script.text);
   return [STATES, rate, preroll, length, piece.seed, parts, signals, stock, ...moving];
 }
 

@@ -26,14 +26,10 @@ export class Course {
     const last = fades.at(-1);
     // Of those that come at one moment the last counts.
     if (last && Math.abs(last.at - at) <= NEARLY) fades.pop();
-    fades.push({ at, over, ease, from: last ? fadeFrom(last, at) : this.rest, to });
+    fades.push({ at, over, ease, from: last ? fadeAt(last, at) : this.rest, to });
   }
 
   clear(): void {
     this.fades.length = 0;
   }
-}
-
-function fadeFrom(last: Fade, at: number): ControlValue {
-  return Math.abs(last.at - at) <= NEARLY ? last.from : fadeAt(last, at);
 }

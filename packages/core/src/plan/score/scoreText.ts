@@ -1,3 +1,4 @@
+import type { Bursts } from '../../feeds/control';
 import type { DialValues } from '../../language/dials';
 import { controlKind } from '../../piece/controls';
 import type { Part, Piece } from '../../piece/types';
@@ -54,7 +55,5 @@ export function isControl(piece: Piece, signal: string): boolean {
 
 /** Whether a cue lets particles of a swarm be born. */
 export function isBurst(piece: Piece, swarm: string): boolean {
-  return piece.cues.some((c) =>
-    (c.dials.bursts as { swarm: string }[]).some((b) => b.swarm === swarm),
-  );
+  return piece.cues.some((c) => (c.dials.bursts as Bursts).some((b) => b.swarm === swarm));
 }

@@ -1,6 +1,6 @@
 import { kindOf } from '../../catalogue';
 import type { FinishKind, Follow } from '../../catalogue/kinds';
-import { NEARLY, type ControlValue } from '../../feeds/control';
+import { NEARLY } from '../../feeds/control';
 import type { Piece } from '../../piece/types';
 import { timeOf, type Plan } from '../plan';
 import { heldBy, underControls, withStart } from './held';
@@ -59,17 +59,14 @@ export class Scripted {
   at = (frame: number): Plan => {
     const { rate } = this.piece.frame;
     const time = timeOf(frame + 1, rate);
-    const now = this.stepping.map((id): [string, ControlValue | undefined] => [
-      id,
-      this.score.at(id, time),
-    ]);
+    const now = new Map(this.stepping.map((id) => [id, this.score.at(id, time)]));
     const { sounds } = this.score.until(time);
     const begun = sounds.filter((s) => s.at < time - NEARLY);
     const started = new Map(begun.map((s) => [s.sound, s.at]));
-    const key = JSON.stringify([now, [...started]]);
+    const key = JSON.stringify([[...now], [...started]]);
     const known = this.kept.get(key);
     if (known) return known;
-    let piece = underControls(this.piece, this.held, (id) => new Map(now).get(id));
+    let piece = underControls(this.piece, this.held, (id) => now.get(id));
     for (const [sound, at] of started) piece = withStart(piece, sound, Math.round(at * rate));
     return this.keep(key, this.planOf(piece));
   };

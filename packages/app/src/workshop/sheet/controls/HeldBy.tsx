@@ -8,15 +8,15 @@ import { IconAction } from '../../../ui/IconAction';
 
 type Path = readonly (string | number)[];
 
-/** The control that holds what stands at a path, as `id name`; '' where none does. */
+/** The control that holds what stands at a path, by its id; '' where none does. */
 export function holderAt(piece: Piece, path: Path): string {
   if (piece.controls.length === 0) return '';
   const address = addressOf(piece, path);
   const holder = address === null ? undefined : holderOf(piece, address);
-  return holder ? `${holder.id} ${holder.name}` : '';
+  return holder?.id ?? '';
 }
 
-/** The control that holds a dial, or a part of a vector. */
+/** The same of the open piece: for a dial, or a part of a vector. */
 export function useHolder(path: Path): string {
   return useApp((s) => (s.piece.piece ? holderAt(s.piece.piece, path) : ''));
 }
@@ -24,13 +24,12 @@ export function useHolder(path: Path): string {
 /** Says that a control holds a dial, leads to it, and lets the dial go. */
 export function HeldBy({ title, holder, path }: { title: string; holder: string; path: Path }) {
   const dispatch = useAppDispatch();
-  const at = holder.indexOf(' ');
-  const [id, name] = [holder.slice(0, at), holder.slice(at + 1)];
+  const name = useApp((s) => s.piece.piece?.controls.find((c) => c.id === holder)?.name ?? '');
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 0.5, color: COLOURS.glass }}>
       <ButtonBase
         aria-label={`${title} is held by ${name}`}
-        onClick={() => dispatch(pieceActions.selected({ list: 'controls', id }))}
+        onClick={() => dispatch(pieceActions.selected({ list: 'controls', id: holder }))}
         sx={{
           gap: 0.75,
           px: 0.5,

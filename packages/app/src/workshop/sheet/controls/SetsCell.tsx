@@ -1,12 +1,11 @@
 import { Box, Stack } from '@mui/material';
-import { X } from 'lucide-react';
 import { restOf, type ControlValue, type Sets } from '@vast-swarm/core';
 import { useEngine } from '../../../engine/EngineContext';
 import { usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
-import { IconAction } from '../../../ui/IconAction';
-import { NamedSelect } from '../NamedSelect';
+import { PickOne } from '../PickOne';
 import { ControlValueField } from './ControlValueField';
+import { ListRow } from './ListRow';
 
 interface Props {
   sets: Sets;
@@ -26,52 +25,44 @@ export function SetsCell({ sets, onChange, onSettle }: Props) {
       </Box>
     );
   }
+  const put = (next: Sets): void => {
+    onChange(next);
+    onSettle();
+  };
   return (
     <Stack sx={{ gap: 0.5 }}>
       {sets.map(({ control: id, to }, i) => {
         const control = controls.find((c) => c.id === id);
         if (!control) return null;
         return (
-          <Stack key={id} direction="row" sx={{ alignItems: 'center', gap: 1, fontSize: 13 }}>
-            <Box sx={{ width: 96, overflow: 'hidden', textOverflow: 'ellipsis' }}>
-              {control.name}
-            </Box>
-            <Box sx={{ flex: 1, minWidth: 0 }}>
-              <ControlValueField
-                control={control}
-                value={to}
-                label={`${control.name}, taken to`}
-                onChange={(value: ControlValue) => {
-                  onChange(sets.map((s, k) => (k === i ? { ...s, to: value } : s)));
-                }}
-                onSettle={onSettle}
-              />
-            </Box>
-            <IconAction
-              label={`Leave ${control.name} as it is`}
-              onClick={() => {
-                onChange(sets.filter((_, k) => k !== i));
-                onSettle();
+          <ListRow
+            key={id}
+            name={control.name}
+            remove={`Leave ${control.name} as it is`}
+            onRemove={() => {
+              put(sets.filter((_, k) => k !== i));
+            }}
+          >
+            <ControlValueField
+              control={control}
+              value={to}
+              label={`${control.name}, taken to`}
+              onChange={(value: ControlValue) => {
+                onChange(sets.map((s, k) => (k === i ? { ...s, to: value } : s)));
               }}
-            >
-              <X size={13} />
-            </IconAction>
-          </Stack>
+              onSettle={onSettle}
+            />
+          </ListRow>
         );
       })}
       {others.length > 0 && (
         <Box>
-          <NamedSelect
+          <PickOne
             title="Set a control"
-            none="Set a control"
-            value=""
             options={others}
-            onChange={(id) => {
-              const control = controls.find((c) => c.id === id);
-              if (!control) return;
-              const to = engine.report?.controls[id] ?? restOf(control);
-              onChange([...sets, { control: id, to }]);
-              onSettle();
+            onPick={(id) => {
+              const to = engine.report?.controls[id] ?? restOf(others.find((c) => c.id === id)!);
+              put([...sets, { control: id, to }]);
             }}
           />
         </Box>

@@ -1,5 +1,6 @@
 import { addressOf, canHold, controlKind, NoPlace, placeNamed, type Piece } from '@vast-swarm/core';
 import { kindOfControl } from '../../../store/controlEdits';
+import { valueAt } from '../../../store/pieceEdits';
 
 /** A way to put a dial forward. */
 interface ForwardItem {
@@ -7,10 +8,6 @@ interface ForwardItem {
   help: string;
   /** A control that there is already. */
   control?: string;
-}
-
-function valueAt(piece: Piece, path: readonly (string | number)[]): unknown {
-  return path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], piece);
 }
 
 /** Ways to put what stands at a path forward; none where no control can hold it. */
