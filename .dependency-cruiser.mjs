@@ -1,7 +1,7 @@
 /** Rooms of the core, from the ground up: each imports only from those below it, and from itself. */
 const ROOMS = [
   ...['formula', 'feeds', 'stock', 'language', 'catalogue', 'piece', 'plan', 'play'],
-  ...['formats', 'demo'],
+  ...['formats', 'show', 'demo'],
 ];
 const CORE = '^packages/core/src';
 

@@ -8,6 +8,8 @@ import { Workshop } from './workshop/Workshop';
 const CompareView = lazy(() => import('./compare/CompareView'));
 const RenderView = lazy(() => import('./render/RenderView'));
 const StockView = lazy(() => import('./stock/StockView'));
+const DeskView = lazy(() => import('./desk/DeskView'));
+const OutputView = lazy(() => import('./show/OutputView'));
 const Guide = lazy(() => import('./guide/Guide'));
 
 /** Every view has an address. */
@@ -19,6 +21,8 @@ export function App() {
         <Route path="/piece/:id" element={<Workshop />} />
         <Route path="/piece/:id/render" element={<RenderView />} />
         <Route path="/piece/:id/compare" element={<CompareView />} />
+        <Route path="/show/:id" element={<DeskView />} />
+        <Route path="/show/:id/output" element={<OutputView />} />
         <Route path="/stock" element={<StockView />} />
         <Route path="/guide" element={<Guide />} />
         <Route path="*" element={<Home />} />

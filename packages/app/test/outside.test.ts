@@ -1,6 +1,6 @@
 import { DEMO_SHOW, learntActs, offerOf, type Piece } from '@vast-swarm/core';
 import { movedBy } from '../src/control/midi';
-import { boundTo } from '../src/workshop/controls/useBoundKeys';
+import { boundTo } from '../src/control/boundKeys';
 
 function barge(change: (piece: Piece) => void = () => undefined): Piece {
   const { piece } = DEMO_SHOW.pieces.find((p) => p.id === 'ember-barge')!;

@@ -32,6 +32,9 @@ export * from './formats/offer';
 export * from './formats/playedTable';
 export * from './formats/jointDoor';
 export { motionTable } from './formats/motionTable';
+export * from './show/night';
+export * from './show/show';
+export { Conductor, type Frames, type Pass, type Stage } from './show/conductor';
 export { gradientAt, stopsSchema, type Stop } from './feeds/gradient';
 export { LiveTake, takeAt, type Take } from './feeds/take';
 export { EASES, eased, shapeAt, type Ease, type Shape } from './feeds/shape';
@@ -40,7 +43,7 @@ export * from './piece/begin';
 export * from './piece/controls';
 export * from './piece/create';
 export * from './piece/places';
-export { LivePlay, PLAYED, type Played } from './piece/played';
+export { allPlayed, LivePlay, PLAYED, type Played } from './piece/played';
 export * from './feeds/control';
 export { Score, type Deeds } from './plan/score/score';
 export { hasScore, scoreText } from './plan/score/scoreText';
@@ -92,12 +95,10 @@ export {
   checkSize,
   describe as describeProblem,
   MAX_BYTES,
-  parsePiece,
   PieceError,
-  pieceText,
-  validatePiece,
   type Problem,
-} from './piece/parse';
+} from './piece/document';
+export { parsePiece, pieceText, validatePiece } from './piece/parse';
 export * from './piece/types';
 export { pieceJsonSchema, pieceSchema } from './piece/schema';
 export { BirthSchedule, mostAlive, type BirthEvent } from './plan/motion/births';

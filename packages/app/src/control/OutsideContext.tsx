@@ -30,7 +30,7 @@ export function useOutsideOf(engine: EngineClient): OutsideInput {
       () => engine.report?.controls ?? {},
       (act) => {
         if ('cue' in act) acts.fire(act.cue);
-        else engine.act(act);
+        else if ('control' in act) engine.act(act);
       },
     );
   });

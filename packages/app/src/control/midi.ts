@@ -19,11 +19,16 @@ export function movedBy(message: ArrayLike<number>): Moved | null {
 /**
  * Hears all MIDI inputs of this machine, those too that are plugged in later.
  *
+ * @param ask whether the browser may ask for leave to
  * @returns what ends it; null where the browser has no MIDI, or may not use it
  */
-export async function hearMidi(call: (moved: Moved) => void): Promise<(() => void) | null> {
+export async function hearMidi(
+  ask: boolean,
+  call: (moved: Moved) => void,
+): Promise<(() => void) | null> {
   try {
     if (!('requestMIDIAccess' in navigator)) return null;
+    if (!ask && !(await mayHearMidi())) return null;
     const access = await navigator.requestMIDIAccess();
     const hear = ({ data }: MIDIMessageEvent): void => {
       const moved = data && movedBy(data);
@@ -41,4 +46,9 @@ export async function hearMidi(call: (moved: Moved) => void): Promise<(() => voi
   } catch {
     return null;
   }
+}
+
+async function mayHearMidi(): Promise<boolean> {
+  const { state } = await navigator.permissions.query({ name: 'midi' });
+  return state === 'granted';
 }

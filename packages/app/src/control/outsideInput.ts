@@ -31,11 +31,12 @@ export class OutsideInput {
     });
   }
 
-  open(): void {
+  /** @param ask whether somebody is there to be asked for leave to hear MIDI */
+  open(ask = true): void {
     if (this.opened) return;
     this.opened = true;
     this.runner.open();
-    void hearMidi((moved) => {
+    void hearMidi(ask, (moved) => {
       this.move(moved);
     }).then((end) => {
       this.midi = end !== null;

@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable } from 'dexie';
-import type { Piece, StockType } from '@vast-swarm/core';
+import type { ControlValue, NightRow, Piece, Played, Show, StockType } from '@vast-swarm/core';
 
 export interface StoredPiece {
   id: string;
@@ -62,6 +62,43 @@ export interface Snapshot {
   piece: Piece;
 }
 
+export interface StoredShow {
+  id: string;
+  show: Show;
+  created: number;
+  changed: number;
+  /** The demo show it was seeded from. */
+  demo?: string;
+}
+
+/** How the night of a show stands, so that the output comes back to it. */
+export interface StoredNight {
+  /** The show. */
+  id: string;
+  /** Milliseconds since 1970. */
+  began: number;
+  changed: number;
+  /** Seconds of it that have passed. */
+  time: number;
+  stretch: number;
+  entry: string;
+  frame: number;
+  /** What was played in the stretch. */
+  played: Played[];
+  brightness: number;
+  speed: number;
+  blackout: boolean;
+  held: boolean;
+  good: Readonly<Record<string, ControlValue>>;
+}
+
+/** Some of what happened in the night of a show, in order of `at`. */
+export interface StoredRows {
+  at?: number;
+  show: string;
+  rows: NightRow[];
+}
+
 /** What the application keeps in the browser. */
 class Library extends Dexie {
   pieces!: EntityTable<StoredPiece, 'id'>;
@@ -71,12 +108,16 @@ class Library extends Dexie {
   failures!: EntityTable<FailedStock, 'file'>;
   bakes!: EntityTable<StoredBake, 'id'>;
   snapshots!: EntityTable<Snapshot, 'id'>;
+  shows!: EntityTable<StoredShow, 'id'>;
+  nights!: EntityTable<StoredNight, 'id'>;
+  nightRows!: EntityTable<StoredRows, 'at'>;
 
   constructor() {
     super('vast-swarm');
     this.version(1).stores({ pieces: 'id, changed', seeded: 'id' });
     this.version(2).stores({ stock: 'hash, added', failures: 'file', bakes: 'id' });
     this.version(3).stores({ snapshots: 'id, of, made' });
+    this.version(4).stores({ shows: 'id, changed', nights: 'id', nightRows: '++at, show' });
   }
 }
 

@@ -1,43 +1,66 @@
 import { checkSize, parsePiece, pieceText, type Piece } from '@vast-swarm/core';
-import { unzipSync, zipSync, type Zippable } from 'fflate';
+import { unzipSync, zipSync } from 'fflate';
 import { library } from './db';
 import { importStock } from './stock';
 
-/** A zip holds a piece file and, in the folder `stock`, what it uses from files. */
+/** The largest zip that is read. */
 const MOST_ZIP = 1024 * 2 ** 20;
 
-/**
- * Reads a piece file, or a zip of one with its stock, that the artist chose or dropped. Nothing is
- * taken into the stock before the piece itself has been read.
- * @throws PieceError, or an Error that says what is wrong with the zip
- */
-export async function readPieceFile(file: File): Promise<Piece> {
-  if (!/\.zip$/i.test(file.name)) {
-    checkSize(file.size);
-    return parsePiece(await file.text());
-  }
+/** Files of a zip by their names, and the names of folders before them. */
+export type Zipped = Record<string, Uint8Array>;
+
+/** @throws an Error that says what is wrong with the zip */
+export async function unzipped(file: File): Promise<Zipped> {
   if (file.size > MOST_ZIP)
     throw new Error('The zip has more than 1 GB; import its parts one by one.');
-  const entries = unzipped(new Uint8Array(await file.arrayBuffer()));
+  try {
+    return unzipSync(new Uint8Array(await file.arrayBuffer()));
+  } catch (error) {
+    throw new Error(`The zip cannot be opened (${(error as Error).message}).`, { cause: error });
+  }
+}
+
+/** Takes what a piece uses from files into the stock, out of the folder `stock` of a zip. */
+export async function takeStock({ stock }: Piece, entries: Zipped): Promise<void> {
+  for (const { source } of stock) {
+    if (!('hash' in source)) continue;
+    const name = Object.keys(entries).find((n) => n.endsWith(`stock/${source.file}`));
+    const bytes = entries[name ?? ''];
+    if (bytes) await importStock(new File([bytes as Uint8Array<ArrayBuffer>], source.file));
+  }
+}
+
+/** What pieces use from files, by the names of those. */
+export async function stockFilesOf(pieces: readonly Piece[]): Promise<Record<string, Uint8Array>> {
+  const files: Record<string, Uint8Array> = {};
+  for (const { source } of pieces.flatMap((p) => p.stock)) {
+    if (!('hash' in source) || files[source.file]) continue;
+    const stored = await library.stock.get(source.hash).catch(() => undefined);
+    if (stored) files[source.file] = new Uint8Array(await stored.bytes.arrayBuffer());
+  }
+  return files;
+}
+
+/**
+ * Reads a piece file that the artist chose or dropped.
+ * @throws PieceError
+ */
+export async function readPieceFile(file: File): Promise<Piece> {
+  checkSize(file.size);
+  return parsePiece(await file.text());
+}
+
+/**
+ * The piece of a zip, with its stock, in a folder of that name, taken in: not before the piece itself has been read.
+ * @throws PieceError, or an Error that says what is wrong with the zip
+ */
+export async function pieceOfZip(entries: Zipped): Promise<Piece> {
   const name = Object.keys(entries).find((n) => n.endsWith('.json'));
   if (!name)
     throw new Error('There is no piece file in the zip: a name that ends in .json is wanted.');
   const piece = parsePiece(new TextDecoder().decode(entries[name]));
-  for (const { source } of piece.stock) {
-    if (!('hash' in source)) continue;
-    const bytes =
-      entries[Object.keys(entries).find((n) => n.endsWith(`stock/${source.file}`)) ?? ''];
-    if (bytes) await importStock(new File([bytes as Uint8Array<ArrayBuffer>], source.file));
-  }
+  await takeStock(piece, entries);
   return piece;
-}
-
-function unzipped(bytes: Uint8Array): Record<string, Uint8Array> {
-  try {
-    return unzipSync(bytes);
-  } catch (error) {
-    throw new Error(`The zip cannot be opened (${(error as Error).message}).`, { cause: error });
-  }
 }
 
 export function fileNameOf(name: string): string {
@@ -65,12 +88,7 @@ export function saveAs(blob: Blob, name: string): void {
 export async function exportPiece(piece: Piece): Promise<void> {
   const base = fileNameOf(piece.name);
   const text = pieceText(piece);
-  const stock: Zippable = {};
-  for (const { source } of piece.stock) {
-    if (!('hash' in source)) continue;
-    const stored = await library.stock.get(source.hash).catch(() => undefined);
-    if (stored) stock[source.file] = new Uint8Array(await stored.bytes.arrayBuffer());
-  }
+  const stock = await stockFilesOf([piece]);
   if (Object.keys(stock).length === 0) {
     saveAs(new Blob([text], { type: 'application/json' }), `${base}.swarm.json`);
     return;

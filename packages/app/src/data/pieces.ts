@@ -3,7 +3,8 @@ import { library, type StoredPiece } from './db';
 
 /** Puts the demo show in place at the first start. What the artist has is never touched. */
 export async function seedDemo(): Promise<void> {
-  await library.transaction('rw', library.pieces, library.seeded, async () => {
+  const { pieces, shows, seeded } = library;
+  await library.transaction('rw', pieces, shows, seeded, async () => {
     for (const [i, { id, piece }] of DEMO_SHOW.pieces.entries()) {
       if (await library.seeded.get(id)) continue;
       await library.seeded.add({ id });
@@ -11,6 +12,11 @@ export async function seedDemo(): Promise<void> {
       const now = Date.now() - i;
       await library.pieces.add({ id, piece, created: now, changed: now, demo: id });
     }
+    const { id, show } = DEMO_SHOW;
+    if (await seeded.get(`show ${id}`)) return;
+    await seeded.add({ id: `show ${id}` });
+    const now = Date.now();
+    if (!(await shows.get(id))) await shows.add({ id, show, created: now, changed: now, demo: id });
   });
 }
 

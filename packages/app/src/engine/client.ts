@@ -12,6 +12,7 @@ import type {
   FollowReport,
   FrameReport,
   PreviewChoice,
+  Run,
   Spot,
 } from './messages';
 import type { Play } from './plays';
@@ -36,6 +37,10 @@ export interface EngineEvents {
   performed: (take: PerformedTake | null) => void;
   /** All that was played of controls and cues, as soon as nothing is held. */
   played: (played: Played[]) => void;
+  /** What was played for a show just now. */
+  recorded: (played: Played[]) => void;
+  /** What is run for a show goes on at a frame, as if so much had been played. */
+  jumped: (frame: number, played: Played[]) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -142,6 +147,12 @@ export class EngineClient {
         return;
       case 'played':
         this.events.played?.(message.played);
+        return;
+      case 'recorded':
+        this.events.recorded?.(message.played);
+        return;
+      case 'jumped':
+        this.events.jumped?.(message.frame, message.played);
         return;
       case 'performed':
         this.events.performed?.(message.performed);
@@ -270,6 +281,19 @@ export class EngineClient {
   seek(frame: number): void {
     this.target = frame;
     this.send((to) => to.seek(frame));
+  }
+
+  /** Runs a stretch of the piece for a show; whoever does it tells a fresh worker of it. */
+  run(run: Run): void {
+    this.send((to) => to.run(run));
+  }
+
+  jump(frame: number): void {
+    this.send((to) => to.jump(frame));
+  }
+
+  pace(speed: number): void {
+    this.send((to) => to.pace(speed));
   }
 
   setPreview(choice: PreviewChoice, room: number): void {

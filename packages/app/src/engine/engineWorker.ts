@@ -43,6 +43,9 @@ const worker: EngineWorker = {
   stopRecording: async (what) => (await session).stopRecording(what),
   play: async (playing) => (await session).play(playing),
   seek: async (frame) => (await session).seek(frame),
+  run: async (run) => (await session).run(run),
+  jump: async (frame) => (await session).jump(frame),
+  pace: async (speed) => (await session).setPace(speed),
   preview: async (choice, room) => (await session).preview(choice, room),
   thumb,
   crash: () => {

@@ -24,7 +24,8 @@ export type EngineChoice = 'auto' | EngineKind;
 
 /** Lines of the preview: what a picture may cost. */
 export const LINES = [1080, 720, 540, 432, 360, 270, 216] as const;
-export type PreviewChoice = 'auto' | (typeof LINES)[number];
+/** A show's output may have any number of them. */
+export type PreviewChoice = 'auto' | number;
 
 /** Where a particle is looked for: parts of the picture's size, of one swarm or of any. */
 export interface Spot {
@@ -87,6 +88,12 @@ export interface EngineWorker {
   stopRecording: (what: Recorded) => Promise<void>;
   play: (playing: boolean) => Promise<void>;
   seek: (frame: number) => Promise<void>;
+  /** From now on it is run for a show. */
+  run: (run: Run) => Promise<void>;
+  /** Of what is run: goes on at a frame, with controls as they stand. */
+  jump: (frame: number) => Promise<void>;
+  /** How fast time goes; 1 is as ever. */
+  pace: (speed: number) => Promise<void>;
   /** @param room lines that the picture has on the screen */
   preview: (choice: PreviewChoice, room: number) => Promise<void>;
   /** A small picture of what is on the canvas; null while there is none. */
@@ -123,6 +130,15 @@ export interface FollowReport {
   position: [number, number, number];
 }
 
+/** A stretch of the piece that is run for a show. */
+export interface Run {
+  /** The frame that it begins with, and the one behind its last: there it stands until it is told what comes. */
+  at: number;
+  until: number;
+  /** All that was played of it before, what it has itself too. */
+  played: readonly Played[];
+}
+
 /** How the engine stands after a frame. */
 export interface FrameReport {
   frame: number;
@@ -141,6 +157,8 @@ export interface FrameReport {
   exact: boolean;
   /** Milliseconds that simulating a frame takes where a sound leaves it less; 0 where it keeps up. */
   late: number;
+  /** Frames that took longer than there is time for one, since it plays. */
+  lateFrames: number;
   /** Milliseconds by stage. */
   times: Readonly<Record<string, number>>;
   memoryBytes: number;
@@ -167,6 +185,10 @@ export type EngineEvent =
   | { type: 'seen'; seen: SeenTake | null }
   /** All that was played of controls and cues so far. */
   | { type: 'played'; played: Played[] }
+  /** What was played for a show just now. */
+  | { type: 'recorded'; played: Played[] }
+  /** What is run for a show goes on at a frame, as if so much had been played beside what the piece has. */
+  | { type: 'jumped'; frame: number; played: Played[] }
   /** What was recorded of live performers. */
   | { type: 'performed'; performed: PerformedTake | null }
   | { type: 'baking'; swarm: string; done: number; total: number }

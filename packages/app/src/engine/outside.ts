@@ -35,8 +35,9 @@ export class Outside {
     seen: (take: SeenTake | null) => void;
     performed: (take: PerformedTake | null) => void;
     played: (played: Played[]) => void;
+    recorded: (played: Played[]) => void;
   }) {
-    this.plays = new Plays(told.played);
+    this.plays = new Plays(told.played, told.recorded);
     this.ears = new Recording('sounds', told.heard);
     this.eyes = new Recording('pictures', told.seen);
     this.troupes = new Recording('performers', told.performed);

@@ -1,5 +1,12 @@
 import equal from 'fast-deep-equal';
-import { LivePlay, type ControlValue, type Ease, type Piece, type Played } from '@vast-swarm/core';
+import {
+  allPlayed,
+  LivePlay,
+  type ControlValue,
+  type Ease,
+  type Piece,
+  type Played,
+} from '@vast-swarm/core';
 
 /** A control that is set, or a cue that is fired; when is said by the frame that it comes before. */
 export type Play =
@@ -15,9 +22,37 @@ export class Plays {
   private cues: string[] = [];
   /** Controls that are held, with the second of what was recorded of each last. */
   private readonly held = new Map<string, number | null>();
+  /** Whether it is run for a show: what is played is none of the piece's then. */
+  private running = false;
 
-  /** @param told gets all that was played, as soon as nothing is held */
-  constructor(private readonly told: (played: Played[]) => void) {}
+  /**
+   * @param told gets all that was played, as soon as nothing is held
+   * @param recorded gets what is played for a show, as it is recorded
+   */
+  constructor(
+    private readonly told: (played: Played[]) => void,
+    private readonly recorded: (played: Played[]) => void,
+  ) {}
+
+  /** From now on it is run for a show, where so much was played before. */
+  run(played: readonly Played[]): void {
+    this.running = true;
+    this.live = new LivePlay(played);
+    this.forget();
+  }
+
+  /** Time jumps: beside what the piece has, so much was played. */
+  carry({ played }: Piece, carried: readonly Played[]): void {
+    this.live?.replace(allPlayed(played, carried));
+    // What is held is held from there on.
+    for (const control of this.held.keys()) this.held.set(control, null);
+  }
+
+  private forget(): void {
+    this.sets.clear();
+    this.cues = [];
+    this.held.clear();
+  }
 
   /** Whether something is on its way into the next frame. */
   get waiting(): boolean {
@@ -39,30 +74,31 @@ export class Plays {
   /** A control is held no longer. */
   letGo(control: string): void {
     this.held.delete(control);
-    if (!this.waiting) this.tell();
+    if (!this.waiting && !this.running) this.tell();
   }
 
   /** Records what came, at the second at which a frame begins. */
   write(at: number): void {
-    const { live, waiting } = this;
+    const { live, waiting, held } = this;
     if (!live || !waiting) return;
-    for (const { control, to, over, ease } of this.sets.values()) {
-      const last = this.held.get(control);
+    const sets = [...this.sets.values()].map(({ control, to, over, ease }): Played => {
+      const last = held.get(control);
       // What was recorded before of the time over which it is held is played anew.
       live.clear(control, typeof last === 'number' ? last + 1e-6 : at, at);
-      const way = { ...(over ? { over } : {}), ...(ease ? { ease } : {}) };
-      live.add({ at, control, to, ...way });
-      if (this.held.has(control)) this.held.set(control, at);
-    }
-    for (const cue of this.cues) live.add({ at, cue });
+      if (held.has(control)) held.set(control, at);
+      return { at, control, to, ...(over ? { over } : {}), ...(ease ? { ease } : {}) };
+    });
+    const played = [...sets, ...this.cues.map((cue): Played => ({ at, cue }))];
+    for (const one of played) live.add(one);
     this.sets.clear();
     this.cues = [];
-    if (this.held.size === 0) this.tell();
+    if (this.running) this.recorded(played);
+    else if (held.size === 0) this.tell();
   }
 
   /** The piece has changed: where it was played otherwise that counts again; true where it does. */
   settle(piece: Piece): boolean {
-    if (!this.live || this.waiting || this.held.size > 0) return false;
+    if (!this.live || this.running || this.waiting || this.held.size > 0) return false;
     if (equal(piece.played, this.live.events)) return false;
     this.live = null;
     return true;
@@ -70,7 +106,7 @@ export class Plays {
 
   /** The piece has all of it: it counts as it stands there. */
   rest(): void {
-    if (!this.waiting && this.held.size === 0) this.live = null;
+    if (!this.waiting && !this.running && this.held.size === 0) this.live = null;
   }
 
   private tell(): void {

@@ -23,7 +23,7 @@ import type { Coming } from './troupe';
 import type { Looking } from './looking';
 import type { LiveEngine } from '@vast-swarm/core';
 import { Outside } from './outside';
-import type { BakeFile, EngineEvent, FrameReport, PreviewChoice, Spot } from './messages';
+import type { BakeFile, EngineEvent, FrameReport, PreviewChoice, Run, Spot } from './messages';
 import { pause } from './pause';
 import { PreviewSize } from './previewSize';
 import { Truth } from './truth';
@@ -42,6 +42,9 @@ const MOST_LATE = 8;
 /** Seconds ahead that sounds are told of, which cues start: they have to be made ready. */
 const SOUNDS_AHEAD = 0.3;
 
+/** Seconds: what comes just before a frame's end is seen in it. */
+const JUST = 1e-5;
+
 /** The part of a frame's time that a picture may take beside a sound. */
 const SPARE = 0.7;
 
@@ -54,6 +57,10 @@ export class Session {
   private plan: Plan | null = null;
   private playing = false;
   private target: number | null = null;
+  /** The frame behind the last of what is run for a show. */
+  private until: number | null = null;
+  private speed = 1;
+  private lateFrames = 0;
   private glimpses = false;
   private dirty = false;
   /** What was played has been taken back: the state still has it. */
@@ -81,6 +88,9 @@ export class Session {
     },
     played: (played) => {
       this.send({ type: 'played', played });
+    },
+    recorded: (played) => {
+      this.send({ type: 'recorded', played });
     },
   });
   private readonly truth: Truth;
@@ -188,8 +198,16 @@ export class Session {
     const { piece, plan } = this;
     if (!piece || !plan) return;
     if (this.outside.plays.play(piece, play)) this.pending ??= piece;
-    if (!this.playing) this.outside.plays.write(Math.max(0, this.playback.frame) / plan.frame.rate);
+    if (!this.playing) this.actNow(plan.frame.rate);
     this.wake();
+  }
+
+  /** Standing still: a piece that is run for a show has the frame behind it, and shows this one with what was played. */
+  private actNow(rate: number): void {
+    const frame = Math.max(0, this.playback.frame);
+    const runs = this.until !== null;
+    this.outside.plays.write(runs ? (frame + 1) / rate - JUST : frame / rate);
+    if (runs) this.dirty = true;
   }
 
   letGo(control: string): void {
@@ -228,6 +246,7 @@ export class Session {
 
   play(playing: boolean): void {
     this.playing = playing;
+    this.lateFrames = 0;
     if (!playing) this.outside.stop(this.latest);
     this.drawn = [];
     this.due = performance.now();
@@ -243,6 +262,44 @@ export class Session {
     this.wake();
   }
 
+  /** Runs a stretch of the piece for a show, be it open already or not. */
+  run({ at, until, played }: Run): void {
+    this.outside.plays.run(played);
+    this.until = until;
+    this.target = at;
+    this.pending ??= this.piece;
+    this.wake();
+  }
+
+  /** Goes on at a frame of what is run, with controls as they stand. */
+  jump(frame: number): void {
+    const { plan, piece } = this;
+    if (!plan || !piece) return;
+    const { rate } = plan.frame;
+    const now = (this.playback.frame + 1) / rate;
+    const carried = plan.score?.carried(now, frame / rate) ?? [];
+    if (plan.score) this.playback.doubt();
+    this.outside.plays.carry(piece, carried);
+    this.send({ type: 'jumped', frame, played: carried });
+    this.target = frame;
+    this.wake();
+  }
+
+  setPace(speed: number): void {
+    this.speed = speed;
+    this.due = performance.now();
+  }
+
+  /** Milliseconds that a frame has while it plays. */
+  private get frameTime(): number {
+    return 1000 / (this.plan!.frame.rate * this.speed);
+  }
+
+  /** The last frame that is played. */
+  private get last(): number {
+    return Math.min(this.until ?? Infinity, this.plan!.frame.length) - 1;
+  }
+
   preview(choice: PreviewChoice, room: number): void {
     this.size.choose(choice, room);
     this.dirty = true;
@@ -254,10 +311,10 @@ export class Session {
     this.asked = true;
     if (this.running) return;
     this.running = true;
-    void this.run();
+    void this.loop();
   }
 
-  private async run(): Promise<void> {
+  private async loop(): Promise<void> {
     while (this.asked) {
       this.asked = false;
       while (await this.turn()) await pause(this.playing ? this.due - performance.now() : 0);
@@ -389,8 +446,7 @@ export class Session {
   /** Beside a sound, frames that are late are simulated and not drawn. */
   private async keepUp(step: number): Promise<void> {
     if (!this.heard || this.outside.driving) return;
-    const last = this.plan!.frame.length - 2;
-    for (let late = 0; late < MOST_LATE && this.playback.frame < last; late++) {
+    for (let late = 0; late < MOST_LATE && this.playback.frame < this.last - 1; late++) {
       if (performance.now() - this.due <= step / 2) return;
       await this.playback.ready();
       this.playback.advance();
@@ -399,18 +455,19 @@ export class Session {
   }
 
   private async playOn(): Promise<void> {
-    const { rate, length } = this.plan!.frame;
     // What the finish remembers comes from drawing every frame, and what is driven is only now known.
     const mends = !this.plan!.finish.remembers && !this.outside.driving;
-    if (this.playback.frame >= length - 1) {
+    if (this.playback.frame >= this.last) {
       this.outside.stop(this.latest);
-      this.target = 0;
       this.glimpses = false;
+      if (this.until === null) this.target = 0;
+      else this.playing = false;
       return;
     }
+    const step = this.frameTime;
     if (this.outside.driving && !(await this.record())) return;
     if (mends) await this.truth.atOnce(AT_ONCE);
-    await this.keepUp(1000 / rate);
+    await this.keepUp(step);
     const start = performance.now();
     await this.playback.ready();
     this.playback.advance();
@@ -420,12 +477,13 @@ export class Session {
     const { motion: swarms = 0, media = 0 } = this.engine.times;
     const motion = Math.min(now - start, swarms + media);
     // Beside a sound there has to be time left, to come back to it.
-    this.size.learn(now - start, motion, (1000 / rate) * (this.heard ? SPARE : 1));
+    this.size.learn(now - start, motion, step * (this.heard ? SPARE : 1));
     this.truth.learn(Math.max(moved, motion));
     // Late frames are not made up for: the picture slows down rather than jumps. Beside a sound it keeps up.
-    const behind = this.heard ? MOST_LATE * (1000 / rate) : 0;
-    this.due = Math.max(now - behind, this.due + 1000 / rate);
-    if (mends) await this.truth.beside(this.due - now, 1000 / rate);
+    const behind = this.heard ? MOST_LATE * step : 0;
+    if (now > this.due + step) this.lateFrames += 1;
+    this.due = Math.max(now - behind, this.due + step);
+    if (mends) await this.truth.beside(this.due - now, step);
   }
 
   private async show(settling = 0): Promise<void> {
@@ -467,7 +525,8 @@ export class Session {
         ...{
           settling,
           exact: this.playback.exact && engine.remembers,
-          late: playing && this.heard && step > 1000 / this.plan!.frame.rate ? step : 0,
+          late: playing && this.heard && step > this.frameTime ? step : 0,
+          lateFrames: this.lateFrames,
           engine: kind,
           times: { ...times },
           memoryBytes,

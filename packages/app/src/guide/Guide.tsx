@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { catalogue, type Kind, type Shelf } from '@vast-swarm/core';
 import { COLOURS } from '../theme';
 import { KindIcon } from '../ui/KindIcon';
+import { SHOW_KEYS } from '../show/showKeys';
 import { Code, DialsHelp, KeysHelp } from './Keys';
 
 const SHELVES: [Shelf, string][] = [
@@ -84,6 +85,8 @@ export default function Guide() {
         </Part>
         <Part title="Keys">
           <KeysHelp />
+          <p>At the desk and the output of a show:</p>
+          <KeysHelp keys={SHOW_KEYS} />
         </Part>
         {SHELVES.map(([shelf, title]) => (
           <Part key={shelf} title={title}>

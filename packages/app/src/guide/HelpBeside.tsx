@@ -1,15 +1,17 @@
 import { Box, Button, Drawer, Typography } from '@mui/material';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useLocation } from 'react-router';
+import { SHOW_KEYS } from '../show/showKeys';
 import { COLOURS } from '../theme';
 import { IconAction } from '../ui/IconAction';
-import { TYPING } from '../workshop/useShortcuts';
+import { TYPING } from '../ui/typing';
 import { DialsHelp, KeysHelp } from './Keys';
 
 /** Keys and dials, opened and closed with ? beside the work, which goes on. */
 export function HelpBeside() {
   const [open, setOpen] = useState(false);
+  const inShow = useLocation().pathname.startsWith('/show/');
   useEffect(() => {
     const keys = (event: KeyboardEvent): void => {
       if ((event.target as HTMLElement).matches(TYPING)) return;
@@ -48,7 +50,7 @@ export function HelpBeside() {
           <X size={16} />
         </IconAction>
       </Box>
-      <KeysHelp />
+      <KeysHelp {...(inShow ? { keys: SHOW_KEYS } : {})} />
       <Typography variant="h2" sx={{ mt: 2 }}>
         Dials
       </Typography>

@@ -15,14 +15,14 @@ export function DialsHelp() {
   );
 }
 
-/** Keys of the workshop, with what they do. */
-export function KeysHelp() {
+/** Keys of the workshop, or of a show, with what they do. */
+export function KeysHelp({ keys: all = SHORTCUTS }: { keys?: typeof SHORTCUTS }) {
   return (
     <Box
       component="dl"
       sx={{ display: 'grid', gridTemplateColumns: '170px 1fr', rowGap: 0.5, '& dd': { m: 0 } }}
     >
-      {SHORTCUTS.map(([keys, what]) => (
+      {all.map(([keys, what]) => (
         <Box key={keys} sx={{ display: 'contents' }}>
           <dt>
             <Code>{keys}</Code>

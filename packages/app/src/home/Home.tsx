@@ -5,12 +5,14 @@ import { useEffect, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { DEMO_SHOW, makePiece } from '@vast-swarm/core';
 import { library, type StoredPiece } from '../data/db';
-import { readPieceFile } from '../data/files';
+import { pieceOfZip, readPieceFile, unzipped } from '../data/files';
 import { addPiece, seedDemo } from '../data/pieces';
+import { isShow, takeShow } from '../data/shows';
 import { noticed } from '../store/noticeSlice';
 import { store, useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { PieceCard } from './PieceCard';
+import { ShowShelf } from './ShowShelf';
 
 /** All pieces as they are stored, newest first; null until they are known. */
 function usePieces(): StoredPiece[] | null {
@@ -41,14 +43,25 @@ function usePieces(): StoredPiece[] | null {
   return pieces;
 }
 
+/** Takes in the piece or the show of a file; gives its name, with what is missing. */
+async function takenFrom(file: File): Promise<string> {
+  const entries = /\.zip$/i.test(file.name) ? await unzipped(file) : null;
+  if (entries && isShow(entries)) {
+    const { show, missing } = await takeShow(entries);
+    if (missing.length === 0) return show.name;
+    return `${show.name} (without ${missing.join(', ')}, which the zip does not have)`;
+  }
+  const piece = entries ? await pieceOfZip(entries) : await readPieceFile(file);
+  await addPiece(piece);
+  return piece.name;
+}
+
 /** Takes piece files in, one after the other, and tells what became of each. */
 async function takeIn(files: Iterable<File>): Promise<void> {
   for (const file of files) {
     const key = `import ${file.name}`;
     try {
-      const piece = await readPieceFile(file);
-      await addPiece(piece);
-      const message = `${piece.name} was imported from ${file.name}.`;
+      const message = `${await takenFrom(file)} was imported from ${file.name}.`;
       store.dispatch(noticed({ key, kind: 'note', message }));
     } catch (error) {
       const why = error instanceof Error ? error.message : String(error);
@@ -77,6 +90,7 @@ export function Home() {
     >
       <Box sx={{ maxWidth: 1180, mx: 'auto', px: 4, pb: 6 }}>
         <Head names={new Set(pieces?.map((p) => p.piece.name))} />
+        {pieces && <ShowShelf pieces={pieces} />}
         {demo.length > 0 && (
           <Shelf
             title={DEMO_SHOW.name}

@@ -21,9 +21,12 @@ async function soundOf(engine: EngineClient, entry: StockEntry): Promise<Sound |
   return data?.type === 'sound' ? data : null;
 }
 
-/** Sounds of the piece as they are heard. */
-function useHeard(engine: EngineClient, recording: string | null): readonly Heard[] {
-  const { sounds, stock, frame } = usePiece();
+/** Sounds of a piece as they are heard. */
+function useHeard(
+  engine: EngineClient,
+  { sounds, stock, frame }: Piece,
+  recording: string | null,
+): readonly Heard[] {
   const [heard, setHeard] = useState<readonly Heard[]>([]);
   // As a text, so that it is another only when it says something else.
   const startedText = useSyncExternalStore(engine.subscribe, () =>
@@ -68,27 +71,20 @@ function useHeard(engine: EngineClient, recording: string | null): readonly Hear
 }
 
 /**
- * Lets the piece be heard while it plays, and where somebody goes along it.
+ * Lets a piece be heard on an output while its engine plays it, and where somebody goes along it.
  *
+ * @param silent whether nothing of it is heard
  * @param recording the sound that is being recorded: its last take is not heard meanwhile
  */
-export function useSoundOutput(engine: EngineClient, recording: string | null): void {
-  const heard = useHeard(engine, recording);
-  const { rate } = usePiece().frame;
-  const { level, silent, device } = useApp((s) => s.tools.heard);
-  const dispatch = useAppDispatch();
-  const [output] = useState(() => new SoundOutput());
-  useEffect(() => () => output.close(), [output]);
-  useEffect(() => {
-    output.setLevel(level);
-  }, [output, level]);
-  useEffect(() => {
-    void output.setDevice(device).then((there) => {
-      if (there) return;
-      const message = 'The chosen output is not there: sounds are heard on the usual one.';
-      dispatch(noticed({ key: 'output', kind: 'note', message }));
-    });
-  }, [output, device, dispatch]);
+export function useSounding(
+  engine: EngineClient,
+  piece: Piece,
+  output: SoundOutput,
+  silent: boolean,
+  recording: string | null = null,
+): void {
+  const heard = useHeard(engine, piece, recording);
+  const { rate } = piece.frame;
   useEffect(() => {
     if (silent || heard.length === 0) return;
     let at = engine.report?.frame;
@@ -109,4 +105,24 @@ export function useSoundOutput(engine: EngineClient, recording: string | null): 
       output.stop();
     };
   }, [engine, output, heard, silent, rate]);
+}
+
+/** Lets the open piece be heard, as loud and where it is said to be. */
+export function useSoundOutput(engine: EngineClient, recording: string | null): void {
+  const piece = usePiece();
+  const { level, silent, device } = useApp((s) => s.tools.heard);
+  const dispatch = useAppDispatch();
+  const [output] = useState(() => new SoundOutput());
+  useEffect(() => () => output.close(), [output]);
+  useEffect(() => {
+    output.setLevel(level);
+  }, [output, level]);
+  useEffect(() => {
+    void output.setDevice(device).then((there) => {
+      if (there) return;
+      const message = 'The chosen output is not there: sounds are heard on the usual one.';
+      dispatch(noticed({ key: 'output', kind: 'note', message }));
+    });
+  }, [output, device, dispatch]);
+  useSounding(engine, piece, output, silent, recording);
 }

@@ -1,6 +1,7 @@
 import { Alert, Button, Stack } from '@mui/material';
 import { exportPiece } from '../data/files';
 import { restoreRemoved } from '../data/pieces';
+import { restoreShow } from '../data/shows';
 import { dismissed, type Notice } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
@@ -13,6 +14,7 @@ export function Notices() {
     const { piece } = store.getState().piece;
     if (notice.action === 'export' && piece) void exportPiece(piece);
     if (notice.action === 'restore') void restoreRemoved();
+    if (notice.action === 'restoreShow') void restoreShow();
     if (notice.action === 'undo') dispatch(pieceActions.undone());
     dispatch(dismissed(notice.key));
   };

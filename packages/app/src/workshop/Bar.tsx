@@ -181,7 +181,7 @@ function PreviewSize({ preview, onPreview }: Pick<Props, 'preview' | 'onPreview'
         disableUnderline
         value={String(preview)}
         onChange={({ target: { value } }) => {
-          onPreview(value === 'auto' ? 'auto' : (Number(value) as PreviewChoice));
+          onPreview(value === 'auto' ? 'auto' : Number(value));
         }}
         inputProps={{ 'aria-label': 'Preview size' }}
         sx={{ fontSize: 12.5, color: COLOURS.faint }}

@@ -5,6 +5,7 @@ import type { EngineClient } from '../engine/client';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';
 import { toolActions } from '../store/toolSlice';
+import { TYPING } from '../ui/typing';
 import { framed } from './picture/orbit';
 
 /** Keys of the workshop, with what they do; the guide lists them. */
@@ -50,7 +51,6 @@ function frameSelection(): void {
 }
 
 /** What has keys of its own: they are left to it. */
-export const TYPING = 'input, textarea, [contenteditable]';
 const OWN_KEYS = '[role=slider], [role=menu], [role=listbox], [role=separator]';
 const BUTTONS = 'button, a, [role=tab], [role=combobox]';
 

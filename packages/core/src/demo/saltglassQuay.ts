@@ -1,3 +1,4 @@
+import { makeEntry, makeShow, type Entry, type Show } from '../show/show';
 import type { Piece } from '../piece/types';
 import { beaconRush } from './pieces/beaconRush';
 import { bellBreath } from './pieces/bellBreath';
@@ -25,9 +26,47 @@ export interface DemoPiece {
   piece: Piece;
 }
 
+/** The evening in order, each piece with how it differs from an entry as one begins with. */
+const EVENING: readonly [piece: string, Partial<Entry>?][] = [
+  // It blows until the doors are closed.
+  ['foghorn', { next: 'hand', fade: 3 }],
+  ['plankton-lantern', { fade: 3 }],
+  ['net-menders'],
+  ['gull-trails'],
+  ['tide-chart'],
+  ['eddy-at-the-lock'],
+  ['conch-to-buoy'],
+  ['rope-walk'],
+  ['signal-flags', { fade: 1 }],
+  ['salt-cubes'],
+  ['ferry-windows'],
+  ['tide-tables'],
+  ['window-rain', { fade: 3 }],
+  ['hail-on-the-slipway', { fade: 0 }],
+  ['storm-glass'],
+  ['beacon-rush', { fade: 0.5 }],
+  ['pier-dancers'],
+  ['bell-breath'],
+  // It burns until it is let go out.
+  ['ember-barge', { fade: 3, next: 'cue', cue: 'embers' }],
+  ['lamplighters-copy', { fade: 4, next: 'hand' }],
+];
+
+function evening(): Show {
+  const entries = EVENING.map(([piece, given]) => ({ ...makeEntry(piece, piece), ...given }));
+  return { ...makeShow('Saltglass Quay'), entries };
+}
+
 /** The opening night of a harbour town that does not exist, projected on its salt warehouses. */
-export const DEMO_SHOW: { name: string; pieces: readonly DemoPiece[] } = {
+export const DEMO_SHOW: {
+  id: string;
+  name: string;
+  show: Show;
+  pieces: readonly DemoPiece[];
+} = {
+  id: 'saltglass-quay',
   name: 'Saltglass Quay',
+  show: evening(),
   pieces: [
     { id: 'plankton-lantern', piece: planktonLantern },
     { id: 'eddy-at-the-lock', piece: eddyAtTheLock },

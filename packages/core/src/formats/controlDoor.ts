@@ -31,6 +31,11 @@ export const offerSchema = z.strictObject({
   cues: z.array(z.strictObject({ id: z.string().max(64), name })).max(500),
   /** Addresses of others that controls and cues have learnt. */
   learnt: z.array(z.string().max(200)).max(1000),
+  /** Entries of the show that is run; where none is, one piece alone is run. */
+  pieces: z
+    .array(z.strictObject({ id: z.string().max(64), name }))
+    .max(500)
+    .optional(),
 });
 export type Offer = z.infer<typeof offerSchema>;
 
@@ -51,15 +56,32 @@ const messageSchema = z.union([
     ease: z.enum(EASES).optional(),
   }),
   z.strictObject({ cue: name }),
+  z.strictObject({ piece: name }),
+  z.strictObject({ next: z.literal(true) }),
+  z.strictObject({ blackout: z.boolean() }),
   z.strictObject({ list: z.literal(true) }),
   z.strictObject({ watch: z.boolean() }),
 ]);
 export type ControlMessage = z.infer<typeof messageSchema>;
+/** Those that ask for something to be done. */
+type PieceMessage = Extract<ControlMessage, { set: string } | { cue: string }>;
+export type ActMessage = Exclude<ControlMessage, { list: true } | { watch: boolean }>;
 
-/** What is done in the page that runs the piece. */
-export type OutsideAct =
+/** What is done with all of a show, beside what is played of its pieces; `go` without an entry is to the next. */
+export type ShowAct =
+  | { all: 'go'; entry?: string }
+  | { all: 'brightness'; to: number; over?: number }
+  | { all: 'speed'; to: number }
+  | { all: 'held'; to: boolean }
+  | { all: 'blackout'; to: boolean };
+
+/** What is done with a piece in the page that runs it. */
+export type PieceAct =
   | { control: string; to: ControlValue; over?: number; ease?: (typeof EASES)[number] }
   | { cue: string };
+
+/** What is done in the page that runs a piece, or a show. */
+export type OutsideAct = PieceAct | ShowAct;
 
 /** Something outside, by what it is learnt as, and where it stands, from 0 to 1. */
 export interface Moved {
@@ -80,7 +102,7 @@ export class NotFollowed extends Error {
 
 /**
  * Reads a message from outside: `{"set": "spread", "to": 0.7, "over": 3}`, `{"cue": "gust"}`, `{"list": true}` or
- * `{"watch": true}`.
+ * `{"watch": true}`; of a show also `{"piece": "ember-barge"}`, `{"next": true}` and `{"blackout": true}`.
  *
  * @throws NotFollowed that says what is wrong
  */
@@ -88,7 +110,7 @@ export function controlMessage(data: unknown): ControlMessage {
   const read = messageSchema.safeParse(data);
   if (read.success) return read.data;
   throw new NotFollowed(
-    'this is not understood; known are {"set": name, "to": value, "over": seconds}, {"cue": name}, {"list": true} and {"watch": true}',
+    'this is not understood; known are {"set": name, "to": value, "over": seconds}, {"cue": name}, {"list": true}, {"watch": true}, and of a show {"piece": name}, {"next": true} and {"blackout": true or false}',
   );
 }
 
@@ -112,15 +134,26 @@ function found<T extends { name: string }>(parts: readonly T[], called: string, 
  *
  * @throws NotFollowed that says what there is instead; then nothing is to be done
  */
-export function actOf(
-  offer: Offer,
-  message: Extract<ControlMessage, { set: string } | { cue: string }>,
-): OutsideAct {
+export function actOf(offer: Offer, message: PieceMessage): PieceAct {
   if ('cue' in message) return { cue: found(offer.cues, message.cue, 'cue').id };
   const control = found(offer.controls, message.set, 'control');
   const to = valueFor(control, message.to);
   const { over, ease } = message;
   return { control: control.id, to, ...(over ? { over } : {}), ...(ease ? { ease } : {}) };
+}
+
+/**
+ * What a message asks to be done with all of a show.
+ *
+ * @throws NotFollowed where no show is run, or it has no such piece
+ */
+export function showActOf({ pieces }: Offer, message: Exclude<ActMessage, PieceMessage>): ShowAct {
+  if (!pieces) {
+    throw new NotFollowed('no show is being run, one piece alone is; open the output of a show');
+  }
+  if ('piece' in message) return { all: 'go', entry: found(pieces, message.piece, 'piece').id };
+  if ('blackout' in message) return { all: 'blackout', to: message.blackout };
+  return { all: 'go' };
 }
 
 /** A value as a control takes it. */
@@ -167,12 +200,22 @@ export interface Told extends Omit<Offered, 'id'> {
 export type ControlAnswer =
   | { done: string }
   | { error: string }
-  | { piece: string; controls: Told[]; cues: { called: string; name: string }[] }
+  | {
+      piece: string;
+      controls: Told[];
+      cues: { called: string; name: string }[];
+      /** Of a show: its pieces in order. */
+      pieces?: { called: string; name: string }[];
+    }
   | { values: Record<string, ControlValue> };
 
 /** What there is, as those outside are told. */
 export function toldOf(offer: Offer, values: Readonly<Record<string, ControlValue>>) {
-  const { piece, controls, cues } = offer;
+  const { piece, controls, cues, pieces } = offer;
+  const plain = ({ name: called }: { name: string }) => ({
+    called: calledName(called),
+    name: called,
+  });
   return {
     piece,
     controls: controls.map(({ id, ...rest }): Told => ({
@@ -180,6 +223,7 @@ export function toldOf(offer: Offer, values: Readonly<Record<string, ControlValu
       ...rest,
       value: values[id] ?? null,
     })),
-    cues: cues.map((c) => ({ called: calledName(c.name), name: c.name })),
+    cues: cues.map(plain),
+    ...(pieces ? { pieces: pieces.map(plain) } : {}),
   };
 }

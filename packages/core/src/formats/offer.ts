@@ -1,6 +1,6 @@
 import { heldPlace, controlKind, movesOf } from '../piece/controls';
 import type { Part, Piece } from '../piece/types';
-import type { Moved, Offer, OutsideAct } from './controlDoor';
+import type { Moved, Offer, OutsideAct, PieceAct, ShowAct } from './controlDoor';
 
 /** Something that is chosen by its name. */
 interface Named {
@@ -30,9 +30,9 @@ export function optionsOf(piece: Piece, control: Part): Named[] {
  *
  * @param before where it stood before: a cue is fired when it is pressed, not while it is
  */
-export function learntActs(piece: Piece, { source, value }: Moved, before: number): OutsideAct[] {
+export function learntActs(piece: Piece, { source, value }: Moved, before: number): PieceAct[] {
   const pressed = value >= 0.5 && before < 0.5;
-  const moves = piece.controls.flatMap((control): OutsideAct[] => {
+  const moves = piece.controls.flatMap((control): PieceAct[] => {
     if (!control.on || control.dials.learnt !== source) return [];
     const kind = controlKind(control);
     if (kind.holds === 'switch') return [{ control: control.id, to: value >= 0.5 }];
@@ -41,7 +41,38 @@ export function learntActs(piece: Piece, { source, value }: Moved, before: numbe
     return [{ control: control.id, to: low + (high - low) * Math.min(1, Math.max(0, value)) }];
   });
   const fires = piece.cues.filter((c) => c.on && pressed && c.dials.learnt === source);
-  return [...moves, ...fires.map((c): OutsideAct => ({ cue: c.id }))];
+  return [...moves, ...fires.map((c): PieceAct => ({ cue: c.id }))];
+}
+
+/** The fastest that a show goes. */
+export const FASTEST = 4;
+
+/** Controls of all of a show, by the ids that acts have for them; no piece has such. */
+const WHOLE = [
+  { id: '/brightness', name: 'master-brightness', high: 1 },
+  { id: '/speed', name: 'master-speed', high: FASTEST },
+] as const;
+
+/**
+ * All that can be run of a show, as those outside are told.
+ *
+ * @param piece what is played now; null before the night begins
+ * @param pieces its entries, by the names of their pieces
+ */
+export function showOffer(piece: Piece | null, pieces: readonly Named[]): Offer {
+  const own = piece ? offerOf(piece) : { piece: '', controls: [], cues: [], learnt: [] };
+  const whole = WHOLE.map((c) => ({
+    ...{ ...c, holds: 'number' as const, group: 'show', unit: '', low: 0 },
+  }));
+  return { ...own, controls: [...whole, ...own.controls], pieces: [...pieces] };
+}
+
+/** What is done where a control of all of a show is set; null where it is one of a piece. */
+export function wholeAct(act: OutsideAct): ShowAct | null {
+  if (!('control' in act) || !act.control.startsWith('/')) return null;
+  const to = act.to as number;
+  if (act.control === '/speed') return { all: 'speed', to };
+  return { all: 'brightness', to, ...(act.over ? { over: act.over } : {}) };
 }
 
 /** All that can be run of a piece, as those outside are told. */

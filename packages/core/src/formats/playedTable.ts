@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
-import { actOf, NotFollowed, type Offer } from './controlDoor';
+import { actOf, NotFollowed, type Offer, type PieceAct } from './controlDoor';
+import type { ControlValue } from '../feeds/control';
 import { EASES, type Ease } from '../feeds/shape';
 import { calledName } from '../piece/controls';
 import type { Played } from '../piece/played';
@@ -22,12 +23,13 @@ export function playedTable({ controls, cues, played }: Piece): string {
   const rows = played.map((p) =>
     'cue' in p
       ? [p.at, called(cues, p.cue), '', '', '']
-      : [p.at, called(controls, p.control), textOf(p.to), p.over ?? '', p.ease ?? ''],
+      : [p.at, called(controls, p.control), controlValueText(p.to), p.over ?? '', p.ease ?? ''],
   );
   return `${Papa.unparse([[...COLUMNS], ...rows])}\r\n`;
 }
 
-function textOf(value: Extract<Played, { control: string }>['to']): string {
+/** A value as it stands in a table. */
+export function controlValueText(value: ControlValue): string {
   if (typeof value === 'boolean') return value ? 'on' : 'off';
   return Array.isArray(value) ? JSON.stringify(value) : String(value);
 }
@@ -35,32 +37,35 @@ function textOf(value: Extract<Played, { control: string }>['to']): string {
 /** The most rows that are read, and the most mistakes that are told. */
 const [MOST_ROWS, MOST_TOLD] = [200_000, 10];
 
+type Row = Record<string, string>;
+
 /**
- * Reads a table of what is to be played, in any order of rows and columns; `over` and `ease` may be left out.
+ * Reads the rows of a table.
  *
- * @param offer what there is to be played
- * @throws TableError with each line that cannot be played; nothing is half read
+ * @param wanted columns that have to be there
+ * @param read one row, the other columns of which may be missing
+ * @throws TableError with each line that cannot be read; nothing is half read
  */
-export function readPlayed(offer: Offer, text: string): Played[] {
-  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+export function readRows<T>(text: string, wanted: readonly string[], read: (row: Row) => T): T[] {
+  const { data, meta } = Papa.parse<Row>(text.replace(/^\uFEFF/, ''), {
     header: true,
     skipEmptyLines: 'greedy',
     transformHeader: (name) => name.trim().toLowerCase(),
   });
   const columns = meta.fields ?? [];
-  for (const wanted of ['time', 'name', 'value']) {
-    if (columns.includes(wanted)) continue;
+  const missing = wanted.find((name) => !columns.includes(name));
+  if (missing) {
     throw new TableError(
-      `line 1: there is no column '${wanted}'; wanted are time, name and value, and over and ease where they are needed`,
+      `line 1: there is no column '${missing}'; wanted are ${wanted.join(', ')}, and over and ease where they are needed`,
     );
   }
   if (data.length > MOST_ROWS) {
     throw new TableError(`there are ${String(data.length)} rows; ${String(MOST_ROWS)} are read`);
   }
   const wrong: string[] = [];
-  const played = data.flatMap((row, i): Played[] => {
+  const rows = data.flatMap((row, i): T[] => {
     try {
-      return [playedBy(offer, row)];
+      return [read(row)];
     } catch (error) {
       if (!(error instanceof NotFollowed)) throw error;
       wrong.push(`line ${String(i + 2)}: ${error.message}`);
@@ -72,10 +77,28 @@ export function readPlayed(offer: Offer, text: string): Played[] {
     const rest = more > 0 ? [`and ${String(more)} more lines`] : [];
     throw new TableError([...wrong.slice(0, MOST_TOLD), ...rest].join('\n'));
   }
+  return rows;
+}
+
+/**
+ * Reads a table of what is to be played, in any order of rows and columns; `over` and `ease` may be left out.
+ *
+ * @param offer what there is to be played
+ * @throws TableError with each line that cannot be played; nothing is half read
+ */
+export function readPlayed(offer: Offer, text: string): Played[] {
+  const played = readRows(text, ['time', 'name', 'value'], (row) => {
+    const at = numberOf(row.time, 'time');
+    if (at === undefined || Math.abs(at) > 1e6) {
+      throw new NotFollowed('it has no time, in seconds');
+    }
+    return { at, ...actIn(offer, row) };
+  });
   return played.sort((a, b) => a.at - b.at);
 }
 
-function numberOf(text: string | undefined, what: string): number | undefined {
+/** A number in a cell; undefined where it is empty. */
+export function numberOf(text: string | undefined, what: string): number | undefined {
   const plain = text?.trim() ?? '';
   if (plain === '') return undefined;
   const value = Number(plain);
@@ -83,13 +106,12 @@ function numberOf(text: string | undefined, what: string): number | undefined {
   throw new NotFollowed(`'${plain.slice(0, 40)}' is no ${what}; a number of seconds is wanted`);
 }
 
-function playedBy(offer: Offer, row: Record<string, string>): Played {
-  const at = numberOf(row.time, 'time');
-  if (at === undefined || Math.abs(at) > 1e6) throw new NotFollowed('it has no time, in seconds');
+/** What a row plays: a cue, or what a control is set to. */
+export function actIn(offer: Offer, row: Row): PieceAct {
   const name = row.name?.trim() ?? '';
   const value = row.value?.trim() ?? '';
   const cue = offer.cues.find((c) => calledName(c.name) === calledName(name));
-  if (cue) return { at, cue: cue.id };
+  if (cue) return { cue: cue.id };
   const control = offer.controls.find((c) => calledName(c.name) === calledName(name));
   const isText = control !== undefined && ['colour', 'picture', 'option'].includes(control.holds);
   const over = numberOf(row.over, 'duration');
@@ -97,13 +119,12 @@ function playedBy(offer: Offer, row: Record<string, string>): Played {
   if (ease && !EASES.includes(ease as Ease)) {
     throw new NotFollowed(`there is no ease '${ease.slice(0, 40)}'; there are ${EASES.join(', ')}`);
   }
-  const act = actOf(offer, {
+  return actOf(offer, {
     set: name,
     to: isText ? value : plainValue(value),
     ...(over ? { over } : {}),
     ...(ease ? { ease: ease as Ease } : {}),
   });
-  return { at, ...act };
 }
 
 /** A number, `on` or `off`, or a gradient as JSON. */

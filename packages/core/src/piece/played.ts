@@ -31,6 +31,11 @@ export const playedSchema = z
     message: 'what was played must stand in order of time',
   });
 
+/** What was played of a piece and what was played beside it, in order; of what comes at one second the latter counts. */
+export function allPlayed(played: readonly Played[], beside: readonly Played[]): Played[] {
+  return [...played, ...beside].sort((a, b) => a.at - b.at);
+}
+
 /** What is being played is a live input of this name, which no part has. */
 export const PLAYED = '/played';
 
@@ -61,6 +66,12 @@ export class LivePlay {
     const kept = this.events.filter((e) => !gone(e));
     this.events.splice(0, this.events.length, ...kept);
     this.written.push(from);
+  }
+
+  /** All of it is another: time has jumped. */
+  replace(events: readonly Played[]): void {
+    this.events.splice(0, this.events.length, ...events);
+    this.written.push(-Infinity);
   }
 
   /** Grows with every change. */

@@ -1,4 +1,5 @@
-import { PieceError, validatePiece } from './parse';
+import { PieceError } from './document';
+import { validatePiece } from './parse';
 import { PART_LISTS, type Part, type Piece } from './types';
 
 /**

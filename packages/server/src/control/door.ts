@@ -1,7 +1,9 @@
 import {
   actOf,
+  type ActMessage,
   calledName,
   NotFollowed,
+  showActOf,
   toldOf,
   type ControlAnswer,
   type ControlMessage,
@@ -26,6 +28,14 @@ const TOO_MANY = `there are more than ${String(MOST_MESSAGES)} messages a second
 
 const NOTHING: Offer = { piece: '', controls: [], cues: [], learnt: [] };
 
+/** What was done, as its sender is told. */
+function doneWords(message: ActMessage): string {
+  if ('set' in message) return calledName(message.set);
+  if ('cue' in message) return calledName(message.cue);
+  if ('piece' in message) return calledName(message.piece);
+  return 'next' in message ? 'next' : 'blackout';
+}
+
 /** Somebody who runs the piece from outside. */
 export interface Hand {
   name: string;
@@ -39,7 +49,8 @@ export class ControlDoor {
   private runner: ((told: RunnerTold) => void) | null = null;
   /** What waits to be passed on; of one control the last. */
   private readonly sets = new Map<string, OutsideAct>();
-  private cues: OutsideAct[] = [];
+  /** Cues, and what is done with all of a show. */
+  private fired: OutsideAct[] = [];
   /** Where others stand, by what they are learnt as. */
   private readonly moved = new Map<string, number>();
   private timer: NodeJS.Timeout | null = null;
@@ -100,17 +111,16 @@ export class ControlDoor {
     }
   }
 
-  private act(
-    hand: Hand,
-    message: Extract<ControlMessage, { set: string } | { cue: string }>,
-  ): void {
+  private act(hand: Hand, message: ActMessage): void {
     if (!this.runner) throw new NotFollowed('no piece is being run; open one and let it listen');
-    const act = actOf(this.offer, message);
-    if ('cue' in act) this.cues.push(act);
-    else this.sets.set(act.control, act);
+    const act =
+      'set' in message || 'cue' in message
+        ? actOf(this.offer, message)
+        : showActOf(this.offer, message);
+    if ('control' in act) this.sets.set(act.control, act);
+    else this.fired.push(act);
     this.passSoon();
-    const name = 'cue' in message ? message.cue : message.set;
-    this.answer(hand, { done: calledName(name) });
+    this.answer(hand, { done: doneWords(message) });
   }
 
   /** Something with an address of its own is moved: the page may have learnt it, or may be about to. */
@@ -145,11 +155,11 @@ export class ControlDoor {
 
   private passOn(): void {
     this.timer = null;
-    const acts = [...this.sets.values(), ...this.cues];
+    const acts = [...this.sets.values(), ...this.fired];
     const moved = [...this.moved].map(([source, value]) => ({ source, value }));
     this.sets.clear();
     this.moved.clear();
-    this.cues = [];
+    this.fired = [];
     this.runner?.({ acts, moved });
   }
 

@@ -16,7 +16,7 @@ const FURTHEST = 60;
 
 /** Whether an address is one of ours. */
 function isOurs(address: string): boolean {
-  return /^\/(control|cue|list|watch)(\/|$)/.test(address);
+  return /^\/(control|cue|piece|next|blackout|list|watch)(\/|$)/.test(address);
 }
 
 /** An argument as a control may take it: a number, on or off, a colour, a text. */
@@ -31,7 +31,7 @@ function valueOf(arg: OscMessageOutput['args'][number] | undefined): unknown {
 
 /**
  * What a message asks for: `/control/<name>` with a value and, if wanted, the seconds that it takes; `/cue/<name>`;
- * `/list`; `/watch` with 1 or 0.
+ * `/list`; `/watch` with 1 or 0; of a show `/piece/<name>`, `/next`, and `/blackout` with 1 or 0.
  *
  * @throws Error that says what is known
  */
@@ -46,17 +46,20 @@ export function askedBy({ address, args }: OscMessageOutput): ControlMessage {
   }
   // As a button sends it: what is let go fires nothing.
   if (what === 'cue' && name) return controlMessage({ cue: name });
+  if (what === 'piece' && name) return controlMessage({ piece: name });
+  if (what === 'next') return { next: true };
+  if (what === 'blackout') return { blackout: first !== 0 && first !== false };
   if (what === 'watch') return { watch: first !== 0 && first !== false };
   if (what === 'list') return { list: true };
   throw new NotFollowed(
-    `${JSON.stringify(address.slice(0, 80))} is not known; known are /control/<name>, /cue/<name>, /list, /watch and /performer/<who>/joint/<name>`,
+    `${JSON.stringify(address.slice(0, 80))} is not known; known are /control/<name>, /cue/<name>, /piece/<name>, /next, /blackout, /list, /watch and /performer/<who>/joint/<name>`,
   );
 }
 
-/** What is let go of a button that fires a cue. */
+/** What is let go of a button that fires a cue, or goes to a piece. */
 function isLetGo({ address, args }: OscMessageOutput): boolean {
   const value = valueOf(args[0]);
-  return address.startsWith('/cue/') && (value === 0 || value === false);
+  return /^\/(cue\/|piece\/|next$)/.test(address) && (value === 0 || value === false);
 }
 
 function answersOf(answer: ControlAnswer): OscMessageInput[] {
@@ -78,6 +81,9 @@ function answersOf(answer: ControlAnswer): OscMessageInput[] {
       args: [holds, plain(value), ...(low === undefined ? [] : [low, high!]), unit],
     })),
     ...answer.cues.map(({ called, name }) => ({ address: `/answer/cue/${called}`, args: [name] })),
+    ...(answer.pieces ?? []).map(({ called, name }) => ({
+      ...{ address: `/answer/piece/${called}`, args: [name] },
+    })),
   ];
 }
 

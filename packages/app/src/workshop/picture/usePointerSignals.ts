@@ -2,7 +2,7 @@ import { useEffect, type RefObject } from 'react';
 import { kindOf } from '@vast-swarm/core';
 import { useEngine } from '../../engine/EngineContext';
 import { store } from '../../store/store';
-import { TYPING } from '../useShortcuts';
+import { TYPING } from '../../ui/typing';
 
 const KEY = 's';
 /** Long enough for a frame that says that nothing is held any more, in milliseconds. */

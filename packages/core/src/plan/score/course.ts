@@ -4,7 +4,7 @@ import { fadeAt, NEARLY, type ControlValue, type Fade } from '../../feeds/contro
 export class Course {
   private readonly fades: Fade[] = [];
 
-  constructor(readonly rest: ControlValue) {}
+  constructor(private readonly resting: ControlValue) {}
 
   /** What it is at a second. */
   at(time: number): ControlValue {
@@ -17,7 +17,7 @@ export class Course {
       else high = middle;
     }
     const last = fades[low - 1];
-    return last ? fadeAt(last, time) : this.rest;
+    return last ? fadeAt(last, time) : this.resting;
   }
 
   /** From a second on it goes somewhere else, from where it stands then; seconds come in order. */
@@ -26,7 +26,14 @@ export class Course {
     const last = fades.at(-1);
     // Of those that come at one moment the last counts.
     if (last && Math.abs(last.at - at) <= NEARLY) fades.pop();
-    fades.push({ at, over, ease, from: last ? fadeAt(last, at) : this.rest, to });
+    fades.push({ at, over, ease, from: last ? fadeAt(last, at) : this.resting, to });
+  }
+
+  /** The way that it is on at a second, and the seconds that are left of it; null where it stands. */
+  rest(time: number): { to: ControlValue; left: number } | null {
+    const last = this.fades.findLast((f) => f.at < time - NEARLY);
+    const left = last ? last.at + last.over - time : 0;
+    return last && left > NEARLY ? { to: last.to, left } : null;
   }
 
   clear(): void {

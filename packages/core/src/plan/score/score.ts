@@ -22,6 +22,9 @@ export interface Deeds {
   begun: { at: number; cue: string }[];
 }
 
+/** Seconds: before everything, and just before something else. */
+const [LONG_BEFORE, JUST] = [-3600, 1e-3];
+
 /** Something that is to happen. */
 interface Due {
   at: number;
@@ -89,6 +92,25 @@ export class Score {
   until(time: number): Readonly<Deeds> {
     this.reach(time);
     return this.deeds;
+  }
+
+  /**
+   * What has to be played so that controls, from a second on, are what they are at another, and go on where they are
+   * on their way: where time jumps, they do not.
+   */
+  carried(time: number, to: number): Played[] {
+    this.reach(time);
+    const begun = [...this.courses].map(([control, course]) => {
+      return { control, value: course.at(time), rest: course.rest(time) };
+    });
+    return [
+      ...begun.map(({ control, value }) => ({ at: LONG_BEFORE, control, to: value })),
+      ...begun.map(({ control, value }) => ({ at: to - 2 * JUST, control, to: value })),
+      ...begun.flatMap(({ control, rest }): Played[] => {
+        if (!rest) return [];
+        return [{ at: to - JUST, control, to: rest.to, over: rest.left, ease: 'straight' }];
+      }),
+    ];
   }
 
   /** Everything from the beginning again. */

@@ -5,15 +5,17 @@ import {
   picturesOf,
   type ControlValue,
   type Part,
+  type Piece,
   type Stop,
 } from '@vast-swarm/core';
-import { usePiece } from '../../../store/store';
 import { ColourField } from '../ColourField';
 import { GradientEditor } from '../GradientEditor';
 import { NamedSelect } from '../NamedSelect';
 import { NumberField } from '../NumberField';
 
 interface Props {
+  /** What it is a control of. */
+  piece: Piece;
   control: Part;
   value: ControlValue;
   label: string;
@@ -22,8 +24,7 @@ interface Props {
 }
 
 /** What a control is set to, as its kind is edited. */
-export function ControlValueField({ control, value, label, onChange, onSettle }: Props) {
-  const piece = usePiece();
+export function ControlValueField({ piece, control, value, label, onChange, onSettle }: Props) {
   const once = (next: ControlValue): void => {
     onChange(next);
     onSettle();

@@ -16,7 +16,8 @@ interface Props {
 /** What a cue takes controls to; one that is added begins with what it is now. */
 export function SetsCell({ sets, onChange, onSettle }: Props) {
   const engine = useEngine();
-  const { controls } = usePiece();
+  const piece = usePiece();
+  const { controls } = piece;
   const others = controls.filter((c) => !sets.some((s) => s.control === c.id));
   if (controls.length === 0) {
     return (
@@ -44,6 +45,7 @@ export function SetsCell({ sets, onChange, onSettle }: Props) {
             }}
           >
             <ControlValueField
+              piece={piece}
               control={control}
               value={to}
               label={`${control.name}, taken to`}

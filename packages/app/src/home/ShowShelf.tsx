@@ -1,0 +1,131 @@
+import { Box, Button, ButtonBase, Stack, Typography } from '@mui/material';
+import { Download, Plus, Trash2 } from 'lucide-react';
+import { Link, useNavigate } from 'react-router';
+import { makeShow } from '@vast-swarm/core';
+import { library, type StoredPiece, type StoredShow } from '../data/db';
+import { addShow, exportShow, removeShow } from '../data/shows';
+import { useLive } from '../data/useLive';
+import { secondsOf, clock } from '../desk/words';
+import { noticed } from '../store/noticeSlice';
+import { useAppDispatch } from '../store/store';
+import { COLOURS, MONO } from '../theme';
+import { IconAction } from '../ui/IconAction';
+import { useBlobSource } from '../ui/useBlobSource';
+
+const allShows = (): Promise<StoredShow[]> => library.shows.orderBy('changed').reverse().toArray();
+
+/** The most pictures of pieces on one card. */
+const PICTURES = 8;
+
+/** Shows: pieces put together for a night. */
+export function ShowShelf({ pieces }: { pieces: readonly StoredPiece[] }) {
+  const shows = useLive(allShows, []);
+  const navigate = useNavigate();
+  const create = async (): Promise<void> => {
+    const names = new Set(shows.map((s) => s.show.name));
+    let n = 1;
+    while (names.has(`New show ${String(n)}`)) n += 1;
+    await navigate(`/show/${await addShow(makeShow(`New show ${String(n)}`))}`);
+  };
+  return (
+    <Box
+      component="section"
+      aria-label="Shows"
+      sx={{ borderTop: `1px solid ${COLOURS.line}`, pt: 2, pb: 4 }}
+    >
+      <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1.5, mb: 1.5 }}>
+        <Typography variant="h2">Shows</Typography>
+        <Typography color="text.secondary" sx={{ fontSize: 13, flex: 1 }}>
+          Pieces in order for one night, run from a desk, seen on an output.
+        </Typography>
+        <Button color="inherit" startIcon={<Plus size={15} />} onClick={() => void create()}>
+          New show
+        </Button>
+      </Stack>
+      <Stack sx={{ gap: 1.25 }}>
+        {shows.map((stored) => (
+          <ShowCard key={stored.id} {...{ stored, pieces }} />
+        ))}
+        {shows.length === 0 && (
+          <Box sx={{ color: COLOURS.faint }}>
+            No show yet. A new one begins with its first piece.
+          </Box>
+        )}
+      </Stack>
+    </Box>
+  );
+}
+
+function ShowCard({ stored, pieces }: { stored: StoredShow; pieces: readonly StoredPiece[] }) {
+  const { id, show } = stored;
+  const dispatch = useAppDispatch();
+  const known = new Map(pieces.map((p) => [p.id, p]));
+  const found = show.entries.map((entry) => ({ entry, piece: known.get(entry.piece) }));
+  const total = found.reduce(
+    (s, { entry, piece }) => s + (piece ? secondsOf(entry, piece.piece) : 0),
+    0,
+  );
+  const count = show.entries.length;
+  const remove = async (): Promise<void> => {
+    await removeShow(stored);
+    const message = `${show.name} was deleted; its pieces are still there.`;
+    dispatch(noticed({ key: 'deleted', kind: 'note', message, action: 'restoreShow' }));
+  };
+  return (
+    <Stack
+      component="article"
+      direction="row"
+      aria-label={show.name}
+      sx={{ alignItems: 'center', gap: 1, bgcolor: COLOURS.sheet, borderRadius: 1, pr: 1 }}
+    >
+      <ButtonBase
+        component={Link}
+        to={`/show/${id}`}
+        aria-label={`Open ${show.name}`}
+        sx={{
+          ...{ flex: 1, minWidth: 0, justifyContent: 'flex-start', gap: 2, p: 1, borderRadius: 1 },
+          ...{ border: '1px solid transparent', '&:hover': { borderColor: COLOURS.amber } },
+        }}
+      >
+        <Box sx={{ width: 210, flexShrink: 0, pl: 1 }}>
+          <Box sx={{ fontWeight: 600, fontSize: 15 }}>{show.name}</Box>
+          <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>
+            {count} {count === 1 ? 'piece' : 'pieces'} · {clock(total)}
+          </Box>
+        </Box>
+        <Stack direction="row" sx={{ gap: 0.5, overflow: 'hidden' }} aria-hidden>
+          {found.slice(0, PICTURES).map(({ entry, piece }) => (
+            <Small key={entry.id} piece={piece} />
+          ))}
+          {count > PICTURES && (
+            <Box sx={{ color: COLOURS.faint, alignSelf: 'center', pl: 1, whiteSpace: 'nowrap' }}>
+              and {count - PICTURES} more
+            </Box>
+          )}
+        </Stack>
+      </ButtonBase>
+      <IconAction label={`Export ${show.name}`} onClick={() => void exportShow(show)}>
+        <Download size={15} />
+      </IconAction>
+      <IconAction label={`Delete ${show.name}`} onClick={() => void remove()}>
+        <Trash2 size={15} />
+      </IconAction>
+    </Stack>
+  );
+}
+
+function Small({ piece }: { piece: StoredPiece | undefined }) {
+  const source = useBlobSource(piece?.thumb);
+  const shipped = piece?.demo && !piece.thumb ? `/demo/${piece.demo}.png` : undefined;
+  const frame = { width: 84, height: 47, borderRadius: 3, background: '#03080a' };
+  if (!piece?.thumb && !shipped) return <div style={frame} />;
+  return (
+    <img
+      key={shipped ?? 'own'}
+      ref={source}
+      src={shipped}
+      alt=""
+      style={{ ...frame, objectFit: 'cover', display: 'block' }}
+    />
+  );
+}

@@ -1,0 +1,123 @@
+import type { ControlValue, NightRow } from '@vast-swarm/core';
+import type { RunnerState } from '../control/runner';
+import type { EngineKind } from '../engine/messages';
+import type { Play } from '../engine/plays';
+
+/** What a desk asks of the output. */
+export type Command =
+  /** How does it stand? */
+  | { do: 'tell' }
+  | { do: 'play'; play: Play }
+  | { do: 'letGo'; control: string }
+  /** The next entry begins; or another one is to be the next. */
+  | { do: 'next' }
+  | { do: 'call'; entry: string }
+  | { do: 'brightness' | 'speed'; to: number; over?: number }
+  | { do: 'blackout' | 'held' | 'test' | 'outside'; on: boolean }
+  /** Back to the last good state. */
+  | { do: 'panic' }
+  /** The night begins anew; or one is seen again as it was. */
+  | { do: 'anew' }
+  | { do: 'replay'; rows: NightRow[] };
+
+/** How the output stands, as desks are told. */
+export interface Standing {
+  /** Milliseconds since 1970; null before the night begins. */
+  began: number | null;
+  present: {
+    entry: string;
+    frame: number;
+    /** Its first frame, and the one behind its last. */
+    from: number;
+    until: number;
+    rate: number;
+    /** How far it has come in, 0 to 1. */
+    mix: number;
+  } | null;
+  coming: { entry: string; ready: boolean } | null;
+  /** Whether what comes is to begin as soon as it is ready. */
+  wanted: boolean;
+  controls: Readonly<Record<string, ControlValue>>;
+  /** The cue that began last. */
+  cue: string | null;
+  brightness: number;
+  speed: number;
+  blackout: boolean;
+  held: boolean;
+  test: boolean;
+  replays: boolean;
+  fps: number;
+  lateFrames: number;
+  alive: number;
+  engine: EngineKind | null;
+  size: string;
+  outside: RunnerState;
+  trouble: string | null;
+}
+
+type Message =
+  | { to: 'output'; command: Command }
+  | { to: 'desk'; standing: Standing | null }
+  /** What is seen, small. */
+  | { to: 'desk'; picture: Blob };
+
+function channelOf(show: string): BroadcastChannel {
+  return new BroadcastChannel(`vast-swarm show ${show}`);
+}
+
+/** The output's end of what it and its desks say to each other. */
+export class OutputLine {
+  private readonly channel: BroadcastChannel;
+
+  constructor(show: string, heard: (command: Command) => void) {
+    this.channel = channelOf(show);
+    this.channel.onmessage = ({ data }: MessageEvent<Message>) => {
+      if (data.to === 'output') heard(data.command);
+    };
+  }
+
+  show(picture: Blob): void {
+    this.channel.postMessage({ to: 'desk', picture } satisfies Message);
+  }
+
+  tell(standing: Standing | null): void {
+    this.channel.postMessage({ to: 'desk', standing } satisfies Message);
+  }
+
+  /** Desks are told that nobody is here any more. */
+  close(): void {
+    this.tell(null);
+    this.channel.close();
+  }
+}
+
+/** A desk's end. */
+export class DeskLine {
+  private readonly channel: BroadcastChannel;
+
+  /**
+   * @param told how the output stands; null where it is gone
+   * @param shown what is seen, small
+   */
+  constructor(
+    show: string,
+    told: (standing: Standing | null) => void,
+    shown: (picture: Blob) => void,
+  ) {
+    this.channel = channelOf(show);
+    this.channel.onmessage = ({ data }: MessageEvent<Message>) => {
+      if (data.to !== 'desk') return;
+      if ('picture' in data) shown(data.picture);
+      else told(data.standing);
+    };
+    this.ask({ do: 'tell' });
+  }
+
+  ask(command: Command): void {
+    this.channel.postMessage({ to: 'output', command } satisfies Message);
+  }
+
+  close(): void {
+    this.channel.close();
+  }
+}
