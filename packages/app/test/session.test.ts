@@ -1,4 +1,4 @@
-import { compilePiece, makePart, type LiveEngine, type Piece } from '@vast-swarm/core';
+import { compilePiece, makePart, type LiveEngine, type Piece, type Played } from '@vast-swarm/core';
 import { CpuEngine, MemoryFull } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
@@ -49,6 +49,15 @@ class Stage {
   /** Resolves with the next frame that is told and passes. */
   until(test: (report: FrameReport) => boolean): Promise<void> {
     return new Promise((found) => this.waiting.push({ test, found }));
+  }
+
+  /** What was told last before something is done, once a frame that comes of it stands there. */
+  async told(frame: number, act: () => void): Promise<FrameReport> {
+    const last = this.frames.at(-1)!;
+    const next = this.until((r) => r.frame === frame && r.settling === 0);
+    act();
+    await next;
+    return last;
   }
 
   /** A piece, open and standing at its first frame. */
@@ -335,4 +344,89 @@ test('where that takes long, playing goes on and the state is made right beside 
   stage.session.play(false);
   slow.mockRestore();
   expect(stage.state()).toBe(defined(edited, stage.engine.frame));
+});
+
+/** What was played for a show, from what was told. */
+function recorded(events: readonly EngineEvent[]): Played[] {
+  return events.flatMap((e) => (e.type === 'recorded' ? e.played : []));
+}
+
+test('what is run for a show stands at its end, and what is played is recorded as it is', async () => {
+  const stage = new Stage(engine);
+  const { session } = stage;
+  const piece = { ...played(), played: [{ at: 0.05, control: 'fader', to: 0.9 }] };
+  session.run({ at: 5, until: 40, played: piece.played });
+  session.setPiece(piece);
+  await stage.until((r) => r.frame === 5 && r.settling === 0);
+  const end = stage.until((r) => r.frame === 39);
+  session.play(true);
+  await stage.until((r) => r.frame >= 10);
+  session.act({ control: 'fader', to: 0.3, over: 0.1 });
+  await end;
+  const told = recorded(stage.events);
+  expect(told).toMatchObject([{ control: 'fader', to: 0.3, over: 0.1 }]);
+  expect(stage.state()).toBe(defined({ ...piece, played: [...piece.played, ...told] }, 39));
+  // It goes on nowhere by itself, and none of it is the piece's.
+  expect(stage.frames.every((r) => r.frame < 40)).toBe(true);
+  expect(stage.events.some((e) => e.type === 'played')).toBe(false);
+});
+
+test.each([0, 8, 25])(
+  'time that jumps to frame %i leaves controls as they stand, on their way too: what was recorded makes the same again',
+  async (frame) => {
+    const stage = new Stage(engine);
+    const { session } = stage;
+    const piece = played();
+    session.run({ at: 0, until: 90, played: [] });
+    session.setPiece(piece);
+    await stage.until((r) => r.frame === 0 && r.settling === 0);
+    session.act({ control: 'fader', to: 0.8, over: 0.5 });
+    session.play(true);
+    await stage.until((r) => r.frame >= 30);
+    session.play(false);
+    const { controls, frame: left } = await stage.told(frame, () => {
+      session.jump(frame);
+    });
+    const before = controls.fader as number;
+    expect(left).not.toBe(frame);
+    const jumped = stage.events.find((e) => e.type === 'jumped')!;
+    expect(jumped.frame).toBe(frame);
+    const there = stage.frames.at(-1)!;
+    expect(there.frame).toBe(frame);
+    // A frame further on its way.
+    const now = there.controls.fader as number;
+    expect(now).toBeGreaterThan(before);
+    expect(now - before).toBeLessThan(2 / 0.5 / piece.frame.rate);
+    expect(stage.state()).toBe(defined({ ...piece, played: jumped.played }, frame));
+    const end = stage.until((r) => r.frame === 89);
+    session.play(true);
+    await end;
+    expect(stage.frames.at(-1)!.controls.fader).toBe(0.8);
+    expect(stage.state()).toBe(defined({ ...piece, played: jumped.played }, 89));
+  },
+);
+
+test('what is played while a show stands still is seen at once, and is made again from what was recorded', async () => {
+  const stage = new Stage(engine);
+  const { session } = stage;
+  const piece = played();
+  session.run({ at: 0, until: 90, played: [] });
+  session.setPiece(piece);
+  await stage.until((r) => r.frame === 0 && r.settling === 0);
+  session.play(true);
+  await stage.until((r) => r.frame >= 23);
+  session.play(false);
+  for (const to of [0.2, 0.5, 0.7]) {
+    session.act({ control: 'fader', to });
+    await stage.until((r) => r.controls.fader === to && r.exact);
+  }
+  const { frame } = stage.frames.at(-1)!;
+  const told = recorded(stage.events);
+  expect(told.length).toBe(3);
+  expect(stage.state()).toBe(defined({ ...piece, played: told }, frame));
+  const end = stage.until((r) => r.frame === 60);
+  session.play(true);
+  await end;
+  session.play(false);
+  expect(stage.state()).toBe(defined({ ...piece, played: told }, stage.frames.at(-1)!.frame));
 });

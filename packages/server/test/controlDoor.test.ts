@@ -192,6 +192,42 @@ test.each([
   expect(page.heard).toEqual([{ cue: 'embers' }]);
 });
 
+test('of a show, pieces are gone to, the next begins, and it goes dark and bright', async () => {
+  const pieces = [
+    { id: 'e1', name: 'Foghorn' },
+    { id: 'e2', name: "Lamplighter's Copy" },
+  ];
+  expect(await hand.ask({ piece: 'foghorn' })).toEqual({
+    error: expect.stringContaining('no show is being run') as string,
+  });
+  page.socket.send(JSON.stringify({ offer: { ...OFFER, pieces } }));
+  let told = await hand.ask({ list: true });
+  while ('controls' in told && !told.pieces) told = await hand.ask({ list: true });
+  expect(told).toMatchObject({
+    pieces: [
+      { called: 'foghorn', name: 'Foghorn' },
+      { called: "lamplighter's-copy", name: "Lamplighter's Copy" },
+    ],
+  });
+  expect(await hand.ask({ piece: 'FOGHORN' })).toEqual({ done: 'foghorn' });
+  expect(await hand.ask({ blackout: true })).toEqual({ done: 'blackout' });
+  expect(await hand.ask({ next: true })).toEqual({ done: 'next' });
+  expect(await hand.ask({ piece: 'Foghorns' })).toEqual({
+    error: 'there is no piece "Foghorns"; there are foghorn, lamplighter\'s-copy',
+  });
+  desk.send(bundle(0, message('/piece/foghorn', 1), message('/piece/foghorn', 0)));
+  desk.send(bundle(0, message('/next', 1), message('/next', 0), message('/blackout', 0)));
+  await page.until((acts) => acts.length >= 6);
+  expect(page.heard).toEqual([
+    { all: 'go', entry: 'e1' },
+    { all: 'blackout', to: true },
+    { all: 'go' },
+    { all: 'go', entry: 'e1' },
+    { all: 'go' },
+    { all: 'blackout', to: false },
+  ]);
+});
+
 test('whoever watches is told what changes, and no more', async () => {
   const watcher = await new Hand().open();
   const first = watcher.ask({ watch: true });

@@ -46,7 +46,13 @@ function Opened({ id, open }: { id: string; open: OpenShow }) {
   }, [desk, open]);
   const [arranging, setArranging] = useState(open.show.entries.length === 0);
   return (
-    <>
+    <Box
+      sx={{ display: 'contents' }}
+      onMouseDown={(event) => {
+        // A button that was pressed takes no keys: those are the show's.
+        if ((event.target as HTMLElement).closest('button')) event.preventDefault();
+      }}
+    >
       <Head {...{ id, desk, open, arranging }} onArrange={setArranging} />
       {arranging ? (
         <Arrange {...{ id, open }} />
@@ -60,7 +66,7 @@ function Opened({ id, open }: { id: string; open: OpenShow }) {
         </Box>
       )}
       <Masters {...{ desk, open }} />
-    </>
+    </Box>
   );
 }
 

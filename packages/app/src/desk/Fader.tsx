@@ -28,6 +28,9 @@ function shown(value: number, range: number): string {
   return value.toFixed(digits);
 }
 
+/** Milliseconds in which what was set is told. */
+const TOLD_IN = 400;
+
 /** Parts of the range that a key goes. */
 const STEPS: Record<string, number> = {
   ...{ ArrowRight: 0.01, ArrowUp: 0.01, ArrowLeft: -0.01, ArrowDown: -0.01 },
@@ -45,6 +48,8 @@ export function Fader(props: Props) {
   const bar = useRef<HTMLDivElement>(null);
   const text = useRef<HTMLSpanElement>(null);
   const held = useRef(false);
+  /** What a key set it to last: presses that follow go on from there, also before it is told. */
+  const pressed = useRef({ value: 0, at: -Infinity });
   const show = (value: number): void => {
     const part = range > 0 ? Math.min(1, Math.max(0, (value - min) / range)) : 0;
     bar.current!.style.transform = `scaleX(${String(part)})`;
@@ -76,7 +81,11 @@ export function Fader(props: Props) {
     event.preventDefault();
     event.stopPropagation();
     const by = Number.isFinite(step) ? step * range * (event.shiftKey ? 10 : 1) : step;
-    set(Math.min(max, Math.max(min, told.read() + by)), false);
+    const { value, at } = pressed.current;
+    const now = performance.now();
+    const next = Math.min(max, Math.max(min, (now - at < TOLD_IN ? value : told.read()) + by));
+    pressed.current = { value: next, at: now };
+    set(next, false);
   };
   const letGo = (): void => {
     if (!held.current) return;

@@ -207,7 +207,9 @@ export class Session {
     const frame = Math.max(0, this.playback.frame);
     const runs = this.until !== null;
     this.outside.plays.write(runs ? (frame + 1) / rate - JUST : frame / rate);
-    if (runs) this.dirty = true;
+    if (!runs) return;
+    this.playback.redo();
+    this.target ??= frame;
   }
 
   letGo(control: string): void {

@@ -246,12 +246,21 @@ export class Run {
       this.conductor.ready(pass.number);
     }
     if (pass === this.conductor.present) {
+      this.say(pass, report);
       this.last = { entry: pass.entry.id, second: report.frame / pass.rate };
     }
     this.conductor.reached(pass.number, report.frame);
     if (pass === this.conductor.present) this.follow(report, player);
     this.mixed();
     this.tell();
+  }
+
+  /** What the picture says of itself. */
+  private say({ entry }: Pass, { frame, alive, fps, engine }: FrameReport): void {
+    Object.assign(this.options.holder.dataset, {
+      ...{ entry: entry.id, frame: String(frame), alive: String(alive) },
+      ...{ fps: fps.toFixed(1), engine },
+    });
   }
 
   /** What the present piece does by itself. */

@@ -56,7 +56,7 @@ export function showKeys(showman: Showman): () => void {
 
 /** What has the focus and wants the key itself. */
 const OWN = {
-  ' ': 'button, [role=button], [role=switch], [role=slider], [role=combobox]',
+  ' ': 'button, [role=button], [role=switch], [role=combobox]',
   Enter: 'button, a, [role=button], [role=combobox]',
 };
 

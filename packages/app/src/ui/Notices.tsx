@@ -1,4 +1,5 @@
 import { Alert, Button, Stack } from '@mui/material';
+import { useLocation } from 'react-router';
 import { exportPiece } from '../data/files';
 import { restoreRemoved } from '../data/pieces';
 import { restoreShow } from '../data/shows';
@@ -10,6 +11,8 @@ import { store, useApp, useAppDispatch } from '../store/store';
 export function Notices() {
   const notices = useApp((s) => s.notices);
   const dispatch = useAppDispatch();
+  // What a desk has at its foot is never covered.
+  const bottom = useLocation().pathname.startsWith('/show/') ? 96 : 16;
   const act = (notice: Notice): void => {
     const { piece } = store.getState().piece;
     if (notice.action === 'export' && piece) void exportPiece(piece);
@@ -21,7 +24,7 @@ export function Notices() {
   return (
     <Stack
       spacing={1}
-      sx={{ position: 'fixed', left: 16, bottom: 16, maxWidth: 620, zIndex: 1400 }}
+      sx={{ position: 'fixed', left: 16, bottom, maxWidth: 620, zIndex: 1400 }}
       role="status"
       aria-label="Notices"
     >

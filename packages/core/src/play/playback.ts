@@ -143,8 +143,18 @@ export class Playback {
 
   /** Forgets what was after the present frame: it is about to be another. */
   forgetAfter(): void {
+    this.forgetFrom(this.frame + 1);
+  }
+
+  /** The present frame came of something that is another by now; those before it did not. */
+  redo(): void {
+    this.forgetFrom(this.frame);
+    this.setExact(false);
+  }
+
+  private forgetFrom(frame: number): void {
     const [kept, gone] = [[] as Snapshot[], [] as Snapshot[]];
-    for (const s of this.snapshots) (s.frame <= this.frame ? kept : gone).push(s);
+    for (const s of this.snapshots) (s.frame < frame ? kept : gone).push(s);
     for (const s of gone) s.release();
     this.snapshots = kept;
   }

@@ -23,7 +23,7 @@ export interface Deeds {
 }
 
 /** Seconds: before everything, and just before something else. */
-const [LONG_BEFORE, JUST] = [-3600, 1e-3];
+const [LONG_BEFORE, JUST] = [-3600, 1e-6];
 
 /** Something that is to happen. */
 interface Due {
