@@ -10,6 +10,7 @@ const RenderView = lazy(() => import('./render/RenderView'));
 const StockView = lazy(() => import('./stock/StockView'));
 const DeskView = lazy(() => import('./desk/DeskView'));
 const OutputView = lazy(() => import('./show/OutputView'));
+const WallView = lazy(() => import('./wall/WallView'));
 const Guide = lazy(() => import('./guide/Guide'));
 
 /** Every view has an address. */
@@ -23,6 +24,7 @@ export function App() {
         <Route path="/piece/:id/compare" element={<CompareView />} />
         <Route path="/show/:id" element={<DeskView />} />
         <Route path="/show/:id/output" element={<OutputView />} />
+        <Route path="/wall" element={<WallView />} />
         <Route path="/stock" element={<StockView />} />
         <Route path="/guide" element={<Guide />} />
         <Route path="*" element={<Home />} />

@@ -34,6 +34,8 @@ export * from './formats/jointDoor';
 export { motionTable } from './formats/motionTable';
 export * from './show/night';
 export * from './show/show';
+export * from './show/wall';
+export * from './show/wallSampler';
 export { Conductor, type Frames, type Pass, type Stage } from './show/conductor';
 export { gradientAt, stopsSchema, type Stop } from './feeds/gradient';
 export { LiveTake, takeAt, type Take } from './feeds/take';

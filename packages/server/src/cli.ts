@@ -38,6 +38,12 @@ function size(text: string): [number, number] {
   return [Number(match[1]), Number(match[2])];
 }
 
+function target(text: string): { host: string; port: number } {
+  const match = /^(.+):(\d+)$/.exec(text);
+  if (!match) throw new InvalidArgumentError("an address is 'HOST:PORT', as 10.0.0.8:5568");
+  return { host: match[1]!, port: port(match[2]!) };
+}
+
 function list(value: string, before: string[]): string[] {
   return [...before, value];
 }
@@ -96,16 +102,23 @@ program
   .option('--port <n>', 'port; 0 takes a free one', port, usual)
   .option('--joints <n>', 'UDP port for controls and joints; the one behind the port', port)
   .option('--host <address>', 'address to listen at; this machine alone if not given')
+  .option('--wall <host:port>', 'where the wall of a show hears sACN', target)
   .option('--token <text>', 'what other machines have to know; made up if not given')
   .action(serve);
 program
   .command('stand-in')
-  .description('Stands in for a device: made-up dancers who send their joints.')
-  .argument('<what>', 'performers')
-  .option('--port <n>', 'UDP port that joints are sent to', port, jointsBehind(usual))
-  .option('--rate <n>', 'poses a second', whole, 60)
-  .option('--seconds <n>', 'how long; for ever if not given', whole)
-  .action(standIn);
+  .description(
+    'Stands in for a device: made-up dancers who send their joints, or a wall of LED panels on a page.',
+  )
+  .argument('<what>', 'performers or wall')
+  .option('--port <n>', 'UDP port that joints are sent to, or that the wall hears', port)
+  .option('--rate <n>', 'performers: poses a second', whole, 60)
+  .option('--seconds <n>', 'performers: how long; for ever if not given', whole)
+  .option('--page <n>', 'wall: port of its page; 0 takes a free one', port, usual + 10)
+  .option('--map <file>', "wall: its pixel map; the demo show's if not given")
+  .action((what: string, options: Omit<Parameters<typeof standIn>[1], 'joints'>) =>
+    standIn(what, { ...options, joints: jointsBehind(usual) }),
+  );
 
 try {
   await program.parseAsync();

@@ -1,27 +1,15 @@
-import express from 'express';
 import { randomBytes } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { join } from 'node:path';
 import { JointDoor } from './joints/door';
 import { ControlDoor } from './control/door';
 import { controlRoutes } from './control/sockets';
 import { Guard, isLoopback } from './guard';
 import { jointRoutes } from './joints/sockets';
 import { hearOsc, openOsc } from './osc';
-import { Refused } from './refused';
+import { serveApp } from './serveApp';
 import { openSockets } from './sockets';
-
-/** The built application; this file runs from packages/server/dist. */
-const APP = new URL('../../app/dist/', import.meta.url).pathname;
-
-/** Shared memory between threads needs the page to be isolated from others (HTML standard, COOP/COEP). */
-const HEADERS = {
-  'Cross-Origin-Opener-Policy': 'same-origin',
-  'Cross-Origin-Embedder-Policy': 'require-corp',
-  'X-Content-Type-Options': 'nosniff',
-};
+import { SACN_PORT, wallRoute, WallSender, type Target } from './wall/sender';
 
 /** The port for joints that goes with one of the page. */
 export function jointsBehind(port: number): number {
@@ -34,36 +22,19 @@ interface ServeOptions {
   joints?: number;
   /** The address that is listened at: this machine alone where it is left out. */
   host?: string;
+  /** Where the wall of a show is. */
+  wall?: Target;
   /** What those on other machines have to know; made up and told where it is left out. */
   token?: string;
 }
 
-export async function serve({ port, joints, host, token }: ServeOptions): Promise<void> {
+export async function serve({ port, joints, host, token, wall }: ServeOptions): Promise<void> {
   const at = host ?? '127.0.0.1';
   const guard = new Guard(isLoopback(at) ? null : (token ?? randomBytes(9).toString('base64url')));
-  if (!existsSync(join(APP, 'index.html'))) {
-    throw new Refused("The application is not built; run './start', or 'npm run build'.");
-  }
-  const app = express();
-  app.disable('x-powered-by');
-  app.use((_, response, next) => {
-    response.set(HEADERS);
-    next();
-  });
-  app.use('/assets', express.static(join(APP, 'assets'), { immutable: true, maxAge: '1y' }));
-  app.use(express.static(APP));
-  // Views have addresses of their own; the application finds them.
-  app.get(/^[^.]*$/, (_, response) => {
-    response.sendFile(join(APP, 'index.html'));
-  });
-  const server = await new Promise<Server>((resolve, reject) => {
-    const listening: Server = app.listen(port, at, (error?: Error) => {
-      if (error) reject(new Refused(`Port ${String(port)} cannot be used: ${error.message}`));
-      else resolve(listening);
-    });
-  });
+  const server = await serveApp(port, at);
   const address = server.address() as AddressInfo;
-  const osc = await openDoors(server, guard, joints ?? (port === 0 ? 0 : jointsBehind(port)), at);
+  const ports = { osc: joints ?? (port === 0 ? 0 : jointsBehind(port)), host: at };
+  const osc = await openDoors(server, guard, ports, wall);
   const page = `${at.includes(':') ? `[${at}]` : at}:${String(address.port)}`;
   process.stdout.write(
     `Vast Swarm is ready at http://${page}\n` +
@@ -77,8 +48,8 @@ export async function serve({ port, joints, host, token }: ServeOptions): Promis
 async function openDoors(
   server: Server,
   guard: Guard,
-  port: number,
-  host: string,
+  { osc: port, host }: { osc: number; host: string },
+  wall: Target = { host: '127.0.0.1', port: SACN_PORT },
 ): Promise<string> {
   const log = (line: string): void => {
     process.stderr.write(`${line}\n`);
@@ -90,6 +61,11 @@ async function openDoors(
   const joints = new JointDoor(address, log);
   const control = new ControlDoor(log);
   if (typeof osc !== 'string') hearOsc(osc.socket, guard, { joints, control });
-  openSockets(server, guard, new Map([...jointRoutes(joints), ...controlRoutes(control)]));
+  const routes = [
+    ...jointRoutes(joints),
+    ...controlRoutes(control),
+    wallRoute(new WallSender(wall), log),
+  ];
+  openSockets(server, guard, new Map(routes));
   return address ? `udp://${address} (Open Sound Control)` : 'no UDP port';
 }

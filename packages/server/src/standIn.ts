@@ -2,15 +2,38 @@ import { createSocket } from 'node:dgram';
 import { dateToTimetag, toBuffer, type OscMessageInput } from 'osc-min';
 import { made, posesAt, type Motion, type Performer } from '@vast-swarm/core';
 import { Refused } from './refused';
+import { SACN_PORT } from './wall/sender';
+import { standInWall } from './wall/standIn';
 
-/** Made-up dancers who send their joints as a sensor would, until they are stopped. */
-export async function standIn(
-  what: string,
-  { port, rate, seconds }: { port: number; rate: number; seconds?: number },
-): Promise<void> {
-  if (what !== 'performers') {
-    throw new Refused(`There is no stand-in for '${what}'; there is one for: performers.`);
+interface Options {
+  /** The port that joints are sent to, or at which a wall hears. */
+  port?: number;
+  /** The port that joints are sent to if nothing is said. */
+  joints: number;
+  rate: number;
+  seconds?: number;
+  page: number;
+  map?: string;
+}
+
+/** Stands in for a device, until it is stopped. */
+export async function standIn(what: string, options: Options): Promise<void> {
+  const { port, joints } = options;
+  if (what === 'performers') await standInPerformers({ ...options, port: port ?? joints });
+  else if (what === 'wall') await standInWall({ ...options, port: port ?? SACN_PORT });
+  else {
+    throw new Refused(
+      `There is no stand-in for '${what}'; there are some for: performers and wall.`,
+    );
   }
+}
+
+/** Made-up dancers who send their joints as a sensor would. */
+async function standInPerformers({
+  port,
+  rate,
+  seconds,
+}: Options & { port: number }): Promise<void> {
   const motion = made('pierDancers') as Motion;
   const whole = motion.times.at(-1)!;
   const socket = createSocket('udp4');

@@ -12,6 +12,7 @@ import { COLOURS } from '../theme';
 import { EntryEditor, COLUMNS } from './EntryEditor';
 import { ShowSettings } from './ShowSettings';
 import { useShowEdits } from './useShowEdits';
+import { WallEditor } from './WallEditor';
 import { clock, secondsOf } from './words';
 
 const allPieces = (): Promise<StoredPiece[]> => library.pieces.toArray();
@@ -96,6 +97,12 @@ export function Arrange({ id, open }: { id: string; open: OpenShow }) {
           all where nothing waits
         </Box>
       </Stack>
+      <WallEditor
+        wall={show.wall}
+        onPut={(wall, name) => {
+          put({ wall }, `wall ${name}`);
+        }}
+      />
     </Box>
   );
 }

@@ -110,12 +110,20 @@ function Meters({ desk }: { desk: Desk }) {
   const late = useStanding(desk, (s) => s?.lateFrames ?? 0);
   const what = useStanding(desk, (s) => (s?.engine ? `${s.engine.toUpperCase()} ${s.size}` : ''));
   const rate = useStanding(desk, (s) => s?.present?.rate ?? 0);
+  const wall = useStanding(desk, (s) =>
+    !s || s.wall === 'off' ? '' : s.wall === 'open' ? `wall ${String(s.watts)} W` : 'no wall',
+  );
   const slow = rate > 0 && fps > 0 && fps < 0.9 * rate;
   return (
     <Stack
       direction="row"
       sx={{ gap: 1.5, fontFamily: MONO, fontSize: 13, color: COLOURS.faint, whiteSpace: 'nowrap' }}
     >
+      {wall && (
+        <Box component="span" sx={{ color: wall === 'no wall' ? COLOURS.coral : COLOURS.glass }}>
+          {wall}
+        </Box>
+      )}
       <span>{what}</span>
       <Box component="span" sx={{ color: slow ? COLOURS.coral : COLOURS.glass }}>
         {fps} fps

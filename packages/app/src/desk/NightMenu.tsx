@@ -23,6 +23,7 @@ export function NightMenu({ id, desk, open }: Props) {
   const dispatch = useAppDispatch();
   const there = useStanding(desk, (s) => s !== null);
   const outside = useStanding(desk, (s) => s?.outside ?? 'off');
+  const wall = useStanding(desk, (s) => s?.wall ?? 'off');
   const replays = useStanding(desk, (s) => s?.replays ?? false);
   const { show, pieces } = open;
   const pieceOf = (piece: string) => pieces.get(piece) ?? null;
@@ -83,6 +84,17 @@ export function NightMenu({ id, desk, open }: Props) {
         >
           {outside === 'off' ? 'Listen to the outside' : 'Do not listen to the outside'}
         </Item>
+        {show.wall && (
+          <Item
+            disabled={!there}
+            close={close}
+            act={() => {
+              desk.do({ do: 'wall', on: wall === 'off' });
+            }}
+          >
+            {wall === 'off' ? 'Show it on the wall' : 'Do not show it on the wall'}
+          </Item>
+        )}
         <Item
           disabled={!there}
           close={close}

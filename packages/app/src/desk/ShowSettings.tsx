@@ -1,9 +1,8 @@
-import { Box, InputBase, Stack } from '@mui/material';
-import type { ReactNode } from 'react';
+import { InputBase, Stack } from '@mui/material';
 import { FASTEST, type Show } from '@vast-swarm/core';
-import { COLOURS } from '../theme';
-import { NumberField } from '../workshop/sheet/NumberField';
 import { SmallSelect } from '../workshop/sheet/SmallSelect';
+import { Labelled } from './Labelled';
+import { ShowNumber } from './ShowNumber';
 
 interface Props {
   show: Show;
@@ -14,16 +13,15 @@ interface Props {
 export function ShowSettings({ show, onPut }: Props) {
   const { size } = show;
   const side = (key: 'width' | 'height', label: string) => (
-    <NumberField
+    <ShowNumber
       label={label}
       value={size![key]}
-      spec={{ min: 16, max: 16_384, unit: 'px', whole: true }}
-      rate={30}
+      range={[16, 16_384]}
+      unit="px"
+      whole
       onChange={(value) => {
         onPut({ size: { ...size!, [key]: value } }, key);
       }}
-      onSettle={() => undefined}
-      width={84}
     />
   );
   return (
@@ -52,29 +50,24 @@ export function ShowSettings({ show, onPut }: Props) {
         {size && side('height', 'Height of the output')}
       </Labelled>
       <Labelled label="Begins at brightness">
-        <NumberField
+        <ShowNumber
           label="Brightness at the beginning"
           value={show.brightness}
-          spec={{ min: 0, max: 1, unit: '' }}
-          rate={30}
+          range={[0, 1]}
           onChange={(brightness) => {
             onPut({ brightness }, 'brightness');
           }}
-          onSettle={() => undefined}
-          width={64}
         />
       </Labelled>
       <Labelled label="and speed">
-        <NumberField
+        <ShowNumber
           label="Speed at the beginning"
           value={show.speed}
-          spec={{ min: 0, max: FASTEST, unit: '×' }}
-          rate={30}
+          range={[0, FASTEST]}
+          unit="×"
           onChange={(speed) => {
             onPut({ speed }, 'speed');
           }}
-          onSettle={() => undefined}
-          width={64}
         />
       </Labelled>
       <Labelled label="Behind the last">
@@ -87,15 +80,6 @@ export function ShowSettings({ show, onPut }: Props) {
           }}
         />
       </Labelled>
-    </Stack>
-  );
-}
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
-      <Box sx={{ color: COLOURS.faint, fontSize: 13, whiteSpace: 'nowrap' }}>{label}</Box>
-      {children}
     </Stack>
   );
 }

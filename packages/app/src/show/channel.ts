@@ -2,6 +2,7 @@ import type { ControlValue, NightRow } from '@vast-swarm/core';
 import type { RunnerState } from '../control/runner';
 import type { EngineKind } from '../engine/messages';
 import type { Play } from '../engine/plays';
+import type { WallState } from './wallFeed';
 
 /** What a desk asks of the output. */
 export type Command =
@@ -13,7 +14,7 @@ export type Command =
   | { do: 'next' }
   | { do: 'call'; entry: string }
   | { do: 'brightness' | 'speed'; to: number; over?: number }
-  | { do: 'blackout' | 'held' | 'test' | 'outside'; on: boolean }
+  | { do: 'blackout' | 'held' | 'test' | 'outside' | 'wall'; on: boolean }
   /** Back to the last good state. */
   | { do: 'panic' }
   /** The night begins anew; or one is seen again as it was. */
@@ -52,6 +53,9 @@ export interface Standing {
   engine: EngineKind | null;
   size: string;
   outside: RunnerState;
+  wall: WallState;
+  /** Watts that the wall takes, before its limit. */
+  watts: number;
   trouble: string | null;
 }
 

@@ -25,6 +25,7 @@ import type { Command, Standing } from './channel';
 import { NightLog } from './nightLog';
 import { Player } from './player';
 import { Replay } from './replay';
+import { WallFeed } from './wallFeed';
 import { Ways } from './ways';
 
 /** Milliseconds without a word from an engine, after which somebody who panics wants another. */
@@ -82,6 +83,7 @@ export class Run {
   private takenUp = false;
   private readonly log: NightLog;
   readonly outside: OutsideInput;
+  private readonly wall = new WallFeed(this);
 
   constructor(private readonly options: Options) {
     const { show, pieces, night } = options;
@@ -108,6 +110,10 @@ export class Run {
       this.tell();
     });
     this.outside.open(false);
+    this.wall.told(() => {
+      this.tell();
+    });
+    this.wall.setWall(show.wall);
     if (night) this.takeUp(night);
     else this.conductor.open();
     this.offer();
@@ -252,6 +258,7 @@ export class Run {
     this.conductor.reached(pass.number, report.frame);
     if (pass === this.conductor.present) this.follow(report, player);
     this.mixed();
+    this.wall.show();
     this.tell();
   }
 
@@ -367,6 +374,10 @@ export class Run {
         if (command.on) this.outside.open(false);
         else this.outside.close();
         break;
+      case 'wall':
+        if (command.on) this.wall.open();
+        else this.wall.close();
+        break;
       case 'panic':
         this.panic();
         break;
@@ -389,6 +400,7 @@ export class Run {
 
   private put(what: 'blackout' | 'test', on: boolean): void {
     this[what] = on;
+    this.wall.show();
     if (what === 'blackout') this.done({ all: what, to: on });
     this.watchers.tell();
   }
@@ -397,6 +409,7 @@ export class Run {
     this.done({ all: 'brightness', to, ...(over ? { over } : {}) });
     this.master.send('brightness', { from: this.brightness, to, over }, (value) => {
       this.brightness = value as number;
+      this.wall.show();
       this.watchers.tell();
     });
   }
@@ -485,6 +498,7 @@ export class Run {
     this.show = show;
     this.pieces = pieces;
     this.conductor.setShow(show);
+    this.wall.setWall(show.wall);
     this.offer();
     this.tell();
   }
@@ -540,6 +554,8 @@ export class Run {
       engine: report?.engine ?? null,
       size: report ? `${String(report.width)}×${String(report.height)}` : '',
       outside: this.outside.runner.state,
+      wall: this.wall.state,
+      watts: Math.round(this.wall.watts),
     };
   }
 
@@ -569,6 +585,7 @@ export class Run {
     this.master.stop();
     this.standing.stop();
     this.outside.close();
+    this.wall.close();
     for (const player of this.players.values()) player.close();
     this.players.clear();
   }

@@ -1,4 +1,5 @@
 import { makeEntry, makeShow, type Entry, type Show } from '../show/show';
+import { makePanel, makeWall } from '../show/wall';
 import type { Piece } from '../piece/types';
 import { beaconRush } from './pieces/beaconRush';
 import { bellBreath } from './pieces/bellBreath';
@@ -52,9 +53,24 @@ const EVENING: readonly [piece: string, Partial<Entry>?][] = [
   ['lamplighters-copy', { fade: 4, next: 'hand' }],
 ];
 
+/** The front of a warehouse: a broad middle, a column on each side, and two boards that hang askew under the eaves. */
+const wall = makeWall([
+  makePanel('front', { name: 'Front', x: 4, y: 2.55, columns: 88, rows: 56, pitch: 50 }),
+  makePanel('west', { name: 'West column', x: 1, y: 2.4, columns: 16, rows: 64, pitch: 56 }),
+  makePanel('east', { name: 'East column', x: 7, y: 2.4, columns: 16, rows: 64, pitch: 56 }),
+  makePanel('gable-west', {
+    ...{ name: 'Gable west', x: 2.35, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: -12 },
+    order: { along: 'columns', from: 'bottomLeft', snake: true },
+  }),
+  makePanel('gable-east', {
+    ...{ name: 'Gable east', x: 5.65, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: 12 },
+    order: { along: 'columns', from: 'bottomRight', snake: true },
+  }),
+]);
+
 function evening(): Show {
   const entries = EVENING.map(([piece, given]) => ({ ...makeEntry(piece, piece), ...given }));
-  return { ...makeShow('Saltglass Quay'), entries };
+  return { ...makeShow('Saltglass Quay'), entries, wall };
 }
 
 /** The opening night of a harbour town that does not exist, projected on its salt warehouses. */

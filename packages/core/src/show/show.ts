@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FASTEST } from '../formats/offer';
 import { parseDocument, validateDocument } from '../piece/document';
 import type { FrameSettings } from '../piece/types';
+import { wallSchema } from './wall';
 
 export const SHOW_FORMAT = 'vast-swarm show';
 export const SHOW_VERSION = 1;
@@ -50,6 +51,8 @@ const showSchema = z
     /** Whether the first comes again behind the last. */
     again: z.boolean(),
     entries: z.array(entrySchema).max(500),
+    /** The wall of panels that shows it beside the output; null is none. */
+    wall: wallSchema.nullable(),
   })
   .refine((show) => new Set(show.entries.map((e) => e.id)).size === show.entries.length, {
     path: ['entries'],
@@ -87,7 +90,7 @@ export function showText(show: Show): string {
 export function makeShow(called: string): Show {
   return {
     ...{ format: SHOW_FORMAT, version: SHOW_VERSION, name: called, size: null },
-    ...{ brightness: 1, speed: 1, again: false, entries: [] },
+    ...{ brightness: 1, speed: 1, again: false, entries: [], wall: null },
   };
 }
 

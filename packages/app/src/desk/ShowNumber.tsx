@@ -1,0 +1,24 @@
+import { NumberField } from '../workshop/sheet/NumberField';
+
+interface Props {
+  label: string;
+  value: number;
+  range: [min: number, max: number];
+  unit?: string;
+  whole?: boolean;
+  onChange: (value: number) => void;
+}
+
+/** A number of a show or its wall: what follows closely is one step to undo, so none has to be settled. */
+export function ShowNumber({ label, value, range, unit = '', whole, onChange }: Props) {
+  const [min, max] = range;
+  return (
+    <NumberField
+      {...{ label, value, onChange }}
+      spec={{ min, max, unit, ...(whole ? { whole } : {}) }}
+      rate={30}
+      onSettle={() => undefined}
+      width={76}
+    />
+  );
+}

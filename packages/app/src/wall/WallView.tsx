@@ -1,0 +1,104 @@
+import { Box } from '@mui/material';
+import { useEffect, useRef, useState } from 'react';
+import { universesOf, validateWall, type Wall } from '@vast-swarm/core';
+import { COLOURS, MONO } from '../theme';
+import { WallPainter } from './wallPainter';
+
+/** What the stand-in tells beside levels. */
+interface Counts {
+  packets: number;
+  refused: number;
+  late: number;
+  universes: number;
+}
+
+/** Milliseconds after which a wall that is gone is looked for again. */
+const AGAIN = 1500;
+
+/** A wall of LED panels as it would look, for whoever has none. */
+export default function WallView() {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [state, setState] = useState<'opening' | 'open' | 'lost'>('opening');
+  const [counts, setCounts] = useState<Counts | null>(null);
+  const [wall, setWall] = useState<Wall | null>(null);
+  useEffect(() => {
+    document.title = 'Vast Swarm wall';
+    let painter: WallPainter | null = null;
+    let socket: WebSocket | null = null;
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    const fit = new ResizeObserver(() => painter?.paint());
+    fit.observe(canvas.current!);
+    const open = (): void => {
+      const url = new URL('/wall/levels', location.href);
+      url.protocol = url.protocol.replace('http', 'ws');
+      socket = new WebSocket(url);
+      socket.binaryType = 'arraybuffer';
+      socket.onopen = () => {
+        setState('open');
+      };
+      socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
+        if (typeof data !== 'string') {
+          painter?.take(new DataView(data));
+          painter?.paint();
+          return;
+        }
+        const told = JSON.parse(data) as { wall?: unknown; counts?: Counts };
+        if (told.counts) setCounts(told.counts);
+        if (!told.wall) return;
+        const map = validateWall(told.wall);
+        painter = new WallPainter(map, canvas.current!);
+        setWall(map);
+        painter.paint();
+      };
+      socket.onclose = () => {
+        setState('lost');
+        timer = setTimeout(open, AGAIN);
+      };
+    };
+    open();
+    return () => {
+      if (timer) clearTimeout(timer);
+      if (socket) socket.onclose = null;
+      socket?.close();
+      fit.disconnect();
+    };
+  }, []);
+  return (
+    <Box
+      component="main"
+      sx={{ flex: 1, minHeight: 0, bgcolor: '#05080a', display: 'flex', flexDirection: 'column' }}
+    >
+      <Box component="h1" sx={{ position: 'absolute', left: -9999 }}>
+        The wall
+      </Box>
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label="The wall of panels"
+        data-testid="wall"
+        style={{ flex: 1, minHeight: 0, width: '100%' }}
+      />
+      <Box
+        role="status"
+        sx={{ px: 2, py: 1, color: COLOURS.faint, fontSize: 13, fontFamily: MONO }}
+      >
+        {state === 'open' && wall
+          ? `${String(wall.panels.length)} panels, ${String(universesOf(wall).length)} universes · ${told(counts)}`
+          : state === 'opening'
+            ? 'Looking for the wall…'
+            : 'No wall is here. Start one: npx vast-swarm stand-in wall'}
+      </Box>
+    </Box>
+  );
+}
+
+function told(counts: Counts | null): string {
+  if (!counts || counts.packets === 0) return 'nothing has been heard yet';
+  const { universes, packets, refused, late } = counts;
+  return [
+    `${String(universes)} universes heard`,
+    `${packets.toLocaleString('en-GB')} packets`,
+    ...(late > 0 ? [`${String(late)} late`] : []),
+    ...(refused > 0 ? [`${String(refused)} that are no sACN`] : []),
+  ].join(' · ');
+}
