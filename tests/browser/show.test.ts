@@ -1,3 +1,4 @@
+import { createSocket } from 'node:dgram';
 import { readFile } from 'node:fs/promises';
 import { strToU8, strFromU8, unzipSync, zipSync } from 'fflate';
 import type { Page } from 'playwright-core';
@@ -10,6 +11,7 @@ import {
   type Entry,
   type Piece,
 } from '@vast-swarm/core';
+import { message } from '../../packages/server/test/packets';
 import { control, cue } from '../support/played';
 import { smallPiece } from '../support/pieces';
 import { openApp } from './openApp';
@@ -170,6 +172,38 @@ test('the output goes on without its desk, and comes back where it stands', asyn
   await third.goto(output.url());
   await third.getByText('This show has an output already').waitFor();
 }, 90_000);
+
+test('a show is run from outside: its pieces, its masters, the dark, and what the present piece has', async () => {
+  await openDesk(zipOf(SHOW, PIECES));
+  const output = await openOutput();
+  const lights = createSocket('udp4');
+  const send = (packet: Buffer): Promise<void> =>
+    new Promise((sent) => {
+      lights.send(new Uint8Array(packet), app.joints, '127.0.0.1', () => {
+        sent();
+      });
+    });
+  const says = async (packet: Buffer): Promise<string> => {
+    const answer = new Promise<Buffer>((heard) => lights.once('message', heard));
+    await send(packet);
+    return (await answer).toString('latin1');
+  };
+  // The page is there when it offers its pieces.
+  while (!(await says(message('/piece/nowhere', 1))).includes('there are alder'));
+  await send(message('/next', 1));
+  await shows(output, 'a', 3);
+  await send(message('/control/spread', 0.75, 0.3));
+  await spreadIs('0.750');
+  await send(message('/control/master-brightness', 0.25));
+  await output.locator('[data-testid=output] [style*="opacity: 0.75"]').waitFor();
+  await send(message('/blackout', 1));
+  await output.getByTestId('blackout').waitFor();
+  await send(message('/blackout', 0));
+  await send(message('/piece/cedar', 1));
+  await shows(output, 'c', 2);
+  expect(await says(message('/control/spread', 7))).toContain('spread is a number from 0 to 1');
+  lights.close();
+}, 60_000);
 
 interface Seen {
   entry: string;

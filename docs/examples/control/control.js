@@ -1,5 +1,5 @@
 /**
- * Runs a piece from outside: `const piece = await connect(); await piece.set('spread', 1, 3)`.
+ * Runs a piece, or a show, from outside: `const piece = await connect(); await piece.set('spread', 1, 3)`.
  * What is not followed is told as an Error, with the names there are.
  */
 export function connect(url = 'ws://127.0.0.1:5180/control', Socket = globalThis.WebSocket) {
@@ -20,6 +20,9 @@ export function connect(url = 'ws://127.0.0.1:5180/control', Socket = globalThis
   const piece = {
     set: (name, to, over = 0) => ask({ set: name, to, over }),
     cue: (name) => ask({ cue: name }),
+    // Of a show.
+    go: (name) => ask(name === undefined ? { next: true } : { piece: name }),
+    blackout: (on) => ask({ blackout: on }),
     list: () => ask({ list: true }),
     watch: (call) => {
       watching = call;

@@ -9,6 +9,7 @@ import {
   PieceError,
   playedIn,
   readNight,
+  readStretch,
   Scene,
   showOffer,
   showText,
@@ -74,6 +75,15 @@ test('what happened in a night is the same out of its table, and apart by stretc
   expect(played.map((p) => p.at)).toEqual([1.5, 2, 2.2, 3]);
   expect(played[0]).toEqual({ at: 1.5, control: 'spread', to: 1, over: 3 });
   expect(doneIn(ROWS, 2).map((d) => d.act.all)).toEqual(['blackout', 'go']);
+});
+
+test('a stretch of a night is played of its piece, by itself', () => {
+  const table = nightTable(DEMO_SHOW.show, ROWS, pieceOf);
+  expect(readStretch(offerOf(barge), table, 1)).toEqual(playedIn(ROWS, 1));
+  expect(readStretch(offerOf(barge), table, 2)).toEqual(playedIn(ROWS, 2));
+  expect(() => readStretch(offerOf(barge), table, 9)).toThrow('there is no stretch 9 in it');
+  const foghorn = offerOf(pieceOf('foghorn')!);
+  expect(() => readStretch(foghorn, table, 1)).toThrow(/line 3: there is no control "spread"/);
 });
 
 test.each([

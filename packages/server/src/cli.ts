@@ -62,6 +62,7 @@ const work = (name: string, about: string): Command =>
     .argument('<file>', 'a piece file')
     .option('--set <part.dial=value>', 'set a dial; may be given several times', list, [])
     .option('--played <file.csv>', 'what is played of controls and cues, in place of its own')
+    .option('--stretch <n>', 'of a table of a night: which stretch of it is played', whole)
     .option('--threads <n>', 'threads to work with', whole, availableParallelism());
 
 work('check', 'Says what is wrong with a piece file, or what is in it.').action(check);

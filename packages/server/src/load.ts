@@ -1,4 +1,5 @@
 import {
+  allPlayed,
   checkSize,
   decodeVideoBy,
   describeProblem,
@@ -7,6 +8,7 @@ import {
   PieceError,
   setDial,
   readPlayed,
+  readStretch,
   readStock,
   StockError,
   TableError,
@@ -26,24 +28,33 @@ export interface WorkOptions {
   set: string[];
   /** A table of what is played. */
   played?: string;
+  /** Of a table of a night: which stretch of it. */
+  stretch?: number;
   threads: number;
 }
 
 /** Reads a piece file; errors name the file, the line and the field. */
 export async function load(
   file: string,
-  { set, played }: Pick<WorkOptions, 'set' | 'played'>,
+  { set, played, stretch }: Pick<WorkOptions, 'set' | 'played' | 'stretch'>,
 ): Promise<Piece> {
   const piece = await loadPiece(file, set);
-  return played === undefined ? piece : withPlayed(piece, played);
+  if (played !== undefined) return withPlayed(piece, played, stretch);
+  if (stretch === undefined) return piece;
+  throw new Refused(
+    '--stretch says which part of a night; --played FILE.csv has to name its table.',
+  );
 }
 
 /** A piece with what a table says is played of it. */
-async function withPlayed(piece: Piece, table: string): Promise<Piece> {
+async function withPlayed(piece: Piece, table: string, stretch?: number): Promise<Piece> {
   try {
     const { size } = await stat(table);
     checkSize(size);
-    return { ...piece, played: readPlayed(offerOf(piece), await readFile(table, 'utf8')) };
+    const [offer, text] = [offerOf(piece), await readFile(table, 'utf8')];
+    if (stretch === undefined) return { ...piece, played: readPlayed(offer, text) };
+    // In a night a piece is played with what it has itself.
+    return { ...piece, played: allPlayed(piece.played, readStretch(offer, text, stretch)) };
   } catch (error) {
     if (error instanceof TableError) throw new Refused(`${table}: ${error.message}`);
     if (error instanceof Error && 'code' in error) {

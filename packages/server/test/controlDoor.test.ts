@@ -30,6 +30,8 @@ const OFFER: Offer = {
 interface Client {
   set: (name: string, to: unknown, over?: number) => Promise<unknown>;
   cue: (name: string) => Promise<unknown>;
+  go: (name?: string) => Promise<unknown>;
+  blackout: (on: boolean) => Promise<unknown>;
   list: () => Promise<{ controls: unknown[] }>;
   watch: (call: (values: unknown) => void) => void;
   close: () => void;
@@ -373,6 +375,20 @@ test('the client of the docs: sets, fires, lists, watches, and tells what is not
     piece.watch(resolve);
   });
   expect(values).toEqual({ spread: 0.4, smoke: true });
+  await expect(piece.go('foghorn')).rejects.toThrow('no show is being run');
+  page.socket.send(
+    JSON.stringify({ offer: { ...OFFER, pieces: [{ id: 'e1', name: 'Foghorn' }] } }),
+  );
+  while (!('pieces' in (await piece.list())));
+  await piece.go('foghorn');
+  await piece.go();
+  await piece.blackout(true);
+  await page.until((acts) => acts.length === 5);
+  expect(page.heard.slice(2)).toEqual([
+    { all: 'go', entry: 'e1' },
+    { all: 'go' },
+    { all: 'blackout', to: true },
+  ]);
   piece.close();
   await expect(connect('ws://127.0.0.1:9/control', WebSocket)).rejects.toThrow('nobody answers');
 });

@@ -25,6 +25,7 @@ export default function WallView() {
     document.title = 'Vast Swarm wall';
     let painter: WallPainter | null = null;
     let socket: WebSocket | null = null;
+    let frame: number | null = null;
     let timer: ReturnType<typeof setTimeout> | null = null;
     const fit = new ResizeObserver(() => painter?.paint());
     fit.observe(canvas.current!);
@@ -39,7 +40,11 @@ export default function WallView() {
       socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
         if (typeof data !== 'string') {
           painter?.take(new DataView(data));
-          painter?.paint();
+          // As often as it is seen, however often levels come.
+          frame ??= requestAnimationFrame(() => {
+            frame = null;
+            painter?.paint();
+          });
           return;
         }
         const told = JSON.parse(data) as { wall?: unknown; counts?: Counts };
@@ -58,6 +63,7 @@ export default function WallView() {
     open();
     return () => {
       if (timer) clearTimeout(timer);
+      if (frame !== null) cancelAnimationFrame(frame);
       if (socket) socket.onclose = null;
       socket?.close();
       fit.disconnect();

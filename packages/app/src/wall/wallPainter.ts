@@ -1,5 +1,8 @@
 import { addressed, fromLinear, universesOf, type Panel, type Wall } from '@vast-swarm/core';
 
+/** How many times smaller the light around is drawn. */
+const SOFT = 8;
+
 /** Room round the wall, as a part of its size. */
 const MARGIN = 0.04;
 
@@ -21,6 +24,7 @@ export class WallPainter {
   private readonly seen: Uint8Array;
   /** By universe: its first pixel. */
   private readonly firsts: ReadonlyMap<number, number>;
+  private readonly glow = document.createElement('canvas').getContext('2d')!;
   private readonly dots = new Map<number, CanvasPattern | null>();
 
   constructor(
@@ -85,19 +89,23 @@ export class WallPainter {
       (canvas.height - wall.height * metre) / 2,
     );
     for (const { picture, pixels } of this.faces) picture.putImageData(pixels, 0, 0);
-    // The light that it throws around.
-    context.filter = `blur(${String(Math.round(0.18 * metre))}px)`;
+    // The light that it throws around: what is that soft is drawn small.
+    const { canvas: glow } = this.glow;
+    glow.width = Math.ceil(canvas.width / SOFT);
+    glow.height = Math.ceil(canvas.height / SOFT);
+    const { e, f } = context.getTransform();
+    this.glow.setTransform(1 / SOFT, 0, 0, 1 / SOFT, e / SOFT, f / SOFT);
+    this.glow.filter = `blur(${((0.18 * metre) / SOFT).toFixed(1)}px)`;
+    for (const face of this.faces) this.face(this.glow, face, metre, true);
     context.globalAlpha = 0.4;
-    for (const face of this.faces) this.face(context, face, metre, true);
-    context.filter = 'none';
+    context.drawImage(glow, -e, -f, canvas.width, canvas.height);
     context.globalAlpha = 1;
     for (const face of this.faces) this.face(context, face, metre, false);
     // Bright dots dazzle: they are seen larger than they are.
     context.globalCompositeOperation = 'lighter';
-    const pitch = (Math.min(...this.wall.panels.map((p) => p.pitch)) / 1000) * metre;
-    context.filter = `blur(${(0.6 * pitch).toFixed(1)}px)`;
+    context.globalAlpha = 0.8;
     for (const face of this.faces) this.face(context, face, metre, true);
-    context.filter = 'none';
+    context.globalAlpha = 1;
     context.globalCompositeOperation = 'source-over';
   }
 

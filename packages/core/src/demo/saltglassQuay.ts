@@ -56,14 +56,14 @@ const EVENING: readonly [piece: string, Partial<Entry>?][] = [
 /** The front of a warehouse: a broad middle, a column on each side, and two boards that hang askew under the eaves. */
 const wall = makeWall([
   makePanel('front', { name: 'Front', x: 4, y: 2.55, columns: 88, rows: 56, pitch: 50 }),
-  makePanel('west', { name: 'West column', x: 1, y: 2.4, columns: 16, rows: 64, pitch: 56 }),
-  makePanel('east', { name: 'East column', x: 7, y: 2.4, columns: 16, rows: 64, pitch: 56 }),
+  makePanel('west', { name: 'West column', x: 0.75, y: 2.6, columns: 16, rows: 60, pitch: 56 }),
+  makePanel('east', { name: 'East column', x: 7.25, y: 2.6, columns: 16, rows: 60, pitch: 56 }),
   makePanel('gable-west', {
-    ...{ name: 'Gable west', x: 2.35, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: -12 },
+    ...{ name: 'Gable west', x: 2.5, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: -12 },
     order: { along: 'columns', from: 'bottomLeft', snake: true },
   }),
   makePanel('gable-east', {
-    ...{ name: 'Gable east', x: 5.65, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: 12 },
+    ...{ name: 'Gable east', x: 5.5, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: 12 },
     order: { along: 'columns', from: 'bottomRight', snake: true },
   }),
 ]);

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
-import { NotFollowed, type PieceAct, type ShowAct } from '../formats/controlDoor';
+import { NotFollowed, type Offer, type PieceAct, type ShowAct } from '../formats/controlDoor';
 import { offerOf } from '../formats/offer';
-import { actIn, controlValueText, numberOf, readRows } from '../formats/playedTable';
+import { actIn, controlValueText, numberOf, readRows, TableError } from '../formats/playedTable';
 import { calledName } from '../piece/controls';
 import type { Played } from '../piece/played';
 import type { Piece } from '../piece/types';
@@ -102,6 +102,25 @@ export function readNight(
       act: name.startsWith('show/') ? doneBy(name.slice(5), row) : actIn(offerOf(found), row),
     };
   });
+}
+
+/**
+ * What was played of a piece in a stretch of a night, out of its table: rows of others, and what was done with all of
+ * the show, are passed over.
+ *
+ * @throws TableError with each line of the stretch that cannot be played, or where it has none
+ */
+export function readStretch(offer: Offer, text: string, stretch: number): Played[] {
+  let there = false;
+  const rows = readRows(text, ['name', 'value', 'stretch', 'at'], (row): Played[] => {
+    if (Number(row.stretch) !== stretch) return [];
+    there = true;
+    const at = numberOf(row.at, 'second');
+    if (at === undefined) throw new NotFollowed("there is nothing in its column 'at'");
+    return row.name?.startsWith('show/') ? [] : [{ at, ...actIn(offer, row) }];
+  });
+  if (!there) throw new TableError(`there is no stretch ${String(stretch)} in it`);
+  return rows.flat().sort((a, b) => a.at - b.at);
 }
 
 function doneBy(name: string, row: Record<string, string>): Done {

@@ -27,34 +27,47 @@ export interface Target {
   port: number;
 }
 
+/** Where in a packet its number and its first level stand (ANSI E1.31, table 4-1). */
+const [SEQUENCE, LEVELS] = [111, 126];
+
 /** Sends levels to a wall as sACN (ANSI E1.31), a packet for each universe. */
 export class WallSender {
   private readonly socket = createSocket('udp4');
   private readonly cid = randomBytes(16);
-  /** Of each universe how many packets were sent: a receiver tells by it what comes late. */
-  private readonly sequences = new Map<number, number>();
+  /** The last packet of each universe: the next is the same but for its levels and its number, by which a receiver tells what comes late. */
+  private readonly packets = new Map<number, Uint8Array>();
 
   constructor(private readonly target: Target) {
     this.socket.on('error', () => undefined);
     this.socket.unref();
   }
 
+  private packetOf(universe: number): Uint8Array {
+    const known = this.packets.get(universe);
+    if (known) return known;
+    const { buffer } = new Packet({
+      // The first that is sent has the number behind it.
+      ...{ universe, sequence: 255, payload: {}, cid: this.cid, reuseAddr: true },
+      ...{ sourceName: 'Vast Swarm', priority: 100, useRawDmxValues: true },
+    });
+    const made = new Uint8Array(buffer);
+    this.packets.set(universe, made);
+    return made;
+  }
+
   /** @param levels all channels of the universes, one behind the other */
   send(universes: Universes, levels: Uint8Array): void {
     let from = 0;
     for (const { universe, channels } of universes) {
-      const payload: Record<number, number> = {};
-      for (let i = 0; i < channels; i++) payload[i + 1] = levels[from + i] ?? 0;
+      // What is sent is read later: each has bytes of its own.
+      const packet = this.packetOf(universe).slice();
+      packet[SEQUENCE] = (packet[SEQUENCE]! + 1) % 256;
+      packet.fill(0, LEVELS);
+      packet.set(levels.subarray(from, from + channels), LEVELS);
       from += channels;
-      const sequence = ((this.sequences.get(universe) ?? -1) + 1) % 256;
-      this.sequences.set(universe, sequence);
-      const { buffer } = new Packet({
-        ...{ universe, sequence, payload, cid: this.cid, reuseAddr: true },
-        ...{ sourceName: 'Vast Swarm', priority: 100, useRawDmxValues: true },
-      });
-      const bytes = new Uint8Array(buffer);
+      this.packets.set(universe, packet);
       // Whether it arrives is not known, and nobody waits for it.
-      this.socket.send(bytes, this.target.port, this.target.host, () => undefined);
+      this.socket.send(packet, this.target.port, this.target.host, () => undefined);
     }
   }
 
@@ -68,6 +81,17 @@ export function wallRoute(sender: WallSender, log: (line: string) => void): [str
   const open = (socket: WebSocket): void => {
     let universes: Universes = [];
     let count = 0;
+    let latest: Buffer | null = null;
+    const sendSoon = (levels: Buffer): void => {
+      // Of what has gathered while there was no time, the last is of use.
+      if (latest === null) {
+        setImmediate(() => {
+          if (latest?.length === count) sender.send(universes, latest);
+          latest = null;
+        });
+      }
+      latest = levels;
+    };
     const refuse = (why: string): void => {
       log(`Wall: ${why.slice(0, 300)}`);
       socket.close(1008, 'not understood');
@@ -77,7 +101,7 @@ export function wallRoute(sender: WallSender, log: (line: string) => void): [str
     });
     socket.on('message', (data: Buffer, binary) => {
       if (binary) {
-        if (data.length === count) sender.send(universes, data);
+        if (data.length === count) sendSoon(data);
         else refuse(`${String(data.length)} levels came, ${String(count)} were said to`);
         return;
       }
