@@ -37,7 +37,11 @@ async function bundled(folder, name) {
 
 function run(outfile, folder, stdio) {
   const env = { ...process.env, BENCH_WORD: word };
-  const { status, stdout } = spawnSync(process.execPath, [outfile], { stdio, env, cwd: folder });
+  const { status, stdout } = spawnSync(process.execPath, ['--expose-gc', outfile], {
+    stdio,
+    env,
+    cwd: folder,
+  });
   if (status) process.exit(status);
   return stdout ? stdout.toString().trim().split('\n').filter(Boolean).map(JSON.parse) : [];
 }
@@ -101,6 +105,7 @@ else {
     'media',
     'joints',
     'controls',
+    'night',
     'browser',
   ]) {
     const outfile = await bundled(root, name);

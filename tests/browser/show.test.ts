@@ -74,7 +74,7 @@ async function shows(output: Page, entry: string, frame = 0): Promise<void> {
   await output.waitForFunction(
     ([id, least]) => {
       const { dataset } = document.querySelector<HTMLElement>('[data-testid=picture]')!;
-      return dataset.entry === id && Number(dataset.frame) >= Number(least);
+      return dataset.entry === id && Number(dataset.frame) >= least;
     },
     [entry, frame] as const,
   );
@@ -211,6 +211,11 @@ interface Seen {
   spread: number;
 }
 
+/** What desks are told, as far as it is looked at. */
+interface Told {
+  standing?: { present: { entry: string; frame: number } | null; controls: { spread: number } };
+}
+
 /** Listens to what desks are told, from the first entry on up to a frame of the last. */
 async function seenUntil(page: Page, last: string, frame: number): Promise<Seen[]> {
   return page.evaluate(
@@ -219,11 +224,11 @@ async function seenUntil(page: Page, last: string, frame: number): Promise<Seen[
         const id = location.pathname.split('/')[2]!;
         const all: Seen[] = [];
         const channel = new BroadcastChannel(`vast-swarm show ${id}`);
-        channel.onmessage = ({ data }) => {
+        channel.onmessage = ({ data }: MessageEvent<Told>) => {
           const { present, controls } = data.standing ?? {};
           if (!present || (all.length === 0 && present.entry !== 'a')) return;
-          all.push({ entry: present.entry, frame: present.frame, spread: controls.spread });
-          if (present.entry !== entry || present.frame < Number(at)) return;
+          all.push({ ...present, spread: controls!.spread });
+          if (present.entry !== entry || present.frame < at) return;
           channel.close();
           resolve(all);
         };
@@ -273,7 +278,7 @@ test('a night that is seen again is the same, frame by frame, and so is one from
   ]);
   const table = await readFile(await download.path());
   expect(table.toString()).toMatch(/^time,name,value,over,ease,stretch,entry,at,piece\r\n/);
-  const same = async (again: Seen[]): Promise<void> => {
+  const same = (again: Seen[]): void => {
     // Of each frame that was told both times, of a stretch that has been seen once.
     const birch = (all: Seen[]) =>
       new Map(all.filter((s) => s.entry === 'b').map((s) => [s.frame, s.spread]));
@@ -286,12 +291,12 @@ test('a night that is seen again is the same, frame by frame, and so is one from
   };
   let again = seenUntil(page, 'b', 60);
   await menu('See it again');
-  await same(await again);
+  same(await again);
   again = seenUntil(page, 'b', 60);
   await page
     .getByLabel('Table of a night')
     .setInputFiles({ name: 'night.csv', mimeType: 'text/csv', buffer: table });
-  await same(await again);
+  same(await again);
   await page
     .getByLabel('Table of a night')
     .setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('time,name\n') });

@@ -1,6 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createSocket } from 'node:dgram';
-import type { AddressInfo } from 'node:net';
 import type { Browser, Page } from 'playwright-core';
 import { CLI, startServer } from '../support/startServer';
 import { launch } from './support';
@@ -18,7 +17,7 @@ async function freePort(): Promise<number> {
   await new Promise<void>((done) => {
     socket.bind(0, '127.0.0.1', done);
   });
-  const { port } = socket.address() as AddressInfo;
+  const { port } = socket.address();
   socket.close();
   return port;
 }

@@ -34,7 +34,7 @@ function byHand(
   [across, down]: [number, number],
   corners: [number, number][],
 ): number[] {
-  const [a, b, , d] = corners as [number, number][];
+  const [a, b, , d] = corners;
   const sum = [0, 0, 0];
   for (let i = 0; i < POINTS; i++) {
     for (let j = 0; j < POINTS; j++) {

@@ -1,6 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createSocket, type Socket } from 'node:dgram';
-import type { AddressInfo } from 'node:net';
 import { WebSocket } from 'ws';
 import { makePanel, makeWall, wallText } from '@vast-swarm/core';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
@@ -97,7 +96,7 @@ async function bound(): Promise<{ socket: Socket; port: number; heard: Queue<Buf
     heard.put(bytes);
   });
   await new Promise<void>((done) => socket.bind(0, '127.0.0.1', done));
-  return { socket, port: (socket.address() as AddressInfo).port, heard };
+  return { socket, port: socket.address().port, heard };
 }
 
 async function opened(url: string, origin: string): Promise<WebSocket> {

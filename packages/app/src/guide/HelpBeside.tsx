@@ -32,7 +32,11 @@ export function HelpBeside() {
         paper: {
           role: 'complementary',
           'aria-label': 'Help',
-          sx: { width: 430, p: 2.5, bgcolor: COLOURS.sheet, fontSize: 13, lineHeight: 1.5 },
+          sx: {
+            ...{ width: 430, p: 2.5, bgcolor: COLOURS.sheet, fontSize: 13, lineHeight: 1.5 },
+            // What a desk has at its foot is never covered.
+            ...(inShow ? { height: 'auto', bottom: 84 } : {}),
+          },
         },
       }}
     >

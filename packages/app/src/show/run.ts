@@ -83,7 +83,9 @@ export class Run {
   private takenUp = false;
   private readonly log: NightLog;
   readonly outside: OutsideInput;
-  private readonly wall = new WallFeed(this);
+  private readonly wall = new WallFeed((context) => {
+    this.paint(context);
+  });
 
   constructor(private readonly options: Options) {
     const { show, pieces, night } = options;

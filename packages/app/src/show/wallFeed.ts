@@ -1,6 +1,5 @@
 import { levelsOf, universesOf, WallSampler, wattsOf, type Wall } from '@vast-swarm/core';
 import { Listeners } from '../live/listeners';
-import type { Run } from './run';
 
 /** How it stands with the server that sends to the wall. */
 export type WallState = 'off' | 'opening' | 'open' | 'lost';
@@ -28,7 +27,8 @@ export class WallFeed {
   private last = 0;
   private later: ReturnType<typeof setTimeout> | null = null;
 
-  constructor(private readonly run: Run) {}
+  /** @param paint paints what is seen into a canvas */
+  constructor(private readonly paint: (context: CanvasRenderingContext2D) => void) {}
 
   private put(state: WallState): void {
     this.state = state;
@@ -107,7 +107,7 @@ export class WallFeed {
     }
     const { width, height } = this.sampler;
     context.imageSmoothingQuality = 'high';
-    this.run.paint(context);
+    this.paint(context);
     const light = this.sampler.light(context.getImageData(0, 0, width, height).data);
     this.watts = wattsOf(wall, light);
     socket.send(new Uint8Array(levelsOf(wall, light)));

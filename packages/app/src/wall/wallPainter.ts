@@ -103,7 +103,7 @@ export class WallPainter {
     for (const face of this.faces) this.face(context, face, metre, false);
     // Bright dots dazzle: they are seen larger than they are.
     context.globalCompositeOperation = 'lighter';
-    context.globalAlpha = 0.8;
+    context.globalAlpha = 0.55;
     for (const face of this.faces) this.face(context, face, metre, true);
     context.globalAlpha = 1;
     context.globalCompositeOperation = 'source-over';

@@ -111,16 +111,15 @@ export function readNight(
  * @throws TableError with each line of the stretch that cannot be played, or where it has none
  */
 export function readStretch(offer: Offer, text: string, stretch: number): Played[] {
-  let there = false;
-  const rows = readRows(text, ['name', 'value', 'stretch', 'at'], (row): Played[] => {
-    if (Number(row.stretch) !== stretch) return [];
-    there = true;
+  const rows = readRows(text, ['name', 'value', 'stretch', 'at'], (row): Played[] | null => {
+    if (Number(row.stretch) !== stretch) return null;
     const at = numberOf(row.at, 'second');
     if (at === undefined) throw new NotFollowed("there is nothing in its column 'at'");
     return row.name?.startsWith('show/') ? [] : [{ at, ...actIn(offer, row) }];
   });
-  if (!there) throw new TableError(`there is no stretch ${String(stretch)} in it`);
-  return rows.flat().sort((a, b) => a.at - b.at);
+  const own = rows.filter((row) => row !== null);
+  if (own.length === 0) throw new TableError(`there is no stretch ${String(stretch)} in it`);
+  return own.flat().sort((a, b) => a.at - b.at);
 }
 
 function doneBy(name: string, row: Record<string, string>): Done {
