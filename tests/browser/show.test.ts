@@ -84,13 +84,12 @@ const spread = () => app.page.getByRole('slider', { name: 'Spread' });
 const spreadIs = (value: string) =>
   app.page.locator(`[role=slider][aria-label=Spread][aria-valuetext="${value}"]`).waitFor();
 
-/** Presses a button for as long as it wants. */
-async function hold(name: string | RegExp): Promise<void> {
+/** Holds a button until it has done what it does. */
+async function hold(name: string | RegExp, done: () => Promise<void>): Promise<void> {
   const { page } = app;
   await page.getByRole('button', { name }).hover();
   await page.mouse.down();
-  // What is held says so by itself.
-  await page.waitForTimeout(400);
+  await done();
   await page.mouse.up();
 }
 
@@ -128,8 +127,9 @@ test('a show runs through its pieces: begun, faded, fired by key, dark, bright, 
   // Dark within the frame, by the key that no piece can have.
   await page.keyboard.press('Backspace');
   await output.getByTestId('blackout').waitFor();
-  await hold(/^Blackout is on/);
-  await output.getByTestId('blackout').waitFor({ state: 'detached' });
+  await hold(/^Blackout is on/, () =>
+    output.getByTestId('blackout').waitFor({ state: 'detached' }),
+  );
   // A short press does nothing.
   await page.getByRole('button', { name: 'Blackout: hold' }).click();
   await spread().focus();
@@ -137,8 +137,7 @@ test('a show runs through its pieces: begun, faded, fired by key, dark, bright, 
   await spreadIs('0.000');
   expect(await output.getByTestId('blackout').count()).toBe(0);
   // Panic: as it stood when it was last as it was wanted.
-  await hold('Panic: hold');
-  await spreadIs('0.400');
+  await hold('Panic: hold', () => spreadIs('0.400'));
   // A cue of it starts the next one, by a cut.
   await page.getByRole('button', { name: 'Fire Open' }).click();
   await shows(output, 'c', 2);
