@@ -175,6 +175,9 @@ test('any entry can be gone to or called, one that is gone is passed over, and t
   expect(stage.told.slice(-2)).toEqual(['remove c', 'prepare d']);
   stage.run(10);
   expect(stage.told.at(-1)).toBe('prepare d');
+  // What was called stays called.
+  stage.conductor.setShow(show(entries, { again: true, name: 'Other' }));
+  expect(stage.told.at(-1)).toBe('prepare d');
   stage.conductor.go();
   expect(stage.told.at(-1)).toBe('begin d');
   expect(stage.conductor.next?.id).toBe('a');
@@ -195,6 +198,12 @@ test('a show that changes while it runs: what is seen goes on, and what comes is
   const stage = new Seen(before, { a: SECONDS, b: SECONDS, c: SECONDS }).begun();
   stage.run(80);
   expect(stage.conductor.coming?.entry.id).toBe('b');
+  // The same once more, as storage gives it, changes nothing; another piece is made ready anew.
+  const length = stage.told.length;
+  stage.conductor.setShow(structuredClone(before), new Set(['a']));
+  expect(stage.told.length).toBe(length);
+  stage.conductor.setShow(structuredClone(before), new Set(['b']));
+  expect(stage.told.slice(length)).toEqual(['remove b', 'prepare b']);
   stage.conductor.setShow(show([{ piece: 'a', next: 'time' }, { piece: 'c' }, { piece: 'b' }]));
   expect(stage.told.slice(-2)).toEqual(['remove b', 'prepare c']);
   expect(stage.conductor.present?.entry.id).toBe('a');

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { Piece } from '@vast-swarm/core';
 import type { StoredNight } from '../data/db';
-import { loadNight } from '../data/nights';
+import { forgetNight, loadNight } from '../data/nights';
 import type { EngineClient } from '../engine/client';
 import type { EngineChoice } from '../engine/messages';
 import { SoundOutput } from '../sound/output';
@@ -21,11 +21,15 @@ const [TELL_EVERY, HIDE_AFTER] = [50, 1500];
 /** Milliseconds between small pictures for desks, and their size. */
 const [PICTURE_EVERY, SMALL] = [500, { width: 384, height: 216 }];
 
-/** What is seen, small. */
-function smallOf(run: Run, give: (picture: Blob) => void): void {
+/** Gives what is seen, small, each time that it is called; on one canvas. */
+function smallPictures(run: Run, give: (picture: Blob) => void): () => void {
   const canvas = Object.assign(document.createElement('canvas'), SMALL);
-  run.paint(canvas.getContext('2d')!);
-  canvas.toBlob((blob) => blob && give(blob), 'image/jpeg', 0.8);
+  const context = canvas.getContext('2d')!;
+  return () => {
+    if (!run.piece) return;
+    run.paint(context);
+    canvas.toBlob((blob) => blob && give(blob), 'image/jpeg', 0.8);
+  };
 }
 
 /** A night that was left longer ago is over. Milliseconds. */
@@ -56,7 +60,9 @@ export default function OutputView() {
     void loadNight(id)
       .catch(() => null)
       .then((stored) => {
-        setNight(stored && Date.now() - stored.changed < OVER_AFTER ? stored : null);
+        const over = stored && Date.now() - stored.changed > OVER_AFTER;
+        setNight(over ? null : stored);
+        if (over) void forgetNight(id);
       });
     return () => {
       left.abort();
@@ -112,9 +118,10 @@ function Output({ id, open, night }: Props) {
       else later ??= setTimeout(tell, left);
     };
     tell();
-    const pictures = setInterval(() => {
-      if (made.told.present) smallOf(made, (picture) => line.show(picture));
-    }, PICTURE_EVERY);
+    const show = smallPictures(made, (picture) => {
+      line.show(picture);
+    });
+    const pictures = setInterval(show, PICTURE_EVERY);
     const keys = showKeys(made);
     const leave = (): void => {
       made.close();
@@ -148,9 +155,9 @@ const nothing = (): (() => void) => () => undefined;
 /** The picture, with what is put over it. */
 function Screen({ holder, run, show }: ScreenProps) {
   const subscribe = run?.subscribe ?? nothing;
-  const brightness = useSyncExternalStore(subscribe, () => run?.brightness ?? 1);
-  const blackout = useSyncExternalStore(subscribe, () => run?.blackout ?? false);
-  const test = useSyncExternalStore(subscribe, () => run?.test ?? false);
+  const brightness = useSyncExternalStore(subscribe, () => run?.masters.brightness ?? 1);
+  const blackout = useSyncExternalStore(subscribe, () => run?.masters.blackout ?? false);
+  const test = useSyncExternalStore(subscribe, () => run?.masters.test ?? false);
   const area = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState('');
   const hidden = usePointerHidden();
@@ -162,7 +169,7 @@ function Screen({ holder, run, show }: ScreenProps) {
       const scale = show.size ? 1 : devicePixelRatio;
       const [width, height] = [Math.round(clientWidth * scale), Math.round(clientHeight * scale)];
       setSize(`${String(width)} × ${String(height)}`);
-      run?.fit(height, show.size !== null);
+      run?.passes.fit(height, show.size !== null);
     });
     watch.observe(element);
     return () => {
@@ -252,7 +259,7 @@ function usePointerHidden(): boolean {
 
 /** What is heard of what is played. */
 function Sounds({ run }: { run: Run }) {
-  const heard = useSyncExternalStore(run.subscribe, () => run.heard);
+  const heard = useSyncExternalStore(run.subscribe, () => run.passes.heard);
   return heard.map(({ client, piece, number }) => (
     <Sounding key={number} engine={client} piece={piece} loud={() => run.loudness(number)} />
   ));

@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import {
   Conductor,
   cueDials,
@@ -16,13 +17,14 @@ import {
 } from '@vast-swarm/core';
 import { OutsideInput } from '../control/outsideInput';
 import type { StoredNight } from '../data/db';
-import { forgetNight } from '../data/nights';
-import type { EngineClient } from '../engine/client';
+import { forgetNight, loadNight } from '../data/nights';
 import type { EngineChoice, FrameReport } from '../engine/messages';
 import type { Play } from '../engine/plays';
 import { Listeners } from '../live/listeners';
 import type { Command, Standing } from './channel';
+import { Masters } from './masters';
 import { NightLog } from './nightLog';
+import { Passes } from './passes';
 import { Player } from './player';
 import { Replay } from './replay';
 import { WallFeed } from './wallFeed';
@@ -30,13 +32,6 @@ import { Ways } from './ways';
 
 /** Milliseconds without a word from an engine, after which somebody who panics wants another. */
 const SILENT = 2000;
-
-/** A pass that is heard. */
-interface Sounding {
-  number: number;
-  piece: Piece;
-  client: EngineClient;
-}
 
 interface Options {
   id: string;
@@ -59,24 +54,18 @@ export class Run {
   private conductor: Conductor;
   /** The last frame that was seen, of what entry. */
   private last: { entry: string; second: number } | null = null;
-  private readonly players = new Map<number, Player>();
+  readonly passes: Passes;
+  readonly masters: Masters;
   private show: Show;
   private pieces: ReadonlyMap<string, Piece>;
-  private readonly master = new Ways();
   /** Controls that go on their way while time stands still. */
   private readonly standing = new Ways();
   private began: number | null = null;
   private time = { before: 0, since: 0 };
   private stretch = 0;
-  brightness: number;
-  private speed: number;
-  blackout = false;
-  test = false;
-  private held = false;
   private good: { values: Readonly<Record<string, ControlValue>>; brightness: number };
   private cueSeen = '';
   private trouble: string | null = null;
-  private lines: [lines: number, fixed: boolean] = [540, false];
   private replay: Replay | null = null;
   /** What the pass that is made ready begins with, where a night is taken up again. */
   private before: readonly Played[] = [];
@@ -91,9 +80,20 @@ export class Run {
     const { show, pieces, night } = options;
     this.show = show;
     this.pieces = pieces;
-    this.brightness = show.brightness;
-    this.speed = show.speed;
     this.good = { values: {}, brightness: show.brightness };
+    this.passes = new Passes(options.holder, () => this.conductor);
+    this.masters = new Masters(show, {
+      done: (act) => {
+        this.done(act);
+      },
+      seen: () => {
+        this.wall.show();
+        this.watchers.tell();
+      },
+      paced: () => {
+        this.paced();
+      },
+    });
     this.log = new NightLog(
       () => this.stored(),
       (message) => {
@@ -103,7 +103,10 @@ export class Run {
     this.conductor = this.freshConductor();
     this.outside = new OutsideInput(
       () => this.piece,
-      () => ({ ...this.controls, '/brightness': this.brightness, '/speed': this.speed }),
+      () => {
+        const { brightness, speed } = this.masters;
+        return { ...this.controls, '/brightness': brightness, '/speed': speed };
+      },
       (act) => {
         this.fromOutside(act);
       },
@@ -116,8 +119,7 @@ export class Run {
       this.tell();
     });
     this.wall.setWall(show.wall);
-    if (night) this.takeUp(night);
-    else this.conductor.open();
+    if (!night || !this.takeUp(night)) this.conductor.open();
     this.offer();
   }
 
@@ -135,67 +137,46 @@ export class Run {
       jump: (pass, frame) => {
         this.done({ all: 'jump', to: frame });
         this.stretch += 1;
-        if (this.replay) this.player(pass)?.begin(frame, this.replay.played(this.stretch));
-        else this.player(pass)?.jump(frame);
+        const player = this.passes.of(pass);
+        if (this.replay) player?.begin(frame, this.replay.played(this.stretch));
+        else player?.jump(frame);
       },
       remove: (pass) => {
-        this.player(pass)?.close();
-        this.players.delete(pass.number);
+        this.passes.remove(pass);
         this.watchers.tell();
       },
     };
     return new Conductor(this.show, frames, stage, led);
   }
 
-  /** A night goes on where this page was left. */
-  private takeUp(night: StoredNight): void {
-    const { brightness, speed, blackout, held, stretch, entry, frame, played } = night;
-    Object.assign(this, { brightness, speed, blackout, held });
-    this.began = night.began;
-    this.time = { before: night.time, since: performance.now() };
+  /** A night goes on where this page was left; true where it can. */
+  private takeUp(night: StoredNight): boolean {
+    const { stretch, entry, frame, played } = night;
     this.stretch = stretch - 1;
     this.takenUp = true;
     this.before = played;
-    this.good = { values: night.good, brightness };
-    if (!this.conductor.go(entry, frame)) this.conductor.open();
-  }
-
-  private player(pass: Pass | null): Player | undefined {
-    return pass ? this.players.get(pass.number) : undefined;
-  }
-
-  /** Who is seen, and heard. */
-  private get playing(): Player[] {
-    const { present, leaving } = this.conductor;
-    return [this.player(leaving), this.player(present)].filter((p) => p !== undefined);
-  }
-
-  /** What is heard; another list only where it is something else. */
-  private sounding: Sounding[] = [];
-  get heard(): readonly Sounding[] {
-    const now = this.playing.map(({ pass, piece, client }) => {
-      return { number: pass.number, piece, client };
-    });
-    const same =
-      now.length === this.sounding.length &&
-      now.every(({ client }, i) => client === this.sounding[i]!.client);
-    if (!same) this.sounding = now;
-    return this.sounding;
+    if (!this.conductor.go(entry, frame)) {
+      [this.stretch, this.takenUp, this.before] = [0, false, []];
+      return false;
+    }
+    this.began = night.began;
+    this.time = { before: night.time, since: performance.now() };
+    this.masters.set(night);
+    this.good = { values: night.good, brightness: night.brightness };
+    return true;
   }
 
   /** How loud a pass is, 0 to 1: sounds go no faster or slower than they are. */
   loudness(number: number): number {
-    const { present, mix } = this.conductor;
-    if (this.speed !== 1) return 0;
-    return present?.number === number ? mix : 1 - mix;
+    return this.masters.speed === 1 ? this.passes.part(number) : 0;
   }
 
   get piece(): Piece | null {
-    return this.player(this.conductor.present)?.piece ?? null;
+    return this.passes.present?.piece ?? null;
   }
 
   private get report(): FrameReport | null {
-    return this.player(this.conductor.present)?.client.report ?? null;
+    return this.passes.present?.client.report ?? null;
   }
 
   get controls(): Readonly<Record<string, ControlValue>> {
@@ -221,11 +202,7 @@ export class Run {
         this.troubled(`${piece.name}: ${message}`);
       },
     });
-    this.players.set(pass.number, player);
-    player.seen = 0;
-    player.fit(...this.lines);
-    player.pace(this.speed);
-    this.options.holder.append(player.element);
+    this.passes.add(player, this.masters.speed);
   }
 
   private begin(pass: Pass): void {
@@ -235,11 +212,9 @@ export class Run {
     if (!this.takenUp) this.row(second, { all: 'go', entry: pass.entry.id }, entry);
     this.takenUp = false;
     this.stretch += 1;
-    const player = this.player(pass)!;
-    this.options.holder.append(player.element);
-    player.play(!this.held && this.speed > 0);
+    this.passes.raise(pass).play(this.masters.goes);
     this.cueSeen = '';
-    this.mixed();
+    this.passes.mix();
     this.offer();
     this.remember();
     this.log.keepSoon();
@@ -259,7 +234,7 @@ export class Run {
     }
     this.conductor.reached(pass.number, report.frame);
     if (pass === this.conductor.present) this.follow(report, player);
-    this.mixed();
+    this.passes.mix();
     this.wall.show();
     this.tell();
   }
@@ -285,7 +260,7 @@ export class Run {
       if (Math.abs(second - cue.at - over) < 0.1) this.remember();
       if (fresh && !this.replay) {
         this.conductor.cued(cue.cue);
-        if (time === 'holds') this.hold(true);
+        if (time === 'holds') this.masters.hold(true);
         if (time === 'jumps') this.conductor.jump(Math.round(jump * pass.rate));
       }
     }
@@ -296,14 +271,7 @@ export class Run {
   }
 
   private remember(): void {
-    this.good = { values: this.controls, brightness: this.brightness };
-  }
-
-  private mixed(): void {
-    const { leaving, mix } = this.conductor;
-    const [gone, there] = [this.player(leaving), this.player(this.conductor.present)];
-    if (gone) gone.seen = 1;
-    if (there) there.seen = mix;
+    this.good = { values: this.controls, brightness: this.masters.brightness };
   }
 
   /** Seconds of the night. */
@@ -336,10 +304,10 @@ export class Run {
     const whole = 'all' in act ? act : wholeAct(act);
     if (!whole) this.act(act as Play);
     else if (whole.all === 'go') this.go(whole.entry);
-    else if (whole.all === 'brightness') this.shine(whole.to, whole.over);
-    else if (whole.all === 'speed') this.pace(whole.to);
-    else if (whole.all === 'held') this.hold(whole.to);
-    else this.put('blackout', whole.to);
+    else if (whole.all === 'brightness') this.masters.shine(whole.to, whole.over);
+    else if (whole.all === 'speed') this.masters.pace(whole.to);
+    else if (whole.all === 'held') this.masters.hold(whole.to);
+    else this.masters.darken(whole.to);
   }
 
   /** Does what a desk asks for. */
@@ -351,7 +319,7 @@ export class Run {
         this.act(command.play);
         break;
       case 'letGo':
-        this.player(this.conductor.present)?.client.letGo(command.control);
+        this.passes.present?.client.letGo(command.control);
         break;
       case 'next':
         this.go();
@@ -360,17 +328,19 @@ export class Run {
         this.conductor.call(command.entry);
         break;
       case 'brightness':
-        this.shine(command.to, command.over);
+        this.masters.shine(command.to, command.over);
         break;
       case 'speed':
-        this.pace(command.to);
+        this.masters.pace(command.to);
         break;
       case 'held':
-        this.hold(command.on);
+        this.masters.hold(command.on);
         break;
       case 'blackout':
+        this.masters.darken(command.on);
+        break;
       case 'test':
-        this.put(command.do, command.on);
+        this.masters.showTest(command.on);
         break;
       case 'outside':
         if (command.on) this.outside.open(false);
@@ -400,39 +370,10 @@ export class Run {
     else this.log.keepSoon();
   }
 
-  private put(what: 'blackout' | 'test', on: boolean): void {
-    this[what] = on;
-    this.wall.show();
-    if (what === 'blackout') this.done({ all: what, to: on });
-    this.watchers.tell();
-  }
-
-  private shine(to: number, over = 0): void {
-    this.done({ all: 'brightness', to, ...(over ? { over } : {}) });
-    this.master.send('brightness', { from: this.brightness, to, over }, (value) => {
-      this.brightness = value as number;
-      this.wall.show();
-      this.watchers.tell();
-    });
-  }
-
-  private pace(speed: number): void {
-    this.done({ all: 'speed', to: speed });
-    this.speed = speed;
-    for (const player of this.players.values()) player.pace(speed);
-    this.move();
-  }
-
-  private hold(on: boolean): void {
-    this.done({ all: 'held', to: on });
-    this.held = on;
-    this.move();
-  }
-
   /** Whether time goes is another by now, or may be. */
-  private move(): void {
-    const goes = !this.held && this.speed > 0;
-    for (const player of this.playing) player.play(goes);
+  private paced(): void {
+    const { speed, goes } = this.masters;
+    this.passes.pace(speed, goes);
     if (!goes) return;
     for (const { name, to, left } of this.standing.end()) {
       this.act({ control: name, to, over: left, ease: 'straight' });
@@ -441,7 +382,7 @@ export class Run {
 
   /** Plays a control or a cue of the present piece. */
   private act(play: Play): void {
-    const player = this.player(this.conductor.present);
+    const player = this.passes.present;
     if (!player || this.replay) return;
     if ('cue' in play) {
       player.act(play);
@@ -450,46 +391,48 @@ export class Run {
     const { control, to, over = 0, ease } = play;
     this.standing.forget(control);
     const from = this.controls[control];
-    const stands = this.held || this.speed === 0;
-    if (over > 0 && stands && from !== undefined) {
+    const { goes, speed } = this.masters;
+    if (over > 0 && !goes && from !== undefined) {
       const way = { from, to, over, ...(ease ? { ease } : {}) };
       this.standing.send(control, way, (value) => {
         player.act({ control, to: value });
       });
       // Seconds of somebody's hand are those of the clock.
-    } else player.act(over > 0 ? { ...play, over: over * (this.speed || 1) } : play);
+    } else player.act(over > 0 ? { ...play, over: over * speed } : play);
   }
 
   /** Back to how it stood when it was last as somebody wanted it, at once. */
   private panic(): void {
-    const player = this.player(this.conductor.present);
-    const { values, brightness } = this.good;
+    const { passes, masters, good } = this;
     this.standing.end();
-    Object.assign(this, { blackout: false, test: false, trouble: null });
-    this.shine(brightness > 0 ? brightness : 1);
-    this.pace(this.show.speed || 1);
-    this.hold(false);
+    this.trouble = null;
+    masters.darken(false);
+    masters.showTest(false);
+    masters.shine(good.brightness > 0 ? good.brightness : 1);
+    masters.pace(this.show.speed || 1);
+    masters.hold(false);
+    const player = passes.present;
     if (!player) return;
     if (performance.now() - player.heardAt > SILENT) player.revive();
-    for (const [control, to] of Object.entries(values)) player.act({ control, to });
-    this.watchers.tell();
+    for (const [control, to] of Object.entries(good.values)) player.act({ control, to });
   }
 
-  /** The night begins anew, or one is seen again. */
+  /** The night begins anew, or one is seen again; behind that the one that was under way goes on. */
   private async anew(rows: NightRow[] | null): Promise<void> {
+    const { id } = this.options;
+    const seenAgain = this.replay !== null;
     this.standing.end();
-    this.conductor.close();
     if (rows) this.log.keep();
+    this.conductor.close();
     await this.log.forget();
-    if (!rows && !this.replay) await forgetNight(this.options.id).catch(() => undefined);
+    if (!rows && !seenAgain) await forgetNight(id).catch(() => undefined);
+    const night = rows ? null : await loadNight(id).catch(() => null);
     this.replay = rows ? new Replay(rows) : null;
-    Object.assign(this, { began: null, stretch: 0, held: false, blackout: false, trouble: null });
+    Object.assign(this, { began: null, stretch: 0, last: null, trouble: null });
     this.time = { before: 0, since: 0 };
-    this.last = null;
-    this.brightness = this.show.brightness;
-    this.speed = this.show.speed;
+    this.masters.set(this.show);
     this.conductor = this.freshConductor();
-    this.conductor.open();
+    if (!night || !this.takeUp(night)) this.conductor.open();
     if (rows) this.conductor.go();
     this.watchers.tell();
     this.tell();
@@ -497,9 +440,11 @@ export class Run {
 
   /** Show and pieces as they stand in the browser by now. */
   changed(show: Show, pieces: ReadonlyMap<string, Piece>): void {
+    const before = this.pieces;
+    const changed = [...pieces.keys()].filter((id) => !equal(pieces.get(id), before.get(id)));
     this.show = show;
     this.pieces = pieces;
-    this.conductor.setShow(show);
+    this.conductor.setShow(show, new Set(changed));
     this.wall.setWall(show.wall);
     this.offer();
     this.tell();
@@ -518,27 +463,22 @@ export class Run {
     this.tell();
   }
 
-  /** Lines that there are on the screen for the picture; a fixed size has them in any case. */
-  fit(lines: number, fixed: boolean): void {
-    this.lines = [lines, fixed];
-    for (const player of this.players.values()) player.fit(lines, fixed);
-  }
-
   /** Paints what is seen into a canvas. */
   paint(context: CanvasRenderingContext2D): void {
     const { width, height } = context.canvas;
     context.fillStyle = '#000';
     context.fillRect(0, 0, width, height);
-    if (this.blackout) return;
-    for (const player of this.playing) player.paint(context);
-    context.globalAlpha = 1 - this.brightness;
+    if (this.masters.blackout) return;
+    this.passes.paint(context);
+    context.globalAlpha = 1 - this.masters.brightness;
     context.fillRect(0, 0, width, height);
     context.globalAlpha = 1;
   }
 
   /** How it stands, as desks are told. */
   get told(): Standing {
-    const { conductor, report, brightness, speed, blackout, held, test, trouble, began } = this;
+    const { conductor, report, trouble, began } = this;
+    const { brightness, speed, blackout, held, test } = this.masters;
     const { present, coming, wanted, mix } = conductor;
     return {
       ...{ began, wanted, brightness, speed, blackout, held, test, trouble },
@@ -570,25 +510,25 @@ export class Run {
 
   /** How the night stands, to be kept; null before it begins, and while one is seen again. */
   private stored(): StoredNight | null {
-    const { began, conductor, brightness, speed, blackout, held, stretch, good } = this;
+    const { began, conductor, stretch, good } = this;
+    const { brightness, speed, blackout, held } = this.masters;
     const { present } = conductor;
     if (began === null || !present || this.replay) return null;
     return {
       ...{ id: this.options.id, began, changed: Date.now(), time: this.seconds, stretch },
       ...{ entry: present.entry.id, frame: Math.max(0, present.at) },
       ...{ brightness, speed, blackout, held, good: good.values },
-      played: [...(this.player(present)?.soFar ?? [])],
+      played: [...(this.passes.present?.soFar ?? [])],
     };
   }
 
   /** The page is left: the night is kept. */
   close(): void {
     this.log.keep();
-    this.master.stop();
+    this.masters.stop();
     this.standing.stop();
     this.outside.close();
     this.wall.close();
-    for (const player of this.players.values()) player.close();
-    this.players.clear();
+    this.passes.close();
   }
 }

@@ -48,6 +48,8 @@ export class Conductor {
   coming: Pass | null = null;
   /** Whether the next is to begin as soon as it is ready. */
   wanted = false;
+  /** Whether what comes was said to, whatever stands behind the present one. */
+  private called = false;
   private count = 0;
 
   /**
@@ -70,6 +72,7 @@ export class Conductor {
   /** Nothing is played any more. */
   close(): void {
     this.wanted = false;
+    this.called = false;
     for (const which of ['leaving', 'present', 'coming'] as const) this.drop(which);
   }
 
@@ -78,16 +81,29 @@ export class Conductor {
     const entry = this.entries.find((e) => e.id === id);
     if (!entry || this.coming?.entry.id === id) return;
     this.drop('coming');
+    this.called = true;
     this.prepare(entry);
   }
 
-  /** The show is another by now. What is seen goes on. */
-  setShow(show: Show): void {
+  /**
+   * The show, or one of its pieces, is another by now. What is seen goes on.
+   *
+   * @param changed pieces that are another
+   */
+  setShow(show: Show, changed: ReadonlySet<string> = new Set()): void {
     this.show = show;
-    const { coming, leaving } = this;
-    if (leaving || this.wanted) return;
-    if (coming && this.next !== coming.entry) this.drop('coming');
-    this.prepareNext();
+    const { coming } = this;
+    if (!coming) {
+      if (!this.present) this.open();
+      return;
+    }
+    const { entry } = coming;
+    const now = show.entries.find((e) => e.id === entry.id);
+    const same = JSON.stringify(now) === JSON.stringify(entry) && !changed.has(entry.piece);
+    if (same && (this.called || this.wanted || this.next?.id === entry.id)) return;
+    this.drop('coming');
+    const next = this.called && now ? now : this.next;
+    if (next) this.prepare(next);
   }
 
   /** Entries that can be played, in order. */
@@ -128,6 +144,7 @@ export class Conductor {
     if (!entry) return false;
     this.wanted = true;
     if (this.coming?.entry.id !== entry.id) this.drop('coming');
+    this.called ||= id !== undefined;
     if (!this.coming) this.prepare(entry, from);
     else if (this.coming.ready) this.advance();
     return true;
@@ -222,6 +239,7 @@ export class Conductor {
   /** The next is the present one. */
   private advance(): void {
     this.wanted = false;
+    this.called = false;
     this.drop('leaving');
     this.leaving = this.present;
     this.present = this.coming;
