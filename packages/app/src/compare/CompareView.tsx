@@ -8,7 +8,8 @@ import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../store/store';
 import { COLOURS, MONO } from '../theme';
-import { CannotOpen, useOpenPiece } from '../workshop/useOpenPiece';
+import { CannotOpen } from '../ui/CannotOpen';
+import { useOpenPiece } from '../workshop/useOpenPiece';
 import { withNeeds, type Difference } from './differences';
 import { DifferenceList } from './DifferenceList';
 import { useVersions, type Version } from './useVersions';
@@ -18,7 +19,7 @@ import { VersionPicture } from './VersionPicture';
 export default function CompareView() {
   const { id = '' } = useParams();
   const { open, trouble } = useOpenPiece(id);
-  if (trouble) return <CannotOpen trouble={trouble} />;
+  if (trouble) return <CannotOpen what="piece" trouble={trouble} />;
   return open ? <Compare key={id} id={id} /> : null;
 }
 

@@ -1,9 +1,10 @@
-import { Box, Button, Typography } from '@mui/material';
+import { Box } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { showKeys } from '../show/showKeys';
 import { useShow, type OpenShow } from '../show/useShow';
 import { COLOURS } from '../theme';
+import { CannotOpen } from '../ui/CannotOpen';
 import { Arrange } from './Arrange';
 import { Desk, useStanding } from './desk';
 import { EntryList } from './EntryList';
@@ -15,19 +16,7 @@ import { Playing } from './Playing';
 export default function DeskView() {
   const { id = '' } = useParams();
   const { open, trouble } = useShow(id);
-  if (trouble) {
-    return (
-      <Box sx={{ p: 6, maxWidth: 560 }} role="alert">
-        <Typography variant="h2" gutterBottom>
-          This show cannot be opened
-        </Typography>
-        <Typography sx={{ mb: 2, whiteSpace: 'pre-line' }}>{trouble}</Typography>
-        <Button component={Link} to="/" variant="outlined">
-          To the pieces
-        </Button>
-      </Box>
-    );
-  }
+  if (trouble) return <CannotOpen what="show" trouble={trouble} />;
   return open && <Opened key={id} {...{ id, open }} />;
 }
 

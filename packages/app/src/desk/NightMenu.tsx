@@ -9,6 +9,7 @@ import type { OpenShow } from '../show/useShow';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { useStanding, type Desk } from './desk';
+import { FileChooser } from '../ui/FileChooser';
 
 interface Props {
   id: string;
@@ -115,16 +116,12 @@ export function NightMenu({ id, desk, open }: Props) {
           Export the show
         </Item>
       </Menu>
-      <input
+      <FileChooser
         ref={chooser}
-        type="file"
-        hidden
+        label="Table of a night"
         accept=".csv,text/csv"
-        aria-label="Table of a night"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file) void read(file);
+        onChoose={([file]) => {
+          void read(file);
         }}
       />
     </>

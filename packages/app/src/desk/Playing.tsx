@@ -1,6 +1,6 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
-import { controlKind, restOf, type ControlValue, type Part, type Piece } from '@vast-swarm/core';
+import { controlKind, restOf, type Part, type Piece } from '@vast-swarm/core';
 import { nextCue } from '../show/showKeys';
 import { COLOURS, MONO } from '../theme';
 import { useBlobSource } from '../ui/useBlobSource';
@@ -135,7 +135,13 @@ interface ControlProps {
   control: Part;
 }
 
-function DeskControl({ desk, piece, control }: ControlProps) {
+function DeskControl(props: ControlProps) {
+  const { holds } = controlKind(props.control);
+  return holds === 'number' ? <DeskFader {...props} /> : <DeskTile {...props} />;
+}
+
+/** A number moves at every frame, so it is told the fader itself. */
+function DeskFader({ desk, control }: ControlProps) {
   const { id, name } = control;
   const told = useMemo(
     (): Told<number> => ({
@@ -144,27 +150,35 @@ function DeskControl({ desk, piece, control }: ControlProps) {
     }),
     [desk, id, control],
   );
-  const text = useStanding(desk, (s) => JSON.stringify(s?.controls[id] ?? restOf(control)));
-  const set = (to: ControlValue): void => {
-    desk.do({ do: 'play', play: { control: id, to } });
+  const [min, max] = controlKind(control).range!(control.dials);
+  const set = (to: number, hold = false): void => {
+    desk.do({ do: 'play', play: { control: id, to, hold } });
   };
-  const kind = controlKind(control);
-  if (kind.holds !== 'number')
-    return <OtherTile {...{ piece, control, text }} height={46} onSet={set} />;
-  const [min, max] = kind.range!(control.dials);
   return (
     <Fader
       {...{ name, min, max, told }}
       unit={control.dials.unit as string}
       height={46}
-      onSet={(to, hold) => {
-        desk.do({ do: 'play', play: { control: id, to, hold } });
-      }}
+      onSet={set}
       onLetGo={() => {
         desk.do({ do: 'letGo', control: id });
       }}
       onReset={() => {
-        set(restOf(control));
+        set(restOf(control) as number);
+      }}
+    />
+  );
+}
+
+function DeskTile({ desk, piece, control }: ControlProps) {
+  const { id } = control;
+  const text = useStanding(desk, (s) => JSON.stringify(s?.controls[id] ?? restOf(control)));
+  return (
+    <OtherTile
+      {...{ piece, control, text }}
+      height={46}
+      onSet={(to) => {
+        desk.do({ do: 'play', play: { control: id, to } });
       }}
     />
   );

@@ -15,6 +15,7 @@ import { newId } from '../data/pieces';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
+import { FileChooser } from '../ui/FileChooser';
 import { PanelSettings } from './PanelSettings';
 import { Labelled } from './Labelled';
 import { WallMap } from './WallMap';
@@ -80,16 +81,12 @@ export function WallEditor({ wall, onPut }: Props) {
             </Button>
           </>
         )}
-        <input
+        <FileChooser
           ref={chooser}
-          type="file"
-          hidden
+          label="Pixel map"
           accept=".json,application/json"
-          aria-label="Pixel map"
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            event.target.value = '';
-            if (file) void take(file);
+          onChoose={([file]) => {
+            void take(file);
           }}
         />
       </Stack>

@@ -11,6 +11,7 @@ import { isShow, takeShow } from '../data/shows';
 import { noticed } from '../store/noticeSlice';
 import { store, useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
+import { FileChooser } from '../ui/FileChooser';
 import { PieceCard } from './PieceCard';
 import { ShowShelf } from './ShowShelf';
 
@@ -152,16 +153,13 @@ function Head({ names }: { names: ReadonlySet<string> }) {
       <Button variant="contained" startIcon={<Plus size={16} />} onClick={() => void create()}>
         New piece
       </Button>
-      <input
+      <FileChooser
         ref={chooser}
-        type="file"
+        label="Piece files"
         accept=".json,.zip,application/json"
         multiple
-        hidden
-        aria-label="Piece files"
-        onChange={(event) => {
-          void takeIn([...(event.target.files ?? [])]);
-          event.target.value = '';
+        onChoose={(files) => {
+          void takeIn(files);
         }}
       />
     </Stack>

@@ -166,8 +166,8 @@ function Screen({ holder, run, show }: ScreenProps) {
     const element = area.current!;
     const watch = new ResizeObserver(() => {
       const { clientWidth, clientHeight } = element;
-      const scale = show.size ? 1 : devicePixelRatio;
-      const [width, height] = [Math.round(clientWidth * scale), Math.round(clientHeight * scale)];
+      const pixels = (length: number): number => Math.round(length * devicePixelRatio);
+      const [width, height] = [pixels(clientWidth), pixels(clientHeight)];
       setSize(`${String(width)} × ${String(height)}`);
       run?.passes.fit(height, show.size !== null);
     });
@@ -210,7 +210,12 @@ function Screen({ holder, run, show }: ScreenProps) {
         sx={{
           position: 'absolute',
           ...(width
-            ? { left: 0, top: 0, width: `${String(width)}px`, height: `${String(height)}px` }
+            ? {
+                left: 0,
+                top: 0,
+                width: width / devicePixelRatio,
+                height: height! / devicePixelRatio,
+              }
             : { inset: 0 }),
         }}
       >

@@ -8,6 +8,7 @@ import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
 import { framesFile } from '../data/frames';
 import { useLive } from '../data/useLive';
 import { COLOURS } from '../theme';
+import { FileChooser } from '../ui/FileChooser';
 import { aboutStock } from './about';
 import { TYPE_NAMES } from './names';
 import { PlaySound } from './PlaySound';
@@ -108,17 +109,11 @@ function Head({ take, takeFrames }: { take: Take; takeFrames: Take }) {
         To the pieces
       </Button>
       <Button onClick={() => folder.current!.click()}>A folder of frames</Button>
-      <input
+      <FileChooser
         ref={folder}
-        type="file"
-        hidden
-        // What is not of React's own has its own name.
-        {...{ webkitdirectory: '' }}
-        aria-label="Folder of numbered frames"
-        onChange={(e) => {
-          const files = [...(e.target.files ?? [])];
-          e.target.value = '';
-          if (files.length > 0) void takeFrames(files);
+        label="Folder of numbered frames"
+        onChoose={(files) => {
+          void takeFrames(files);
         }}
       />
       <Button
@@ -128,16 +123,12 @@ function Head({ take, takeFrames }: { take: Take; takeFrames: Take }) {
       >
         Import files
       </Button>
-      <input
+      <FileChooser
         ref={chooser}
-        type="file"
-        hidden
-        multiple
+        label="Files for the stock"
         accept={STOCK_ACCEPT}
-        aria-label="Files for the stock"
-        onChange={(e) => {
-          const files = [...(e.target.files ?? [])];
-          e.target.value = '';
+        multiple
+        onChoose={(files) => {
           void take(files);
         }}
       />

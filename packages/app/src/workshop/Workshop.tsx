@@ -1,6 +1,7 @@
 import { useParams } from 'react-router';
 import { OpenPiece } from './OpenPiece';
-import { CannotOpen, useOpenPiece } from './useOpenPiece';
+import { CannotOpen } from '../ui/CannotOpen';
+import { useOpenPiece } from './useOpenPiece';
 
 /** Opens the piece that the address names. */
 export function Workshop() {
@@ -10,6 +11,6 @@ export function Workshop() {
 
 function WorkshopOf({ id }: { id: string }) {
   const { open, trouble } = useOpenPiece(id);
-  if (trouble) return <CannotOpen trouble={trouble} />;
+  if (trouble) return <CannotOpen what="piece" trouble={trouble} />;
   return open ? <OpenPiece id={id} /> : null;
 }

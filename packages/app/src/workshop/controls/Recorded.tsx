@@ -6,6 +6,7 @@ import { fileNameOf, saveAs } from '../../data/files';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../../store/store';
+import { FileChooser } from '../../ui/FileChooser';
 
 /** What was played so far is part of the piece: it can be forgotten, saved as a table, and taken from one. */
 export function Recorded() {
@@ -79,16 +80,12 @@ export function Recorded() {
           Forget all of it
         </MenuItem>
       </Menu>
-      <input
+      <FileChooser
         ref={chooser}
-        type="file"
-        hidden
+        label="Table of what is played"
         accept=".csv,text/csv"
-        aria-label="Table of what is played"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file) void take(file);
+        onChoose={([file]) => {
+          void take(file);
         }}
       />
     </>

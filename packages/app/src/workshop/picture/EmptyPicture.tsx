@@ -5,8 +5,8 @@ import { STOCK_ACCEPT } from '../../data/stock';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { FileChooser } from '../../ui/FileChooser';
 import { KindIcon } from '../../ui/KindIcon';
-
 import { bornFrom } from './bornFrom';
 
 /** Emitters to begin with; the line-up has them all. */
@@ -49,15 +49,12 @@ export function EmptyPicture() {
       <Box sx={{ color: COLOURS.faint, fontSize: 12.5 }}>
         or choose another beside Swarms, above. Files can be dropped here.
       </Box>
-      <input
+      <FileChooser
         ref={chooser}
-        type="file"
-        hidden
+        label="File to begin with"
         accept={STOCK_ACCEPT}
-        aria-label="File to begin with"
-        onChange={(e) => {
-          void bornFrom(e.target.files ?? []);
-          e.target.value = '';
+        onChoose={(files) => {
+          void bornFrom(files);
         }}
       />
     </Box>

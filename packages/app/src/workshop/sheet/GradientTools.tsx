@@ -14,6 +14,7 @@ import {
 import { saveAs } from '../../data/files';
 import { noticed } from '../../store/noticeSlice';
 import { useAppDispatch } from '../../store/store';
+import { FileChooser } from '../../ui/FileChooser';
 
 /** A gradient as a strip of colours; light over 1 is shown as its own colour at full strength. */
 export function gradientCss(stops: readonly Stop[]): string {
@@ -105,16 +106,12 @@ export function GradientTools({ label, stops, onChange }: Props) {
           Save as CPT
         </MenuItem>
       </Menu>
-      <input
+      <FileChooser
         ref={chooser}
-        type="file"
-        hidden
+        label={`Gradient file for ${label}`}
         accept=".svg,.cpt"
-        aria-label={`Gradient file for ${label}`}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void take(file);
+        onChoose={([file]) => {
+          void take(file);
         }}
       />
     </>

@@ -22,6 +22,7 @@ import { toolActions } from '../../store/toolSlice';
 import type { StoredStock } from '../../data/db';
 import { useStoredStock } from '../../stock/useStoredStock';
 import { NumberField } from './NumberField';
+import { FileChooser } from '../../ui/FileChooser';
 
 const NONE: readonly Part[] = [];
 
@@ -170,18 +171,13 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
       {chosen && 'hash' in chosen.source && standsInSpace(chosen.type) && (
         <Fitting entry={chosen} source={chosen.source} />
       )}
-      <input
+      <FileChooser
         ref={chooser}
-        type="file"
-        hidden
-        multiple={accepts.includes('clip')}
+        label={`File for ${spec.title}`}
         accept={STOCK_ACCEPT}
-        aria-label={`File for ${spec.title}`}
-        onChange={(e) => {
-          const files = [...(e.target.files ?? [])];
-          e.target.value = '';
-          const [file, ...more] = files;
-          if (file) void take([file, ...more]);
+        multiple={accepts.includes('clip')}
+        onChoose={(files) => {
+          void take(files);
         }}
       />
     </Box>

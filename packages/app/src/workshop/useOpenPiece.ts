@@ -1,6 +1,4 @@
-import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
 import { PieceError } from '@vast-swarm/core';
 import { autosave } from '../data/autosave';
 import { loadPiece } from '../data/pieces';
@@ -40,18 +38,4 @@ export function useOpenPiece(id: string): { open: boolean; trouble: string | nul
     };
   }, [id, dispatch]);
   return { open, trouble };
-}
-
-export function CannotOpen({ trouble }: { trouble: string }) {
-  return (
-    <Box sx={{ p: 6, maxWidth: 560 }} role="alert">
-      <Typography variant="h2" gutterBottom>
-        This piece cannot be opened
-      </Typography>
-      <Typography sx={{ mb: 2, whiteSpace: 'pre-line' }}>{trouble}</Typography>
-      <Button component={Link} to="/" variant="outlined">
-        To the pieces
-      </Button>
-    </Box>
-  );
 }
