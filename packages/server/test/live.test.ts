@@ -201,6 +201,6 @@ test('what nobody stands in for is refused with what there is', async () => {
   const code = await new Promise((resolve) => asked.once('close', resolve));
   expect([code, said]).toEqual([
     1,
-    "There is no stand-in for 'orchestra'; there is one for: performers.\n",
+    "There is no stand-in for 'orchestra'; there are some for: performers and wall.\n",
   ]);
 });
