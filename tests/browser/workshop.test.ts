@@ -163,7 +163,8 @@ test('a bad file is refused with its line, and the open show is untouched', asyn
   await app.page.getByText(/Nested more than 64 deep/).waitFor();
   await upload('notes.json', 'not json at all');
   await app.page.getByText(/notes\.json was not imported.\s*line 1: This is not JSON/).waitFor();
-  expect(await app.page.getByRole('article').count()).toBe(DEMO_SHOW.pieces.length);
+  // Its pieces, and the show itself.
+  expect(await app.page.getByRole('article').count()).toBe(DEMO_SHOW.pieces.length + 1);
 });
 
 test('pieces are duplicated, deleted and brought back', async () => {
