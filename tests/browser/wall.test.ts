@@ -1,7 +1,6 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { createSocket } from 'node:dgram';
+import type { ChildProcess } from 'node:child_process';
 import type { Browser, Page } from 'playwright-core';
-import { CLI, startServer } from '../support/startServer';
+import { startServer, startWall } from '../support/startServer';
 import { launch } from './support';
 
 /** A show on the stand-in wall, from the output to the panels on its page. */
@@ -11,40 +10,12 @@ const children: ChildProcess[] = [];
 let app = '';
 let wall = '';
 
-/** A UDP port that nobody has. */
-async function freePort(): Promise<number> {
-  const socket = createSocket('udp4');
-  await new Promise<void>((done) => {
-    socket.bind(0, '127.0.0.1', done);
-  });
-  const { port } = socket.address();
-  socket.close();
-  return port;
-}
-
-async function standIn(port: number): Promise<string> {
-  const args = ['stand-in', 'wall', '--port', String(port), '--page', '0'];
-  const child = spawn(process.execPath, [CLI, ...args], { stdio: ['ignore', 'pipe', 'inherit'] });
-  children.push(child);
-  let told = '';
-  return new Promise((done) => {
-    child.stdout.on('data', (data: Buffer) => {
-      told += data.toString();
-      const match = /(http:\S+\/wall)/.exec(told);
-      if (match) done(match[1]!);
-    });
-  });
-}
-
 beforeAll(async () => {
-  const port = await freePort();
-  const [server, page, opened] = await Promise.all([
-    startServer(['--wall', `127.0.0.1:${String(port)}`]),
-    standIn(port),
-    launch(),
-  ]);
-  children.push(server.child);
-  [app, wall, browser] = [server.url, page, opened];
+  const panels = await startWall();
+  const where = `127.0.0.1:${String(panels.port)}`;
+  const [server, opened] = await Promise.all([startServer(['--wall', where]), launch()]);
+  children.push(panels.child, server.child);
+  [app, wall, browser] = [server.url, panels.url, opened];
 }, 45_000);
 afterAll(async () => {
   for (const child of children) child.kill();

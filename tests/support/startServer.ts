@@ -30,3 +30,29 @@ export async function startServer(more: readonly string[] = []): Promise<Running
   });
   return { url, joints: Number(joints), child };
 }
+
+export interface RunningWall {
+  /** The address of its page. */
+  url: string;
+  /** The UDP port at which it hears. */
+  port: number;
+  child: ChildProcess;
+}
+
+/** A wall that stands in for one, on free ports. */
+export async function startWall(more: readonly string[] = []): Promise<RunningWall> {
+  const args = ['stand-in', 'wall', '--port', '0', '--page', '0', ...more];
+  const child = spawn(process.execPath, [CLI, ...args], { stdio: ['ignore', 'pipe', 'inherit'] });
+  let told = '';
+  const [port, url] = await new Promise<[string, string]>((resolve, reject) => {
+    child.once('exit', () => {
+      reject(new Error('the wall did not start; is the application built?'));
+    });
+    child.stdout.on('data', (data: Buffer) => {
+      told += data.toString();
+      const match = /udp:\/\/[\d.]+:(\d+)[^]*(http:\/\/\S+)/.exec(told);
+      if (match) resolve([match[1]!, match[2]!]);
+    });
+  });
+  return { url, port: Number(port), child };
+}

@@ -2,7 +2,7 @@ import { compilePiece, makePart, type LiveEngine, type Piece, type Played } from
 import { CpuEngine, MemoryFull } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
-import type { EngineEvent, FrameReport } from '../src/engine/messages';
+import type { EngineEvent, FrameReport, Run } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
 import { Truth } from '../src/engine/truth';
 
@@ -65,6 +65,13 @@ class Stage {
     const there = this.until((r) => r.frame === 0 && r.settling === 0);
     this.session.setPiece(piece);
     await there;
+  }
+
+  /** A piece that is run for a show, standing at the first frame of that. */
+  async run(piece: Piece, run: Run): Promise<void> {
+    this.session.run(run);
+    this.session.setPiece(piece);
+    await this.until((r) => r.frame === run.at && r.settling === 0);
   }
 
   state(): string {
@@ -355,9 +362,7 @@ test('what is run for a show stands at its end, and what is played is recorded a
   const stage = new Stage(engine);
   const { session } = stage;
   const piece = { ...played(), played: [{ at: 0.05, control: 'fader', to: 0.9 }] };
-  session.run({ at: 5, until: 40, played: piece.played });
-  session.setPiece(piece);
-  await stage.until((r) => r.frame === 5 && r.settling === 0);
+  await stage.run(piece, { at: 5, until: 40, played: piece.played });
   const end = stage.until((r) => r.frame === 39);
   session.play(true);
   await stage.until((r) => r.frame >= 10);
@@ -377,9 +382,7 @@ test.each([0, 8, 25])(
     const stage = new Stage(engine);
     const { session } = stage;
     const piece = played();
-    session.run({ at: 0, until: 90, played: [] });
-    session.setPiece(piece);
-    await stage.until((r) => r.frame === 0 && r.settling === 0);
+    await stage.run(piece, { at: 0, until: 90, played: [] });
     session.act({ control: 'fader', to: 0.8, over: 0.5 });
     session.play(true);
     await stage.until((r) => r.frame >= 30);
@@ -410,9 +413,7 @@ test('what is played while a show stands still is seen at once, and is made agai
   const stage = new Stage(engine);
   const { session } = stage;
   const piece = played();
-  session.run({ at: 0, until: 90, played: [] });
-  session.setPiece(piece);
-  await stage.until((r) => r.frame === 0 && r.settling === 0);
+  await stage.run(piece, { at: 0, until: 90, played: [] });
   session.play(true);
   await stage.until((r) => r.frame >= 23);
   session.play(false);

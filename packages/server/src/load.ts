@@ -48,35 +48,43 @@ export async function load(
 
 /** A piece with what a table says is played of it. */
 async function withPlayed(piece: Piece, table: string, stretch?: number): Promise<Piece> {
+  const [offer, text] = [offerOf(piece), await textOf(table)];
   try {
-    const { size } = await stat(table);
-    checkSize(size);
-    const [offer, text] = [offerOf(piece), await readFile(table, 'utf8')];
     if (stretch === undefined) return { ...piece, played: readPlayed(offer, text) };
     // In a night a piece is played with what it has itself.
     return { ...piece, played: allPlayed(piece.played, readStretch(offer, text, stretch)) };
   } catch (error) {
     if (error instanceof TableError) throw new Refused(`${table}: ${error.message}`);
-    if (error instanceof Error && 'code' in error) {
-      throw new Refused(`${table}: cannot be read (${String(error.code)}).`);
-    }
     throw error;
   }
 }
 
 async function loadPiece(file: string, set: readonly string[]): Promise<Piece> {
+  return loadDocument(file, (text) => set.reduce(setDial, parsePiece(text)));
+}
+
+/**
+ * Reads a document of ours.
+ * @throws Refused that names the file, the line and the field
+ */
+export async function loadDocument<T>(file: string, parse: (text: string) => T): Promise<T> {
+  try {
+    return parse(await textOf(file));
+  } catch (error) {
+    if (!(error instanceof PieceError)) throw error;
+    throw new Refused(error.problems.map((p) => `${file}: ${describeProblem(p)}`).join('\n'));
+  }
+}
+
+/** What is in a file that is not too large to be one of ours. */
+async function textOf(file: string): Promise<string> {
   try {
     const { size } = await stat(file);
     checkSize(size);
-    return set.reduce(setDial, parsePiece(await readFile(file, 'utf8')));
+    return await readFile(file, 'utf8');
   } catch (error) {
-    if (error instanceof PieceError) {
-      throw new Refused(error.problems.map((p) => `${file}: ${describeProblem(p)}`).join('\n'));
-    }
-    if (error instanceof Error && 'code' in error) {
-      throw new Refused(`${file}: cannot be read (${String(error.code)}).`);
-    }
-    throw error;
+    if (!(error instanceof Error && 'code' in error)) throw error;
+    throw new Refused(`${file}: cannot be read (${String(error.code)}).`);
   }
 }
 

@@ -8,15 +8,18 @@ import { posesOfMessages } from './joints/osc';
 import { messagesOf } from './oscMessages';
 
 /**
- * Opens a port for Open Sound Control over UDP.
+ * Opens a UDP port.
  *
+ * @param reuseAddr whether others of this machine may hear it too
  * @returns why not, where the port cannot be had
  */
-export async function openOsc(
+export async function openUdp(
   port: number,
   host: string,
+  reuseAddr = false,
 ): Promise<{ socket: Socket; port: number } | string> {
-  const socket = createSocket(host.includes(':') ? 'udp6' : 'udp4');
+  const type = host.includes(':') ? 'udp6' : 'udp4';
+  const socket = createSocket({ type, reuseAddr });
   return new Promise((resolve) => {
     socket.once('error', (error) => {
       socket.close();

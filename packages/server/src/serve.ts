@@ -6,7 +6,7 @@ import { ControlDoor } from './control/door';
 import { controlRoutes } from './control/sockets';
 import { Guard, isLoopback } from './guard';
 import { jointRoutes } from './joints/sockets';
-import { hearOsc, openOsc } from './osc';
+import { hearOsc, openUdp } from './osc';
 import { serveApp } from './serveApp';
 import { openSockets } from './sockets';
 import { SACN_PORT, wallRoute, WallSender, type Target } from './wall/sender';
@@ -54,7 +54,7 @@ async function openDoors(
   const log = (line: string): void => {
     process.stderr.write(`${line}\n`);
   };
-  const osc = await openOsc(port, host);
+  const osc = await openUdp(port, host);
   // Without it everything else is still of use.
   if (typeof osc === 'string') log(`UDP port ${String(port)} cannot be used: ${osc}`);
   const address = typeof osc === 'string' ? '' : `${host}:${String(osc.port)}`;

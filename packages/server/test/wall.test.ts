@@ -1,11 +1,11 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { createSocket, type Socket } from 'node:dgram';
 import { WebSocket } from 'ws';
 import { makePanel, makeWall, wallText } from '@vast-swarm/core';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { CLI, startServer } from '../../../tests/support/startServer';
+import { startServer, startWall } from '../../../tests/support/startServer';
 
 /** A packet of sACN, read by the tables of ANSI E1.31-2018 (4, 5, 6 and 7). */
 interface Read {
@@ -176,18 +176,9 @@ describe('the stand-in', () => {
     folder = await mkdtemp(join(tmpdir(), 'wall-'));
     const map = join(folder, 'wall.json');
     await writeFile(map, wallText(WALL));
-    const free = await bound();
-    free.socket.close();
-    const args = ['stand-in', 'wall', '--page', '0', '--port', String(free.port), '--map', map];
-    child = spawn(process.execPath, [CLI, ...args], { stdio: ['ignore', 'pipe', 'inherit'] });
-    let told = '';
-    [port, host] = await new Promise<[number, string]>((done) => {
-      child.stdout!.on('data', (data: Buffer) => {
-        told += data.toString();
-        const match = /udp:\/\/127.0.0.1:(\d+)[^]*http:\/\/(\S+)\/wall/.exec(told);
-        if (match) done([Number(match[1]), match[2]!]);
-      });
-    });
+    const started = await startWall(['--map', map]);
+    ({ child, port } = started);
+    host = new URL(started.url).host;
   });
   afterAll(async () => {
     child.kill();

@@ -6,20 +6,32 @@ import type {
   RunnerNews,
   RunnerTold,
 } from '@vast-swarm/core';
-import { Listeners } from '../live/listeners';
+import { ServerLink, type LinkState } from '../live/serverLink';
 
-/** How it stands with the server: not asked, looked for, there, or gone and looked for again. */
-export type RunnerState = 'off' | 'opening' | 'open' | 'lost';
-
-/** Milliseconds after which a lost server is looked for again, and between values that are told. */
-const [AGAIN, TELL_EVERY] = [1000, 50];
+/** Milliseconds between values that are told. */
+const TELL_EVERY = 50;
 
 /** Lets a piece be run from outside, through the server of the page: says what there is, and does what is asked. */
 export class Runner {
-  state: RunnerState = 'off';
-  private readonly watchers = new Listeners();
-  readonly told = this.watchers.add;
-  private socket: WebSocket | null = null;
+  private readonly link = new ServerLink('/control/run', {
+    opened: () => {
+      this.said = {};
+      if (this.offer) this.send({ offer: this.offer });
+      this.timer = setInterval(() => {
+        this.tellValues();
+      }, TELL_EVERY);
+    },
+    heard: (data) => {
+      const { acts, moved } = JSON.parse(data as string) as RunnerTold;
+      acts.forEach(this.act);
+      moved.forEach(this.move);
+    },
+    closed: () => {
+      if (this.timer) clearInterval(this.timer);
+      this.timer = null;
+    },
+  });
+  readonly told = this.link.told;
   private offer: Offer | null = null;
   private timer: ReturnType<typeof setInterval> | null = null;
   private said: Readonly<Record<string, ControlValue>> = {};
@@ -35,54 +47,16 @@ export class Runner {
     private readonly move: (moved: Moved) => void,
   ) {}
 
-  private put(state: RunnerState): void {
-    this.state = state;
-    this.watchers.tell();
+  get state(): LinkState {
+    return this.link.state;
   }
 
   open(): void {
-    if (this.socket) return;
-    this.put(this.state === 'lost' ? 'lost' : 'opening');
-    const url = new URL(`/control/run${location.search}`, location.href);
-    url.protocol = url.protocol.replace('http', 'ws');
-    const socket = new WebSocket(url);
-    this.socket = socket;
-    socket.onopen = () => {
-      if (this.socket !== socket) return;
-      this.said = {};
-      if (this.offer) this.send({ offer: this.offer });
-      this.timer = setInterval(() => {
-        this.tellValues();
-      }, TELL_EVERY);
-      this.put('open');
-    };
-    socket.onmessage = ({ data }: MessageEvent<string>) => {
-      const { acts, moved } = JSON.parse(data) as RunnerTold;
-      if (this.socket !== socket) return;
-      acts.forEach(this.act);
-      moved.forEach(this.move);
-    };
-    socket.onclose = () => {
-      if (this.socket !== socket) return;
-      this.release();
-      this.put('lost');
-      setTimeout(() => {
-        if (this.state === 'lost') this.open();
-      }, AGAIN);
-    };
-  }
-
-  private release(): void {
-    if (this.timer) clearInterval(this.timer);
-    this.timer = null;
-    this.socket = null;
+    this.link.open();
   }
 
   close(): void {
-    const { socket } = this;
-    this.release();
-    socket?.close();
-    this.put('off');
+    this.link.close();
   }
 
   /** What can be run, from now on. */
@@ -93,7 +67,7 @@ export class Runner {
   }
 
   private send(news: RunnerNews): void {
-    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify(news));
+    this.link.send(JSON.stringify(news));
   }
 
   /** What has changed. */

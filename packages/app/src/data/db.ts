@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable } from 'dexie';
-import type { ControlValue, NightRow, Piece, Played, Show, StockType } from '@vast-swarm/core';
+import type { ControlValue, NightRow, Piece, Show, StockType } from '@vast-swarm/core';
 
 export interface StoredPiece {
   id: string;
@@ -83,8 +83,6 @@ export interface StoredNight {
   stretch: number;
   entry: string;
   frame: number;
-  /** What was played in the stretch. */
-  played: Played[];
   brightness: number;
   speed: number;
   blackout: boolean;

@@ -1,8 +1,12 @@
-import type { NightRow } from '@vast-swarm/core';
+import { playedIn, type NightRow, type Played } from '@vast-swarm/core';
 import { library, type StoredNight } from './db';
 
-export async function loadNight(show: string): Promise<StoredNight | null> {
-  return (await library.nights.get(show)) ?? null;
+/** A night as it was left, with what was played in its last stretch. */
+export type LeftNight = StoredNight & { played: readonly Played[] };
+
+export async function loadNight(show: string): Promise<LeftNight | null> {
+  const stored = await library.nights.get(show);
+  return stored ? { ...stored, played: playedIn(await rowsOf(show), stored.stretch) } : null;
 }
 
 /** Keeps how a night stands, and what has happened in it since it was kept last. */

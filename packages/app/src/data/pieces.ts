@@ -1,3 +1,4 @@
+import { liveQuery, type Subscription } from 'dexie';
 import { DEMO_SHOW, validatePiece, type Piece } from '@vast-swarm/core';
 import { library, type StoredPiece } from './db';
 
@@ -18,6 +19,29 @@ export async function seedDemo(): Promise<void> {
     const now = Date.now();
     if (!(await shows.get(id))) await shows.add({ id, show, created: now, changed: now, demo: id });
   });
+}
+
+/**
+ * Follows what a query of the browser's storage gives, once the demo show is in place. Gives what ends it.
+ *
+ * @param trouble is told when the storage cannot be read
+ */
+export function followSeeded<T>(
+  query: () => Promise<T>,
+  next: (value: T) => void,
+  trouble: (error: unknown) => void,
+): () => void {
+  let watch: Subscription | null = null;
+  let left = false;
+  void seedDemo()
+    .catch(trouble)
+    .then(() => {
+      if (!left) watch = liveQuery(query).subscribe({ next, error: trouble });
+    });
+  return () => {
+    left = true;
+    watch?.unsubscribe();
+  };
 }
 
 export function newId(): string {

@@ -7,8 +7,8 @@ import type { Entry, Piece, Starter } from '@vast-swarm/core';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
 import { NamedSelect } from '../workshop/sheet/NamedSelect';
-import { NumberField } from '../workshop/sheet/NumberField';
 import { SmallSelect } from '../workshop/sheet/SmallSelect';
+import { ShowNumber } from './ShowNumber';
 
 /** Columns of the table of entries. */
 export const COLUMNS = '28px minmax(180px, 1fr) 110px 110px 120px 260px 34px';
@@ -32,17 +32,17 @@ export function EntryEditor({ entry, number, piece, onChange, onMove, onRemove }
   const name = piece?.name ?? 'Not there any more';
   const length = piece ? piece.frame.length / piece.frame.rate : 36_000;
   const seconds = (key: 'from' | 'to' | 'fade', label: string, max: number) => (
-    <NumberField
+    <ShowNumber
       label={`${label}, ${name}`}
       value={key === 'to' && entry.to === 0 ? length : entry[key]}
-      spec={{ min: 0, max, unit: 's' }}
+      range={[0, max]}
+      unit="s"
       rate={piece?.frame.rate ?? 30}
       onChange={(value) => {
         // Its own end stays its end, whatever becomes of the piece.
         const put = key === 'to' && value >= length ? 0 : value;
         onChange({ ...entry, [key]: put }, key);
       }}
-      onSettle={() => undefined}
     />
   );
   return (

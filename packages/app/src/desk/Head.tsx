@@ -1,8 +1,8 @@
 import { Box, Button, Stack } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
 import type { OpenShow } from '../show/useShow';
 import { COLOURS, MONO } from '../theme';
+import { HomeLink } from '../ui/HomeLink';
 import { useStanding, type Desk } from './desk';
 import { NightMenu } from './NightMenu';
 import { clock } from './words';
@@ -28,16 +28,7 @@ export function Head({ id, desk, open, arranging, onArrange }: Props) {
         borderBottom: `1px solid ${COLOURS.line}`,
       }}
     >
-      <Box
-        component={Link}
-        to="/"
-        sx={{ color: COLOURS.faint, textDecoration: 'none', fontWeight: 600 }}
-      >
-        Vast Swarm
-      </Box>
-      <Box sx={{ color: COLOURS.faint }} aria-hidden>
-        ▸
-      </Box>
+      <HomeLink />
       <Box component="h1" sx={{ fontSize: 17, fontWeight: 600, m: 0, whiteSpace: 'nowrap' }}>
         {open.show.name}
       </Box>

@@ -34,7 +34,7 @@ export function Masters({ desk, open }: Props) {
         label={held ? 'Go on' : 'Hold time'}
         pressed={held}
         onClick={() => {
-          desk.do({ do: 'held', on: !held });
+          desk.do({ do: 'act', act: { all: 'held', to: !held } });
         }}
       >
         {held ? <Play size={20} /> : <Pause size={20} />}
@@ -59,7 +59,7 @@ export function Masters({ desk, open }: Props) {
         colour={COLOURS.text}
         pressed={blackout}
         onDone={() => {
-          desk.do({ do: 'blackout', on: !blackout });
+          desk.do({ do: 'act', act: { all: 'blackout', to: !blackout } });
         }}
         width={150}
       >
@@ -81,7 +81,7 @@ function Next({ desk, open }: Props) {
       aria-label={name ? `${words}: ${name}` : words}
       disabled={!name}
       onClick={() => {
-        desk.do({ do: 'next' });
+        desk.do({ do: 'act', act: { all: 'go' } });
       }}
       sx={{
         ...{ width: 250, borderRadius: 1, gap: 1.5, px: 2, fontFamily: 'inherit' },
@@ -146,7 +146,7 @@ function Master({ desk, what, most, rest }: MasterProps) {
     [desk, what, rest],
   );
   const set = (to: number): void => {
-    desk.do({ do: what, to });
+    desk.do({ do: 'act', act: { all: what, to } });
   };
   return (
     <Fader

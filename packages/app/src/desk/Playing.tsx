@@ -72,10 +72,10 @@ function Left({ desk, piece, loops }: { desk: Desk; piece: Piece; loops: boolean
     const show = (): void => {
       const { present } = desk.standing ?? {};
       if (!present || !bar.current || !left.current) return;
-      const { frame, from, until, rate } = present;
+      const { frame, from, until, left: seconds } = present;
       const part = Math.min(1, Math.max(0, (frame + 1 - from) / (until - from)));
       bar.current.style.transform = `scaleX(${String(part)})`;
-      const words = clock((until - 1 - frame) / rate);
+      const words = clock(seconds);
       if (left.current.textContent !== words) left.current.textContent = words;
     };
     show();
@@ -152,7 +152,7 @@ function DeskFader({ desk, control }: ControlProps) {
   );
   const [min, max] = controlKind(control).range!(control.dials);
   const set = (to: number, hold = false): void => {
-    desk.do({ do: 'play', play: { control: id, to, hold } });
+    desk.do({ do: 'act', act: { control: id, to, hold } });
   };
   return (
     <Fader
@@ -178,7 +178,7 @@ function DeskTile({ desk, piece, control }: ControlProps) {
       {...{ piece, control, text }}
       height={46}
       onSet={(to) => {
-        desk.do({ do: 'play', play: { control: id, to } });
+        desk.do({ do: 'act', act: { control: id, to } });
       }}
     />
   );
@@ -197,7 +197,7 @@ function Cues({ desk, piece }: { desk: Desk; piece: Piece }) {
             aria-label={`Fire ${cue.name}`}
             aria-current={cue.id === last || undefined}
             onClick={() => {
-              desk.do({ do: 'play', play: { cue: cue.id } });
+              desk.do({ do: 'act', act: { cue: cue.id } });
             }}
             sx={{
               ...{ minHeight: 46, px: 1.5, borderRadius: 1, gap: 1.5, fontFamily: 'inherit' },

@@ -39,8 +39,8 @@ export interface EngineEvents {
   played: (played: Played[]) => void;
   /** What was played for a show just now. */
   recorded: (played: Played[]) => void;
-  /** What is run for a show goes on at a frame, as if so much had been played. */
-  jumped: (frame: number, played: Played[]) => void;
+  /** What is run for a show goes on elsewhere, as if so much had been played beside what the piece has. */
+  jumped: (played: Played[]) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
 }
@@ -152,7 +152,7 @@ export class EngineClient {
         this.events.recorded?.(message.played);
         return;
       case 'jumped':
-        this.events.jumped?.(message.frame, message.played);
+        this.events.jumped?.(message.played);
         return;
       case 'performed':
         this.events.performed?.(message.performed);

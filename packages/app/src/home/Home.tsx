@@ -1,12 +1,11 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
-import { liveQuery, type Subscription } from 'dexie';
 import { FolderOpen, Plus } from 'lucide-react';
 import { useEffect, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { DEMO_SHOW, makePiece } from '@vast-swarm/core';
 import { library, type StoredPiece } from '../data/db';
 import { pieceOfZip, readPieceFile, unzipped } from '../data/files';
-import { addPiece, seedDemo } from '../data/pieces';
+import { addPiece, followSeeded } from '../data/pieces';
 import { isShow, takeShow } from '../data/shows';
 import { noticed } from '../store/noticeSlice';
 import { store, useAppDispatch } from '../store/store';
@@ -25,21 +24,9 @@ function usePieces(): StoredPiece[] | null {
       const message = `The browser's storage cannot be used (${why}). Pieces cannot be kept here; allow storage for this address and reload.`;
       dispatch(noticed({ key: 'storage', kind: 'wrong', message }));
     };
-    let watch: Subscription | null = null;
-    let left = false;
     // After the demo show is there: it must not push away a card that is about to be clicked.
-    void seedDemo()
-      .catch(trouble)
-      .then(() => {
-        if (left) return;
-        const all = (): Promise<StoredPiece[]> =>
-          library.pieces.orderBy('changed').reverse().toArray();
-        watch = liveQuery(all).subscribe({ next: setPieces, error: trouble });
-      });
-    return () => {
-      left = true;
-      watch?.unsubscribe();
-    };
+    const all = (): Promise<StoredPiece[]> => library.pieces.orderBy('changed').reverse().toArray();
+    return followSeeded(all, setPieces, trouble);
   }, [dispatch]);
   return pieces;
 }

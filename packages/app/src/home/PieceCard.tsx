@@ -10,13 +10,10 @@ import { useAppDispatch } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
 import { MovingThumb } from './MovingThumb';
-import { useBlobSource } from '../ui/useBlobSource';
+import { PieceStill } from './PieceStill';
 
 export function PieceCard({ stored }: { stored: StoredPiece }) {
   const { piece, id } = stored;
-  const source = useBlobSource(stored.thumb);
-  // A demo piece that has not been opened yet shows the picture that it is shipped with.
-  const shipped = stored.demo && !stored.thumb ? `/demo/${stored.demo}.png` : undefined;
   const dispatch = useAppDispatch();
   const [moving, setMoving] = useState(false);
   const rest = (): void => {
@@ -54,15 +51,7 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
           '&:hover': { borderColor: COLOURS.amber },
         }}
       >
-        {stored.thumb || shipped ? (
-          <img
-            key={shipped ?? 'own'}
-            ref={source}
-            src={shipped}
-            alt=""
-            style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }}
-          />
-        ) : (
+        <PieceStill stored={stored} style={{ width: '100%', height: '100%' }}>
           <Box
             sx={{
               display: 'grid',
@@ -74,7 +63,7 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
           >
             Not seen yet
           </Box>
-        )}
+        </PieceStill>
         {moving && <MovingThumb id={id} />}
       </ButtonBase>
       <Stack direction="row" sx={{ alignItems: 'center', pt: 0.75 }}>

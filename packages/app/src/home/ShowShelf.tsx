@@ -10,7 +10,7 @@ import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
-import { useBlobSource } from '../ui/useBlobSource';
+import { PieceStill } from './PieceStill';
 
 const allShows = (): Promise<StoredShow[]> => library.shows.orderBy('changed').reverse().toArray();
 
@@ -114,18 +114,13 @@ function ShowCard({ stored, pieces }: { stored: StoredShow; pieces: readonly Sto
   );
 }
 
+/** Pixels of a small picture. */
+const SMALL = { width: 84, height: 47, borderRadius: 3, background: '#03080a' };
+
 function Small({ piece }: { piece: StoredPiece | undefined }) {
-  const source = useBlobSource(piece?.thumb);
-  const shipped = piece?.demo && !piece.thumb ? `/demo/${piece.demo}.png` : undefined;
-  const frame = { width: 84, height: 47, borderRadius: 3, background: '#03080a' };
-  if (!piece?.thumb && !shipped) return <div style={frame} />;
   return (
-    <img
-      key={shipped ?? 'own'}
-      ref={source}
-      src={shipped}
-      alt=""
-      style={{ ...frame, objectFit: 'cover', display: 'block' }}
-    />
+    <PieceStill stored={piece} style={SMALL}>
+      <div style={SMALL} />
+    </PieceStill>
   );
 }

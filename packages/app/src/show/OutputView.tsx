@@ -2,8 +2,7 @@ import { Box, GlobalStyles, Typography } from '@mui/material';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { Piece } from '@vast-swarm/core';
-import type { StoredNight } from '../data/db';
-import { forgetNight, loadNight } from '../data/nights';
+import { forgetNight, loadNight, type LeftNight } from '../data/nights';
 import type { EngineClient } from '../engine/client';
 import type { EngineChoice } from '../engine/messages';
 import { SoundOutput } from '../sound/output';
@@ -40,7 +39,7 @@ export default function OutputView() {
   const { id = '' } = useParams();
   const { open, trouble } = useShow(id);
   const [turn, setTurn] = useState<'asking' | 'ours' | 'others'>('asking');
-  const [night, setNight] = useState<StoredNight | null | undefined>(undefined);
+  const [night, setNight] = useState<LeftNight | null | undefined>(undefined);
   useEffect(() => {
     document.title = 'Vast Swarm output';
     const left = new AbortController();
@@ -87,7 +86,7 @@ function Said({ children }: { children: string }) {
 interface Props {
   id: string;
   open: OpenShow;
-  night: StoredNight | null;
+  night: LeftNight | null;
 }
 
 function Output({ id, open, night }: Props) {

@@ -1,20 +1,18 @@
-import type { ControlValue, NightRow } from '@vast-swarm/core';
-import type { RunnerState } from '../control/runner';
+import type { ControlValue, NightRow, ShowAct } from '@vast-swarm/core';
 import type { EngineKind } from '../engine/messages';
 import type { Play } from '../engine/plays';
-import type { WallState } from './wallFeed';
+import type { LinkState } from '../live/serverLink';
 
 /** What a desk asks of the output. */
 export type Command =
   /** How does it stand? */
   | { do: 'tell' }
-  | { do: 'play'; play: Play }
+  /** Something is done with the present piece, or with all of the show. */
+  | { do: 'act'; act: Play | ShowAct }
   | { do: 'letGo'; control: string }
-  /** The next entry begins; or another one is to be the next. */
-  | { do: 'next' }
+  /** Another entry is to be the next. */
   | { do: 'call'; entry: string }
-  | { do: 'brightness' | 'speed'; to: number; over?: number }
-  | { do: 'blackout' | 'held' | 'test' | 'outside' | 'wall'; on: boolean }
+  | { do: 'test' | 'outside' | 'wall'; on: boolean }
   /** Back to the last good state. */
   | { do: 'panic' }
   /** The night begins anew; or one is seen again as it was. */
@@ -31,9 +29,9 @@ export interface Standing {
     /** Its first frame, and the one behind its last. */
     from: number;
     until: number;
+    /** Seconds up to its end. */
+    left: number;
     rate: number;
-    /** How far it has come in, 0 to 1. */
-    mix: number;
   } | null;
   coming: { entry: string; ready: boolean } | null;
   /** Whether what comes is to begin as soon as it is ready. */
@@ -49,11 +47,10 @@ export interface Standing {
   replays: boolean;
   fps: number;
   lateFrames: number;
-  alive: number;
   engine: EngineKind | null;
   size: string;
-  outside: RunnerState;
-  wall: WallState;
+  outside: LinkState;
+  wall: LinkState;
   /** Watts that the wall takes, before its limit. */
   watts: number;
   trouble: string | null;

@@ -12,8 +12,8 @@ export interface PlayerEvents {
   frame: (report: FrameReport) => void;
   /** What was played is recorded. */
   recorded: (played: Played[]) => void;
-  /** Time has jumped to a frame, with so much played beside what the piece has. */
-  jumped: (frame: number, played: Played[]) => void;
+  /** Time has jumped, with so much played beside what the piece has. */
+  jumped: (played: Played[]) => void;
   trouble: (message: string) => void;
 }
 
@@ -63,9 +63,9 @@ export class Player {
         this.played.push(...played);
         this.events.recorded(played);
       },
-      jumped: (frame, played) => {
+      jumped: (played) => {
         this.played = [...played];
-        this.events.jumped(frame, played);
+        this.events.jumped(played);
       },
       died: () => {
         setTimeout(() => {
@@ -86,14 +86,19 @@ export class Player {
 
   /** What a fresh engine has to know. */
   private tell(client: EngineClient): void {
-    const { pass, piece, at } = this;
     client.setPreview(...this.lines);
     client.setStock(this.files);
     // Before the piece: it is compiled once then.
-    client.run({ at, until: pass.until, played: allPlayed(piece.played, this.played) });
-    client.setPiece(piece);
+    this.run(client);
+    client.setPiece(this.piece);
     client.pace(this.speed);
     client.play(this.playing);
+  }
+
+  /** Lets an engine run the pass from where it stands. */
+  private run(client: EngineClient): void {
+    const { pass, piece, at, played } = this;
+    client.run({ at, until: pass.until, played: allPlayed(piece.played, played) });
   }
 
   /** Starts it again where it stands. */
@@ -102,11 +107,6 @@ export class Player {
     this.client.close();
     this.client = this.started();
     this.tell(this.client);
-  }
-
-  /** What it has played so far, beside what the piece has. */
-  get soFar(): readonly Played[] {
-    return this.played;
   }
 
   play(playing: boolean): void {
@@ -133,8 +133,7 @@ export class Player {
   begin(frame: number, played: readonly Played[]): void {
     this.at = frame;
     this.played = [...played];
-    const { pass, piece } = this;
-    this.client.run({ at: frame, until: pass.until, played: allPlayed(piece.played, played) });
+    this.run(this.client);
     this.client.play(this.playing);
   }
 

@@ -17,7 +17,7 @@ import {
 } from '@vast-swarm/core';
 import { OutsideInput } from '../control/outsideInput';
 import type { StoredNight } from '../data/db';
-import { forgetNight, loadNight } from '../data/nights';
+import { forgetNight, loadNight, type LeftNight } from '../data/nights';
 import type { EngineChoice, FrameReport } from '../engine/messages';
 import type { Play } from '../engine/plays';
 import { Listeners } from '../live/listeners';
@@ -38,7 +38,7 @@ interface Options {
   show: Show;
   pieces: ReadonlyMap<string, Piece>;
   /** The night that was under way when this page was left. */
-  night: StoredNight | null;
+  night: LeftNight | null;
   engine: EngineChoice;
   /** Where what is played is seen. */
   holder: HTMLElement;
@@ -108,7 +108,7 @@ export class Run {
         return { ...this.controls, '/brightness': brightness, '/speed': speed };
       },
       (act) => {
-        this.fromOutside(act);
+        this.act(act);
       },
     );
     this.outside.told(() => {
@@ -136,9 +136,8 @@ export class Run {
       },
       jump: (pass, frame) => {
         this.done({ all: 'jump', to: frame });
-        this.stretch += 1;
         const player = this.passes.of(pass);
-        if (this.replay) player?.begin(frame, this.replay.played(this.stretch));
+        if (this.replay) player?.begin(frame, this.replay.played((this.stretch += 1)));
         else player?.jump(frame);
       },
       remove: (pass) => {
@@ -150,7 +149,7 @@ export class Run {
   }
 
   /** A night goes on where this page was left; true where it can. */
-  private takeUp(night: StoredNight): boolean {
+  private takeUp(night: LeftNight): boolean {
     const { stretch, entry, frame, played } = night;
     this.stretch = stretch - 1;
     this.takenUp = true;
@@ -195,8 +194,11 @@ export class Run {
       recorded: (all) => {
         if (this.conductor.present === pass) this.recorded(all);
       },
-      jumped: (_, all) => {
-        if (this.conductor.present === pass) this.recorded(all);
+      jumped: (all) => {
+        if (this.conductor.present !== pass) return;
+        // What came before it belongs to the stretch before.
+        this.stretch += 1;
+        this.recorded(all);
       },
       trouble: (message) => {
         this.troubled(`${piece.name}: ${message}`);
@@ -265,7 +267,7 @@ export class Run {
       }
     }
     this.replay?.reached(this.stretch, second, (act) => {
-      this.again(act);
+      this.act(act);
     });
     this.log.keepSoon();
   }
@@ -294,20 +296,17 @@ export class Run {
     if (this.last) this.row(this.last.second, act);
   }
 
-  private again(act: Done): void {
-    if (act.all === 'go') this.conductor.go(act.entry);
-    else if (act.all === 'jump') this.conductor.jump(act.to);
-    else this.fromOutside(act);
-  }
-
-  private fromOutside(act: OutsideAct): void {
-    const whole = 'all' in act ? act : wholeAct(act);
-    if (!whole) this.act(act as Play);
-    else if (whole.all === 'go') this.go(whole.entry);
-    else if (whole.all === 'brightness') this.masters.shine(whole.to, whole.over);
-    else if (whole.all === 'speed') this.masters.pace(whole.to);
-    else if (whole.all === 'held') this.masters.hold(whole.to);
-    else this.masters.darken(whole.to);
+  /** Does what is asked for by hand, from outside, or once more. */
+  private act(act: OutsideAct | Play | Done): void {
+    const { masters, conductor } = this;
+    const done = 'all' in act ? act : (wholeAct(act) ?? act);
+    if (!('all' in done)) this.play(done);
+    else if (done.all === 'go') this.go(done.entry);
+    else if (done.all === 'jump') conductor.jump(done.to);
+    else if (done.all === 'brightness') masters.shine(done.to, done.over);
+    else if (done.all === 'speed') masters.pace(done.to);
+    else if (done.all === 'held') masters.hold(done.to);
+    else masters.darken(done.to);
   }
 
   /** Does what a desk asks for. */
@@ -315,29 +314,14 @@ export class Run {
     switch (command.do) {
       case 'tell':
         break;
-      case 'play':
-        this.act(command.play);
+      case 'act':
+        this.act(command.act);
         break;
       case 'letGo':
         this.passes.present?.client.letGo(command.control);
         break;
-      case 'next':
-        this.go();
-        break;
       case 'call':
         this.conductor.call(command.entry);
-        break;
-      case 'brightness':
-        this.masters.shine(command.to, command.over);
-        break;
-      case 'speed':
-        this.masters.pace(command.to);
-        break;
-      case 'held':
-        this.masters.hold(command.on);
-        break;
-      case 'blackout':
-        this.masters.darken(command.on);
         break;
       case 'test':
         this.masters.showTest(command.on);
@@ -376,12 +360,12 @@ export class Run {
     this.passes.pace(speed, goes);
     if (!goes) return;
     for (const { name, to, left } of this.standing.end()) {
-      this.act({ control: name, to, over: left, ease: 'straight' });
+      this.play({ control: name, to, over: left, ease: 'straight' });
     }
   }
 
   /** Plays a control or a cue of the present piece. */
-  private act(play: Play): void {
+  private play(play: Play): void {
     const player = this.passes.present;
     if (!player || this.replay) return;
     if ('cue' in play) {
@@ -479,11 +463,11 @@ export class Run {
   get told(): Standing {
     const { conductor, report, trouble, began } = this;
     const { brightness, speed, blackout, held, test } = this.masters;
-    const { present, coming, wanted, mix } = conductor;
+    const { present, coming, wanted, left } = conductor;
     return {
       ...{ began, wanted, brightness, speed, blackout, held, test, trouble },
       present: present && {
-        ...{ entry: present.entry.id, frame: present.at, mix },
+        ...{ entry: present.entry.id, frame: present.at, left },
         ...{ from: present.from, until: present.until, rate: present.rate },
       },
       coming: coming && { entry: coming.entry.id, ready: coming.ready },
@@ -492,7 +476,6 @@ export class Run {
       replays: this.replay !== null,
       fps: report?.fps ?? 0,
       lateFrames: report?.lateFrames ?? 0,
-      alive: report?.alive ?? 0,
       engine: report?.engine ?? null,
       size: report ? `${String(report.width)}×${String(report.height)}` : '',
       outside: this.outside.runner.state,
@@ -518,7 +501,6 @@ export class Run {
       ...{ id: this.options.id, began, changed: Date.now(), time: this.seconds, stretch },
       ...{ entry: present.entry.id, frame: Math.max(0, present.at) },
       ...{ brightness, speed, blackout, held, good: good.values },
-      played: [...(this.passes.present?.soFar ?? [])],
     };
   }
 

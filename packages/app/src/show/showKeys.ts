@@ -1,4 +1,4 @@
-import type { ControlValue, Piece } from '@vast-swarm/core';
+import { cueBehind, type ControlValue, type Piece } from '@vast-swarm/core';
 import { listenToBound } from '../control/boundKeys';
 import { TYPING } from '../ui/typing';
 import type { Command, Standing } from './channel';
@@ -21,10 +21,9 @@ export interface Showman {
   do: (command: Command) => void;
 }
 
-/** The cue behind the one that began last, of those that are on. */
+/** The cue behind the one that began last. */
 export function nextCue(piece: Piece | null, last: string | null): string | null {
-  const cues = piece?.cues.filter((c) => c.on) ?? [];
-  return cues[cues.findIndex((c) => c.id === last) + 1]?.id ?? null;
+  return cueBehind(piece?.cues ?? [], last)?.id ?? null;
 }
 
 /** Listens to the keys of a show, and to those that its pieces bind. Gives what ends it. */
@@ -42,10 +41,10 @@ export function showKeys(showman: Showman): () => void {
     piece: () => showman.piece,
     values: () => showman.controls,
     set: (control, to) => {
-      showman.do({ do: 'play', play: { control, to } });
+      showman.do({ do: 'act', act: { control, to } });
     },
     fire: (cue) => {
-      showman.do({ do: 'play', play: { cue } });
+      showman.do({ do: 'act', act: { cue } });
     },
   });
   return () => {
@@ -67,16 +66,16 @@ function commandOf(event: KeyboardEvent, { piece, told }: Showman): Command | nu
   if ((key === ' ' || key === 'Enter') && target.matches(OWN[key])) return null;
   switch (key) {
     case 'PageDown':
-      return { do: 'next' };
+      return { do: 'act', act: { all: 'go' } };
     case 'Enter': {
       const cue = nextCue(piece, told.cue);
-      return cue ? { do: 'play', play: { cue } } : null;
+      return cue ? { do: 'act', act: { cue } } : null;
     }
     case 'Backspace':
     case '.':
-      return { do: 'blackout', on: !told.blackout };
+      return { do: 'act', act: { all: 'blackout', to: !told.blackout } };
     case ' ':
-      return { do: 'held', on: !told.held };
+      return { do: 'act', act: { all: 'held', to: !told.held } };
     case 'F9':
       return { do: 'panic' };
   }

@@ -1,8 +1,7 @@
-import { liveQuery } from 'dexie';
 import { useEffect, useState } from 'react';
 import { PieceError, validateShow, type Piece, type Show } from '@vast-swarm/core';
 import { library } from '../data/db';
-import { seedDemo } from '../data/pieces';
+import { followSeeded } from '../data/pieces';
 import { piecesOf } from '../data/shows';
 
 /** A show, with those of its pieces that are there, by id. */
@@ -27,28 +26,15 @@ export function useShow(id: string): { open: OpenShow | null; trouble: string | 
       const show = validateShow(stored.show);
       return { show, pieces: await piecesOf(show) };
     };
-    let watch: { unsubscribe: () => void } | null = null;
-    let left = false;
-    void seedDemo()
-      .catch(failed)
-      .then(() => {
-        if (left) return;
-        watch = liveQuery(query).subscribe({
-          next: (found) => {
-            setOpen(found);
-            setTrouble(
-              found
-                ? null
-                : 'There is no show at this address. It may have been removed, or it is kept in another browser.',
-            );
-          },
-          error: failed,
-        });
-      });
-    return () => {
-      left = true;
-      watch?.unsubscribe();
+    const next = (found: OpenShow | null): void => {
+      setOpen(found);
+      setTrouble(
+        found
+          ? null
+          : 'There is no show at this address. It may have been removed, or it is kept in another browser.',
+      );
     };
+    return followSeeded(query, next, failed);
   }, [id]);
   return { open, trouble };
 }

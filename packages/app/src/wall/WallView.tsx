@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { universesOf, validateWall, type Wall } from '@vast-swarm/core';
+import { ServerLink, type LinkState } from '../live/serverLink';
 import { COLOURS, MONO } from '../theme';
 import { WallPainter } from './wallPainter';
 
@@ -12,32 +13,20 @@ interface Counts {
   universes: number;
 }
 
-/** Milliseconds after which a wall that is gone is looked for again. */
-const AGAIN = 1500;
-
 /** A wall of LED panels as it would look, for whoever has none. */
 export default function WallView() {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [state, setState] = useState<'opening' | 'open' | 'lost'>('opening');
+  const [state, setState] = useState<LinkState>('opening');
   const [counts, setCounts] = useState<Counts | null>(null);
   const [wall, setWall] = useState<Wall | null>(null);
   useEffect(() => {
     document.title = 'Vast Swarm wall';
     let painter: WallPainter | null = null;
-    let socket: WebSocket | null = null;
     let frame: number | null = null;
-    let timer: ReturnType<typeof setTimeout> | null = null;
     const fit = new ResizeObserver(() => painter?.paint());
     fit.observe(canvas.current!);
-    const open = (): void => {
-      const url = new URL('/wall/levels', location.href);
-      url.protocol = url.protocol.replace('http', 'ws');
-      socket = new WebSocket(url);
-      socket.binaryType = 'arraybuffer';
-      socket.onopen = () => {
-        setState('open');
-      };
-      socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
+    const link = new ServerLink('/wall/levels', {
+      heard: (data) => {
         if (typeof data !== 'string') {
           painter?.take(new DataView(data));
           // As often as it is seen, however often levels come.
@@ -54,18 +43,16 @@ export default function WallView() {
         painter = new WallPainter(map, canvas.current!);
         setWall(map);
         painter.paint();
-      };
-      socket.onclose = () => {
-        setState('lost');
-        timer = setTimeout(open, AGAIN);
-      };
-    };
-    open();
+      },
+    });
+    const end = link.told(() => {
+      setState(link.state);
+    });
+    link.open();
     return () => {
-      if (timer) clearTimeout(timer);
+      end();
+      link.close();
       if (frame !== null) cancelAnimationFrame(frame);
-      if (socket) socket.onclose = null;
-      socket?.close();
       fit.disconnect();
     };
   }, []);

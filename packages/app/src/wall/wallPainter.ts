@@ -17,6 +17,15 @@ interface Face {
   first: number;
 }
 
+/** A canvas of a size, with nothing on it; it is made anew only where it has another. */
+function emptied(context: CanvasRenderingContext2D, width: number, height: number): void {
+  const { canvas } = context;
+  const size = [Math.max(1, Math.ceil(width)), Math.max(1, Math.ceil(height))] as const;
+  if (canvas.width !== size[0] || canvas.height !== size[1]) [canvas.width, canvas.height] = size;
+  context.resetTransform();
+  context.clearRect(0, 0, ...size);
+}
+
 /** Draws a wall of panels: each pixel a lit dot in its dark housing, and the light around. */
 export class WallPainter {
   private readonly faces: Face[];
@@ -76,9 +85,8 @@ export class WallPainter {
   paint(): void {
     const { canvas, wall } = this;
     const scale = devicePixelRatio;
-    canvas.width = Math.max(1, Math.round(canvas.clientWidth * scale));
-    canvas.height = Math.max(1, Math.round(canvas.clientHeight * scale));
     const context = canvas.getContext('2d')!;
+    emptied(context, canvas.clientWidth * scale, canvas.clientHeight * scale);
     const room = 1 + 2 * MARGIN;
     const metre = Math.min(
       canvas.width / (wall.width * room),
@@ -91,8 +99,7 @@ export class WallPainter {
     for (const { picture, pixels } of this.faces) picture.putImageData(pixels, 0, 0);
     // The light that it throws around: what is that soft is drawn small.
     const { canvas: glow } = this.glow;
-    glow.width = Math.ceil(canvas.width / SOFT);
-    glow.height = Math.ceil(canvas.height / SOFT);
+    emptied(this.glow, canvas.width / SOFT, canvas.height / SOFT);
     const { e, f } = context.getTransform();
     this.glow.setTransform(1 / SOFT, 0, 0, 1 / SOFT, e / SOFT, f / SOFT);
     this.glow.filter = `blur(${((0.18 * metre) / SOFT).toFixed(1)}px)`;

@@ -11,7 +11,7 @@ import {
   Undo2,
 } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { exportPiece } from '../data/files';
 import { useEngine, useReport } from '../engine/EngineContext';
 import { LINES, type PreviewChoice } from '../engine/messages';
@@ -20,6 +20,7 @@ import { store, useApp, useAppDispatch } from '../store/store';
 import { useCamera, useMicrophone } from '../live/LiveContext';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS, MONO } from '../theme';
+import { HomeLink } from '../ui/HomeLink';
 import { IconAction } from '../ui/IconAction';
 import { Volume } from './Volume';
 
@@ -43,21 +44,7 @@ export function Bar({ id, preview, onPreview }: Props) {
       }}
     >
       <Side>
-        <Box
-          component={Link}
-          to="/"
-          sx={{
-            color: COLOURS.faint,
-            textDecoration: 'none',
-            fontWeight: 600,
-            whiteSpace: 'nowrap',
-          }}
-        >
-          Vast Swarm
-        </Box>
-        <Box sx={{ color: COLOURS.faint }} aria-hidden>
-          ▸
-        </Box>
+        <HomeLink />
         <PieceName />
         <UndoRedo />
       </Side>

@@ -49,6 +49,12 @@ export function freeName(piece: Piece, wanted: string): string {
   }
 }
 
+/** The cue below another, of those that are on; the first where none is said. */
+export function cueBehind(cues: readonly Part[], id: string | null): Part | undefined {
+  const on = cues.filter((c) => c.on);
+  return on[on.findIndex((c) => c.id === id) + 1];
+}
+
 export function controlKind(part: Part): ControlKind {
   return kindOf('controls', part.kind);
 }

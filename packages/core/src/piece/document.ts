@@ -54,8 +54,13 @@ interface Sort<T> {
   format: string;
   version: number;
   schema: () => z.ZodType<T>;
-  /** Brings one of an older version up to date. */
-  migrate: (data: object) => unknown;
+  /** Brings one of an older version up to date, where there are some. */
+  migrate?: (data: object) => unknown;
+}
+
+/** A document as its file's text. */
+export function documentText(document: object): string {
+  return `${JSON.stringify(document, null, 2)}\n`;
 }
 
 /**
@@ -81,7 +86,7 @@ export function parseDocument<T>(sort: Sort<T>, text: string): T {
 
 /** Checks data that is no text any more, as from the browser's storage. */
 export function validateDocument<T>(
-  { what, format, version, schema, migrate }: Sort<T>,
+  { what, format, version, schema, migrate = (given) => given }: Sort<T>,
   data: unknown,
   text = '',
   tree?: Node,

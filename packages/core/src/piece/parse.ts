@@ -1,4 +1,4 @@
-import { parseDocument, validateDocument } from './document';
+import { documentText, parseDocument, validateDocument } from './document';
 import { migrate } from './migrate';
 import { FORMAT, VERSION, type Piece } from './types';
 import { pieceSchema } from './schema';
@@ -20,5 +20,5 @@ export function validatePiece(data: unknown): Piece {
 
 /** The piece as its file's text. */
 export function pieceText(piece: Piece): string {
-  return `${JSON.stringify(piece, null, 2)}\n`;
+  return documentText(piece);
 }

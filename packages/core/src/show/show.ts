@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FASTEST } from '../formats/offer';
-import { parseDocument, validateDocument } from '../piece/document';
+import { documentText, parseDocument, validateDocument } from '../piece/document';
 import type { FrameSettings } from '../piece/types';
 import { wallSchema } from './wall';
 
@@ -66,7 +66,6 @@ const SHOW = {
   format: SHOW_FORMAT,
   version: SHOW_VERSION,
   schema: () => showSchema,
-  migrate: (data: object) => data,
 };
 
 /**
@@ -84,7 +83,7 @@ export function validateShow(data: unknown): Show {
 
 /** The show as its file's text. */
 export function showText(show: Show): string {
-  return `${JSON.stringify(show, null, 2)}\n`;
+  return documentText(show);
 }
 
 export function makeShow(called: string): Show {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parseDocument, validateDocument } from '../piece/document';
+import { documentText, parseDocument, validateDocument } from '../piece/document';
 
 export const WALL_FORMAT = 'vast-swarm wall';
 export const WALL_VERSION = 1;
@@ -81,7 +81,6 @@ const WALL = {
   format: WALL_FORMAT,
   version: WALL_VERSION,
   schema: () => wallSchema,
-  migrate: (data: object) => data,
 };
 
 /**
@@ -98,7 +97,7 @@ export function validateWall(data: unknown): Wall {
 }
 
 export function wallText(wall: Wall): string {
-  return `${JSON.stringify(wall, null, 2)}\n`;
+  return documentText(wall);
 }
 
 export function makePanel(id: string, parts: Partial<Panel> = {}): Panel {

@@ -1,17 +1,10 @@
-import { createSocket } from 'node:dgram';
-import { readFile } from 'node:fs/promises';
 import type { AddressInfo } from 'node:net';
 import { Packet } from 'sacn';
 import type { WebSocket } from 'ws';
-import {
-  DEMO_SHOW,
-  describeProblem,
-  parseWall,
-  PieceError,
-  wallText,
-  type Wall,
-} from '@vast-swarm/core';
+import { DEMO_SHOW, parseWall, wallText, type Wall } from '@vast-swarm/core';
 import { Guard } from '../guard';
+import { loadDocument } from '../load';
+import { openUdp } from '../osc';
 import { Refused } from '../refused';
 import { serveApp } from '../serveApp';
 import { openSockets } from '../sockets';
@@ -72,18 +65,6 @@ function isLate(before: number, now: number): boolean {
   return behind <= 0 && behind > -20;
 }
 
-async function mapOf(file: string | undefined): Promise<Wall> {
-  if (file === undefined) return DEMO_SHOW.show.wall!;
-  try {
-    return parseWall(await readFile(file, 'utf8'));
-  } catch (error) {
-    if (error instanceof PieceError) {
-      throw new Refused(error.problems.map((p) => `${file}: ${describeProblem(p)}`).join('\n'));
-    }
-    throw new Refused(`${file}: cannot be read (${(error as NodeJS.ErrnoException).code ?? ''}).`);
-  }
-}
-
 interface Options {
   port: number;
   /** Port of the page. */
@@ -93,17 +74,14 @@ interface Options {
 
 /** A wall of LED panels that hears sACN, and shows on a page what it would look like. */
 export async function standInWall({ port, page, map }: Options): Promise<void> {
-  const wall = await mapOf(map);
+  const wall = map === undefined ? DEMO_SHOW.show.wall! : await loadDocument(map, parseWall);
   const hearing = new Hearing();
-  const socket = createSocket({ type: 'udp4', reuseAddr: true });
-  socket.on('message', (bytes) => {
+  const udp = await openUdp(port, '127.0.0.1', true);
+  if (typeof udp === 'string') {
+    throw new Refused(`UDP port ${String(port)} cannot be used: ${udp}`);
+  }
+  udp.socket.on('message', (bytes) => {
     hearing.hear(bytes);
-  });
-  await new Promise<void>((resolve, reject) => {
-    socket.once('error', (error) => {
-      reject(new Refused(`UDP port ${String(port)} cannot be used: ${error.message}`));
-    });
-    socket.bind(port, '127.0.0.1', resolve);
   });
   const server = await serveApp(page, '127.0.0.1');
   const pages = new Set<WebSocket>();
@@ -128,7 +106,7 @@ export async function standInWall({ port, page, map }: Options): Promise<void> {
   }, 1000);
   const at = (server.address() as AddressInfo).port;
   process.stdout.write(
-    `The wall hears sACN at udp://127.0.0.1:${String(socket.address().port)}\n` +
+    `The wall hears sACN at udp://127.0.0.1:${String(udp.port)}\n` +
       `It is seen at http://127.0.0.1:${String(at)}/wall\n`,
   );
 }

@@ -3,7 +3,7 @@ import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } f
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Play } from 'lucide-react';
-import { cueDials, valuesOf, type Part } from '@vast-swarm/core';
+import { cueBehind, cueDials, valuesOf, type Part } from '@vast-swarm/core';
 import { useReport } from '../../engine/EngineContext';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
@@ -30,8 +30,7 @@ export function CueList({ acts }: { acts: Acts }) {
   const cues = useApp((s) => s.piece.piece!.cues);
   const chosen = useApp((s) => (s.piece.selection?.list === 'cues' ? s.piece.selection.id : ''));
   const last = useReport((r) => r?.cue?.cue ?? '');
-  const on = cues.filter((c) => c.on);
-  const next = on[on.findIndex((c) => c.id === last) + 1]?.id;
+  const next = cueBehind(cues, last)?.id;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const end = ({ active, over }: DragEndEvent): void => {
     if (!over || active.id === over.id) return;

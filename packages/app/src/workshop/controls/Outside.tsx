@@ -1,9 +1,9 @@
 import { Box, Button, Stack } from '@mui/material';
 import { useOutside, useOutsideTold } from '../../control/OutsideContext';
-import type { RunnerState } from '../../control/runner';
+import type { LinkState } from '../../live/serverLink';
 import { COLOURS } from '../../theme';
 
-const WORDS: Record<RunnerState, string> = {
+const WORDS: Record<LinkState, string> = {
   off: '',
   opening: 'Looking for the server…',
   open: 'Heard from outside',

@@ -3,7 +3,7 @@ import type { Follow, LiveClock } from '../../catalogue/kinds';
 import { STEP } from '../../catalogue/signals/inSteps';
 import { NEARLY, type ControlValue } from '../../feeds/control';
 import { valuesOf, type ValuesOf } from '../../language/dials';
-import { restOf, within } from '../../piece/controls';
+import { cueBehind, restOf, within } from '../../piece/controls';
 import type { Played } from '../../piece/played';
 import type { Piece } from '../../piece/types';
 import { Course } from './course';
@@ -229,15 +229,9 @@ export class Score {
     if (cue.resets === 'anew') resets.push(at);
     if (cue.sound) sounds.push({ at, sound: cue.sound });
     begun.push({ at, cue: id });
-    const next = this.nextOf(id);
+    const next = cueBehind(this.piece.cues, id)?.id;
     if (!next || cue.next === 'rests') return;
     if (cue.next === 'together') this.fire(next, at);
     else this.add({ at: at + cue.over, happens: { fire: next } });
-  }
-
-  /** The cue below one, of those that are on. */
-  private nextOf(id: string): string | undefined {
-    const ids = [...this.cues.keys()];
-    return ids[ids.indexOf(id) + 1];
   }
 }
