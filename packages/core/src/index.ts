@@ -1,3 +1,4 @@
+import './noEval';
 export { addKind, catalogue, kindOf, type Shelf } from './catalogue';
 export * from './catalogue/define';
 export * from './language/dials';
@@ -85,7 +86,7 @@ export { MADE } from './demo/content';
 export { outlineOfPath, PathError } from './stock/outlinePath';
 export { pointAlong, lengthOf } from './stock/places/along';
 export { tableOfCube } from './stock/read/cube';
-export { readStock, STOCK_FILES, StockError } from './stock/read';
+export { checkStockSize, readStock, STOCK_FILES, StockError } from './stock/read';
 export type { Fit } from './stock/fit';
 export { buildField, keepField, type Field } from './stock/places/distanceField';
 export { fieldsWanted } from './plan/motion/distanceFields';
@@ -103,6 +104,7 @@ export {
 export { parsePiece, pieceText, validatePiece } from './piece/parse';
 export * from './piece/types';
 export { pieceJsonSchema, pieceSchema } from './piece/schema';
+export { copyCount } from './plan/look/copies';
 export { BirthSchedule, mostAlive, type BirthEvent } from './plan/motion/births';
 export { PlanCache } from './plan/cache';
 export { cameraAt, flatsOf } from './plan/look/cameraAt';

@@ -1,9 +1,10 @@
 import { compilePiece, hasScore } from '@vast-swarm/core';
-import { load, loadStock, type WorkOptions } from './load';
+import { load, withStock, type WorkOptions } from './load';
+import { say } from './say';
 
 export async function check(file: string, options: WorkOptions): Promise<void> {
-  const piece = await load(file, options);
-  const plan = compilePiece(piece, { files: await loadStock(file, piece) });
+  const { piece, files } = await withStock(file, await load(file, options));
+  const plan = compilePiece(piece, { files });
   const { width, height, rate, length, preroll } = piece.frame;
   const lines = [
     `${piece.name}: ${String(width)}x${String(height)}, ${String(length)} frames at ${String(rate)} a second, pre-roll ${String(preroll)}`,
@@ -18,5 +19,5 @@ export async function check(file: string, options: WorkOptions): Promise<void> {
       : []),
     ...plan.notices.map((n) => `note: ${n.message}`),
   ];
-  process.stdout.write(`${lines.join('\n')}\n`);
+  say(lines.join('\n'));
 }

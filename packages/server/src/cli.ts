@@ -6,6 +6,7 @@ import { blank, demo, schema } from './give';
 import { Refused } from './refused';
 import { render } from './render';
 import { jointsBehind, serve } from './serve';
+import { endWithReader, tell } from './say';
 import { signals } from './signals';
 import { simulate } from './simulate';
 import { standIn } from './standIn';
@@ -16,6 +17,15 @@ function whole(text: string): number {
   const value = Number(text);
   if (!Number.isInteger(value) || value < 1)
     throw new InvalidArgumentError('a whole number from 1');
+  return value;
+}
+
+/** More threads would only wait for each other. */
+const MOST_THREADS = 64;
+
+function threads(text: string): number {
+  const value = whole(text);
+  if (value > MOST_THREADS) throw new InvalidArgumentError(`1 to ${String(MOST_THREADS)} threads`);
   return value;
 }
 
@@ -63,7 +73,12 @@ const work = (name: string, about: string): Command =>
     .option('--set <part.dial=value>', 'set a dial; may be given several times', list, [])
     .option('--played <file.csv>', 'what is played of controls and cues, in place of its own')
     .option('--stretch <n>', 'of a table of a night: which stretch of it is played', whole)
-    .option('--threads <n>', 'threads to work with', whole, availableParallelism());
+    .option(
+      '--threads <n>',
+      'threads to work with',
+      threads,
+      Math.min(MOST_THREADS, availableParallelism()),
+    );
 
 work('check', 'Says what is wrong with a piece file, or what is in it.').action(check);
 work('simulate', 'Writes the particles of a swarm to PLY or CSV.')
@@ -121,6 +136,7 @@ program
     standIn(what, { ...options, joints: jointsBehind(usual) }),
   );
 
+endWithReader();
 try {
   await program.parseAsync();
 } catch (error) {
@@ -129,13 +145,13 @@ try {
 
 function report(error: unknown): number {
   if (error instanceof PieceError || error instanceof Refused) {
-    process.stderr.write(`${error.message}\n`);
+    tell(error.message);
     return 1;
   }
   if (error instanceof Error && 'exitCode' in error) {
     // Commander has said what it did not understand; help and version are no errors.
     return error.exitCode === 0 ? 0 : 2;
   }
-  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  tell(error instanceof Error ? error.message : String(error));
   return 1;
 }

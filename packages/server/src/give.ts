@@ -1,17 +1,17 @@
 import { DEMO_SHOW, makePiece, pieceJsonSchema, pieceText } from '@vast-swarm/core';
-import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { writeWhole } from './writeWhole';
+import { say } from './say';
+import { makeFolder, writeWhole } from './writeWhole';
 
 /** What the command line gives out without being given a piece. */
 
 /** The demo show's pieces as files. Their stock is made by code, so that no further files are needed. */
 export async function demo({ out }: { out: string }): Promise<void> {
-  await mkdir(out, { recursive: true });
+  await makeFolder(out);
   for (const { id, piece } of DEMO_SHOW.pieces) {
     const file = join(out, `${id}.json`);
     await writeWhole(file, pieceText(piece));
-    process.stdout.write(`${file}\n`);
+    say(file);
   }
 }
 

@@ -2,7 +2,7 @@ import { timingSafeEqual } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
 
 /** Names and addresses of this machine: under another a page elsewhere may have come here. */
-const OWN_NAMES = ['127.0.0.1', 'localhost', '[::1]'];
+export const OWN_NAMES = ['127.0.0.1', 'localhost', '[::1]'];
 const OWN_ADDRESSES = ['127.0.0.1', '::1', '::ffff:127.0.0.1'];
 
 export function isLoopback(address: string | undefined): boolean {

@@ -1,6 +1,7 @@
 import {
   allPlayed,
   checkSize,
+  checkStockSize,
   decodeVideoBy,
   describeProblem,
   offerOf,
@@ -14,13 +15,15 @@ import {
   TableError,
   type Piece,
   type StockData,
+  type StockEntry,
   type StockFiles,
 } from '@vast-swarm/core';
 import { createHash } from 'node:crypto';
-import { readFile, stat } from 'node:fs/promises';
+import { readFile, realpath, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { ffmpegFrames } from './ffmpegFrames';
 import { Refused } from './refused';
+import { whyNot } from './writeWhole';
 
 decodeVideoBy(ffmpegFrames);
 
@@ -78,41 +81,91 @@ export async function loadDocument<T>(file: string, parse: (text: string) => T):
 
 /** What is in a file that is not too large to be one of ours. */
 async function textOf(file: string): Promise<string> {
+  return (await bytesOf(file, checkSize)).toString('utf8');
+}
+
+/**
+ * What is in a file.
+ *
+ * @param fits throws where it is too large
+ * @throws Refused where it cannot be read, or is no file: a device may have no end
+ */
+async function bytesOf(file: string, fits: (bytes: number) => void): Promise<Buffer> {
   try {
-    const { size } = await stat(file);
-    checkSize(size);
-    return await readFile(file, 'utf8');
+    const about = await stat(file);
+    if (!about.isFile()) throw new Refused(`${file}: this is no file.`);
+    fits(about.size);
+    return await readFile(file);
   } catch (error) {
     if (!(error instanceof Error && 'code' in error)) throw error;
-    throw new Refused(`${file}: cannot be read (${String(error.code)}).`);
+    throw new Refused(`${file}: cannot be read: ${whyNot(error)}.`);
   }
 }
 
 /**
- * Reads what a piece's stock takes from files: they stand in the folder `stock` beside the piece.
+ * A piece with what its stock takes from files: they stand in the folder `stock` beside it. A file whose hash is not
+ * written down gets it.
+ *
  * @throws Refused that names the file and what is wrong
  */
-export async function loadStock(file: string, piece: Piece): Promise<StockFiles> {
+export async function withStock(
+  file: string,
+  piece: Piece,
+): Promise<{ piece: Piece; files: StockFiles }> {
   const files = new Map<string, StockData>();
-  for (const { name, source } of piece.stock) {
-    if (!('hash' in source)) continue;
-    const path = join(dirname(file), 'stock', source.file);
-    const bytes = await readFile(path).catch((error: unknown) => {
-      const why = (error as NodeJS.ErrnoException).code ?? 'unknown';
-      throw new Refused(`${path}: cannot be read (${why}); the piece wants it as '${name}'.`);
-    });
-    const hash = createHash('sha256').update(bytes).digest('hex');
-    if (!hash.startsWith(source.hash)) {
-      throw new Refused(
-        `${path}: this is another file than the piece was made with (SHA-256 ${hash}).`,
-      );
+  const folder = join(dirname(file), 'stock');
+  const stock: StockEntry[] = [];
+  for (const entry of piece.stock) {
+    const { source } = entry;
+    if (!('hash' in source)) {
+      stock.push(entry);
+      continue;
     }
-    try {
-      files.set(source.hash, await readStock(source.file, new Uint8Array(bytes)));
-    } catch (error) {
-      if (error instanceof StockError) throw new Refused(error.message);
-      throw error;
-    }
+    const { hash, data } = await stockFile(folder, source, entry.name);
+    files.set(hash, data);
+    stock.push({ ...entry, source: { ...source, hash } });
   }
-  return files;
+  return { piece: { ...piece, stock }, files };
+}
+
+async function stockFile(
+  folder: string,
+  source: { file: string; hash: string },
+  name: string,
+): Promise<{ hash: string; data: StockData }> {
+  const path = join(folder, source.file);
+  await staysIn(folder, path, name);
+  const bytes = await bytesOf(path, (size) => {
+    checkStockSize(source.file, size);
+  }).catch((error: unknown) => {
+    throw inWords(error);
+  });
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  if (!hash.startsWith(source.hash)) {
+    throw new Refused(
+      `${path}: this is another file than the piece was made with (SHA-256 ${hash}).`,
+    );
+  }
+  try {
+    const data = await readStock(source.file, new Uint8Array(bytes));
+    return { hash: source.hash || hash, data };
+  } catch (error) {
+    throw inWords(error);
+  }
+}
+
+/** A link could lead to any file of this machine. */
+async function staysIn(folder: string, path: string, name: string): Promise<void> {
+  try {
+    const [own, real] = [await realpath(folder), await realpath(path)];
+    if (dirname(real) !== own) throw new Refused(`${path}: this is a link out of its folder.`);
+  } catch (error) {
+    if (error instanceof Refused) throw error;
+    const why = whyNot(error);
+    throw new Refused(`${path}: cannot be read: ${why}; the piece wants it as '${name}'.`);
+  }
+}
+
+function inWords(error: unknown): unknown {
+  return error instanceof StockError ? new Refused(error.message) : error;
 }

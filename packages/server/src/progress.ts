@@ -1,7 +1,6 @@
-/** Progress on standard error: one line that moves on a terminal, ten lines elsewhere. */
+/** Progress on standard error: one line that moves on a terminal; elsewhere nobody watches. */
 export class Progress {
   private readonly started = performance.now();
-  private tenth = 0;
 
   constructor(
     private readonly what: string,
@@ -9,16 +8,11 @@ export class Progress {
   ) {}
 
   at(done: number): void {
-    const { isTTY } = process.stderr;
-    const tenth = Math.floor((10 * done) / this.total);
-    if (!isTTY && tenth === this.tenth) return;
-    this.tenth = tenth;
+    if (!process.stderr.isTTY) return;
     const seconds = (performance.now() - this.started) / 1000;
     const left = (seconds / Math.max(done, 1)) * (this.total - done);
     const rate = done / Math.max(seconds, 1e-3);
     const text = `${this.what} ${String(done)} / ${String(this.total)}, ${rate.toFixed(1)} a second, ${left.toFixed(0)} s left`;
-    process.stderr.write(
-      isTTY ? `\r${text}\u001b[K${done === this.total ? '\n' : ''}` : `${text}\n`,
-    );
+    process.stderr.write(`\r${text}\u001b[K${done === this.total ? '\n' : ''}`);
   }
 }

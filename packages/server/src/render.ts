@@ -1,11 +1,12 @@
 import { compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine, encodePng } from '@vast-swarm/cpu';
-import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { load, loadStock, type WorkOptions } from './load';
+import { framesOf } from './frames';
+import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
-import { numbered, writeWhole } from './writeWhole';
+import { tell } from './say';
+import { makeFolder, numbered, writeWhole } from './writeWhole';
 
 interface RenderOptions extends WorkOptions {
   frames?: [number, number];
@@ -15,19 +16,19 @@ interface RenderOptions extends WorkOptions {
 }
 
 export async function render(file: string, options: RenderOptions): Promise<void> {
-  const piece = await load(file, options);
-  const [first, last] = options.frames ?? [0, piece.frame.length - 1];
+  const { piece, files } = await withStock(file, await load(file, options));
+  const [first, last] = framesOf(piece, options.frames);
   const [width, height] = options.size ?? [piece.frame.width, piece.frame.height];
   if (Math.min(width, height) < 16 || Math.max(width, height) > 16384) {
     throw new Refused('--size: each side has 16 to 16384 pixels');
   }
   if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
+  await makeFolder(options.out);
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    const plan = compilePiece(piece, { files: await loadStock(file, piece) });
-    for (const { message } of plan.notices) process.stderr.write(`note: ${message}\n`);
+    const plan = compilePiece(piece, { files });
+    for (const { message } of plan.notices) tell(`note: ${message}`);
     engine.setPlan(plan);
-    await mkdir(options.out, { recursive: true });
     const progress = new Progress('frame', last - first + 1);
     while (engine.frame < last) {
       await engine.ready();

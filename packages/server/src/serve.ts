@@ -8,6 +8,7 @@ import { Guard, isLoopback } from './guard';
 import { jointRoutes } from './joints/sockets';
 import { hearOsc, openUdp } from './osc';
 import { serveApp } from './serveApp';
+import { say, tell } from './say';
 import { openSockets } from './sockets';
 import { SACN_PORT, wallRoute, WallSender, type Target } from './wall/sender';
 
@@ -36,12 +37,13 @@ export async function serve({ port, joints, host, token, wall }: ServeOptions): 
   const ports = { osc: joints ?? (port === 0 ? 0 : jointsBehind(port)), host: at };
   const osc = await openDoors(server, guard, ports, wall);
   const page = `${at.includes(':') ? `[${at}]` : at}:${String(address.port)}`;
-  process.stdout.write(
-    `Vast Swarm is ready at http://${page}\n` +
-      `Controls are heard at ${osc} and at ws://${page}/control (JSON)\n` +
-      `Joints are heard at ${osc} and at ws://${page}/joints/send (JSON)\n` +
-      (guard.token === null ? '' : `Other machines have to know the token ${guard.token}\n`),
-  );
+  const lines = [
+    `Vast Swarm is ready at http://${page}`,
+    `Controls are heard at ${osc} and at ws://${page}/control (JSON)`,
+    `Joints are heard at ${osc} and at ws://${page}/joints/send (JSON)`,
+    ...(guard.token === null ? [] : [`Other machines have to know the token ${guard.token}`]),
+  ];
+  say(lines.join('\n'));
 }
 
 /** Opens the doors to whoever runs a piece, and to live performers; gives the address for Open Sound Control. */
@@ -51,9 +53,7 @@ async function openDoors(
   { osc: port, host }: { osc: number; host: string },
   wall: Target = { host: '127.0.0.1', port: SACN_PORT },
 ): Promise<string> {
-  const log = (line: string): void => {
-    process.stderr.write(`${line}\n`);
-  };
+  const log = tell;
   const osc = await openUdp(port, host);
   // Without it everything else is still of use.
   if (typeof osc === 'string') log(`UDP port ${String(port)} cannot be used: ${osc}`);

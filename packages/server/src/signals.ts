@@ -1,5 +1,6 @@
 import { Scene, signalNames } from '@vast-swarm/core';
-import { load, loadStock, type WorkOptions } from './load';
+import { framesOf } from './frames';
+import { load, withStock, type WorkOptions } from './load';
 import { Refused } from './refused';
 import { writeWhole } from './writeWhole';
 
@@ -12,11 +13,11 @@ interface SignalOptions extends WorkOptions {
 export async function signals(file: string, options: SignalOptions): Promise<void> {
   if (!options.out.endsWith('.csv'))
     throw new Refused(`${options.out}: signals are written to .csv`);
-  const piece = await load(file, options);
-  const { rate, length } = piece.frame;
-  const [first, last] = options.frames ?? [0, length - 1];
+  const { piece, files } = await withStock(file, await load(file, options));
+  const { rate } = piece.frame;
+  const [first, last] = framesOf(piece, options.frames);
   const ids = signalNames(piece).map(({ id }) => id);
-  const scene = new Scene(piece, await loadStock(file, piece));
+  const scene = new Scene(piece, files);
   const rows = [['frame', 'time', ...ids].join(',')];
   for (let frame = first; frame <= last; frame++) {
     const time = (frame + 1) / rate;

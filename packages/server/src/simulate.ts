@@ -1,11 +1,12 @@
-import { compilePiece, particleTable, toCsv, toPly } from '@vast-swarm/core';
+import { compilePiece, copyCount, particleTable, toCsv, toPly } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
-import { mkdir } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import { load, loadStock, type WorkOptions } from './load';
+import { framesOf } from './frames';
+import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
-import { numbered, writeWhole } from './writeWhole';
+import { tell } from './say';
+import { makeFolder, numbered, writeWhole } from './writeWhole';
 
 interface SimulateOptions extends WorkOptions {
   frames?: [number, number];
@@ -16,7 +17,7 @@ interface SimulateOptions extends WorkOptions {
 export async function simulate(file: string, options: SimulateOptions): Promise<void> {
   const write = options.out.endsWith('.ply') ? toPly : options.out.endsWith('.csv') ? toCsv : null;
   if (!write) throw new Refused(`${options.out}: particles are written to .ply or .csv`);
-  const piece = await load(file, options);
+  const { piece, files } = await withStock(file, await load(file, options));
   const swarm = piece.swarms.find((s) => s.name === options.swarm || s.id === options.swarm);
   if (!swarm) {
     const names = piece.swarms.map((s) => `'${s.name}'`).join(', ');
@@ -25,12 +26,18 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
     );
   }
   if (!swarm.on) throw new Refused(`${file}: the swarm '${swarm.name}' is switched off`);
-  const [first, last] = options.frames ?? [0, piece.frame.length - 1];
+  const [first, last] = framesOf(piece, options.frames);
+  const repeats = copyCount(swarm.copies);
+  if (repeats > 1) {
+    tell(
+      `note: '${swarm.name}' is drawn ${String(repeats)} times; its particles are written once, without the copies.`,
+    );
+  }
+  await makeFolder(dirname(options.out));
   const everyFrame = numbered(options.out, 0) !== options.out;
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    engine.setPlan(compilePiece(piece, { files: await loadStock(file, piece) }));
-    await mkdir(dirname(options.out), { recursive: true });
+    engine.setPlan(compilePiece(piece, { files }));
     const progress = new Progress('frame', last + 1);
     while (engine.frame < last) {
       await engine.ready();

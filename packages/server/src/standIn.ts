@@ -2,6 +2,7 @@ import { createSocket } from 'node:dgram';
 import { dateToTimetag, toBuffer, type OscMessageInput } from 'osc-min';
 import { made, posesAt, type Motion, type Performer } from '@vast-swarm/core';
 import { Refused } from './refused';
+import { say } from './say';
 import { SACN_PORT } from './wall/sender';
 import { standInWall } from './wall/standIn';
 
@@ -43,8 +44,8 @@ async function standInPerformers({
     socket.send(new Uint8Array(buffer, byteOffset, byteLength), port, '127.0.0.1', () => undefined);
   };
   const who = motion.performers.map((p) => p.name).join(' and ');
-  process.stdout.write(
-    `${who} dance, and send their joints to 127.0.0.1:${String(port)} ${String(rate)} times a second.\n`,
+  say(
+    `${who} dance, and send their joints to 127.0.0.1:${String(port)} ${String(rate)} times a second.`,
   );
   const begun = performance.now();
   for (let beat = 0; ; beat++) {

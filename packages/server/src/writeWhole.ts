@@ -1,10 +1,51 @@
-import { rename, writeFile } from 'node:fs/promises';
+import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
+import { Refused } from './refused';
 
-/** Writes a file so that it is there whole or not at all. */
+/** What codes of the system mean, for those that happen. */
+const WORDS: Readonly<Record<string, string>> = {
+  ENOSPC: 'there is no room left on the disk',
+  EDQUOT: 'there is no room left on the disk',
+  EACCES: 'this is not allowed',
+  EPERM: 'this is not allowed',
+  EROFS: 'nothing can be written there',
+  ENOENT: 'the folder is not there',
+  ENOTDIR: 'one of its folders is a file',
+  EEXIST: 'there is a file of that name',
+  EISDIR: 'there is a folder of that name',
+  ENAMETOOLONG: 'the name is too long',
+};
+
+/** Why the system would not, in words. */
+export function whyNot(error: unknown): string {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown';
+  return WORDS[code] ? `${WORDS[code]} (${code})` : code;
+}
+
+/**
+ * Writes a file so that it is there whole or not at all.
+ * @throws Refused that names the file and why
+ */
 export async function writeWhole(file: string, data: string | Uint8Array): Promise<void> {
   const part = `${file}.part`;
-  await writeFile(part, data);
-  await rename(part, file);
+  try {
+    await writeFile(part, data);
+    await rename(part, file);
+  } catch (error) {
+    await rm(part, { force: true }).catch(() => undefined);
+    throw new Refused(`${file}: cannot be written: ${whyNot(error)}.`);
+  }
+}
+
+/**
+ * Makes a folder where it is not there.
+ * @throws Refused that names it and why
+ */
+export async function makeFolder(folder: string): Promise<void> {
+  try {
+    await mkdir(folder, { recursive: true });
+  } catch (error) {
+    throw new Refused(`${folder}: this folder cannot be made: ${whyNot(error)}.`);
+  }
 }
 
 /** A name with %04d (or any width) gets the number; one without stays. */

@@ -85,7 +85,7 @@ test('render gives the same numbered frames on one thread and on three', async (
       '--out',
       out,
     );
-    expect(run).toMatchObject({ code: 0, err: expect.stringContaining('3 / 3') as string });
+    expect(run).toMatchObject({ code: 0, err: '' });
     const names = (await readdir(out)).sort();
     expect(names).toEqual(['frame_0020.png', 'frame_0021.png', 'frame_0022.png']);
     const frames = await Promise.all(names.map(async (n) => decode(await readFile(join(out, n)))));

@@ -1,5 +1,6 @@
 import {
   arrived,
+  checkStockSize,
   peaksOf,
   secondsOf,
   STOCK_FILES,
@@ -18,9 +19,6 @@ import { library, type StoredStock } from './db';
 export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
   .map((ending) => `.${ending}`)
   .join(',');
-
-/** Larger files would not fit into the browser's memory together with what is read from them. */
-const MOST_BYTES = 512 * 2 ** 20;
 
 /** Reads a file in a worker of its own, so that the picture goes on meanwhile. */
 async function readInWorker(
@@ -72,11 +70,7 @@ export async function importStock(
   progress: (part: number) => void = () => undefined,
 ): Promise<StoredStock> {
   try {
-    if (file.size > MOST_BYTES) {
-      throw new Error(
-        `${file.name}: it has ${(file.size / 2 ** 20).toFixed(0)} MB; 512 MB is the most.`,
-      );
-    }
+    checkStockSize(file.name, file.size);
     const read = await readInWorker(file.name, await file.arrayBuffer(), progress);
     const item: StoredStock = {
       ...{ hash: read.hash, type: read.data.type, about: read.about },

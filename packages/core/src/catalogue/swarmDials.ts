@@ -40,7 +40,7 @@ export const swarmDials = {
     group: 'Birth',
     when: { dial: 'when', is: ['bursts', 'both'] },
   }),
-  burstEvery: number('Burst every', 0, [0, 3600], 'Seconds from burst to burst; 0 is once.', {
+  burstEvery: number('Burst every', 0, [0, 3600], 'Seconds from burst to burst, 0.001 at the least; 0 is once.', {
     unit: 's',
     varies: 'never',
     group: 'Birth',
@@ -64,7 +64,7 @@ export const swarmDials = {
     group: 'Birth',
     when: { dial: 'when', is: ['steadily', 'both'] },
   }),
-  loop: number('Loop', 0, [0, 3600], 'Births start over after this time; 0 never.', {
+  loop: number('Loop', 0, [0, 3600], 'Births start over after this time, 0.001 s at the least; 0 never.', {
     unit: 's',
     varies: 'never',
     group: 'Birth',

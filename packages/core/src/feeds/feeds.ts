@@ -281,6 +281,11 @@ export function isPlaceColour(value: DialValue): value is z.infer<typeof placeCo
   return feedIs(value, 'place');
 }
 
+/** Whether it is the colour of the place of birth, or has a layer that goes by it. */
+export function wantsPlaceColour(value: DialValue): boolean {
+  return isPlaceColour(value) || layersOf(value).some((l) => l.by === 'place');
+}
+
 /** The least and the greatest value a number feed can give, its shape over life left aside. */
 export function rangeOf(value: NumberFeed): [number, number] {
   if (typeof value === 'number') return [value, value];

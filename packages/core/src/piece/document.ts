@@ -6,6 +6,7 @@ import {
   type ParseError,
 } from 'jsonc-parser';
 import type { z } from 'zod';
+import { thereAre } from './thereAre';
 
 /** Larger files are no documents of ours: those hold dials, not data. */
 export const MAX_BYTES = 16 * 2 ** 20;
@@ -67,7 +68,9 @@ export function documentText(document: object): string {
  * Reads a document from its text.
  * @throws PieceError with every problem that was found (20 at the most); nothing is half read
  */
-export function parseDocument<T>(sort: Sort<T>, text: string): T {
+export function parseDocument<T>(sort: Sort<T>, given: string): T {
+  // A byte-order mark is no part of the text.
+  const text = given.replace(/^\ufeff/, '');
   checkSize(text.length);
   checkDepth(text);
   const errors: ParseError[] = [];
@@ -124,9 +127,12 @@ interface Flat {
 function flatten(issue: z.core.$ZodIssue, before: PropertyKey[] = []): Flat[] {
   const path = [...before, ...issue.path].map((p) => (typeof p === 'symbol' ? '?' : p));
   if (issue.code === 'invalid_union' && issue.errors.length > 0) {
-    const depth = (list: z.core.$ZodIssue[]): number => Math.max(...list.map((i) => i.path.length));
-    const [best] = [...issue.errors].sort((a, b) => depth(b) - depth(a));
-    if (best && depth(best) > 0) return best.flatMap((inner) => flatten(inner, path));
+    const best = nearest(issue.errors);
+    const feeds = best ? feedsWanted(issue.errors, best) : [];
+    if (feeds.length > 0) {
+      return [{ path: [...path, 'feed'], message: `cannot be this here; ${thereAre(feeds)}` }];
+    }
+    if (best) return best.flatMap((inner) => flatten(inner, path));
   }
   if (issue.code === 'unrecognized_keys') {
     const message = 'there is no such field in this version; remove or correct it';
@@ -135,12 +141,52 @@ function flatten(issue: z.core.$ZodIssue, before: PropertyKey[] = []): Flat[] {
   return [{ path, message: wording(issue) }];
 }
 
+/** Fields that say which of several forms something has. */
+const NAMING = ['feed', 'by', 'kind', 'shape', 'type'];
+
+/** What is wrong by the form that was meant, of those that something may have; undefined where none is near. */
+function nearest(forms: readonly z.core.$ZodIssue[][]): z.core.$ZodIssue[] | undefined {
+  const depth = (list: z.core.$ZodIssue[]): number => Math.max(...list.map((i) => i.path.length));
+  // A form is another one where the field that names it differs, then where it has other fields.
+  const named = (list: z.core.$ZodIssue[]): number => {
+    const others = list.filter(({ path: [field] }) => NAMING.includes(String(field)));
+    return others.length > 0 ? NAMING.length - NAMING.indexOf(String(others[0]!.path[0])) : 0;
+  };
+  const fields = (list: z.core.$ZodIssue[]): number =>
+    list.reduce((sum, issue) => {
+      if (issue.code === 'unrecognized_keys') return sum + issue.keys.length;
+      return sum + (isMissing(issue) && issue.path.length === 1 ? 1 : 0);
+    }, 0);
+  const other = (list: z.core.$ZodIssue[]): boolean =>
+    list.some((i) => i.code === 'invalid_type' && i.path.length === 0);
+  const [best] = forms
+    .filter((list) => !other(list))
+    .sort((a, b) => named(a) - named(b) || fields(a) - fields(b) || depth(b) - depth(a));
+  return best;
+}
+
+/** The feeds that are possible, where the one that was named is none of them. */
+function feedsWanted(
+  forms: readonly z.core.$ZodIssue[][],
+  best: readonly z.core.$ZodIssue[],
+): string[] {
+  const feed = (i: z.core.$ZodIssue): boolean => i.path.length === 1 && i.path[0] === 'feed';
+  if (!best.some(feed)) return [];
+  return forms.flatMap((list) =>
+    list.flatMap((i) => (i.code === 'invalid_value' && feed(i) ? i.values.map(String) : [])),
+  );
+}
+
+function isMissing(issue: z.core.$ZodIssue): boolean {
+  return issue.code === 'invalid_type' && issue.message.endsWith('received undefined');
+}
+
 function wording(issue: z.core.$ZodIssue): string {
   if (issue.code === 'invalid_union' && issue.path.at(-1) === 'kind') {
     return 'there is no such kind in this version; see the list of kinds in docs/file-format.md';
   }
   if (issue.code === 'invalid_union') return 'has none of the forms this dial can take';
-  if (issue.code === 'invalid_type' && issue.message.endsWith('received undefined')) {
+  if (issue.code === 'invalid_type' && isMissing(issue)) {
     return `is missing (${issue.expected} wanted)`;
   }
   return issue.message.replace(/^Invalid input: /, '');

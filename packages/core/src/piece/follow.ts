@@ -1,7 +1,8 @@
 import { swarmDials } from '../catalogue/swarmDials';
 import type { Piece, Swarm } from './types';
 
-const SECTIONS = ['emitter', 'launch', 'bodies', 'copies'] as const;
+/** Settings of a swarm beside its dials. */
+export const SECTIONS = ['emitter', 'launch', 'bodies', 'copies'] as const;
 
 /** The settings a swarm has in effect: its own, or those of the swarm it follows. */
 export function inEffect(piece: Piece, swarm: Swarm): Swarm {

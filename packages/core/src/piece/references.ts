@@ -1,10 +1,12 @@
 import { ID_GROUPS, PART_LISTS, type PartList, type Piece } from './types';
 import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
+import { madeType } from '../stock/makers';
 import type { StockType } from '../stock/types';
 import { formulaSignals, parseFormula } from '../formula/parse';
 import { loopThrough, namesOf, numberControls } from './chains';
 import { controlProblems } from './controls';
+import { influenceProblems } from './influence';
 import { dialsOf, signalsIn, stockNamed } from './walk';
 
 interface ReferenceProblem {
@@ -34,6 +36,20 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
   ID_GROUPS.forEach(twice);
   const shared: string[] = ID_GROUPS.flat();
   for (const list of PART_LISTS) if (!shared.includes(list)) twice([list]);
+  piece.swarms.forEach(({ bodies }, i) => {
+    const seen = new Set<string>();
+    bodies.forEach(({ id }, k) => {
+      if (!seen.has(id)) return void seen.add(id);
+      const path = ['swarms', i, 'bodies', k, 'id'];
+      problems.push({ path, message: `the id '${id}' is used twice in this swarm` });
+    });
+  });
+  piece.stock.forEach(({ type, source }, i) => {
+    const really = 'made' in source ? madeType(source.made) : 'path' in source ? 'outline' : type;
+    if (really === type) return;
+    const message = `what it comes from is of the type ${String(really)}, not ${type}`;
+    problems.push({ path: ['stock', i, 'type'], message });
+  });
   const signals = new Set([
     ...piece.signals.flatMap(namesOf),
     ...numberControls(piece).map((c) => c.id),
@@ -104,5 +120,5 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       problems.push({ path, message });
     }
   });
-  return [...problems, ...controlProblems(piece)];
+  return [...problems, ...influenceProblems(piece), ...controlProblems(piece)];
 }

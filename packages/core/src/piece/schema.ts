@@ -4,16 +4,16 @@ import { CHANCES } from '../language/particle';
 import { dialsSchema } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import { stockEntrySchema } from '../stock/entry';
+import { idSchema as id } from './id';
 import { playedSchema } from './played';
 import { referenceProblems } from './references';
 import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './types';
 
 /**
- * The piece file is JSON of this schema. Dials that are left out take their defaults; everything
- * else has to be there.
+ * The piece file is JSON of this schema. Dials that are left out take their defaults, and lists that are left out are
+ * empty; everything else has to be there.
  */
 
-const id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, 'an id has 1 to 64 letters, digits, - or _');
 const name = z.string().min(1).max(120);
 
 function choiceOf(shelf: Shelf): z.ZodType<Choice> {
@@ -41,6 +41,11 @@ function union<T>(options: z.ZodObject[]): z.ZodType<T> {
     'kind',
     options as unknown as [z.ZodObject],
   ) as unknown as z.ZodType<T>;
+}
+
+/** So many at the most; none where nothing is said. */
+function list<T extends z.ZodType>(of: T, most: number) {
+  return z.array(of).max(most).prefault([]);
 }
 
 const triple = (limit: number) => {
@@ -79,9 +84,9 @@ function swarmSchema(): z.ZodType<Swarm> {
     on: z.boolean(),
     emitter: choiceOf('emitters'),
     launch: choiceOf('launches'),
-    bodies: z.array(partOf('bodies')).max(8),
+    bodies: list(partOf('bodies'), 8),
     dials: dialsSchema(swarmDials),
-    copies: z.array(copiesSchema).max(4),
+    copies: list(copiesSchema, 4),
     follows: id.optional(),
     own: z.array(z.string().max(64)).max(64).optional(),
   });
@@ -98,22 +103,22 @@ function build(): z.ZodType<Piece> {
       frame,
       backdrop: choiceOf('backdrops'),
       camera: choiceOf('cameras'),
-      lights: z.array(partOf('lights')).max(16),
+      lights: list(partOf('lights'), 16),
       density: z.number().min(0.01).max(100),
-      swarms: z.array(swarmSchema()).max(64),
-      forces: z.array(partOf('forces')).max(64),
-      colliders: z.array(partOf('colliders')).max(64),
-      media: z.array(partOf('media')).max(4),
-      performers: z.array(partOf('performers')).max(16),
-      pictures: z.array(partOf('pictures')).max(32),
-      sounds: z.array(partOf('sounds')).max(32),
-      signals: z.array(partOf('signals')).max(64),
-      stock: z.array(stockEntrySchema).max(256),
-      influence: z.record(id, z.record(id, z.number().min(-100).max(100))),
-      finish: z.array(partOf('finish')).max(32),
-      controls: z.array(partOf('controls')).max(128),
-      cues: z.array(partOf('cues')).max(500),
-      played: playedSchema,
+      swarms: list(swarmSchema(), 64),
+      forces: list(partOf('forces'), 64),
+      colliders: list(partOf('colliders'), 64),
+      media: list(partOf('media'), 4),
+      performers: list(partOf('performers'), 16),
+      pictures: list(partOf('pictures'), 32),
+      sounds: list(partOf('sounds'), 32),
+      signals: list(partOf('signals'), 64),
+      stock: list(stockEntrySchema, 256),
+      influence: z.record(id, z.record(id, z.number().min(-100).max(100))).prefault({}),
+      finish: list(partOf('finish'), 32),
+      controls: list(partOf('controls'), 128),
+      cues: list(partOf('cues'), 500),
+      played: playedSchema.prefault([]),
     })
     .superRefine((piece, context) => {
       for (const { path, message } of referenceProblems(piece)) {

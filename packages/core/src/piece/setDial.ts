@@ -3,29 +3,30 @@ import { validatePiece } from './parse';
 import { PART_LISTS, type Part, type Piece } from './types';
 
 /**
- * A piece with one dial set from text, as `plankton.rate=5000`, `plankton.emitter.radius=2`,
- * `bloom.amount=0`, `camera.distance=9` or `frame.rate=60`. Parts go by id or name; the value is
- * JSON, or else a word.
+ * A piece with one dial set from text, as `plankton.rate=5000`, `plankton.emitter.radius=2`, `bloom.amount=0`,
+ * `camera.distance=9`, `frame.rate=60`, `plankton.on=false`, `influence.wind.plankton=0.5`, `seed=7` or `density=2`.
+ * Parts go by id or name; the value is JSON, or else a word.
  *
  * @throws PieceError when there is no such part or dial, or the value does not fit
  */
 export function setDial(piece: Piece, assignment: string): Piece {
   const split = assignment.indexOf('=');
   const path = assignment.slice(0, split).split('.');
-  if (split < 1 || path.length < 2) {
-    return fail(assignment, "is no assignment; write 'part.dial=value'");
-  }
+  if (split < 1) return fail(assignment, "is no assignment; write 'part.dial=value'");
   const copy = structuredClone(piece);
   const dial = path.pop()!;
-  const holder = holderOf(copy, path);
-  if (!holder) return fail(assignment, `there is no part '${path.join('.')}'; ${partNames(copy)}`);
-  if (!(dial in holder)) {
-    return fail(
-      assignment,
-      `'${path.join('.')}' has no dial '${dial}'; it has ${Object.keys(holder).join(', ')}`,
-    );
+  const value = valueOf(assignment.slice(split + 1));
+  if (path[0] === 'influence') setInfluence(copy, path.slice(1), dial, value);
+  else {
+    const holder = holderOf(copy, path, dial);
+    const whose = path.length > 0 ? `'${path.join('.')}'` : 'the piece';
+    if (!holder) return fail(assignment, `there is no part ${whose}; ${partNames(copy)}`);
+    if (!Object.hasOwn(holder, dial)) {
+      const has = Object.keys(holder).join(', ');
+      return fail(assignment, `${whose} has no dial '${dial}'; it has ${has}`);
+    }
+    Object.assign(holder, { [dial]: value });
   }
-  Object.assign(holder, { [dial]: valueOf(assignment.slice(split + 1)) });
   try {
     return validatePiece(copy);
   } catch (error) {
@@ -46,21 +47,39 @@ function valueOf(text: string): unknown {
   }
 }
 
-function holderOf(piece: Piece, path: readonly string[]): object | undefined {
+/** Influence is there without being written down: what is wrong with its names is found when the piece is read. */
+function setInfluence(piece: Piece, [part, ...more]: string[], on: string, value: unknown): void {
+  const by = (list: readonly { id: string; name: string }[], name: string): string =>
+    (list.find((p) => p.id === name) ?? list.find((p) => p.name === name))?.id ?? name;
+  const felt = by([...piece.forces, ...piece.colliders], [part, ...more].join('.'));
+  const row = piece.influence[felt] ?? {};
+  const feels = by([...piece.swarms, ...piece.media], on);
+  piece.influence[felt] = Object.assign({ ...row }, { [feels]: value });
+}
+
+function holderOf(piece: Piece, path: readonly string[], dial: string): object | undefined {
   const [name, section] = path;
+  if (name === undefined) {
+    // What the piece has for itself, beside its parts.
+    const { seed, density } = piece;
+    return dial in { seed, density } ? piece : { seed, density };
+  }
   if (name === 'frame' && !section) return piece.frame;
   if ((name === 'camera' || name === 'backdrop') && !section) return piece[name].dials;
   const named = <T extends { id: string; name: string }>(
     parts: readonly T[],
     as = name,
   ): T | undefined => parts.find((p) => p.id === as) ?? parts.find((p) => p.name === as);
+  const inside = <P extends { dials: object; on: boolean }>(
+    part: P | undefined,
+  ): object | undefined => (dial === 'on' ? part : part?.dials);
   const swarm = named(piece.swarms);
   if (swarm) {
-    if (!section) return swarm.dials;
+    if (!section) return inside(swarm);
     if (section === 'emitter' || section === 'launch') return swarm[section].dials;
-    return named(swarm.bodies, section)?.dials;
+    return inside(named(swarm.bodies, section));
   }
-  return section ? undefined : named(partsOf(piece))?.dials;
+  return section ? undefined : inside(named(partsOf(piece)));
 }
 
 /** Parts other than swarms. */

@@ -19,6 +19,7 @@ import { mediumNotices } from './media/mediumNotices';
 import { mediumKey } from './media/mediumKey';
 import { mediumLayersPart } from './media/mediumLayer';
 import { mediaPart } from './media/mediumPlan';
+import { emptyFeeds } from './emptyFeeds';
 import { missingStock } from './missingStock';
 import { motionKeysHeld, parentOf } from './motion/motionKey';
 import {
@@ -73,7 +74,11 @@ function compileScene(
   { cache, files = new Map(), bakes = new Map() }: Sources & { cache: PlanCache },
 ): Plan {
   const { piece } = scene;
-  const notices: Notice[] = [...missingStock(piece, files), ...mediumNotices(scene)];
+  const notices: Notice[] = [
+    ...missingStock(piece, files),
+    ...mediumNotices(scene),
+    ...emptyFeeds(piece),
+  ];
   const keys = motionKeysHeld(piece, files);
   const plans = new Map<string, SwarmPlan>();
   let left = MOST_PARTICLES;

@@ -9,7 +9,7 @@ import { isControl } from './score/scoreText';
 import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
 import { birthsOfAllPlaces } from './motion/allPlaces';
-import { copiesOf } from './look/copies';
+import { copiesOf, copyCount } from './look/copies';
 import { drawsOf, shadowsOf } from './look/draws';
 import { historyRows, historyStates, wantsWay } from './motion/history';
 import { KernelData } from '../language/builder';
@@ -19,7 +19,7 @@ import { parentOf } from './motion/motionKey';
 import { gridPlan } from './motion/neighbourGrid';
 import { bornAt, MOST_DRAWN, timeOf, type Notice, type SwarmPlan } from './plan';
 import { readingsKernel } from './look/fileReadings';
-import { cappedText, orphanText, placelessText } from './swarmNotices';
+import { cappedText, colourlessText, orphanText, placelessText } from './swarmNotices';
 import type { PlanPart } from './cache';
 import type { Scene } from './scene';
 import { giveKernel } from './media/giving';
@@ -91,13 +91,13 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
   const capacity = bake?.capacity ?? Math.max(4, (most + 3) & ~3);
-  const copies = copiesOf(swarm.copies);
   const drawable = Math.max(1, Math.floor(MOST_DRAWN / capacity));
-  if (copies.length > drawable) {
-    const [all, held] = [copies.length, drawable].map((n) => n.toLocaleString('en-GB'));
+  const copies = copiesOf(swarm.copies, drawable);
+  const wanted = copyCount(swarm.copies);
+  if (wanted > drawable) {
+    const [all, held] = [wanted, drawable].map((n) => n.toLocaleString('en-GB'));
     const message = `${swarm.name} would be drawn ${all!} times with ${capacity.toLocaleString('en-GB')} particles each; the machine's limit holds it at ${held!} times. Use fewer copies or a lower rate.`;
     notices.push({ part: swarm.id, message });
-    copies.length = drawable;
   }
   // A bake has only what it was stored with.
   const carried = bake ? bake.state.includes(SEEN[0]!) : isCarried(scene.piece, swarm);
@@ -127,7 +127,10 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   const slots = parent && {
     of: (frame: number) => Math.min(parent.capacity, bornAt(parent, frame, rate)),
   };
-  const birth = birthKernel(scene, swarm, data, slots ? (f) => slots.of(f.frame) : null);
+  const inUse = slots && ((f: { frame: number }): number => slots.of(f.frame));
+  const { birth, coloured } = birthKernel(scene, swarm, data, inUse);
+  const colourless = coloured ? null : colourlessText(swarm, scene);
+  if (colourless !== null) notices.push({ part: swarm.id, message: colourless });
   const plan: SwarmPlan = {
     ...{
       id: swarm.id,

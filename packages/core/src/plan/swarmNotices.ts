@@ -1,6 +1,7 @@
 import { inquiryOf } from '../piece/inquiry';
 import { kindOf } from '../catalogue';
 import { longestLife, takesEachPlace } from '../catalogue/swarmDials';
+import { wantsPlaceColour } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
 import { emitterPlaces } from './motion/allPlaces';
 import { parentOf } from './motion/motionKey';
@@ -30,6 +31,15 @@ function lessText({ dials }: Swarm): string {
   if (takesEachPlace(dials)) return "Use fewer places, or lower the piece's density.";
   if (dials.lasts === 'ever') return 'Lower the rate or the burst, or do not let it live for ever.';
   return `Lower the rate, the burst or the lifetime (up to ${String(longestLife(dials))} s).`;
+}
+
+/** Of a swarm that is to have the colours of places without any; null where it is not. */
+export function colourlessText({ name, dials, emitter }: Swarm, scene: Scene): string | null {
+  const { title, barren } = kindOf('emitters', emitter.kind);
+  if (!wantsPlaceColour(dials.colour)) return null;
+  // Where nothing is chosen yet, that is told already.
+  if (barren?.(emitter.dials, inquiryOf(scene.piece))) return null;
+  return `${name} is to have the colour of the place it is born at, but those of ${title} have none here, so it is white. Choose another colour.`;
 }
 
 /** Of a swarm that is to take all places of an emitter which has none to count; null where it has some. */

@@ -120,6 +120,8 @@ function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDe
   if (swarm.parent !== null) device.readyParent(swarm);
   if (swarm.fields.size > 0) device.readyFields(swarm);
   for (const event of swarm.births.between(from, to)) {
+    // Those behind it take its slots within the same step.
+    if (event.first + event.count <= born - swarm.capacity) continue;
     for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {
       device.run(swarm, swarm.birth, begin, end, inputs, {
         ...{ idOffset, first: event.first, count: event.count },

@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { idSchema } from '../piece/id';
 import { fitted } from './fit';
 import { made, madeNames } from './makers';
-import { outlineOfPath } from './outlinePath';
+import { outlineOfPath, PathError } from './outlinePath';
 import { STOCK_TYPES, type Outline, type StockData } from './types';
 
 /** Checked when a file is read, by what there is then. */
@@ -10,20 +11,46 @@ const madeName = z.string().superRefine((name, context) => {
   const message = `nothing of that name is made by code; there are ${madeNames().join(', ')}`;
   context.addIssue({ code: 'custom', message });
 });
-const hash = z.string().regex(/^[0-9a-f]{16,64}$/, 'a hash is written in hexadecimal');
+const hash = z
+  .string()
+  .regex(/^([0-9a-f]{16,64})?$/, 'a hash is written in hexadecimal, 16 to 64 digits')
+  .prefault('');
+
+/** A name that stays in the folder that it is looked for in, on every system. */
+const fileName = z
+  .string()
+  .min(1)
+  .max(200)
+  // eslint-disable-next-line no-control-regex -- these are what it has to be free of
+  .regex(/^[^/\\:\u0000-\u001f\u007f]+$/, 'is no plain file name: folders are not followed')
+  .refine((name) => !/^\.+$/.test(name), 'is no file name');
+
+/** SVG path data that draws something. */
+const pathData = z
+  .string()
+  .min(1)
+  .max(200_000)
+  .superRefine((data, context) => {
+    try {
+      drawnOutline(data);
+    } catch (error) {
+      if (!(error instanceof PathError)) throw error;
+      context.addIssue({ code: 'custom', message: error.message });
+    }
+  });
 
 /** A piece's entry for a thing of the stock: made by code, drawn in the piece, or from a file. */
 export const stockEntrySchema = z.strictObject({
-  id: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/),
+  id: idSchema,
   name: z.string().min(1).max(120),
   type: z.enum(STOCK_TYPES),
   source: z.union([
     z.strictObject({ made: madeName }),
     /** SVG path data, in metres, y down. */
-    z.strictObject({ path: z.string().min(1).max(200_000) }),
-    /** A file of this name in the folder `stock` beside the piece; SHA-256 of what is in it. */
+    z.strictObject({ path: pathData }),
+    /** A file of this name in the folder `stock` beside the piece; SHA-256 of what is in it, found where it is left out. */
     z.strictObject({
-      file: z.string().min(1).max(200),
+      file: fileName,
       hash,
       up: z.enum(['y', 'z']).optional(),
       unit: z.number().min(1e-6).max(1e6).optional(),
@@ -33,10 +60,21 @@ export const stockEntrySchema = z.strictObject({
 });
 export type StockEntry = z.infer<typeof stockEntrySchema>;
 
+const drawn = new Map<string, Outline>();
+
+function drawnOutline(path: string): Outline {
+  let outline = drawn.get(path);
+  if (!outline) {
+    outline = outlineOfPath(path);
+    // The pen makes a new path at every stroke: what was drawn before is let go.
+    if (drawn.size > 32) drawn.clear();
+    drawn.set(path, outline);
+  }
+  return outline;
+}
+
 /** What has been read from files, by hash. */
 export type StockFiles = ReadonlyMap<string, StockData>;
-
-const drawn = new Map<string, Outline>();
 
 /** The data of an entry, the same object each time; undefined where its file is not at hand. */
 export function stockData(entry: StockEntry, files: StockFiles): StockData | undefined {
@@ -48,12 +86,5 @@ export function stockData(entry: StockEntry, files: StockFiles): StockData | und
     if (entry.type === 'sound' && data?.type === 'clip') return data.sound;
     return data && fitted(data, source);
   }
-  let outline = drawn.get(source.path);
-  if (!outline) {
-    outline = outlineOfPath(source.path);
-    // The pen makes a new path at every stroke: what was drawn before is let go.
-    if (drawn.size > 32) drawn.clear();
-    drawn.set(source.path, outline);
-  }
-  return outline;
+  return drawnOutline(source.path);
 }

@@ -6,6 +6,7 @@ import { Guard } from '../guard';
 import { loadDocument } from '../load';
 import { openUdp } from '../osc';
 import { Refused } from '../refused';
+import { say } from '../say';
 import { serveApp } from '../serveApp';
 import { openSockets } from '../sockets';
 
@@ -105,8 +106,8 @@ export async function standInWall({ port, page, map }: Options): Promise<void> {
     for (const to of pages) to.send(text);
   }, 1000);
   const at = (server.address() as AddressInfo).port;
-  process.stdout.write(
+  say(
     `The wall hears sACN at udp://127.0.0.1:${String(udp.port)}\n` +
-      `It is seen at http://127.0.0.1:${String(at)}/wall\n`,
+      `It is seen at http://127.0.0.1:${String(at)}/wall`,
   );
 }

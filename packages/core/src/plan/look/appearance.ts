@@ -3,7 +3,7 @@ import { valuesOf } from '../../language/dials';
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
 import type { EmitterKind } from '../../catalogue/kinds';
-import { isPlaceColour, layersOf } from '../../feeds/feeds';
+import { wantsPlaceColour } from '../../feeds/feeds';
 import type { Part, Swarm } from '../../piece/types';
 import { densityOf } from './density';
 import { sharedDials, type DialReader } from '../../language/dialReader';
@@ -67,8 +67,7 @@ export function appearance(
 function colourOfPlace(builder: SceneBuilder, swarm: Swarm, particle: ParticleInputs): Vec3 | null {
   const emitter: EmitterKind = kindOf('emitters', swarm.emitter.kind);
   const { colour } = valuesOf(swarmDials, swarm.dials);
-  const wanted = isPlaceColour(colour) || layersOf(colour).some((l) => l.by === 'place');
-  if (!emitter.colour || !wanted) return null;
+  if (!emitter.colour || !wantsPlaceColour(colour)) return null;
   return emitter.colour(emitterReader(builder, swarm, particle));
 }
 

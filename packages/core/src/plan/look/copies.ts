@@ -47,17 +47,28 @@ function stepOf({ offset, turn, scale }: Copies): Matrix {
   return rotationRows(turn).flatMap((row, i) => [...row.map((v) => v * scale), offset[i]!]);
 }
 
-/** Repeats of a swarm as uniforms of the look kernels, the swarm itself first; chains repeat what came before them. */
-export function copiesOf(chain: readonly Copies[]): GivenValues[] {
-  return repeats(chain).map(uniformsOf);
+/** How many there are of a swarm, with itself. */
+export function copyCount(chain: readonly Copies[]): number {
+  return chain.reduce((product, { count }) => product * count, 1);
 }
 
-function repeats(chain: readonly Copies[]): Copy[] {
+/**
+ * Repeats of a swarm as uniforms of the look kernels, the swarm itself first; chains repeat what came before them.
+ *
+ * @param most no more than the first so many
+ */
+export function copiesOf(chain: readonly Copies[], most = Infinity): GivenValues[] {
+  return repeats(chain, most).slice(0, most).map(uniformsOf);
+}
+
+function repeats(chain: readonly Copies[], most: number): Copy[] {
   let all = [ITSELF];
   chain.forEach((copies, link) => {
     const step = stepOf(copies);
     const powers = [IDENTITY];
-    for (let i = 1; i < copies.count; i++) powers.push(times(step, powers.at(-1)!));
+    // Of those behind the last that is wanted none is made: a chain could have a million million.
+    const wanted = Math.min(copies.count, Math.ceil(most / all.length));
+    for (let i = 1; i < wanted; i++) powers.push(times(step, powers.at(-1)!));
     all = powers.flatMap((power, i) =>
       all.map(({ matrix, chances, surface }) => ({
         matrix: times(power, matrix),

@@ -22,13 +22,14 @@ import { STATE } from '../../language/particle';
  * step, so that the motion of the same step moves each particle just for the time it has lived.
  *
  * @param parent slots in use of the swarm it is born from; its states are the buffers `parent.*`
+ * @returns also whether the places of births have colours
  */
 export function birthKernel(
   scene: Scene,
   swarm: Swarm,
   data: KernelData,
   parent: UniformSource | null,
-): PlanKernel {
+): { birth: PlanKernel; coloured: boolean } {
   const builder = new KernelBuilder(scene, data);
   if (parent !== null) builder.parent = { slots: parent };
   const g = builder.graph;
@@ -76,7 +77,7 @@ export function birthKernel(
       new DialReader(builder, source, placed).base(name, key, value),
   };
   for (const [name, find] of data.kept) g.store(name, find(scope), born);
-  return builder;
+  return { birth: builder, coloured: place.colour !== undefined };
 }
 
 /** Longitude and latitude of a place about the middle of its emitter, 0 to 1. */

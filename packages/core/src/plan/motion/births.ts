@@ -14,6 +14,11 @@ export interface BirthEvent {
   every: number;
 }
 
+/** Seconds: bursts and loops come no faster, or a step would have no end of them. */
+const SHORTEST = 1e-3;
+
+const atLeast = (seconds: number): number => (seconds > 0 ? Math.max(SHORTEST, seconds) : 0);
+
 /** Against rounding where a birth falls on the border of two frames. */
 const TINY = 1e-9;
 
@@ -57,8 +62,8 @@ export class BirthSchedule {
     const once = dials.when === 'once';
     this.burst = once ? (each ?? 0) : Math.round(burst * scene.density);
     this.burstAt = once ? start : moment(dials.burstAt);
-    this.burstEvery = once ? 0 : dials.burstEvery;
-    this.loop = dials.loop;
+    this.burstEvery = once ? 0 : atLeast(dials.burstEvery);
+    this.loop = atLeast(dials.loop);
   }
 
   /** Bursts in one pass before `local` seconds. */

@@ -1,0 +1,4 @@
+import { config } from 'zod';
+
+// Schemas are not turned into code of their own: pages do not let text become code, and it would be no faster.
+config({ jitless: true });
