@@ -102,7 +102,11 @@ describe('a feed with a fault is told by its own rules', () => {
     ['size', { feed: 'spread', from: 'low', to: 1 }, 'size.from: expected number'],
     ['size', { feed: 'spread', from: 0.1 }, 'size.to: is missing (number wanted)'],
     ['size', { feed: 'spread', from: 0.1, to: 1, by: 'x' }, 'size.by: there is no such field'],
-    ['size', { feed: 'formula', text: 'agee', from: 0, to: 1 }, "size.text: at character 1: 'agee'"],
+    [
+      'size',
+      { feed: 'formula', text: 'agee', from: 0, to: 1 },
+      "size.text: at character 1: 'agee'",
+    ],
     ['size', { feed: 'signal', from: 0, to: 1 }, 'size.signal: is missing (string wanted)'],
     ['size', { feed: 'map', from: 0, to: 1, channel: 'mud' }, 'size.channel: '],
     ['colour', { feed: 'channels', red: {}, green: {}, blue: {} }, 'colour.red.from: is missing'],
@@ -200,7 +204,7 @@ test.each(['burstEvery', 'loop'])('%s close to 0 is as a thousandth of a second'
       Object.assign(p.swarms[0]!.dials, { when: 'both', burst: 3, [key]: seconds }),
     ).swarms[0]!;
     const scene = { rate: 25, density: 1, follow: () => () => 0, changes: () => 0 };
-    return new BirthSchedule(dials, 0, scene as never).between(0.04, 0.08);
+    return new BirthSchedule(dials, 0, scene).between(0.04, 0.08);
   };
   expect(events(1e-9)).toEqual(events(1e-3));
   expect(events(1e-9).length).toBeLessThan(130);

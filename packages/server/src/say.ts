@@ -3,7 +3,6 @@
  * instead of being sent to it.
  */
 export function printable(text: string): string {
-  // eslint-disable-next-line no-control-regex -- all but tab and line feed, and the marks that turn the direction of text
   return text.replace(
     /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g,
     (c) => {

@@ -70,9 +70,8 @@ function holderOf(piece: Piece, path: readonly string[], dial: string): object |
     parts: readonly T[],
     as = name,
   ): T | undefined => parts.find((p) => p.id === as) ?? parts.find((p) => p.name === as);
-  const inside = <P extends { dials: object; on: boolean }>(
-    part: P | undefined,
-  ): object | undefined => (dial === 'on' ? part : part?.dials);
+  const inside = (part: { dials: object; on: boolean } | undefined): object | undefined =>
+    dial === 'on' ? part : part?.dials;
   const swarm = named(piece.swarms);
   if (swarm) {
     if (!section) return inside(swarm);
