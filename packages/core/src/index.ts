@@ -104,6 +104,7 @@ export {
 export { parsePiece, pieceText, validatePiece } from './piece/parse';
 export * from './piece/types';
 export { pieceJsonSchema, pieceSchema } from './piece/schema';
+export { documentIn, unzip, ZipError, type Zipped } from './formats/zip';
 export { copyCount } from './plan/look/copies';
 export { BirthSchedule, mostAlive, type BirthEvent } from './plan/motion/births';
 export { PlanCache } from './plan/cache';

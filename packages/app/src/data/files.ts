@@ -1,32 +1,63 @@
-import { checkSize, parsePiece, pieceText, type Piece } from '@vast-swarm/core';
-import { unzipSync, zipSync } from 'fflate';
+import {
+  checkSize,
+  documentIn,
+  FORMAT,
+  parsePiece,
+  pieceText,
+  type Piece,
+  type Zipped,
+} from '@vast-swarm/core';
+import { transfer } from 'comlink';
+import { zipSync } from 'fflate';
 import { library } from './db';
+import { inStockWorker } from '../stock/inStockWorker';
 import { importStock } from './stock';
 
 /** The largest zip that is read. */
 const MOST_ZIP = 1024 * 2 ** 20;
 
-/** Files of a zip by their names, and the names of folders before them. */
-export type Zipped = Record<string, Uint8Array>;
-
 /** @throws an Error that says what is wrong with the zip */
 export async function unzipped(file: File): Promise<Zipped> {
   if (file.size > MOST_ZIP)
     throw new Error('The zip has more than 1 GB; import its parts one by one.');
-  try {
-    return unzipSync(new Uint8Array(await file.arrayBuffer()));
-  } catch (error) {
-    throw new Error(`The zip cannot be opened (${(error as Error).message}).`, { cause: error });
-  }
+  const bytes = await file.arrayBuffer();
+  return inStockWorker(file.name, (call) => call.unzip(transfer(bytes, [bytes])));
+}
+
+async function sha256(bytes: Uint8Array): Promise<string> {
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes.slice()));
+  return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
+
+/**
+ * A piece with the hashes of what it uses from files, out of the folder `stock` of a zip.
+ * @throws an Error that names the file which is another than the piece was made with
+ */
+export async function withHashes(piece: Piece, entries: Zipped): Promise<Piece> {
+  const stock = piece.stock.map(async (entry) => {
+    const { source } = entry;
+    const bytes = 'hash' in source ? stockOfZip(entries, source.file) : undefined;
+    if (!bytes || !('hash' in source)) return entry;
+    const hash = await sha256(bytes);
+    if (hash.startsWith(source.hash)) return { ...entry, source: { ...source, hash } };
+    throw new Error(
+      `stock/${source.file}: this is another file than the piece '${piece.name}' was made with (SHA-256 ${hash}); nothing was taken in.`,
+    );
+  });
+  return { ...piece, stock: await Promise.all(stock) };
+}
+
+function stockOfZip(entries: Zipped, file: string): Uint8Array | undefined {
+  const name = Object.keys(entries).find((n) => `/${n}`.endsWith(`/stock/${file}`));
+  return name === undefined ? undefined : entries[name];
 }
 
 /** Takes what a piece uses from files into the stock, out of the folder `stock` of a zip. */
 export async function takeStock({ stock }: Piece, entries: Zipped): Promise<void> {
   for (const { source } of stock) {
-    if (!('hash' in source)) continue;
-    const name = Object.keys(entries).find((n) => n.endsWith(`stock/${source.file}`));
-    const bytes = entries[name ?? ''];
-    if (bytes) await importStock(new File([bytes as Uint8Array<ArrayBuffer>], source.file));
+    const bytes = 'hash' in source ? stockOfZip(entries, source.file) : undefined;
+    if (!bytes || !('hash' in source)) continue;
+    await importStock(new File([bytes as Uint8Array<ArrayBuffer>], source.file));
   }
 }
 
@@ -55,10 +86,13 @@ export async function readPieceFile(file: File): Promise<Piece> {
  * @throws PieceError, or an Error that says what is wrong with the zip
  */
 export async function pieceOfZip(entries: Zipped): Promise<Piece> {
-  const name = Object.keys(entries).find((n) => n.endsWith('.json'));
-  if (!name)
-    throw new Error('There is no piece file in the zip: a name that ends in .json is wanted.');
-  const piece = parsePiece(new TextDecoder().decode(entries[name]));
+  const found = documentIn(entries, FORMAT);
+  if (!found) {
+    throw new Error(
+      `There is no piece in the zip: none of its files ending in .json has the format '${FORMAT}'.`,
+    );
+  }
+  const piece = await withHashes(parsePiece(found.text), entries);
   await takeStock(piece, entries);
   return piece;
 }

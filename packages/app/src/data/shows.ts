@@ -1,15 +1,18 @@
 import equal from 'fast-deep-equal';
 import { zipSync } from 'fflate';
 import {
+  documentIn,
   parsePiece,
   parseShow,
+  SHOW_FORMAT,
   pieceText,
   showText,
   type Piece,
   type Show,
+  type Zipped,
 } from '@vast-swarm/core';
 import { library, type StoredShow } from './db';
-import { fileNameOf, saveAs, stockFilesOf, takeStock, type Zipped } from './files';
+import { fileNameOf, saveAs, stockFilesOf, takeStock, withHashes } from './files';
 import { addPiece, newId } from './pieces';
 
 export async function addShow(show: Show): Promise<string> {
@@ -64,7 +67,7 @@ export async function exportShow(show: Show): Promise<void> {
 
 /** Whether a zip is one of a show. */
 export function isShow(entries: Zipped): boolean {
-  return Object.keys(entries).some((name) => name.endsWith(SHOW_FILE));
+  return documentIn(entries, SHOW_FORMAT) !== null;
 }
 
 /**
@@ -76,14 +79,14 @@ export function isShow(entries: Zipped): boolean {
  */
 export async function takeShow(entries: Zipped): Promise<{ show: Show; missing: string[] }> {
   const text = (name: string): string => new TextDecoder().decode(entries[name]);
-  const own = Object.keys(entries).find((name) => name.endsWith(SHOW_FILE))!;
-  const show = read(own, text(own), parseShow);
+  const own = documentIn(entries, SHOW_FORMAT)!;
+  const show = read(own.name, own.text, parseShow);
   const pieces = new Map<string, Piece>();
   const missing: string[] = [];
   for (const id of new Set(show.entries.map((e) => e.piece))) {
     const file = `pieces/${id}.swarm.json`;
-    const name = Object.keys(entries).find((n) => n.endsWith(file));
-    if (name) pieces.set(id, read(name, text(name), parsePiece));
+    const name = Object.keys(entries).find((n) => `/${n}`.endsWith(`/${file}`));
+    if (name) pieces.set(id, await withHashes(read(name, text(name), parsePiece), entries));
     else missing.push(file);
   }
   const ids = new Map<string, string>();

@@ -11,9 +11,9 @@ import {
   type StockType,
 } from '@vast-swarm/core';
 import { proxy, transfer } from 'comlink';
-import type { ReadFile, StockWorker } from '../stock/stockWorker';
+import type { ReadFile } from '../stock/stockWorker';
 import { WAVE } from '../stock/wave';
-import { openWorker, WorkerDied } from '../workers/openWorker';
+import { inStockWorker } from '../stock/inStockWorker';
 import { library, type StoredStock } from './db';
 
 export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
@@ -26,21 +26,17 @@ async function readInWorker(
   bytes: ArrayBuffer,
   progress: (part: number) => void,
 ): Promise<ReadFile> {
-  const made = new Worker(new URL('../stock/stockWorker.ts', import.meta.url), { type: 'module' });
-  const worker = openWorker<StockWorker>(made);
   let over = false;
   // What is told may come behind the end.
   const told = (part: number): void => {
     if (!over) progress(part);
   };
   try {
-    return await worker.ask(worker.call.read(name, transfer(bytes, [bytes]), proxy(told)));
-  } catch (error) {
-    if (!(error instanceof WorkerDied)) throw error;
-    throw new Error(`${name}: reading it failed (${error.message}).`, { cause: error });
+    return await inStockWorker(name, (call) =>
+      call.read(name, transfer(bytes, [bytes]), proxy(told)),
+    );
   } finally {
     over = true;
-    worker.close();
   }
 }
 

@@ -1,4 +1,4 @@
-import { checkPictureSize } from '@vast-swarm/core/stock/read/picture';
+import { checkPictureSize } from '@vast-swarm/core/stock/read/png';
 import {
   bvhOf,
   motionTable,
@@ -6,12 +6,14 @@ import {
   readStock,
   secondsOf,
   travelling,
+  unzip,
   type Motion,
   type Peaks,
   type Sound,
   type StockData,
+  type Zipped,
 } from '@vast-swarm/core';
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { encode } from 'fast-png';
 import { strToU8, zipSync } from 'fflate';
 import { aboutStock } from './about';
@@ -30,6 +32,8 @@ export interface ReadFile {
 }
 
 export interface StockWorker {
+  /** @throws Error in words for the artist where it cannot be unpacked */
+  unzip: (bytes: ArrayBuffer) => Zipped;
   /** @throws Error in words for the artist where the file cannot be taken */
   read: (name: string, bytes: ArrayBuffer, progress: (part: number) => void) => Promise<ReadFile>;
   /** A motion as a file, and what its name ends in; BVH has one performer a file, so that several are a zip. */
@@ -87,6 +91,13 @@ function sharedBytes(bytes: Uint8Array): Uint8Array {
 }
 
 const worker: StockWorker = {
+  unzip(bytes) {
+    const files = unzip(new Uint8Array(bytes));
+    return transfer(
+      files,
+      Object.values(files).map((f) => f.buffer),
+    );
+  },
   motionFile(name, motion, form) {
     const { performers, times } = motion;
     if (form === 'csv') {

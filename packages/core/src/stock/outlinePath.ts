@@ -4,6 +4,12 @@ import type { Curve, Outline } from './types';
 /** Straight pieces that one Bézier curve becomes; a quarter circle is then 1e-5 short. */
 const PIECES = 48;
 
+/** Characters of a path: longer ones take minutes, and all memory. */
+const LONGEST = 2e6;
+
+/** Numbers of all points of a path: x, y and z of a million. */
+const MOST = 3e6;
+
 /** A path that cannot be read, or holds nothing to draw. */
 export class PathError extends Error {
   override readonly name = 'PathError';
@@ -15,6 +21,9 @@ export class PathError extends Error {
  * @throws PathError
  */
 export function outlineOfPath(data: string, scale = 1): Outline {
+  if (data.length > LONGEST) {
+    throw new PathError('The path has more than 2 million characters; make it simpler.');
+  }
   const path = svgpath(data);
   // svgpath keeps what it could read before the error; half an outline is no outline.
   const problem = (path as unknown as { err?: string }).err;
@@ -27,7 +36,12 @@ export function outlineOfPath(data: string, scale = 1): Outline {
     if (points.length >= 6) curves.push({ points: Float32Array.from(points), closed });
     points = [];
   };
-  const add = (x: number, y: number): void => void points.push(x * scale, -y * scale, 0);
+  let left = MOST;
+  const add = (x: number, y: number): void => {
+    left -= 3;
+    if (left < 0) throw new PathError('The path has more than a million points; make it simpler.');
+    points.push(x * scale, -y * scale, 0);
+  };
   path
     .abs()
     .unshort()

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { toLinear } from '../../feeds/colour';
+import { COLUMNS } from '../../formats/particleTable';
 import type { Cloud } from '../types';
 import { StockError } from './error';
 
@@ -10,6 +11,8 @@ const EVERY = 200_000;
 interface Columns {
   place: [number, number, number];
   colour: [number, number, number] | null;
+  /** Whether colours are linear light, as in tables of our own particles. */
+  linear: boolean;
 }
 
 function columnsOf(head: readonly string[]): Columns | null {
@@ -20,18 +23,24 @@ function columnsOf(head: readonly string[]): Columns | null {
   return {
     place: place as Columns['place'],
     colour: colour.some((c) => c < 0) ? null : (colour as Columns['place']),
+    linear: COLUMNS.every((own) => head.includes(own)),
   };
 }
 
-/** What stands between the columns: a comma, a semicolon or a tab where there is one, else spaces. */
+/**
+ * What stands between the columns: a semicolon or a tab where there is one, else a comma, else spaces. Beside the first
+ * two a comma can stand before decimals.
+ */
 function delimiterOf(text: string): string {
   const first = /^(?!\s*(?:#|\/\/|$)).+$/m.exec(text)?.[0] ?? '';
-  return [',', ';', '\t'].find((d) => first.includes(d)) ?? ' ';
+  return [';', '\t', ','].find((d) => first.includes(d)) ?? ' ';
 }
 
 /** The rows of a text with their lines, without remarks and empty ones. */
 function readRows(text: string, take: (fields: string[], line: number, at: number) => void): void {
   const delimiter = delimiterOf(text);
+  const decimal = (field: string): string =>
+    delimiter === ',' ? field : field.replace(/^([+-]?\d*),(\d+(e[+-]?\d+)?)$/i, '$1.$2');
   let line = 0;
   Papa.parse<string[]>(
     delimiter === ' ' ? text.replace(/^[ \t]+|[ \t]+(?=[ \t]|\r?$)/gm, '') : text,
@@ -39,7 +48,7 @@ function readRows(text: string, take: (fields: string[], line: number, at: numbe
       delimiter,
       step({ data, meta }) {
         line += 1;
-        const fields = data.map((f) => f.trim());
+        const fields = data.map((f) => decimal(f.trim()));
         const [first] = fields;
         const empty = fields.every((f) => f === '');
         if (!empty && !first?.startsWith('#') && !first?.startsWith('//'))
@@ -81,7 +90,11 @@ class Points {
   /** The columns, where the row is one of points already; a row of names has none. */
   private begin(fields: readonly string[], line: number): Columns | null {
     const named = columnsOf(fields.map((f) => f.toLowerCase()));
-    this.columns = named ?? { place: [0, 1, 2], colour: fields.length >= 6 ? [3, 4, 5] : null };
+    this.columns = named ?? {
+      place: [0, 1, 2],
+      colour: fields.length >= 6 ? [3, 4, 5] : null,
+      linear: false,
+    };
     if (named) return null;
     // An XYZ file of molecules begins with a count alone; points do not.
     if (fields.length < 3) {
@@ -103,7 +116,10 @@ class Points {
     const cloud: Cloud = { type: 'cloud', positions: Float32Array.from(places) };
     if (colours.length > 0) {
       const scale = this.brightest > 1 ? 1 / 255 : 1;
-      cloud.colours = Float32Array.from(colours, (c) => toLinear(Math.max(0, c * scale)));
+      const linear = this.columns?.linear ?? false;
+      cloud.colours = Float32Array.from(colours, (c) =>
+        linear ? c : toLinear(Math.max(0, c * scale)),
+      );
     }
     return cloud;
   }

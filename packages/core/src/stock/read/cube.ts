@@ -1,6 +1,9 @@
 import type { LookupTable } from '../types';
 import { StockError } from './error';
 
+/** The greatest number of half precision (IEEE 754): what tables are made with. */
+const MOST_LIGHT = 65_504;
+
 type Triple = [number, number, number];
 
 /**
@@ -27,6 +30,9 @@ export function tableOfCube(name: string, text: string): LookupTable {
       const found = parts.map(Number);
       if (found.length !== 3 || !found.every(Number.isFinite))
         fail('three numbers are wanted here');
+      if (found.some((v) => Math.abs(v) > MOST_LIGHT)) {
+        fail(`a colour beyond ${String(MOST_LIGHT)} is no light`);
+      }
       return found as Triple;
     };
     if (word === 'TITLE') return;

@@ -1,5 +1,6 @@
 import type { BufferGeometry, Mesh as Mesh3d, Object3D, Points } from 'three';
 import type { Cloud, Mesh } from '../types';
+import { checkObj } from './checkObj';
 import { StockError } from './error';
 import { joined, type Piece3d } from './weld';
 
@@ -23,7 +24,7 @@ function coloursOf(geometry: BufferGeometry): Float32Array | null {
   );
 }
 
-/** OBJ and PLY count from the bottom; we from the top. */
+/** OBJ counts from the bottom; we from the top. */
 function coordinatesOf(geometry: BufferGeometry): Float32Array | null {
   if (!geometry.hasAttribute('uv')) return null;
   const uv = geometry.getAttribute('uv');
@@ -33,7 +34,7 @@ function coordinatesOf(geometry: BufferGeometry): Float32Array | null {
   });
 }
 
-/** OBJ, PLY and STL, read by the loaders of three. What has no faces is a cloud. */
+/** OBJ and STL, read by the loaders of three. What has no faces is a cloud. */
 export async function geometryOf(
   name: string,
   ending: string,
@@ -41,15 +42,11 @@ export async function geometryOf(
 ): Promise<Mesh | Cloud> {
   const buffer = bytes.slice().buffer;
   try {
-    if (ending === 'obj') return await objOf(bytes);
-    if (ending === 'stl') {
-      const { STLLoader } = await import('three/examples/jsm/loaders/STLLoader.js');
-      return joined([pieceOf(new STLLoader().parse(buffer))], true);
-    }
-    const { PLYLoader } = await import('three/examples/jsm/loaders/PLYLoader.js');
-    const piece = pieceOf(new PLYLoader().parse(buffer));
-    return joined([piece], piece.index !== null);
+    if (ending === 'obj') return await objOf(name, bytes);
+    const { STLLoader } = await import('three/examples/jsm/loaders/STLLoader.js');
+    return joined([pieceOf(new STLLoader().parse(buffer))], true);
   } catch (error) {
+    if (error instanceof StockError) throw error;
     throw new StockError(
       name,
       `the ${ending.toUpperCase()} cannot be read (${(error as Error).message})`,
@@ -57,9 +54,11 @@ export async function geometryOf(
   }
 }
 
-async function objOf(bytes: Uint8Array): Promise<Mesh | Cloud> {
+async function objOf(name: string, bytes: Uint8Array): Promise<Mesh | Cloud> {
+  const text = new TextDecoder().decode(bytes);
+  checkObj(name, text);
   const { OBJLoader } = await import('three/examples/jsm/loaders/OBJLoader.js');
-  const group = new OBJLoader().parse(new TextDecoder().decode(bytes));
+  const group = new OBJLoader().parse(text);
   const meshes: Piece3d[] = [];
   const points: Piece3d[] = [];
   group.traverse((object: Object3D) => {

@@ -1,4 +1,12 @@
-import { Primitive, WebIO, type Accessor, type GLTF, type Node } from '@gltf-transform/core';
+import {
+  Primitive,
+  WebIO,
+  type Accessor,
+  type Document,
+  type GLTF,
+  type Node,
+} from '@gltf-transform/core';
+import { MOST_TRIANGLES } from '../places/triangleTree';
 import type { Cloud, Mesh, Motion } from '../types';
 import { StockError } from './error';
 import { hasMotion, motionOfGltf } from './motion/gltfMotion';
@@ -21,18 +29,56 @@ export async function thingOfGltf(
       ? await io.readBinary(bytes)
       : await io.readJSON({ json: jsonOf(bytes), resources: {} });
     if (hasMotion(document)) return motionOfGltf(name, document);
-    for (const node of document.getRoot().listNodes()) {
-      for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
-        const mode = primitive.getMode();
-        if (mode === Primitive.Mode.TRIANGLES) faces.push(placed(node, primitive));
-        else if (mode === Primitive.Mode.POINTS) points.push(placed(node, primitive));
-      }
+    const drawn = nodesOf(document).flatMap((node) =>
+      (node.getMesh()?.listPrimitives() ?? []).map((primitive) => ({ node, primitive })),
+    );
+    checkCount(name, drawn);
+    for (const { node, primitive } of drawn) {
+      const mode = primitive.getMode();
+      if (mode in CORNERS) faces.push(placed(node, primitive));
+      else if (mode === Primitive.Mode.POINTS) points.push(placed(node, primitive));
+    }
+    if (drawn.length > 0 && faces.length + points.length === 0) {
+      throw new StockError(name, 'it has lines alone; meshes and points are read');
     }
   } catch (error) {
     if (error instanceof StockError) throw error;
     throw new StockError(name, `the glTF cannot be read (${(error as Error).message})`);
   }
   return faces.length > 0 ? joined(faces, true) : joined(points, false);
+}
+
+/** Corners of the triangle of a number, in a list, a strip or a fan: by the modes of the format (glTF 2.0, 3.7.2.1). */
+const CORNERS: Readonly<Record<number, (k: number) => [number, number, number]>> = {
+  4: (k) => [3 * k, 3 * k + 1, 3 * k + 2],
+  // Every other one is turned, so that all face one way.
+  5: (k) => [k, k + 1 + (k % 2), k + 2 - (k % 2)],
+  6: (k) => [k + 1, k + 2, 0],
+};
+
+function trianglesOf(primitive: Primitive): number {
+  const corners = (primitive.getIndices() ?? primitive.getAttribute('POSITION'))?.getCount() ?? 0;
+  if (primitive.getMode() === Primitive.Mode.TRIANGLES) return Math.floor(corners / 3);
+  return primitive.getMode() in CORNERS ? Math.max(0, corners - 2) : 0;
+}
+
+/** A small file can place one mesh a million times. */
+function checkCount(name: string, drawn: readonly { primitive: Primitive }[]): void {
+  const triangles = drawn.reduce((sum, { primitive }) => sum + trianglesOf(primitive), 0);
+  if (triangles <= MOST_TRIANGLES) return;
+  const [all, most] = [triangles, MOST_TRIANGLES].map((n) => n.toLocaleString('en-GB'));
+  const message = `it has ${all!} triangles, and ${most!} is the most; make it coarser first`;
+  throw new StockError(name, message);
+}
+
+/** The nodes that are seen: those of the scene that it opens with; all, where it has no scene. */
+function nodesOf(document: Document): Node[] {
+  const root = document.getRoot();
+  const scene = root.getDefaultScene() ?? root.listScenes()[0];
+  if (!scene) return root.listNodes();
+  const nodes: Node[] = [];
+  scene.traverse((node) => void nodes.push(node));
+  return nodes;
 }
 
 function jsonOf(bytes: Uint8Array): GLTF.IGLTF {
@@ -55,7 +101,7 @@ function placed(node: Node, primitive: Primitive): Piece3d {
   }
   return {
     positions: out,
-    index: primitive.getIndices() && indicesOf(primitive),
+    index: indicesOf(primitive),
     colours: numbers(primitive.getAttribute('COLOR_0'), 3),
     coordinates: numbers(primitive.getAttribute('TEXCOORD_0'), 2),
   };
@@ -73,8 +119,11 @@ function numbers(accessor: Accessor | null, size: number): Float32Array | null {
   return out;
 }
 
-/** Counted in whole numbers: single precision would lose those above 16 million. */
-function indicesOf(primitive: Primitive): number[] {
-  const accessor = primitive.getIndices()!;
-  return Array.from({ length: accessor.getCount() }, (_, i) => accessor.getScalar(i));
+/** Corners of its triangles; null for points. Whole numbers: single precision would lose those above 16 million. */
+function indicesOf(primitive: Primitive): number[] | null {
+  const corners = CORNERS[primitive.getMode()];
+  if (!corners) return null;
+  const accessor = primitive.getIndices();
+  const vertex = (at: number): number => (accessor ? accessor.getScalar(at) : at);
+  return Array.from({ length: trianglesOf(primitive) }, (_, k) => corners(k).map(vertex)).flat();
 }

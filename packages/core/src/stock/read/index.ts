@@ -13,6 +13,7 @@ import { clipFileOf, openClip, type ClipFile } from './clip';
 import { cloudOfText } from './cloud';
 import { tableOfCube } from './cube';
 import { StockError } from './error';
+import { thingOfPly } from './ply';
 import { isJointTable, motionOfTable } from './motion/jointTable';
 
 export { StockError } from './error';
@@ -104,7 +105,7 @@ async function read(
   }
   switch (ending) {
     case 'png':
-      return (await import('./picture')).pictureOf(name, bytes);
+      return (await import('./png')).pictureOf(name, bytes);
     case 'svg':
       return (await import('./svg')).outlineOfSvg(name, text(bytes));
     case 'cube':
@@ -115,6 +116,8 @@ async function read(
     case 'csv':
       if (isJointTable(text(bytes))) return motionOfTable(name, text(bytes));
       return cloudOfText(name, text(bytes), progress);
+    case 'ply':
+      return thingOfPly(name, bytes);
     case 'gltf':
     case 'glb':
       return (await import('./gltf')).thingOfGltf(name, bytes, ending === 'glb');

@@ -6,9 +6,25 @@ import { StockError } from './error';
 
 type Node = Record<string, unknown> & { ':@'?: Record<string, string> };
 
+/** Units of a file for one of a length's (W3C CSS Values 4, 6.2: 96 to the inch). */
+const UNITS: Readonly<Record<string, number>> = {
+  ...{ '': 1, px: 1, in: 96, cm: 96 / 2.54, mm: 96 / 25.4, q: 96 / 101.6, pt: 4 / 3, pc: 16 },
+};
+
+/** A length in units of the file; none is 0. */
+function lengthOf(key: string, text: string | undefined): number {
+  if (text === undefined) return 0;
+  const [, value, unit = ''] = /^\s*([+-]?[\d.]+(?:e[+-]?\d+)?)\s*([a-z%]*)\s*$/i.exec(text) ?? [];
+  const scale = UNITS[unit.toLowerCase()];
+  if (value === undefined || !Number.isFinite(Number(value)) || scale === undefined) {
+    throw new PathError(`${key} is '${text.slice(0, 40)}', which is no length that is known here.`);
+  }
+  return Number(value) * scale;
+}
+
 /** What a shape of SVG is as path data; null for what draws no line. */
 function pathData(tag: string, get: (key: string) => string | undefined): string | null {
-  const number = (key: string): number => Number.parseFloat(get(key) ?? '0') || 0;
+  const number = (key: string): number => lengthOf(key, get(key));
   const points = (): string =>
     (get('points') ?? '')
       .trim()
@@ -48,30 +64,74 @@ export function outlineOfSvg(name: string, text: string): Outline {
     throw new StockError(name, `it is not well-formed XML (${(error as Error).message})`);
   }
   const curves: Curve[] = [];
+  const named = namedIn(tree);
   let found = 0;
-  const visit = (nodes: Node[], transform: string): void => {
+  const visit = (nodes: Node[], transform: string, within: readonly string[]): void => {
     for (const node of nodes) {
       const attributes = node[':@'] ?? {};
-      const tag = Object.keys(node).find((k) => k !== ':@');
-      if (!tag || ['defs', 'clipPath', 'mask', 'symbol', 'pattern', 'marker'].includes(tag))
-        continue;
+      const tag = tagOf(node);
+      if (!tag || HIDDEN.includes(tag)) continue;
       const inner = `${transform} ${attributes.transform ?? ''}`.trim();
-      const data = pathData(tag, (key) => attributes[key]);
-      if (data !== null) {
-        found += 1;
-        curves.push(...curvesOf(name, found, data, inner));
+      if (tag === 'use') {
+        const id = (attributes.href ?? attributes['xlink:href'] ?? '').replace(/^#/, '');
+        const shown = named.get(id);
+        if (!shown) throw new StockError(name, `it uses '${id.slice(0, 60)}', which is not in it`);
+        if (within.includes(id)) throw new StockError(name, `'${id}' uses itself`);
+        const [x, y] = [lengthOf('x', attributes.x), lengthOf('y', attributes.y)];
+        visit(asSeen(shown), `${inner} translate(${x} ${y})`.trim(), [...within, id]);
+        continue;
       }
+      if (DRAWN.includes(tag)) found += 1;
+      curves.push(...curvesOf(name, found, () => pathData(tag, (key) => attributes[key]), inner));
+      if (curves.length > MOST_CURVES) throw new StockError(name, 'it has more than 100,000 lines');
       const children = node[tag];
-      if (Array.isArray(children)) visit(children as Node[], inner);
+      if (Array.isArray(children)) visit(children as Node[], inner, within);
     }
   };
-  visit(tree, '');
+  visit(tree, '', []);
   if (curves.length === 0) throw new StockError(name, 'there is no path or other line in it');
   return { type: 'outline', curves };
 }
 
-function curvesOf(name: string, number: number, data: string, transform: string): Curve[] {
+/** Most lines of a file: what is used many times by what is used many times has no end. */
+const MOST_CURVES = 100_000;
+
+/** What draws lines. */
+const DRAWN = ['path', 'line', 'polyline', 'polygon', 'rect', 'circle', 'ellipse'];
+
+/** What is not drawn where it stands. */
+const HIDDEN = ['defs', 'clipPath', 'mask', 'symbol', 'pattern', 'marker'];
+
+function tagOf(node: Node): string | undefined {
+  return Object.keys(node).find((k) => k !== ':@');
+}
+
+/** All that has an id, however deep. */
+function namedIn(nodes: Node[], found = new Map<string, Node>()): Map<string, Node> {
+  for (const node of nodes) {
+    const id = node[':@']?.id;
+    if (id !== undefined && !found.has(id)) found.set(id, node);
+    const children = node[tagOf(node) ?? ''];
+    if (Array.isArray(children)) namedIn(children as Node[], found);
+  }
+  return found;
+}
+
+/** What is used is drawn; a symbol is what is in it. */
+function asSeen(node: Node): Node[] {
+  return tagOf(node) === 'symbol' ? (node.symbol as Node[]) : [node];
+}
+
+/** @param read gives the path of a shape; null where it draws none */
+function curvesOf(
+  name: string,
+  number: number,
+  read: () => string | null,
+  transform: string,
+): Curve[] {
   try {
+    const data = read();
+    if (data === null) return [];
     const path = transform ? svgpath(data).transform(transform).toString() : data;
     return outlineOfPath(path).curves;
   } catch (error) {

@@ -1,8 +1,8 @@
-import { unzipSync } from 'fflate';
 import { decode } from 'jpeg-js';
+import { isOwnFile, unzip, ZipError, type Zipped } from '../../../formats/zip';
 import type { Picture } from '../../types';
 import { StockError } from '../error';
-import { checkPictureSize, pictureOf } from '../picture';
+import { checkPictureSize, pictureOf } from '../png';
 import type { OpenClip } from './opened';
 
 /** Frames a second of numbered frames, which tell none. */
@@ -14,10 +14,17 @@ interface Numbered {
   bytes: Uint8Array;
 }
 
-function numbered(bytes: Uint8Array): Numbered[] {
-  const files = unzipSync(bytes, {
-    filter: ({ name }) => /\.(png|jpe?g)$/i.test(name) && !/(^|\/)(\.|__MACOSX)/.test(name),
-  });
+function picturesIn(name: string, bytes: Uint8Array): Zipped {
+  try {
+    return unzip(bytes, (file) => /\.(png|jpe?g)$/i.test(file) && isOwnFile(file));
+  } catch (error) {
+    if (error instanceof ZipError) throw new StockError(name, error.message.replace(/\.$/, ''));
+    throw error;
+  }
+}
+
+function numbered(name: string, bytes: Uint8Array): Numbered[] {
+  const files = picturesIn(name, bytes);
   return Object.entries(files)
     .map(([file, own]) => ({ number: numberOf(file), file, bytes: own }))
     .sort((a, b) => a.number - b.number || (a.file < b.file ? -1 : 1));
@@ -34,7 +41,7 @@ function numberOf(file: string): number {
  * @throws StockError that names the first frame that does not fit
  */
 export function openFrames(name: string, bytes: Uint8Array): OpenClip {
-  const all = numbered(bytes);
+  const all = numbered(name, bytes);
   if (all.length === 0) throw new StockError(name, 'there is no PNG or JPEG in it');
   const bad = all.find(({ number }, i) => Number.isNaN(number) || number === all[i - 1]?.number);
   if (bad) {

@@ -9,7 +9,7 @@ import {
 } from 'mediabunny';
 import { StockError } from '../error';
 import type { Picture } from '../../types';
-import { checkPictureSize } from '../picture';
+import { checkPictureSize } from '../png';
 import { inOrder, type DecodeFrom } from './inOrder';
 import type { OpenClip } from './opened';
 import { codingOf, pictureOfPlanes, turned, type Coding, type Planes } from './planes';
