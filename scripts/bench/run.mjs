@@ -106,6 +106,7 @@ else {
     'joints',
     'controls',
     'night',
+    'writing',
     'browser',
   ]) {
     const outfile = await bundled(root, name);

@@ -169,8 +169,14 @@ export { isStored, jumpTo, replayTo, stepMotion, storedAt, type MotionDevice } f
 export { Past } from './play/knownHistory';
 export { Playback } from './play/playback';
 export { DEMO_SHOW, type DemoPiece } from './demo/saltglassQuay';
-export { particleTable, type ParticleTable } from './formats/particleTable';
-export { toCsv, toPly } from './formats/particles';
+export {
+  aliveOf,
+  particleTable,
+  particleTables,
+  type ParticlesBySlot,
+  type ParticleTable,
+} from './formats/particleTable';
+export { csvOf, plyOf, toCsv, toPly } from './formats/particles';
 export { setDial } from './piece/setDial';
 export { kindList, withKindList } from './formats/kindList';
 export { trackBuffer, type BlockTrack } from './language/track';

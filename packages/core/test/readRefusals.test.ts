@@ -1,4 +1,4 @@
-import { Document, Primitive, WebIO, type Node } from '@gltf-transform/core';
+import { Document, WebIO, type Node } from '@gltf-transform/core';
 import {
   particleTable,
   readStock,
@@ -185,7 +185,7 @@ describe('glTF', () => {
     expect(await refusal('a.glb', lines)).toContain('it has lines alone');
     const many = await glb((d, mesh) => {
       const scene = d.createScene();
-      const primitive = mesh(Primitive.Mode.TRIANGLES).getMesh()!;
+      const primitive = mesh(4).getMesh()!;
       const own = primitive.listPrimitives()[0]!;
       own.setIndices(
         d

@@ -1,4 +1,4 @@
-import { compilePiece, copyCount, particleTable, toCsv, toPly } from '@vast-swarm/core';
+import { compilePiece, copyCount, aliveOf, csvOf, particleTables, plyOf } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { dirname } from 'node:path';
 import { framesOf } from './frames';
@@ -15,8 +15,8 @@ interface SimulateOptions extends WorkOptions {
 }
 
 export async function simulate(file: string, options: SimulateOptions): Promise<void> {
-  const write = options.out.endsWith('.ply') ? toPly : options.out.endsWith('.csv') ? toCsv : null;
-  if (!write) throw new Refused(`${options.out}: particles are written to .ply or .csv`);
+  const form = /\.(ply|csv)$/.exec(options.out)?.[1];
+  if (!form) throw new Refused(`${options.out}: particles are written to .ply or .csv`);
   const { piece, files } = await withStock(file, await load(file, options));
   const swarm = piece.swarms.find((s) => s.name === options.swarm || s.id === options.swarm);
   if (!swarm) {
@@ -46,8 +46,11 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
       const wanted = everyFrame ? engine.frame >= first : engine.frame === last;
       if (!wanted) continue;
       const { red: r, green, blue: b, opacity: a, ...rest } = await engine.particles(swarm.id);
-      const table = particleTable({ ...rest, r, g: green, b, a }, engine.born(swarm.id));
-      await writeWhole(numbered(options.out, engine.frame), write(table));
+      const by = { ...rest, r, g: green, b, a };
+      const born = engine.born(swarm.id);
+      const tables = particleTables(by, born);
+      const data = form === 'ply' ? plyOf(tables, aliveOf(by, born)) : csvOf(tables);
+      await writeWhole(numbered(options.out, engine.frame), data);
     }
   } finally {
     engine.close();

@@ -25,7 +25,10 @@ export function whyNot(error: unknown): string {
  * Writes a file so that it is there whole or not at all.
  * @throws Refused that names the file and why
  */
-export async function writeWhole(file: string, data: string | Uint8Array): Promise<void> {
+export async function writeWhole(
+  file: string,
+  data: string | Uint8Array | Iterable<Uint8Array>,
+): Promise<void> {
   const part = `${file}.part`;
   try {
     await writeFile(part, data);

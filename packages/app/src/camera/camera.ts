@@ -1,4 +1,4 @@
-import { proxy, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import { MediaDevice } from '../live/mediaDevice';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { CameraWorker } from './cameraWorker';
@@ -61,8 +61,8 @@ export class Camera extends MediaDevice<Opened> {
     const { source } = this.opened;
     const { width, height } = source;
     try {
-      const { call, ask } = this.working();
-      const trouble = proxy((why: string) => {
+      const { call, ask, called } = this.working();
+      const trouble = called((why: string) => {
         this.close(`The camera's pictures cannot be recorded any further: ${why}.`);
       });
       await ask(call.begin(width, height, transfer(port1, [port1]), trouble));

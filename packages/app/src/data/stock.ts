@@ -10,7 +10,7 @@ import {
   type StockEntry,
   type StockType,
 } from '@vast-swarm/core';
-import { proxy, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import type { ReadFile } from '../stock/stockWorker';
 import { WAVE } from '../stock/wave';
 import { inStockWorker } from '../stock/inStockWorker';
@@ -32,8 +32,8 @@ async function readInWorker(
     if (!over) progress(part);
   };
   try {
-    return await inStockWorker(name, (call) =>
-      call.read(name, transfer(bytes, [bytes]), proxy(told)),
+    return await inStockWorker(name, ({ call, called }) =>
+      call.read(name, transfer(bytes, [bytes]), called(told)),
     );
   } finally {
     over = true;

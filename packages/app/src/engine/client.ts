@@ -1,4 +1,4 @@
-import { proxy, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import { sentFiles } from '@vast-swarm/core';
 import type { Census, MediumCensus, Piece, Played, StockData, Take } from '@vast-swarm/core';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
@@ -86,7 +86,7 @@ export class EngineClient {
       if (worker === this.worker) this.buried(message);
     });
     this.worker = worker;
-    const tell = proxy((event: EngineEvent) => {
+    const tell = worker.called((event: EngineEvent) => {
       if (worker === this.worker) this.receive(event);
     });
     const started = worker.call.start(transfer(offscreen, [offscreen]), this.choice, tell);

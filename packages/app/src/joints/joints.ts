@@ -1,4 +1,4 @@
-import { proxy, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import { standInOf, type Device } from '../live/devices';
 import { Listeners } from '../live/listeners';
 import { LiveDevice } from '../live/liveDevice';
@@ -35,7 +35,7 @@ export class Joints extends LiveDevice<OpenWorker<JointsWorker>> {
     server.protocol = server.protocol.replace('http', 'ws');
     const standIn = standInOf(device);
     const from = standIn === null ? { server: server.href } : { standIn };
-    const tell = proxy((heard: Heard) => {
+    const tell = worker.called((heard: Heard) => {
       if (this.opened === worker) this.tell(heard);
     });
     try {

@@ -1,5 +1,4 @@
 import { useEffect, useRef, useState } from 'react';
-import { proxy } from 'comlink';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
 
@@ -54,7 +53,7 @@ export function useRender(): Rendering {
       end();
       setState(ended);
     };
-    const rendered: Promise<RenderEnd> = own.call.render(job, proxy(events));
+    const rendered: Promise<RenderEnd> = own.call.render(job, own.called(events));
     own.ask(rendered).then(
       (ended) => {
         const more = { frames: total, seconds: seconds(), job };

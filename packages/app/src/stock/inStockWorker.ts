@@ -1,5 +1,4 @@
-import type { Remote } from 'comlink';
-import { openWorker, WorkerDied } from '../workers/openWorker';
+import { openWorker, WorkerDied, type OpenWorker } from '../workers/openWorker';
 import type { StockWorker } from './stockWorker';
 
 /**
@@ -9,12 +8,12 @@ import type { StockWorker } from './stockWorker';
  */
 export async function inStockWorker<T>(
   name: string,
-  work: (call: Remote<StockWorker>) => Promise<T>,
+  work: (worker: OpenWorker<StockWorker>) => Promise<T>,
 ): Promise<T> {
   const made = new Worker(new URL('./stockWorker.ts', import.meta.url), { type: 'module' });
   const worker = openWorker<StockWorker>(made);
   try {
-    return await worker.ask(work(worker.call));
+    return await worker.ask(work(worker));
   } catch (error) {
     if (!(error instanceof WorkerDied)) throw error;
     throw new Error(`${name}: reading it failed (${error.message}).`, { cause: error });

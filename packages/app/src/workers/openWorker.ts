@@ -1,10 +1,43 @@
-import { wrap, type Remote } from 'comlink';
+import {
+  expose,
+  proxy,
+  proxyMarker,
+  releaseProxy,
+  transferHandlers,
+  wrap,
+  type ProxyMarked,
+  type Remote,
+} from 'comlink';
+
+/** Our ends of the channels by which workers call what was given to them. */
+const ends = new WeakMap<object, MessagePort>();
+
+// As the package has it, but the end is known: an open one holds all that its function reaches, and the worker that
+// would close the other is ended without being asked.
+transferHandlers.set('proxy', {
+  canHandle: (value): value is ProxyMarked =>
+    (typeof value === 'object' || typeof value === 'function') &&
+    value !== null &&
+    proxyMarker in value,
+  serialize(given: object) {
+    const { port1, port2 } = new MessageChannel();
+    ends.set(given, port1);
+    expose(given, port1);
+    return [port2, [port2]];
+  },
+  deserialize(port: MessagePort) {
+    port.start();
+    return wrap(port);
+  },
+});
 
 /** A worker of ours: its methods are called as promises. */
 export interface OpenWorker<T> {
   readonly call: Remote<T>;
   /** What a call gives, or why the worker has died meanwhile. */
   ask: <R>(answer: Promise<R>) => Promise<R>;
+  /** What the worker may call for as long as it is open. */
+  called: <F extends object>(listener: F) => F & ProxyMarked;
   close: () => void;
 }
 
@@ -31,11 +64,21 @@ export function openWorker<T>(
     fail(new WorkerDied(event.message));
     died(event.message);
   };
+  const given: object[] = [];
+  const call = wrap<T>(worker);
   return {
-    call: wrap<T>(worker),
+    call,
     ask: (answer) => Promise.race([answer, failure]),
+    called: (listener) => {
+      given.push(listener);
+      return proxy(listener);
+    },
     close: () => {
+      // What is left of it would hold all that hears of it.
+      worker.onerror = null;
+      call[releaseProxy]();
       worker.terminate();
+      for (const listener of given.splice(0)) ends.get(listener)?.close();
     },
   };
 }

@@ -1,4 +1,4 @@
-/** The particles alive at one frame, one array a column, in order of id. */
+/** Particles alive at one frame, or some of them, one array a column, in order of id. */
 export interface ParticleTable {
   columns: readonly string[];
   values: readonly Float64Array[];
@@ -11,24 +11,60 @@ export const COLUMNS = [
 ] as const;
 
 /**
- * Gathers what an engine holds by slot into a table of those alive.
+ * What an engine holds by slot: age and life (s), px … pz (m), vx … vz (m/s), size (m), r, g, b (linear light),
+ * a (opacity).
+ */
+export type ParticlesBySlot = Readonly<
+  Record<Exclude<(typeof COLUMNS)[number], 'id'>, Float32Array>
+>;
+
+/** Rows of a table at a time, so that no more than that is held twice. */
+const AT_A_TIME = 2 ** 15;
+
+/**
+ * Ids of those alive, in order.
  *
- * @param by arrays by slot: age and life (s), px … pz (m), vx … vz (m/s), size (m), r, g, b (linear
- *   light), a (opacity)
  * @param born ids run below it; an id's slot is id modulo the capacity
  */
-export function particleTable(
-  by: Readonly<Record<Exclude<(typeof COLUMNS)[number], 'id'>, Float32Array>>,
-  born: number,
-): ParticleTable {
-  const capacity = by.age.length;
-  const ids: number[] = [];
+function* living({ age, life }: ParticlesBySlot, born: number): Generator<number> {
+  const capacity = age.length;
   for (let id = Math.max(0, born - capacity); id < born; id++) {
     const slot = id % capacity;
-    if (by.age[slot]! >= 0 && by.age[slot]! < by.life[slot]!) ids.push(id);
+    if (age[slot]! >= 0 && age[slot]! < life[slot]!) yield id;
   }
-  const values = COLUMNS.map((name) =>
-    Float64Array.from(ids, (id) => (name === 'id' ? id : by[name][id % capacity]!)),
-  );
+}
+
+/** How many are alive. */
+export function aliveOf(by: ParticlesBySlot, born: number): number {
+  let count = 0;
+  for (const id of living(by, born)) count += id < born ? 1 : 0;
+  return count;
+}
+
+function tableOf(by: ParticlesBySlot, ids: readonly number[]): ParticleTable {
+  const capacity = by.age.length;
+  const values = COLUMNS.map((name) => {
+    if (name === 'id') return Float64Array.from(ids);
+    const [from, column] = [by[name], new Float64Array(ids.length)];
+    for (let i = 0; i < ids.length; i++) column[i] = from[ids[i]! % capacity]!;
+    return column;
+  });
   return { columns: COLUMNS, values, rows: ids.length };
+}
+
+/** Gathers what an engine holds by slot into tables of those alive, some at a time; `born` as above. */
+export function* particleTables(by: ParticlesBySlot, born: number): Generator<ParticleTable> {
+  let ids: number[] = [];
+  for (const id of living(by, born)) {
+    ids.push(id);
+    if (ids.length < AT_A_TIME) continue;
+    yield tableOf(by, ids);
+    ids = [];
+  }
+  if (ids.length > 0) yield tableOf(by, ids);
+}
+
+/** The same as one table. */
+export function particleTable(by: ParticlesBySlot, born: number): ParticleTable {
+  return tableOf(by, [...living(by, born)]);
 }
