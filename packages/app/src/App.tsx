@@ -1,5 +1,6 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Route, Routes } from 'react-router';
+import { takeDrops } from './data/takeFiles';
 import { HelpBeside } from './guide/HelpBeside';
 import { Home } from './home/Home';
 import { Notices } from './ui/Notices';
@@ -15,6 +16,7 @@ const Guide = lazy(() => import('./guide/Guide'));
 
 /** Every view has an address. */
 export function App() {
+  useEffect(takeDrops, []);
   return (
     <Suspense fallback={null}>
       <Routes>

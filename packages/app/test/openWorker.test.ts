@@ -1,4 +1,3 @@
-/** @jest-environment node */
 import { expose, type Remote } from 'comlink';
 import { openWorker } from '../src/workers/openWorker';
 

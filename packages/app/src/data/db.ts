@@ -11,6 +11,9 @@ export interface StoredPiece {
   thumb?: Blob;
   /** The demo piece it was seeded from, for its shipped picture. */
   demo?: string;
+  /** Counts its versions, from 0; and which tab wrote the last one. */
+  rev?: number;
+  by?: string;
 }
 
 /** A file of the stock. */

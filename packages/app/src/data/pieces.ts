@@ -1,6 +1,13 @@
 import { liveQuery, type Subscription } from 'dexie';
-import { DEMO_SHOW, validatePiece, type Piece } from '@vast-swarm/core';
+import equal from 'fast-deep-equal';
+import { DEMO_SHOW, PieceError, validatePiece, type Piece } from '@vast-swarm/core';
+import { Listeners } from '../live/listeners';
+import { noticed } from '../store/noticeSlice';
+import { store } from '../store/store';
 import { library, type StoredPiece } from './db';
+import { dropPending, readPending } from './pending';
+import { newId, TAB } from './tab';
+import { tellUnkept } from './trouble';
 
 /** Puts the demo show in place at the first start. What the artist has is never touched. */
 export async function seedDemo(): Promise<void> {
@@ -44,31 +51,126 @@ export function followSeeded<T>(
   };
 }
 
-export function newId(): string {
-  return crypto.randomUUID().slice(0, 13);
+/** Pieces, as they are now, that the storage has not taken: they are here for as long as the page is. */
+const unkept = new Map<string, StoredPiece>();
+
+/** Hear when there are others. */
+export const unkeptListeners = new Listeners();
+let unkeptList: readonly StoredPiece[] = [];
+
+function unkeptChanged(): void {
+  unkeptList = [...unkept.values()];
+  unkeptListeners.tell();
 }
 
+/** Pieces of which the storage has another state, or none; another list only where there are others. */
+export function unkeptPieces(): readonly StoredPiece[] {
+  return unkeptList;
+}
+
+/** Puts a piece where it is found before the storage is asked for it. */
+export function holdUnkept(id: string, piece: Piece): void {
+  const now = Date.now();
+  unkept.set(id, { ...(unkept.get(id) ?? { id, created: now }), piece, changed: now });
+  unkeptChanged();
+}
+
+export function letUnkept(id: string): void {
+  if (unkept.delete(id)) unkeptChanged();
+}
+
+/** Adds a piece; where the storage does not take it, it is in this page alone, and that is said. */
 export async function addPiece(piece: Piece): Promise<string> {
   const id = newId();
   const now = Date.now();
-  await library.pieces.add({ id, piece, created: now, changed: now });
+  try {
+    await library.pieces.add({ id, piece, created: now, changed: now });
+  } catch (error) {
+    holdUnkept(id, piece);
+    tellUnkept(`${piece.name} is in this page alone`, error);
+  }
   return id;
 }
 
+/** A piece, and the version of it that the storage has; whether it has any. */
+export interface OpenedPiece {
+  piece: Piece;
+  rev: number;
+  there: boolean;
+}
+
 /** The stored piece, checked: storage may come from an older version of the application. */
+export async function openPiece(id: string): Promise<OpenedPiece | null> {
+  const held = unkept.get(id);
+  if (held) {
+    const stored = await library.pieces.get(id).catch(() => undefined);
+    return { piece: held.piece, rev: stored?.rev ?? 0, there: stored !== undefined };
+  }
+  try {
+    // An address of the demo show may be the first that is ever opened.
+    await seedDemo();
+    const stored = await library.pieces.get(id);
+    return stored ? await withPending(id, stored) : null;
+  } catch (error) {
+    const demo = DEMO_SHOW.pieces.find((p) => p.id === id);
+    if (!demo || error instanceof PieceError) throw error;
+    tellUnkept('changes are in this page alone', error);
+    return { piece: demo.piece, rev: 0, there: false };
+  }
+}
+
 export async function loadPiece(id: string): Promise<Piece | null> {
-  // An address of the demo show may be the first that is ever opened.
-  await seedDemo();
-  const stored = await library.pieces.get(id);
-  return stored ? validatePiece(stored.piece) : null;
+  return (await openPiece(id))?.piece ?? null;
+}
+
+/** What is stored, with the edits that were written down when a page was left. */
+async function withPending(id: string, stored: StoredPiece): Promise<OpenedPiece> {
+  const piece = validatePiece(stored.piece);
+  const rev = stored.rev ?? 0;
+  const pending = readPending(id);
+  if (!pending || equal(pending.piece, piece)) {
+    dropPending(id);
+    return { piece, rev, there: true };
+  }
+  // The same page may have stored some of them still; of another's changes they know nothing.
+  if (pending.rev === rev || pending.by === stored.by) {
+    const saved = await savePiece(id, pending.piece, rev);
+    dropPending(id);
+    return { piece: pending.piece, rev: 'rev' in saved ? saved.rev : rev, there: true };
+  }
+  await addPiece({ ...pending.piece, name: `${pending.piece.name} (unsaved)`.slice(0, 120) });
+  dropPending(id);
+  const message = `${piece.name} was changed elsewhere while it was left here: what was not saved then is a piece of its own, '${piece.name} (unsaved)'.`;
+  store.dispatch(noticed({ key: 'pending', kind: 'note', message }));
+  return { piece, rev, there: true };
 }
 
 export async function duplicatePiece(stored: StoredPiece): Promise<string> {
   return addPiece({ ...stored.piece, name: `${stored.piece.name} copy` });
 }
 
-export async function savePiece(id: string, piece: Piece): Promise<void> {
-  await library.pieces.update(id, { piece, changed: Date.now() });
+/** What became of a save: the version that is stored, or why nothing was. */
+export type Saved = { rev: number } | { other: StoredPiece } | { gone: true };
+
+/**
+ * Saves a piece over the version that it was made from: another one, of another tab, is never overwritten.
+ * @throws what the storage throws where it is full, or is not there
+ */
+export function savePiece(id: string, piece: Piece, rev: number): Promise<Saved> {
+  return library.transaction('rw', library.pieces, async (): Promise<Saved> => {
+    const there = await library.pieces.get(id);
+    if (!there) return { gone: true };
+    if ((there.rev ?? 0) !== rev) return { other: there };
+    await library.pieces.update(id, { piece, changed: Date.now(), rev: rev + 1, by: TAB });
+    return { rev: rev + 1 };
+  });
+}
+
+/** Puts a piece back that was deleted elsewhere. */
+export async function keepPiece(id: string, piece: Piece): Promise<number> {
+  const now = Date.now();
+  await library.pieces.put({ id, piece, created: now, changed: now, rev: 1, by: TAB });
+  return 1;
 }
 
 export async function saveThumb(id: string, thumb: Blob): Promise<void> {
@@ -77,8 +179,10 @@ export async function saveThumb(id: string, thumb: Blob): Promise<void> {
 
 let removed: StoredPiece | null = null;
 
-/** Keeps a deleted piece for as long as its undo is offered. */
-export function rememberRemoved(stored: StoredPiece): void {
+/** Deletes a piece; it can be restored as long as its undo is offered. */
+export async function removePiece(stored: StoredPiece): Promise<void> {
+  await library.pieces.delete(stored.id);
+  letUnkept(stored.id);
   removed = stored;
 }
 

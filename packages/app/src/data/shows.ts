@@ -13,7 +13,8 @@ import {
 } from '@vast-swarm/core';
 import { library, type StoredShow } from './db';
 import { fileNameOf, saveAs, stockFilesOf, takeStock, withHashes } from './files';
-import { addPiece, newId } from './pieces';
+import { addPiece } from './pieces';
+import { newId } from './tab';
 
 export async function addShow(show: Show): Promise<string> {
   const id = newId();
@@ -63,11 +64,6 @@ export async function exportShow(show: Show): Promise<void> {
     { level: 1 },
   );
   saveAs(new Blob([zip], { type: 'application/zip' }), `${base}.show.zip`);
-}
-
-/** Whether a zip is one of a show. */
-export function isShow(entries: Zipped): boolean {
-  return documentIn(entries, SHOW_FORMAT) !== null;
 }
 
 /**

@@ -15,6 +15,7 @@ import type { ReadFile } from '../stock/stockWorker';
 import { WAVE } from '../stock/wave';
 import { inStockWorker } from '../stock/inStockWorker';
 import { library, type StoredStock } from './db';
+import { tellUnkept } from './trouble';
 
 export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
   .map((ending) => `.${ending}`)
@@ -78,8 +79,12 @@ export async function importStock(
       added: Date.now(),
     };
     keep(read);
-    await library.stock.put(item);
-    await library.failures.delete(file.name);
+    try {
+      await library.stock.put(item);
+      await library.failures.delete(file.name);
+    } catch (error) {
+      tellUnkept(`${item.name} is in this page alone`, error);
+    }
     return item;
   } catch (error) {
     const problem = error instanceof Error ? error.message : String(error);

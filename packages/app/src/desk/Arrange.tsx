@@ -5,7 +5,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { makeEntry, type Entry, type Show } from '@vast-swarm/core';
 import { library, type StoredPiece } from '../data/db';
-import { newId } from '../data/pieces';
+import { newId } from '../data/tab';
 import { useLive } from '../data/useLive';
 import type { OpenShow } from '../show/useShow';
 import { COLOURS } from '../theme';

@@ -11,7 +11,7 @@ import {
   type Wall,
 } from '@vast-swarm/core';
 import { saveAs } from '../data/files';
-import { newId } from '../data/pieces';
+import { newId } from '../data/tab';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';

@@ -1,62 +1,43 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
 import { FolderOpen, Plus } from 'lucide-react';
-import { useEffect, useRef, useState, type DragEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { DEMO_SHOW, makePiece } from '@vast-swarm/core';
 import { library, type StoredPiece } from '../data/db';
-import { pieceOfZip, readPieceFile, unzipped } from '../data/files';
-import { addPiece, followSeeded } from '../data/pieces';
-import { isShow, takeShow } from '../data/shows';
+import { addPiece, followSeeded, unkeptListeners, unkeptPieces } from '../data/pieces';
+import { takeFiles } from '../data/takeFiles';
 import { noticed } from '../store/noticeSlice';
-import { store, useAppDispatch } from '../store/store';
+import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { FileChooser } from '../ui/FileChooser';
 import { PieceCard } from './PieceCard';
 import { ShowShelf } from './ShowShelf';
 
-/** All pieces as they are stored, newest first; null until they are known. */
+/** Pieces where there is no storage: those of the demo show. */
+const demoPieces = (): StoredPiece[] =>
+  DEMO_SHOW.pieces.map(({ id, piece }) => ({ id, piece, created: 0, changed: 0, demo: id }));
+
+/** All pieces, as they are stored or in this page alone, newest first; null until they are known. */
 function usePieces(): StoredPiece[] | null {
-  const [pieces, setPieces] = useState<StoredPiece[] | null>(null);
+  const [stored, setStored] = useState<StoredPiece[] | null>(null);
+  const unkept = useSyncExternalStore(unkeptListeners.add, unkeptPieces);
   const dispatch = useAppDispatch();
   useEffect(() => {
     const trouble = (error: unknown): void => {
       const why = error instanceof Error ? error.message : String(error);
       const message = `The browser's storage cannot be used (${why}). Pieces cannot be kept here; allow storage for this address and reload.`;
       dispatch(noticed({ key: 'storage', kind: 'wrong', message }));
+      setStored((known) => known ?? demoPieces());
     };
     // After the demo show is there: it must not push away a card that is about to be clicked.
     const all = (): Promise<StoredPiece[]> => library.pieces.orderBy('changed').reverse().toArray();
-    return followSeeded(all, setPieces, trouble);
+    return followSeeded(all, setStored, trouble);
   }, [dispatch]);
-  return pieces;
-}
-
-/** Takes in the piece or the show of a file; gives its name, with what is missing. */
-async function takenFrom(file: File): Promise<string> {
-  const entries = /\.zip$/i.test(file.name) ? await unzipped(file) : null;
-  if (entries && isShow(entries)) {
-    const { show, missing } = await takeShow(entries);
-    if (missing.length === 0) return show.name;
-    return `${show.name} (without ${missing.join(', ')}, which the zip does not have)`;
-  }
-  const piece = entries ? await pieceOfZip(entries) : await readPieceFile(file);
-  await addPiece(piece);
-  return piece.name;
-}
-
-/** Takes piece files in, one after the other, and tells what became of each. */
-async function takeIn(files: Iterable<File>): Promise<void> {
-  for (const file of files) {
-    const key = `import ${file.name}`;
-    try {
-      const message = `${await takenFrom(file)} was imported from ${file.name}.`;
-      store.dispatch(noticed({ key, kind: 'note', message }));
-    } catch (error) {
-      const why = error instanceof Error ? error.message : String(error);
-      const message = `${file.name} was not imported.\n${why}`;
-      store.dispatch(noticed({ key, kind: 'wrong', message }));
-    }
-  }
+  return useMemo(() => {
+    if (!stored) return null;
+    const own = new Set(unkept.map((p) => p.id));
+    return [...unkept, ...stored.filter((p) => !own.has(p.id))];
+  }, [stored, unkept]);
 }
 
 /** All pieces: the demo show, and the artist's own. */
@@ -65,17 +46,7 @@ export function Home() {
   const own = pieces?.filter((p) => !p.demo) ?? [];
   const demo = pieces?.filter((p) => p.demo) ?? [];
   return (
-    <Box
-      component="main"
-      sx={{ overflowY: 'auto', flex: 1 }}
-      onDragOver={(event: DragEvent) => {
-        event.preventDefault();
-      }}
-      onDrop={(event: DragEvent) => {
-        event.preventDefault();
-        void takeIn(event.dataTransfer.files);
-      }}
-    >
+    <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>
       <Box sx={{ maxWidth: 1180, mx: 'auto', px: 4, pb: 6 }}>
         <Head names={new Set(pieces?.map((p) => p.piece.name))} />
         {pieces && <ShowShelf pieces={pieces} />}
@@ -146,7 +117,7 @@ function Head({ names }: { names: ReadonlySet<string> }) {
         accept=".json,.zip,application/json"
         multiple
         onChoose={(files) => {
-          void takeIn(files);
+          void takeFiles(files);
         }}
       />
     </Stack>

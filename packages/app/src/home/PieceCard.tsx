@@ -2,9 +2,10 @@ import { Box, ButtonBase, Stack } from '@mui/material';
 import { useState } from 'react';
 import { Copy, Download, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { library, type StoredPiece } from '../data/db';
+import type { StoredPiece } from '../data/db';
 import { exportPiece } from '../data/files';
-import { duplicatePiece, rememberRemoved } from '../data/pieces';
+import { duplicatePiece, removePiece } from '../data/pieces';
+import { whyNotKept } from '../data/trouble';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS, MONO } from '../theme';
@@ -24,8 +25,13 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
   };
   const { width, height, rate, length } = piece.frame;
   const remove = async (): Promise<void> => {
-    await library.pieces.delete(id);
-    rememberRemoved(stored);
+    try {
+      await removePiece(stored);
+    } catch (error) {
+      const message = `${piece.name} was not deleted: the browser's storage ${whyNotKept(error)}.`;
+      dispatch(noticed({ key: 'deleted', kind: 'wrong', message }));
+      return;
+    }
     const message = `${piece.name} was deleted.`;
     dispatch(noticed({ key: 'deleted', kind: 'note', message, action: 'restore' }));
   };

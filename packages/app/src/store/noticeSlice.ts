@@ -6,7 +6,7 @@ export interface Notice {
   kind: 'note' | 'wrong';
   message: string;
   /** What a button on it does. */
-  action?: 'undo' | 'export' | 'restore' | 'restoreShow';
+  action?: 'undo' | 'export' | 'restore' | 'restoreShow' | 'keepPiece' | 'keepCopy';
 }
 
 const slice = createSlice({

@@ -455,6 +455,18 @@ const slice = createSlice({
         for (const p of parts) p.on = already || p.id === payload.id;
       });
     },
+    /** As another tab has made it. */
+    followed(state, { payload }: PayloadAction<Piece>) {
+      const recipe = (piece: Piece): void => {
+        // What is the same stays the same thing: nothing is made anew for it.
+        const before = isDraft(piece) ? current(piece) : piece;
+        for (const key of Object.keys(payload) as (keyof Piece)[]) {
+          if (!equal(before[key], payload[key])) Object.assign(piece, { [key]: payload[key] });
+        }
+      };
+      edit(state, 'Change in another tab', recipe, 'elsewhere');
+      if (state.piece) state.selection = selectionThere(state.piece, state.selection);
+    },
     undone(state) {
       const step = state.past.at(-1);
       if (!step || !state.piece) return;

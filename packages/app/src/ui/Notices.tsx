@@ -1,11 +1,17 @@
 import { Alert, Button, Stack } from '@mui/material';
 import { useLocation } from 'react-router';
+import { keepCopy, keepOpenPiece } from '../data/autosave';
 import { exportPiece } from '../data/files';
 import { restoreRemoved } from '../data/pieces';
 import { restoreShow } from '../data/shows';
 import { dismissed, type Notice } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
+
+const ACTIONS: Readonly<Record<NonNullable<Notice['action']>, string>> = {
+  ...{ undo: 'Undo', restore: 'Undo', restoreShow: 'Undo', export: 'Export piece' },
+  ...{ keepPiece: 'Keep it', keepCopy: 'Keep mine as a copy' },
+};
 
 /** What the artist should know, at the foot of the view; nothing waits for an answer. */
 export function Notices() {
@@ -20,6 +26,8 @@ export function Notices() {
     if (notice.action === 'restoreShow') void restoreShow();
     if (notice.action === 'undo') dispatch(pieceActions.undone());
     dispatch(dismissed(notice.key));
+    if (notice.action === 'keepPiece') void keepOpenPiece();
+    if (notice.action === 'keepCopy') void keepCopy();
   };
   return (
     <Stack
@@ -44,7 +52,7 @@ export function Notices() {
                     act(notice);
                   }}
                 >
-                  {notice.action === 'export' ? 'Export piece' : 'Undo'}
+                  {ACTIONS[notice.action]}
                 </Button>
                 <Button color="inherit" onClick={() => dispatch(dismissed(notice.key))}>
                   Close

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { PieceError } from '@vast-swarm/core';
 import { autosave } from '../data/autosave';
-import { loadPiece } from '../data/pieces';
+import { openPiece } from '../data/pieces';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
 
@@ -12,11 +12,14 @@ export function useOpenPiece(id: string): { open: boolean; trouble: string | nul
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     let current = true;
-    loadPiece(id)
-      .then((piece) => {
+    let stop: (() => void) | null = null;
+    openPiece(id)
+      .then((opened) => {
         if (!current) return;
-        if (piece) dispatch(pieceActions.opened({ id, piece }));
-        else
+        if (opened) {
+          dispatch(pieceActions.opened({ id, piece: opened.piece }));
+          stop = autosave(id, opened);
+        } else
           setTrouble(
             'There is no piece at this address. It may have been removed, or it is kept in another browser.',
           );
@@ -30,10 +33,9 @@ export function useOpenPiece(id: string): { open: boolean; trouble: string | nul
             : "The browser's storage cannot be read";
         setTrouble(`${what}: ${why}`);
       });
-    const stop = autosave();
     return () => {
       current = false;
-      stop();
+      stop?.();
       dispatch(pieceActions.closed());
     };
   }, [id, dispatch]);

@@ -61,8 +61,11 @@ export function Picture({ preview, generation }: Props) {
           event.preventDefault();
         }}
         onDrop={(event) => {
+          const files = [...event.dataTransfer.files];
+          // A piece is taken in as everywhere.
+          if (files.some((f) => /\.json$/i.test(f.name))) return;
           event.preventDefault();
-          void bornFrom(event.dataTransfer.files);
+          void bornFrom(files);
         }}
         sx={{
           ...{ ...size, position: 'relative', bgcolor: '#000', cursor: 'grab' },

@@ -1,0 +1,46 @@
+import { validatePiece, type Piece } from '@vast-swarm/core';
+import { TAB } from './tab';
+
+/**
+ * Edits that the storage had not taken yet when a page was left: what is written there may be cut short by the end of
+ * the page, what is written here is there at once.
+ */
+
+export interface Pending {
+  /** The version that the edits were made on, and the tab they were made in. */
+  rev: number;
+  by: string;
+  piece: Piece;
+}
+
+const keyOf = (id: string): string => `vast-swarm pending ${id}`;
+
+/** Whether it could be written down: a very large piece, or no storage at all, cannot. */
+export function writePending(id: string, rev: number, piece: Piece): boolean {
+  try {
+    localStorage.setItem(keyOf(id), JSON.stringify({ rev, by: TAB, piece } satisfies Pending));
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export function dropPending(id: string): void {
+  try {
+    localStorage.removeItem(keyOf(id));
+  } catch {
+    // Where there is no storage there is nothing to drop.
+  }
+}
+
+/** What was written down of a piece; what cannot be read is as none. */
+export function readPending(id: string): Pending | null {
+  try {
+    const text = localStorage.getItem(keyOf(id));
+    if (text === null) return null;
+    const { rev, by, piece } = JSON.parse(text) as Pending;
+    return { rev: Number(rev), by: String(by), piece: validatePiece(piece) };
+  } catch {
+    return null;
+  }
+}

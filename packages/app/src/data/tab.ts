@@ -1,0 +1,7 @@
+/** A name that is new each time. */
+export function newId(): string {
+  return crypto.randomUUID().slice(0, 13);
+}
+
+/** What tells this page from others that have the same pieces open. */
+export const TAB = newId();
