@@ -17,39 +17,96 @@ interface Flow {
 export function brushedFlow(strokes: Strokes): Flow {
   return memo(strokes, 'flow', () => {
     const flow = { x: new Float32Array(GRID * GRID), y: new Float32Array(GRID * GRID) };
-    for (const stroke of strokes) if ('points' in stroke) lay(flow, stroke);
+    const nearest = new Nearest(GRID * GRID);
+    for (const stroke of strokes) if ('points' in stroke) lay(flow, stroke, nearest);
     return flow;
   });
 }
 
-function lay(flow: Flow, { points, radius, strength }: FlatStroke): void {
-  const segments = points.length / 2 - 1;
-  for (let j = 0; j < GRID; j++) {
-    for (let i = 0; i < GRID; i++) {
-      const [u, v] = [i / (GRID - 1), j / (GRID - 1)];
-      let [best, dx, dy] = [Infinity, 0, 0];
-      for (let s = 0; s < segments; s++) {
-        const [ax, ay, bx, by] = points.slice(2 * s, 2 * s + 4) as [number, number, number, number];
-        const [wx, wy] = [bx - ax, by - ay];
-        const length = wx * wx + wy * wy;
-        if (length === 0) continue;
+/** The nearest piece of a stroke to each point of a grid, of those that lie within its radius. */
+class Nearest {
+  private readonly best: Float64Array;
+  private readonly piece: Int32Array;
+  private readonly touched: number[] = [];
+
+  constructor(count: number) {
+    this.best = new Float64Array(count).fill(Infinity);
+    this.piece = new Int32Array(count);
+  }
+
+  /** Whether a piece this far away would be the nearest; cheaper than its exact distance. */
+  wants(at: number, squared: number): boolean {
+    const best = this.best[at]!;
+    return squared <= best * best * (1 + 1e-9);
+  }
+
+  take(at: number, distance: number, piece: number): void {
+    if (!(distance < this.best[at]!)) return;
+    if (this.best[at] === Infinity) this.touched.push(at);
+    this.best[at] = distance;
+    this.piece[at] = piece;
+  }
+
+  /** Gives each point that a piece is near to, with how near and which, and forgets them. */
+  done(give: (at: number, distance: number, piece: number) => void): void {
+    for (const at of this.touched) {
+      give(at, this.best[at]!, this.piece[at]!);
+      this.best[at] = Infinity;
+    }
+    this.touched.length = 0;
+  }
+}
+
+/** Grid points, from first to last, that lie within a radius of what reaches from one number to another. */
+function within(
+  [a, b]: readonly [number, number],
+  radius: number,
+  [origin, step, count]: readonly [number, number, number],
+): [first: number, last: number] {
+  // One more at each end, so that rounding leaves none out.
+  const first = Math.floor((Math.min(a, b) - radius - origin) / step) - 1;
+  const last = Math.ceil((Math.max(a, b) + radius - origin) / step) + 1;
+  return [Math.max(0, first), Math.min(count - 1, last)];
+}
+
+/** How much a stroke counts at a part of its radius that is left, 0 to 1. */
+const weightOf = (near: number): number => near * near * (3 - 2 * near);
+
+function lay(flow: Flow, { points, radius, strength }: FlatStroke, nearest: Nearest): void {
+  const axis = [0, 1 / (GRID - 1), GRID] as const;
+  for (let s = 0; s < points.length / 2 - 1; s++) {
+    const [ax, ay, bx, by] = points.slice(2 * s, 2 * s + 4) as [number, number, number, number];
+    const [wx, wy] = [bx - ax, by - ay];
+    const length = wx * wx + wy * wy;
+    if (length === 0) continue;
+    const [left, right] = within([ax, bx], radius, axis);
+    const [top, bottom] = within([ay, by], radius, axis);
+    for (let j = top; j <= bottom; j++) {
+      for (let i = left; i <= right; i++) {
+        const [u, v] = [i / (GRID - 1), j / (GRID - 1)];
         const t = Math.min(1, Math.max(0, ((u - ax) * wx + (v - ay) * wy) / length));
-        const d = Math.hypot(u - ax - t * wx, v - ay - t * wy);
-        if (d < best) [best, dx, dy] = [d, wx / Math.sqrt(length), wy / Math.sqrt(length)];
+        const [x, y] = [u - ax - t * wx, v - ay - t * wy];
+        if (!nearest.wants(j * GRID + i, x * x + y * y)) continue;
+        nearest.take(j * GRID + i, Math.hypot(x, y), s);
       }
-      const near = 1 - best / radius;
-      if (near <= 0) continue;
-      const weight = near * near * (3 - 2 * near);
-      const at = j * GRID + i;
-      flow.x[at] = flow.x[at]! + (strength * dx - flow.x[at]!) * weight;
-      // Rows go down, the flow's own y goes up.
-      flow.y[at] = flow.y[at]! + (-strength * dy - flow.y[at]!) * weight;
     }
   }
+  nearest.done((at, distance, s) => {
+    const near = 1 - distance / radius;
+    if (near <= 0) return;
+    const [wx, wy] = [points[2 * s + 2]! - points[2 * s]!, points[2 * s + 3]! - points[2 * s + 1]!];
+    const long = Math.sqrt(wx * wx + wy * wy);
+    const weight = weightOf(near);
+    flow.x[at] = flow.x[at]! + (strength * (wx / long) - flow.x[at]!) * weight;
+    // Rows go down, the flow's own y goes up.
+    flow.y[at] = flow.y[at]! + (-strength * (wy / long) - flow.y[at]!) * weight;
+  });
 }
 
 /** Grid points along each side of the space round strokes on a surface. */
 export const DEEP = 32;
+
+type Point = [number, number, number];
 
 /** Directions in a block of space, of strength 1 where a stroke of strength 1 runs. */
 export interface SpaceFlow {
@@ -80,31 +137,54 @@ function gridOf(strokes: readonly SpaceStroke[]): SpaceFlow {
   const values = [0, 1, 2].map(() => new Float32Array(DEEP ** 3)) as SpaceFlow['values'];
   const step = high.map((h, i) => (h - low[i]!) / (DEEP - 1)) as SpaceFlow['step'];
   const flow: SpaceFlow = { origin: low as SpaceFlow['origin'], step, values };
-  for (const stroke of strokes) layInSpace(flow, stroke);
+  const nearest = new Nearest(DEEP ** 3);
+  for (const stroke of strokes) layInSpace(flow, stroke, nearest);
   return flow;
 }
 
-function layInSpace(flow: SpaceFlow, { places, radius, strength }: SpaceStroke): void {
-  for (let cell = 0; cell < DEEP ** 3; cell++) {
-    const index = [cell % DEEP, Math.floor(cell / DEEP) % DEEP, Math.floor(cell / DEEP ** 2)];
-    const at = index.map((i, k) => flow.origin[k]! + i * flow.step[k]!);
-    let best = radius;
-    let way: number[] | null = null;
-    for (let s = 0; s + 5 < places.length; s += 3) {
-      const side = [0, 1, 2].map((k) => places[s + 3 + k]! - places[s + k]!);
-      const length = side.reduce((sum, v) => sum + v * v, 0);
-      if (length === 0) continue;
-      const along = side.reduce((sum, v, k) => sum + v * (at[k]! - places[s + k]!), 0) / length;
-      const t = Math.min(1, Math.max(0, along));
-      const off = side.map((v, k) => at[k]! - places[s + k]! - t * v);
-      const d = Math.hypot(...off);
-      if (d < best) [best, way] = [d, side.map((v) => v / Math.sqrt(length))];
+function layInSpace(
+  { origin, step, values }: SpaceFlow,
+  { places, radius, strength }: SpaceStroke,
+  nearest: Nearest,
+): void {
+  const sideOf = (s: number): Point => [
+    places[s + 3]! - places[s]!,
+    places[s + 4]! - places[s + 1]!,
+    places[s + 5]! - places[s + 2]!,
+  ];
+  for (let s = 0; s + 5 < places.length; s += 3) {
+    const side = sideOf(s);
+    const length = side[0] * side[0] + side[1] * side[1] + side[2] * side[2];
+    if (length === 0) continue;
+    const [px, py, pz] = [places[s]!, places[s + 1]!, places[s + 2]!];
+    const [x, y, z] = [0, 1, 2].map((k) =>
+      within([places[s + k]!, places[s + 3 + k]!], radius, [origin[k]!, step[k]!, DEEP]),
+    ) as [[number, number], [number, number], [number, number]];
+    for (let c = z[0]; c <= z[1]; c++) {
+      for (let b = y[0]; b <= y[1]; b++) {
+        for (let a = x[0]; a <= x[1]; a++) {
+          const [u, v, w] = [
+            origin[0] + a * step[0] - px,
+            origin[1] + b * step[1] - py,
+            origin[2] + c * step[2] - pz,
+          ];
+          const along = (side[0] * u + side[1] * v + side[2] * w) / length;
+          const t = Math.min(1, Math.max(0, along));
+          const [i, j, k] = [u - t * side[0], v - t * side[1], w - t * side[2]];
+          const at = (c * DEEP + b) * DEEP + a;
+          if (!nearest.wants(at, i * i + j * j + k * k)) continue;
+          nearest.take(at, Math.hypot(i, j, k), s);
+        }
+      }
     }
-    if (!way) continue;
-    const near = 1 - best / radius;
-    const weight = near * near * (3 - 2 * near);
-    flow.values.forEach((axis, k) => {
-      axis[cell] = axis[cell]! + (strength * way[k]! - axis[cell]!) * weight;
-    });
   }
+  nearest.done((at, distance, s) => {
+    if (distance >= radius) return;
+    const side = sideOf(s);
+    const long = Math.sqrt(side[0] * side[0] + side[1] * side[1] + side[2] * side[2]);
+    const weight = weightOf(1 - distance / radius);
+    values.forEach((axis, k) => {
+      axis[at] = axis[at]! + (strength * (side[k]! / long) - axis[at]!) * weight;
+    });
+  });
 }

@@ -76,12 +76,16 @@ function placeOn(
       if (triangles.length === 0) return;
       // Strata over the alias table keep the spread even: picks by area, without chance's clumps.
       const face = faceAt(data, (i + chance(1)) / count);
-      const root = Math.sqrt(chance(2));
-      const w = [1 - root, root * (1 - chance(3)), root * chance(3)];
-      const mixed = (list: Float32Array): number[] =>
-        [0, 1, 2].map((axis) =>
-          w.reduce((s, weight, k) => s + weight * list[3 * triangles[3 * face + k]! + axis]!, 0),
-        );
+      const [root, across] = [Math.sqrt(chance(2)), chance(3)];
+      const [p, q, r] = [1 - root, root * (1 - across), root * across];
+      const [a, b, c] = [0, 1, 2].map((k) => 3 * triangles[3 * face + k]!) as [
+        number,
+        number,
+        number,
+      ];
+      const at = (list: Float32Array, axis: number): number =>
+        p * list[a + axis]! + q * list[b + axis]! + r * list[c + axis]!;
+      const mixed = (list: Float32Array): number[] => [at(list, 0), at(list, 1), at(list, 2)];
       put(i, mixed(positions), colours ? mixed(colours) : null);
     }
   }
@@ -123,13 +127,18 @@ export function matched(shapes: readonly StockData[], count: number): Matched {
   return memo(first!, key, () => {
     const sampled = shapes.map((s) => sample(s, count));
     const orders = sampled.map(() => Int32Array.from({ length: count }, (_, i) => i));
-    halve(sampled, orders, 0, count);
+    halve(sampled, orders, new Float32Array(count), 0, count);
     // Mixed, all shapes alike: the first thousand births are then spread over the whole shape.
     const mixed = new Int32Array(shuffled(count, count).buffer);
-    const column = (points: Float32Array, order: Int32Array, axis: number): Float32Array =>
-      Float32Array.from(mixed, (i) => points[3 * order[i]! + axis]!);
-    const columns = (points: Float32Array, k: number): Float32Array[] =>
-      [0, 1, 2].map((axis) => column(points, orders[k]!, axis));
+    const columns = (points: Float32Array, k: number): Float32Array[] => {
+      const order = orders[k]!;
+      const all = [0, 1, 2].map(() => new Float32Array(count));
+      for (let i = 0; i < count; i++) {
+        const place = 3 * order[mixed[i]!]!;
+        for (let axis = 0; axis < 3; axis++) all[axis]![i] = points[place + axis]!;
+      }
+      return all;
+    };
     return {
       shapes: sampled.map(({ points }, k) => columns(points, k)),
       colours: sampled.map(({ colours }, k) => (colours ? columns(colours, k) : null)),
@@ -138,25 +147,73 @@ export function matched(shapes: readonly StockData[], count: number): Matched {
 }
 
 /** Orders from `low` to below `high`: both halves hold, in every shape, the lower and upper places. */
-function halve(sampled: Sampled[], orders: Int32Array[], low: number, high: number): void {
+function halve(
+  sampled: Sampled[],
+  orders: Int32Array[],
+  keys: Float32Array,
+  low: number,
+  high: number,
+): void {
   if (high - low < 2) return;
   const { points } = sampled[0]!;
   const least = [Infinity, Infinity, Infinity];
   const most = [-Infinity, -Infinity, -Infinity];
+  const order = orders[0]!;
   for (let i = low; i < high; i++) {
+    const place = 3 * order[i]!;
     for (let axis = 0; axis < 3; axis++) {
-      const v = points[3 * orders[0]![i]! + axis]!;
-      least[axis] = Math.min(least[axis]!, v);
-      most[axis] = Math.max(most[axis]!, v);
+      const v = points[place + axis]!;
+      if (v < least[axis]!) least[axis] = v;
+      if (v > most[axis]!) most[axis] = v;
     }
   }
   const spans = most.map((m, axis) => m - least[axis]!);
   const axis = spans.indexOf(Math.max(...spans));
-  for (const [k, order] of orders.entries()) {
-    const p = sampled[k]!.points;
-    order.subarray(low, high).sort((a, b) => p[3 * a + axis]! - p[3 * b + axis]! || a - b);
-  }
   const middle = (low + high) >> 1;
-  halve(sampled, orders, low, middle);
-  halve(sampled, orders, middle, high);
+  orders.forEach((own, k) => {
+    const { points: p } = sampled[k]!;
+    for (let i = low; i < high; i++) keys[i] = p[3 * own[i]! + axis]!;
+    partition(own, keys, low, high, middle);
+  });
+  halve(sampled, orders, keys, low, middle);
+  halve(sampled, orders, keys, middle, high);
+}
+
+/**
+ * Puts those that are first by their keys (by their numbers where those are the same) from `low` to below `middle`,
+ * and the others behind them, keys with them: C. A. R. Hoare, "Algorithm 65: FIND", Communications of the ACM 4 (1961). Sorting both
+ * halves would take many times as long, and they are put in order by another coordinate anyway.
+ */
+function partition(
+  order: Int32Array,
+  keys: Float32Array,
+  low: number,
+  high: number,
+  middle: number,
+): void {
+  let first = low;
+  let last = high - 1;
+  while (first < last) {
+    const pivot = (first + last) >> 1;
+    const key = keys[pivot]!;
+    const id = order[pivot]!;
+    let i = first;
+    let j = last;
+    while (i <= j) {
+      while (keys[i]! < key || (keys[i] === key && order[i]! < id)) i += 1;
+      while (keys[j]! > key || (keys[j] === key && order[j]! > id)) j -= 1;
+      if (i > j) break;
+      const heldKey = keys[i]!;
+      const held = order[i]!;
+      keys[i] = keys[j]!;
+      order[i] = order[j]!;
+      keys[j] = heldKey;
+      order[j] = held;
+      i += 1;
+      j -= 1;
+    }
+    if (middle <= j) last = j;
+    else if (middle >= i) first = i;
+    else return;
+  }
 }
