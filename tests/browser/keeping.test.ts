@@ -87,6 +87,33 @@ test('where storage is full a new piece and its edits stay on the way round, and
   await app.page.getByRole('link', { name: 'Open Unkept' }).waitFor();
 });
 
+test('a render that runs is not left without being asked', async () => {
+  await openSmall(app.page, app.url, (p) => (p.frame.length = 3000));
+  await app.page.getByRole('button', { name: 'Render' }).click();
+  await app.page.getByRole('button', { name: /^Render \d+ frames/ }).click();
+  const cancel = app.page.getByRole('button', { name: 'Cancel' });
+  await cancel.waitFor();
+  const back = app.page.getByRole('link', { name: 'Back to the workshop' });
+  const asked = app.page.getByRole('dialog', { name: 'A render is running' });
+  await back.click();
+  await asked.getByRole('button', { name: 'Stay' }).click();
+  await asked.waitFor({ state: 'detached' });
+  // The browser asks as well where the page itself is left.
+  const asks = app.page.waitForEvent('dialog');
+  await app.page.evaluate(() => {
+    setTimeout(() => {
+      location.reload();
+    });
+  });
+  const question = await asks;
+  expect(question.type()).toBe('beforeunload');
+  await question.dismiss();
+  await cancel.waitFor();
+  await back.click();
+  await asked.getByRole('button', { name: 'Stop it and leave' }).click();
+  await pictureTells(app.page, (d) => Number(d.alive) > 0);
+});
+
 /** Drops files on what is in the middle of the page, as from the desktop. */
 async function drop(page: Page, name: string, text: string): Promise<void> {
   await page.evaluate(

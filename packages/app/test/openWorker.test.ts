@@ -11,12 +11,20 @@ function worker() {
   const { port1, port2 } = new MessageChannel();
   let kept: Remote<(n: number) => void> | null = null;
   const far: Far = {
-    take: (listener) => void (kept = listener as unknown as typeof kept),
-    tell: async (n) => void (await kept!(n)),
+    take: (listener) => {
+      kept = listener as unknown as typeof kept;
+    },
+    tell: async (n) => {
+      await kept!(n);
+    },
   };
-  expose(far, port2 as never);
+  expose(far, port2);
   port1.start();
-  const near = Object.assign(port1, { terminate: () => void port1.close() });
+  const near = Object.assign(port1, {
+    terminate: () => {
+      port1.close();
+    },
+  });
   return near as unknown as Worker;
 }
 
@@ -39,7 +47,7 @@ test('what a worker may call is heard until it is closed; then the channel is cl
   const opened = openWorker<Far>(near);
   const made = channels();
   const heard: number[] = [];
-  await opened.call.take(opened.called((n: number) => void heard.push(n)) as never);
+  await opened.call.take(opened.called((n: number) => void heard.push(n)));
   await opened.call.tell(3);
   await opened.call.tell(4);
   expect(heard).toEqual([3, 4]);

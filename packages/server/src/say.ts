@@ -3,13 +3,11 @@
  * instead of being sent to it.
  */
 export function printable(text: string): string {
-  return text.replace(
-    /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g,
-    (c) => {
-      return `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`;
-    },
-  );
+  return text.replace(STEERING, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`);
 }
+
+/** Control characters (Unicode, category Cc) but tab and line feed, and the marks that turn the direction of text. */
+const STEERING = /(?![\t\n])[\p{Cc}\u202a-\u202e\u2066-\u2069]/gu;
 
 /** What was asked for. */
 export function say(text: string): void {

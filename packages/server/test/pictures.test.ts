@@ -38,7 +38,7 @@ async function picture(name: string, bytes: Uint8Array): Promise<Picture> {
 const refusal = (name: string, bytes: Uint8Array): Promise<string> =>
   readStock(name, bytes).then(
     () => 'accepted',
-    (error: Error) => error.message,
+    (error: unknown) => (error as Error).message,
   );
 
 test.each([

@@ -122,7 +122,7 @@ class Keeping {
     this.following = true;
     store.dispatch(pieceActions.followed(next));
     this.following = false;
-    this.kept = this.piece ?? next;
+    this.kept = store.getState().piece.piece ?? next;
     if (!mine) return;
     copies.set(this.id, own);
     const message =

@@ -39,7 +39,7 @@ export function readPending(id: string): Pending | null {
     const text = localStorage.getItem(keyOf(id));
     if (text === null) return null;
     const { rev, by, piece } = JSON.parse(text) as Pending;
-    return { rev: Number(rev), by: String(by), piece: validatePiece(piece) };
+    return { rev, by, piece: validatePiece(piece) };
   } catch {
     return null;
   }

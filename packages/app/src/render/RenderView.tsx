@@ -1,11 +1,12 @@
 import { Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { sentFiles, type Piece } from '@vast-swarm/core';
 import { fileNameOf } from '../data/files';
 import { filesOf } from '../data/stock';
 import { loadPiece } from '../data/pieces';
 import { COLOURS } from '../theme';
+import { LeaveRender } from './LeaveRender';
 import type { Format, Job } from './messages';
 import { RenderProgress } from './RenderProgress';
 import { useRender } from './useRender';
@@ -50,6 +51,7 @@ export default function RenderView() {
   const { id } = useParams();
   const [piece, setPiece] = useState<Piece | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [running, setRunning] = useState(false);
   useEffect(() => {
     if (!id) return;
     loadPiece(id)
@@ -64,20 +66,13 @@ export default function RenderView() {
   return (
     <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>
       <Box sx={{ maxWidth: 1120, mx: 'auto', px: 4, py: 3 }}>
-        <Button
-          component={Link}
-          to={`/piece/${id ?? ''}`}
-          color="inherit"
-          sx={{ color: COLOURS.faint, ml: -1 }}
-        >
-          ◂ Back to the workshop
-        </Button>
+        <LeaveRender to={`/piece/${id ?? ''}`} running={running} />
         {trouble && (
           <Typography role="alert" sx={{ mt: 3 }}>
             {trouble}
           </Typography>
         )}
-        {piece && <RenderForm piece={piece} />}
+        {piece && <RenderForm piece={piece} onRunning={setRunning} />}
       </Box>
     </Box>
   );
@@ -101,7 +96,12 @@ async function jobOf(piece: Piece, settings: Settings): Promise<Job | null> {
   return { ...job, files: sentFiles(await filesOf(piece.stock)) };
 }
 
-function RenderForm({ piece }: { piece: Piece }) {
+interface FormProps {
+  piece: Piece;
+  onRunning: (running: boolean) => void;
+}
+
+function RenderForm({ piece, onRunning }: FormProps) {
   const [settings, setSettings] = useState<Settings>({
     width: piece.frame.width,
     height: piece.frame.height,
@@ -113,6 +113,9 @@ function RenderForm({ piece }: { piece: Piece }) {
   const { state, look, start, cancel } = useRender();
   const wrong = problems(settings, piece);
   const running = state.phase === 'running';
+  useEffect(() => {
+    onRunning(running);
+  }, [running, onRunning]);
   const frames = settings.last - settings.first + 1;
   return (
     <>

@@ -67,6 +67,8 @@ export const wallSchema = z
     const pixels = pixelsOf(wall);
     if (pixels > MOST_PIXELS) {
       wrong(`there are ${String(pixels)} pixels; ${String(MOST_PIXELS)} are the most`);
+      // Their universes would be counted one by one.
+      return;
     }
     const last = universesOf(wall).at(-1)?.universe ?? 0;
     if (last > LAST_UNIVERSE) {

@@ -77,8 +77,7 @@ export function outlineOfSvg(name: string, text: string): Outline {
         const shown = named.get(id);
         if (!shown) throw new StockError(name, `it uses '${id.slice(0, 60)}', which is not in it`);
         if (within.includes(id)) throw new StockError(name, `'${id}' uses itself`);
-        const [x, y] = [lengthOf('x', attributes.x), lengthOf('y', attributes.y)];
-        visit(asSeen(shown), `${inner} translate(${x} ${y})`.trim(), [...within, id]);
+        visit(asSeen(shown), `${inner} ${moveOf(name, attributes)}`.trim(), [...within, id]);
         continue;
       }
       if (DRAWN.includes(tag)) found += 1;
@@ -115,6 +114,16 @@ function namedIn(nodes: Node[], found = new Map<string, Node>()): Map<string, No
     if (Array.isArray(children)) namedIn(children as Node[], found);
   }
   return found;
+}
+
+/** Where something is used, as a transform. */
+function moveOf(name: string, { x, y }: Record<string, string>): string {
+  try {
+    return `translate(${lengthOf('x', x)} ${lengthOf('y', y)})`;
+  } catch (error) {
+    if (!(error instanceof PathError)) throw error;
+    throw new StockError(name, `of what it uses, ${error.message.replace(/\.$/, '')}`);
+  }
 }
 
 /** What is used is drawn; a symbol is what is in it. */

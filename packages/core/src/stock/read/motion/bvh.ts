@@ -1,5 +1,6 @@
 import { BVHLoader } from 'three/examples/jsm/loaders/BVHLoader.js';
 import type { Joint, Motion } from '../../types';
+import { StockError } from '../error';
 import { checkBvh } from './checkBvh';
 import { motionOf } from './motionOf';
 
@@ -19,9 +20,16 @@ export function motionOfBvh(name: string, text: string): Motion {
   for (let from = 0; from < frames.length; from += AT_ONCE) {
     const part = frames.slice(from, from + AT_ONCE);
     const motion = `MOTION\nFrames: ${String(part.length)}\nFrame Time: ${String(frameTime)}\n`;
-    const { skeleton, clip } = new BVHLoader().parse(hierarchy + motion + part.join('\n'));
-    joints ??= jointsOf(skeleton.bones);
-    places.push(placesOf(skeleton.bones, clip.tracks, part.length));
+    try {
+      const { skeleton, clip } = new BVHLoader().parse(hierarchy + motion + part.join('\n'));
+      joints ??= jointsOf(skeleton.bones);
+      places.push(placesOf(skeleton.bones, clip.tracks, part.length));
+    } catch (error) {
+      // The reader counts on each joint having all its lines, in this order.
+      const wanted = "a joint has a name, '{', OFFSET, CHANNELS, its own joints or an end, and '}'";
+      const why = error instanceof Error ? error.message : String(error);
+      throw new StockError(name, `its hierarchy is broken; ${wanted} (${why})`);
+    }
   }
   const times = Float64Array.from(frames, (_, i) => i * frameTime);
   return motionOf(name, times, [{ name: 'performer', joints: joints!, places: joined(places) }]);
