@@ -104,7 +104,8 @@ export {
 export { parsePiece, pieceText, validatePiece } from './piece/parse';
 export * from './piece/types';
 export { pieceJsonSchema, pieceSchema } from './piece/schema';
-export { documentIn, unzip, ZipError, type Zipped } from './formats/zip';
+export { documentIn } from './formats/documentIn';
+export { unzip, type Zipped } from './stock/read/zip';
 export { copyCount } from './plan/look/copies';
 export { BirthSchedule, mostAlive, type BirthEvent } from './plan/motion/births';
 export { PlanCache } from './plan/cache';

@@ -40,12 +40,18 @@ export const swarmDials = {
     group: 'Birth',
     when: { dial: 'when', is: ['bursts', 'both'] },
   }),
-  burstEvery: number('Burst every', 0, [0, 3600], 'Seconds from burst to burst, 0.001 at the least; 0 is once.', {
-    unit: 's',
-    varies: 'never',
-    group: 'Birth',
-    when: { dial: 'when', is: ['bursts', 'both'] },
-  }),
+  burstEvery: number(
+    'Burst every',
+    0,
+    [0, 3600],
+    'Seconds from burst to burst, 0.001 at the least; 0 is once.',
+    {
+      unit: 's',
+      varies: 'never',
+      group: 'Birth',
+      when: { dial: 'when', is: ['bursts', 'both'] },
+    },
+  ),
   start: number(
     'Start',
     0,
@@ -64,11 +70,17 @@ export const swarmDials = {
     group: 'Birth',
     when: { dial: 'when', is: ['steadily', 'both'] },
   }),
-  loop: number('Loop', 0, [0, 3600], 'Births start over after this time, 0.001 s at the least; 0 never.', {
-    unit: 's',
-    varies: 'never',
-    group: 'Birth',
-  }),
+  loop: number(
+    'Loop',
+    0,
+    [0, 3600],
+    'Births start over after this time, 0.001 s at the least; 0 never.',
+    {
+      unit: 's',
+      varies: 'never',
+      group: 'Birth',
+    },
+  ),
   lasts: choice(
     'How long',
     'time',

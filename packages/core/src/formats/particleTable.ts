@@ -1,14 +1,11 @@
+import { COLUMNS } from '../stock/particleColumns';
+
 /** Particles alive at one frame, or some of them, one array a column, in order of id. */
 export interface ParticleTable {
   columns: readonly string[];
   values: readonly Float64Array[];
   rows: number;
 }
-
-export const COLUMNS = [
-  ...['id', 'age', 'life', 'px', 'py', 'pz', 'vx', 'vy', 'vz'],
-  ...['size', 'r', 'g', 'b', 'a'],
-] as const;
 
 /**
  * What an engine holds by slot: age and life (s), px … pz (m), vx … vz (m/s), size (m), r, g, b (linear light),

@@ -1,5 +1,6 @@
 import { LONGEST, writeNumber } from './decimal';
-import { COLUMNS, type ParticleTable } from './particleTable';
+import { COLUMNS } from '../stock/particleColumns';
+import type { ParticleTable } from './particleTable';
 
 type Bytes = Uint8Array<ArrayBuffer>;
 

@@ -4,7 +4,7 @@ import { CHANCES } from '../language/particle';
 import { dialsSchema } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import { stockEntrySchema } from '../stock/entry';
-import { idSchema as id } from './id';
+import { idSchema as id } from '../stock/id';
 import { playedSchema } from './played';
 import { referenceProblems } from './references';
 import { FORMAT, VERSION, type Choice, type Part, type Piece, type Swarm } from './types';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../piece/id';
+import { idSchema } from './id';
 import { fitted } from './fit';
 import { made, madeNames } from './makers';
 import { outlineOfPath, PathError } from './outlinePath';

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { toLinear } from '../../feeds/colour';
-import { COLUMNS } from '../../formats/particleTable';
+import { COLUMNS } from '../particleColumns';
 import type { Cloud } from '../types';
 import { StockError } from './error';
 

@@ -1,5 +1,5 @@
 import { decode } from 'jpeg-js';
-import { isOwnFile, unzip, ZipError, type Zipped } from '../../../formats/zip';
+import { isOwnFile, unzip, ZipError, type Zipped } from '../zip';
 import type { Picture } from '../../types';
 import { StockError } from '../error';
 import { checkPictureSize, pictureOf } from '../png';
