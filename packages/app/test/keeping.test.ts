@@ -96,6 +96,17 @@ test('an edit right before a page ends is there when it is opened again', async 
   expect(readPending(id)).toBeNull();
 });
 
+test('where it cannot be stored then, it is shown all the same, and written down still', async () => {
+  neverSaved();
+  rename('Late');
+  hide();
+  jest.restoreAllMocks();
+  const { library: its, openPiece: opened } = await fresh();
+  jest.spyOn(its, 'transaction').mockRejectedValue(new Error('no room'));
+  expect(await opened(id)).toMatchObject({ piece: { name: 'Late' }, rev: 0 });
+  expect(readPending(id)!.piece.name).toBe('Late');
+});
+
 test('what was written down is dropped once it is stored, and is no piece of its own then', async () => {
   rename('Stored');
   hide();
@@ -194,9 +205,11 @@ afterAll(() => {
 async function fresh() {
   let pieces!: typeof import('../src/data/pieces');
   let its!: typeof import('../src/store/store');
+  let db!: typeof import('../src/data/db');
   await jest.isolateModulesAsync(async () => {
     pieces = await import('../src/data/pieces');
     its = await import('../src/store/store');
+    db = await import('../src/data/db');
   });
-  return { ...pieces, ...its };
+  return { ...pieces, ...its, ...db };
 }

@@ -107,9 +107,10 @@ export async function openPiece(id: string): Promise<OpenedPiece | null> {
     return { piece: held.piece, rev: stored?.rev ?? 0, there: stored !== undefined };
   }
   try {
-    // An address of the demo show may be the first that is ever opened.
-    await seedDemo();
+    // An address of the demo show may be the first that is ever opened. What is full can still be read.
+    const seeding = await seedDemo().catch((error: unknown) => error as Error);
     const stored = await library.pieces.get(id);
+    if (!stored && seeding) throw seeding;
     return stored ? await withPending(id, stored) : null;
   } catch (error) {
     const demo = DEMO_SHOW.pieces.find((p) => p.id === id);
@@ -134,9 +135,13 @@ async function withPending(id: string, stored: StoredPiece): Promise<OpenedPiece
   }
   // The same page may have stored some of them still; of another's changes they know nothing.
   if (pending.rev === rev || pending.by === stored.by) {
-    const saved = await savePiece(id, pending.piece, rev);
-    dropPending(id);
-    return { piece: pending.piece, rev: 'rev' in saved ? saved.rev : rev, there: true };
+    const saved = await savePiece(id, pending.piece, rev).catch((error: unknown) => {
+      tellUnkept('changes are in this page alone', error);
+      return null;
+    });
+    if (saved) dropPending(id);
+    const now = saved && 'rev' in saved ? saved.rev : rev;
+    return { piece: pending.piece, rev: now, there: true };
   }
   await addPiece({ ...pending.piece, name: `${pending.piece.name} (unsaved)`.slice(0, 120) });
   dropPending(id);
@@ -183,6 +188,7 @@ let removed: StoredPiece | null = null;
 export async function removePiece(stored: StoredPiece): Promise<void> {
   await library.pieces.delete(stored.id);
   letUnkept(stored.id);
+  dropPending(stored.id);
   removed = stored;
 }
 
