@@ -9,6 +9,8 @@ import {
   StockError,
   tableOfCube,
 } from '../src';
+import { hexOf } from '../src/feeds/colour';
+import { gradientAt } from '../src/feeds/gradient';
 
 test('gradients come back from SVG as they went, light and all', () => {
   for (const { name, stops } of GRADIENT_SET) {
@@ -16,6 +18,73 @@ test('gradients come back from SVG as they went, light and all', () => {
     const back = gradientOfSvg(gradientToSvg(name, stops));
     expect(back).toEqual(stops);
   }
+});
+
+/** What a program comes to that mixes what screens show straight between stops: at 0, 1/200 and so on. */
+function mixedElsewhere(stops: { at: number; colour: number[] }[]): number[][] {
+  return Array.from({ length: 201 }, (_, k) => {
+    const at = k / 200;
+    const after = stops.findIndex((s) => s.at >= at);
+    const [a, b] = [stops[Math.max(0, after - 1)]!, stops[after < 0 ? stops.length - 1 : after]!];
+    const t = b.at > a.at ? Math.min(1, Math.max(0, (at - a.at) / (b.at - a.at))) : 1;
+    return a.colour.map((c, i) => c + (b.colour[i]! - c) * t);
+  });
+}
+
+const channels = (hex: string): number[] =>
+  [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16));
+
+test.each(['straight', 'smooth', 'rush'] as const)(
+  'others come to the same colours, to two steps of 255, and it comes back as it was: %s',
+  (ease) => {
+    const stops = [
+      { at: 0, colour: '#000000', ease },
+      { at: 0.3, colour: '#ff2000', ease },
+      { at: 0.55, colour: '#00d0ff' },
+      { at: 1, colour: '#ffffff' },
+    ];
+    const wanted = Array.from({ length: 201 }, (_, k) =>
+      channels(hexOf(gradientAt(stops, k / 200))),
+    );
+    const svg = gradientToSvg('x', stops);
+    const inSvg = [...svg.matchAll(/offset="([^"]+)" stop-color="([^"]+)"/g)];
+    const cpt = gradientToCpt('x', stops);
+    const slices = cpt
+      .split('\n')
+      .filter((l) => /^\d/.test(l))
+      .map((l) => l.split('\t'));
+    const ends = slices.flatMap(([v0, c0, v1, c1]) => [
+      { at: Number(v0), colour: c0!.split('/').map(Number) },
+      { at: Number(v1), colour: c1!.split('/').map(Number) },
+    ]);
+    for (const mixed of [
+      mixedElsewhere(inSvg.map(([, at, c]) => ({ at: Number(at), colour: channels(c!) }))),
+      mixedElsewhere(ends),
+    ]) {
+      const off = mixed.map((rgb, k) =>
+        Math.max(...rgb.map((v, i) => Math.abs(v - wanted[k]![i]!))),
+      );
+      expect(Math.max(...off)).toBeLessThanOrEqual(2.5);
+    }
+    // Without them it would be far off.
+    expect(inSvg.length).toBeGreaterThan(stops.length);
+    expect(gradientOfSvg(svg)).toEqual(stops);
+    expect(gradientOfCpt(cpt)).toEqual(stops.map(({ at, colour }) => ({ at, colour })));
+  },
+);
+
+test('a colour that is held jumps in the files of others too, and comes back', () => {
+  const stops = [
+    { at: 0, colour: '#102030', ease: 'hold' as const },
+    { at: 0.5, colour: '#ff0000' },
+    { at: 1, colour: '#ffffff' },
+  ];
+  const svg = gradientToSvg('x', stops);
+  expect(svg).toContain('<stop offset="0.5" stop-color="#102030" data-between="yes"/>');
+  expect(gradientOfSvg(svg)).toEqual(stops);
+  const cpt = gradientToCpt('x', stops);
+  expect(cpt).toContain('0.0000\t16/32/48\t0.5000\t16/32/48\t;between\n0.5000\t255/0/0');
+  expect(gradientOfCpt(cpt)).toEqual(stops.map(({ at, colour }) => ({ at, colour })));
 });
 
 test('gradients of other programs are read', () => {

@@ -1,7 +1,12 @@
 import { encode } from 'fast-png';
 import type { Frame } from './engine';
 
-/** A frame as a PNG file of 8 bits and three channels. */
+/** Says that values are sRGB, for a picture of the perceptual kind (W3C, PNG, 11.3.2.5), with its length and its sum. */
+const SRGB = [0, 0, 0, 1, 0x73, 0x52, 0x47, 0x42, 0, 0xae, 0xce, 0x1c, 0xe9];
+/** Bytes of the signature and the head, behind which it stands. */
+const HEAD = 33;
+
+/** A frame as a PNG file of 8 bits and three channels, in sRGB. */
 export function encodePng({ width, height, pixels }: Frame): Uint8Array<ArrayBuffer> {
   const data = new Uint8Array(width * height * 3);
   for (let i = 0, o = 0; o < data.length; i += 4, o += 3) {
@@ -9,8 +14,10 @@ export function encodePng({ width, height, pixels }: Frame): Uint8Array<ArrayBuf
     data[o + 1] = pixels[i + 1]!;
     data[o + 2] = pixels[i + 2]!;
   }
-  return encode(
-    { width, height, data, channels: 3, depth: 8 },
-    { zlib: { level: 4 } },
-  ) as Uint8Array<ArrayBuffer>;
+  const png = encode({ width, height, data, channels: 3, depth: 8 }, { zlib: { level: 4 } });
+  const file = new Uint8Array(png.length + SRGB.length);
+  file.set(png.subarray(0, HEAD));
+  file.set(SRGB, HEAD);
+  file.set(png.subarray(HEAD), HEAD + SRGB.length);
+  return file;
 }
