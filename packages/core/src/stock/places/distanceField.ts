@@ -74,6 +74,7 @@ export function fieldOf(mesh: Mesh, detail: number): Field {
 class Builder {
   readonly distance: Float32Array<ArrayBuffer>;
   private readonly nearest: Int32Array<ArrayBuffer>;
+  private readonly to: Triangles;
   private readonly nx: number;
   private readonly ny: number;
   private readonly nz: number;
@@ -86,46 +87,45 @@ class Builder {
     const count = this.nx * this.ny * this.nz;
     this.distance = new Float32Array(count).fill(Infinity);
     this.nearest = new Int32Array(count).fill(-1);
+    this.to = new Triangles(mesh);
   }
 
   private index(i: number, j: number, k: number): number {
     return i + this.nx * (j + this.ny * k);
   }
 
-  /** Puts the distance from a grid point to a triangle where it is the least so far. */
-  private offer(i: number, j: number, k: number, triangle: number): void {
-    const { origin, step } = this.field;
-    const d = distanceToTriangle(
-      this.mesh,
-      triangle,
-      origin[0] + i * step,
-      origin[1] + j * step,
-      origin[2] + k * step,
-    );
-    const at = this.index(i, j, k);
-    if (d < this.distance[at]!) {
-      this.distance[at] = d;
-      this.nearest[at] = triangle;
-    }
+  /** The grid points round a triangle along an axis, from first to last. */
+  private range(t: number, axis: number): [number, number] {
+    const { origin, step, size } = this.field;
+    const { positions: p, triangles } = this.mesh;
+    const a = p[3 * triangles[3 * t]! + axis]!;
+    const b = p[3 * triangles[3 * t + 1]! + axis]!;
+    const c = p[3 * triangles[3 * t + 2]! + axis]!;
+    const first = Math.floor((Math.min(a, b, c) - origin[axis]!) / step) - 1;
+    const last = Math.ceil((Math.max(a, b, c) - origin[axis]!) / step) + 1;
+    return [Math.max(0, first), Math.min(size[axis]! - 1, last)];
   }
 
   *band(): Generator<number, void> {
-    const { positions, triangles } = this.mesh;
-    const { origin, step, size } = this.field;
-    const count = triangles.length / 3;
+    const { origin, step } = this.field;
+    const { distance, nearest, to } = this;
+    const count = this.mesh.triangles.length / 3;
     for (let t = 0; t < count; t++) {
       if (t % 2048 === 0) yield (0.5 * t) / count;
-      const range = [0, 1, 2].map((axis) => {
-        const at = [0, 1, 2].map((c) => positions[3 * triangles[3 * t + c]! + axis]!);
-        const cell = (v: number): number => (v - origin[axis]!) / step;
-        return [
-          Math.max(0, Math.floor(cell(Math.min(...at))) - 1),
-          Math.min(size[axis]! - 1, Math.ceil(cell(Math.max(...at))) + 1),
-        ] as const;
-      });
-      for (let k = range[2]![0]; k <= range[2]![1]; k++) {
-        for (let j = range[1]![0]; j <= range[1]![1]; j++) {
-          for (let i = range[0]![0]; i <= range[0]![1]; i++) this.offer(i, j, k, t);
+      const [i0, i1] = this.range(t, 0);
+      const [j0, j1] = this.range(t, 1);
+      const [k0, k1] = this.range(t, 2);
+      for (let k = k0; k <= k1; k++) {
+        const z = origin[2] + k * step;
+        for (let j = j0; j <= j1; j++) {
+          const y = origin[1] + j * step;
+          const row = this.index(0, j, k);
+          for (let i = i0; i <= i1; i++) {
+            const d = to.distance(t, origin[0] + i * step, y, z, distance[row + i]!);
+            if (d >= distance[row + i]!) continue;
+            distance[row + i] = d;
+            nearest[row + i] = t;
+          }
         }
       }
     }
@@ -133,6 +133,7 @@ class Builder {
 
   /** Carries nearest triangles across the grid, from all eight corners. */
   *sweep(): Generator<number, void> {
+    const { nx, ny, nz } = this;
     for (let pass = 0; pass < 8; pass++) {
       yield 0.5 + pass / 16;
       const [di, dj, dk] = [pass & 1, pass & 2, pass & 4].map((bit) => (bit ? -1 : 1)) as [
@@ -140,33 +141,43 @@ class Builder {
         number,
         number,
       ];
-      for (let c = 1; c < this.nz; c++) {
-        const k = dk > 0 ? c : this.nz - 1 - c;
-        for (let b = 1; b < this.ny; b++) {
-          const j = dj > 0 ? b : this.ny - 1 - b;
-          for (let a = 1; a < this.nx; a++) {
-            const i = di > 0 ? a : this.nx - 1 - a;
-            const at = this.index(i, j, k);
-            // Close to the mesh the first pass over the triangles was exact.
-            if (this.distance[at]! <= this.field.step) continue;
-            for (let side = 1; side < 8; side++) {
-              const [x, y, z] = [side & 1, (side >> 1) & 1, side >> 2];
-              this.from(i, j, k, this.index(i - di * x, j - dj * y, k - dk * z), FAR[x + y + z]!);
-            }
-          }
+      // The neighbours that were there before, one step along x, y, both and so on, as they stand in the grid.
+      const back = Array.from({ length: 8 }, (_, side) => {
+        const [x, y, z] = [side & 1, (side >> 1) & 1, side >> 2];
+        return { by: di * x + nx * (dj * y + ny * dk * z), far: FAR[x + y + z]! * this.field.step };
+      });
+      const by = Int32Array.from(back, (n) => n.by);
+      const far = Float64Array.from(back, (n) => n.far);
+      for (let c = 1; c < nz; c++) {
+        const k = dk > 0 ? c : nz - 1 - c;
+        for (let b = 1; b < ny; b++) {
+          const j = dj > 0 ? b : ny - 1 - b;
+          for (let a = 1; a < nx; a++) this.carry(di > 0 ? a : nx - 1 - a, j, k, by, far);
         }
       }
     }
   }
 
-  /** Tries the triangle of a neighbour that is `far` steps away. */
-  private from(i: number, j: number, k: number, neighbour: number, far: number): void {
-    const triangle = this.nearest[neighbour]!;
+  /** Tries the triangles of the neighbours of a grid point. */
+  private carry(i: number, j: number, k: number, by: Int32Array, far: Float64Array): void {
+    const { distance, nearest, to } = this;
+    const { origin, step } = this.field;
     const at = this.index(i, j, k);
-    if (triangle < 0 || triangle === this.nearest[at]) return;
-    // The triangle cannot be nearer here than there by more than the way between.
-    if (this.distance[neighbour]! - far * this.field.step >= this.distance[at]!) return;
-    this.offer(i, j, k, triangle);
+    // Close to the mesh the first pass over the triangles was exact.
+    if (distance[at]! <= step) return;
+    for (let side = 1; side < 8; side++) {
+      const neighbour = at - by[side]!;
+      const triangle = nearest[neighbour]!;
+      if (triangle < 0 || triangle === nearest[at]) continue;
+      // The triangle cannot be nearer here than there by more than the way between.
+      if (distance[neighbour]! - far[side]! >= distance[at]!) continue;
+      const x = origin[0] + i * step;
+      const [y, z] = [origin[1] + j * step, origin[2] + k * step];
+      const d = to.distance(triangle, x, y, z, distance[at]!);
+      if (d >= distance[at]!) continue;
+      distance[at] = d;
+      nearest[at] = triangle;
+    }
   }
 
   /** Inside is where a line along +x has gone through an odd number of faces. */
@@ -219,39 +230,88 @@ function weights(
   return [u / total, v / total, w / total];
 }
 
-/** Math.hypot guards against overflow that metres do not come near, at many times the cost. */
-function length3(x: number, y: number, z: number): number {
-  return Math.sqrt(x * x + y * y + z * z);
-}
+/** Numbers of a triangle: a corner, the ways u and v from it to the other two, u·u, u·v, v·v, and its unit normal. */
+const EACH = 15;
 
-function distanceToTriangle(mesh: Mesh, t: number, x: number, y: number, z: number): number {
-  const { positions: p, triangles } = mesh;
-  const [a, b, c] = [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!];
-  const [ax, ay, az] = [p[a]!, p[a + 1]!, p[a + 2]!];
-  const [ux, uy, uz] = [p[b]! - ax, p[b + 1]! - ay, p[b + 2]! - az];
-  const [vx, vy, vz] = [p[c]! - ax, p[c + 1]! - ay, p[c + 2]! - az];
-  const [wx, wy, wz] = [x - ax, y - ay, z - az];
-  const d1 = ux * wx + uy * wy + uz * wz;
-  const d2 = vx * wx + vy * wy + vz * wz;
-  const uu = ux * ux + uy * uy + uz * uz;
-  const uv = ux * vx + uy * vy + uz * vz;
-  const vv = vx * vx + vy * vy + vz * vz;
-  const away = (s: number, r: number): number =>
-    length3(wx - s * ux - r * vx, wy - s * uy - r * vy, wz - s * uz - r * vz);
-  if (d1 <= 0 && d2 <= 0) return away(0, 0);
-  const [d3, d4] = [d1 - uu, d2 - uv];
-  if (d3 >= 0 && d4 <= d3) return away(1, 0);
-  const [d5, d6] = [d1 - uv, d2 - vv];
-  if (d6 >= 0 && d5 <= d6) return away(0, 1);
-  const vc = d1 * d4 - d3 * d2;
-  if (vc <= 0 && d1 >= 0 && d3 <= 0) return away(d1 / Math.max(1e-30, d1 - d3), 0);
-  const vb = d5 * d2 - d1 * d6;
-  if (vb <= 0 && d2 >= 0 && d6 <= 0) return away(0, d2 / Math.max(1e-30, d2 - d6));
-  const va = d3 * d6 - d5 * d4;
-  if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-    const r = (d4 - d3) / Math.max(1e-30, d4 - d3 + (d5 - d6));
-    return away(1 - r, r);
+/** Against rounding, where a plane's distance is compared with one to a triangle in it. */
+const LESS = 1 - 1e-6;
+
+/** Triangles of a mesh, laid out so that distances to them are found fast. */
+class Triangles {
+  private readonly all: Float64Array;
+
+  constructor({ positions: p, triangles }: Mesh) {
+    const count = triangles.length / 3;
+    this.all = new Float64Array(EACH * count);
+    for (let t = 0; t < count; t++) {
+      const a = 3 * triangles[3 * t]!;
+      const b = 3 * triangles[3 * t + 1]!;
+      const c = 3 * triangles[3 * t + 2]!;
+      const ux = p[b]! - p[a]!;
+      const uy = p[b + 1]! - p[a + 1]!;
+      const uz = p[b + 2]! - p[a + 2]!;
+      const vx = p[c]! - p[a]!;
+      const vy = p[c + 1]! - p[a + 1]!;
+      const vz = p[c + 2]! - p[a + 2]!;
+      const nx = uy * vz - uz * vy;
+      const ny = uz * vx - ux * vz;
+      const nz = ux * vy - uy * vx;
+      // One without an area has no plane, and is never passed over by it.
+      const area = Math.sqrt(nx * nx + ny * ny + nz * nz) || Infinity;
+      const own = [
+        ...[p[a]!, p[a + 1]!, p[a + 2]!, ux, uy, uz, vx, vy, vz],
+        ...[ux * ux + uy * uy + uz * uz, ux * vx + uy * vy + uz * vz, vx * vx + vy * vy + vz * vz],
+        ...[nx / area, ny / area, nz / area],
+      ];
+      this.all.set(own, EACH * t);
+    }
   }
-  const sum = Math.max(1e-30, va + vb + vc);
-  return away(vb / sum, vc / sum);
+
+  /** Metres from a place to a triangle; infinite where they are known to be no fewer than `limit`. */
+  distance(t: number, x: number, y: number, z: number, limit: number): number {
+    const all = this.all;
+    const at = EACH * t;
+    const ux = all[at + 3]!;
+    const uy = all[at + 4]!;
+    const uz = all[at + 5]!;
+    const vx = all[at + 6]!;
+    const vy = all[at + 7]!;
+    const vz = all[at + 8]!;
+    const wx = x - all[at]!;
+    const wy = y - all[at + 1]!;
+    const wz = z - all[at + 2]!;
+    // Its plane is as near or nearer.
+    const off = all[at + 12]! * wx + all[at + 13]! * wy + all[at + 14]! * wz;
+    if (Math.abs(off) * LESS >= limit) return Infinity;
+    const d1 = ux * wx + uy * wy + uz * wz;
+    const d2 = vx * wx + vy * wy + vz * wz;
+    // How far along u and v the nearest place of the triangle is.
+    let s = 0;
+    let r = 0;
+    if (d1 > 0 || d2 > 0) {
+      const d3 = d1 - all[at + 9]!;
+      const d4 = d2 - all[at + 10]!;
+      const d5 = d1 - all[at + 10]!;
+      const d6 = d2 - all[at + 11]!;
+      const va = d3 * d6 - d5 * d4;
+      const vb = d5 * d2 - d1 * d6;
+      const vc = d1 * d4 - d3 * d2;
+      if (d3 >= 0 && d4 <= d3) s = 1;
+      else if (d6 >= 0 && d5 <= d6) r = 1;
+      else if (vc <= 0 && d1 >= 0 && d3 <= 0) s = d1 / Math.max(1e-30, d1 - d3);
+      else if (vb <= 0 && d2 >= 0 && d6 <= 0) r = d2 / Math.max(1e-30, d2 - d6);
+      else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
+        r = (d4 - d3) / Math.max(1e-30, d4 - d3 + (d5 - d6));
+        s = 1 - r;
+      } else {
+        const sum = Math.max(1e-30, va + vb + vc);
+        s = vb / sum;
+        r = vc / sum;
+      }
+    }
+    const i = wx - s * ux - r * vx;
+    const j = wy - s * uy - r * vy;
+    const k = wz - s * uz - r * vz;
+    return Math.sqrt(i * i + j * j + k * k);
+  }
 }

@@ -83,29 +83,30 @@ export function edgesByLength(mesh: Mesh): { ends: Float32Array; alias: Alias; c
 export function isClosed(mesh: Mesh): boolean {
   return memo(mesh, 'closed', () => {
     if (mesh.triangles.length === 0) return false;
-    const { positions, triangles } = mesh;
-    // Vertices at one place count as one: files often repeat them for their normals.
-    const [low, high] = boundsOf(positions);
-    const grain = Math.max(1e-30, ...high.map((h, i) => h - low[i]!)) * 1e-6;
-    const names = new Map<string, number>();
-    const same = (v: number): number => {
-      const part = (axis: number): number => Math.round(positions[3 * v + axis]! / grain) + 0;
-      const key = `${part(0)},${part(1)},${part(2)}`;
-      const known = names.get(key) ?? names.size;
-      names.set(key, known);
-      return known;
-    };
-    const welded = Array.from(triangles, same);
-    const balance = new Map<number, number>();
-    for (let t = 0; t < welded.length; t++) {
-      const a = welded[t]!;
-      const b = welded[t % 3 === 2 ? t - 2 : t + 1]!;
-      if (a === b) continue;
-      const key = Math.min(a, b) * names.size + Math.max(a, b);
-      // Each edge is gone along once each way.
-      balance.set(key, (balance.get(key) ?? 0) + (a < b ? 1 : -1));
+    const welded = weldedVertices(mesh);
+    const { triangles } = mesh;
+    // Each edge as a number, twice that and one more where it is gone along upwards.
+    const edges = new Float64Array(triangles.length);
+    const most = mesh.positions.length / 3;
+    let count = 0;
+    for (let t = 0; t < triangles.length; t++) {
+      const from = welded[triangles[t]!]!;
+      const to = welded[triangles[t % 3 === 2 ? t - 2 : t + 1]!]!;
+      if (from === to) continue;
+      const edge = Math.min(from, to) * most + Math.max(from, to);
+      edges[count++] = 2 * edge + (from < to ? 1 : 0);
     }
-    return [...balance.values()].every((n) => n === 0);
+    const sorted = edges.subarray(0, count).sort();
+    // Each edge is gone along as often one way as the other.
+    for (let i = 0; i < count;) {
+      const edge = Math.floor(sorted[i]! / 2);
+      let balance = 0;
+      for (; i < count && Math.floor(sorted[i]! / 2) === edge; i++) {
+        balance += sorted[i]! % 2 === 1 ? 1 : -1;
+      }
+      if (balance !== 0) return false;
+    }
+    return true;
   });
 }
 
@@ -116,4 +117,24 @@ export function columns(item: object, key: string, points: Float32Array): Float3
       Float32Array.from({ length: points.length / 3 }, (_, i) => points[3 * i + axis]!),
     ),
   );
+}
+
+/** For each vertex the first at its place, as near as a millionth of the mesh: files often repeat them for normals. */
+function weldedVertices({ positions }: Mesh): Int32Array {
+  const [low, high] = boundsOf(positions);
+  const grain = Math.max(1e-30, ...high.map((h, i) => h - low[i]!)) * 1e-6;
+  const first = low.map((l) => Math.round(l / grain));
+  const at = (v: number, axis: number): number =>
+    Math.round(positions[3 * v + axis]! / grain) - first[axis]!;
+  // By x and y in one number, then by z.
+  const found = new Map<number, Map<number, number>>();
+  return Int32Array.from({ length: positions.length / 3 }, (_, v) => {
+    const key = at(v, 0) * 2 ** 21 + at(v, 1);
+    const z = at(v, 2);
+    let column = found.get(key);
+    if (!column) found.set(key, (column = new Map<number, number>()));
+    const known = column.get(z);
+    if (known === undefined) column.set(z, v);
+    return known ?? v;
+  });
 }
