@@ -79,7 +79,7 @@ class Keeping {
       holdUnkept(this.id, piece);
       // Not again before it changes again: it would be asked without an end.
       this.kept = piece;
-      tellUnkept('changes are in this page alone', error);
+      tellUnkept('changes are not saved', error);
     }
     this.saving = false;
     await this.save();

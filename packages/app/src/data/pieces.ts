@@ -115,7 +115,7 @@ export async function openPiece(id: string): Promise<OpenedPiece | null> {
   } catch (error) {
     const demo = DEMO_SHOW.pieces.find((p) => p.id === id);
     if (!demo || error instanceof PieceError) throw error;
-    tellUnkept('changes are in this page alone', error);
+    tellUnkept('changes are not saved', error);
     return { piece: demo.piece, rev: 0, there: false };
   }
 }
@@ -136,7 +136,7 @@ async function withPending(id: string, stored: StoredPiece): Promise<OpenedPiece
   // The same page may have stored some of them still; of another's changes they know nothing.
   if (pending.rev === rev || pending.by === stored.by) {
     const saved = await savePiece(id, pending.piece, rev).catch((error: unknown) => {
-      tellUnkept('changes are in this page alone', error);
+      tellUnkept('changes are not saved', error);
       return null;
     });
     if (saved) dropPending(id);
