@@ -15,7 +15,9 @@ import type { ReadFile } from '../stock/stockWorker';
 import { WAVE } from '../stock/wave';
 import { inStockWorker } from '../stock/inStockWorker';
 import { library, type StoredStock } from './db';
-import { tellUnkept } from './trouble';
+import { noticed } from '../store/noticeSlice';
+import { store } from '../store/store';
+import { whyNotKept } from './trouble';
 
 export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
   .map((ending) => `.${ending}`)
@@ -83,7 +85,10 @@ export async function importStock(
       await library.stock.put(item);
       await library.failures.delete(file.name);
     } catch (error) {
-      tellUnkept(`${item.name} is in this page alone`, error);
+      // A clip is too large to be in the page alone.
+      if (item.type === 'clip') throw error;
+      const message = `The browser's storage ${whyNotKept(error)}: ${item.name} is in this page alone, and gone when it is closed.`;
+      store.dispatch(noticed({ key: `stock ${item.name}`, kind: 'wrong', message }));
     }
     return item;
   } catch (error) {
