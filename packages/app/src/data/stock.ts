@@ -86,7 +86,10 @@ export async function importStock(
       await library.failures.delete(file.name);
     } catch (error) {
       // A clip is too large to be in the page alone.
-      if (item.type === 'clip') throw error;
+      if (item.type === 'clip') {
+        const why = `the browser's storage ${whyNotKept(error)}; the clip was not taken`;
+        throw new Error(`${file.name}: ${why}.`, { cause: error });
+      }
       const message = `The browser's storage ${whyNotKept(error)}: ${item.name} is in this page alone, and gone when it is closed.`;
       store.dispatch(noticed({ key: `stock ${item.name}`, kind: 'wrong', message }));
     }
