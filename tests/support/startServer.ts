@@ -4,6 +4,27 @@ import { join } from 'node:path';
 /** The command line, as it is built. */
 export const CLI = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
 
+/** Starts a command that goes on, and waits for what it says of its addresses. */
+async function started(
+  args: readonly string[],
+  wanted: RegExp,
+): Promise<{ child: ChildProcess; said: RegExpExecArray }> {
+  const child = spawn(process.execPath, [CLI, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+  child.stderr.pipe(process.stderr);
+  let told = '';
+  const said = await new Promise<RegExpExecArray>((resolve, reject) => {
+    child.once('exit', () => {
+      reject(new Error(`'${args.join(' ')}' did not start; is the application built?`));
+    });
+    child.stdout.on('data', (data: Buffer) => {
+      told += data.toString();
+      const match = wanted.exec(told);
+      if (match) resolve(match);
+    });
+  });
+  return { child, said };
+}
+
 export interface RunningServer {
   url: string;
   /** The UDP port for joints. */
@@ -13,22 +34,9 @@ export interface RunningServer {
 
 /** The built application, served as `./start` serves it, on free ports. */
 export async function startServer(more: readonly string[] = []): Promise<RunningServer> {
-  const child = spawn(process.execPath, [CLI, 'serve', '--port', '0', ...more], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
-  child.stderr.pipe(process.stderr);
-  let told = '';
-  const [url, joints] = await new Promise<[string, string]>((resolve, reject) => {
-    child.once('exit', () => {
-      reject(new Error('the server did not start; is the application built?'));
-    });
-    child.stdout.on('data', (data: Buffer) => {
-      told += data.toString();
-      const match = /(http:\/\/\S+)[^]*udp:\/\/[\d.]+:(\d+)/.exec(told);
-      if (match) resolve([match[1]!, match[2]!]);
-    });
-  });
-  return { url, joints: Number(joints), child };
+  const address = /(http:\/\/\S+)[^]*udp:\/\/[\d.]+:(\d+)/;
+  const { child, said } = await started(['serve', '--port', '0', ...more], address);
+  return { url: said[1]!, joints: Number(said[2]), child };
 }
 
 export interface RunningWall {
@@ -42,17 +50,6 @@ export interface RunningWall {
 /** A wall that stands in for one, on free ports. */
 export async function startWall(more: readonly string[] = []): Promise<RunningWall> {
   const args = ['stand-in', 'wall', '--port', '0', '--page', '0', ...more];
-  const child = spawn(process.execPath, [CLI, ...args], { stdio: ['ignore', 'pipe', 'inherit'] });
-  let told = '';
-  const [port, url] = await new Promise<[string, string]>((resolve, reject) => {
-    child.once('exit', () => {
-      reject(new Error('the wall did not start; is the application built?'));
-    });
-    child.stdout.on('data', (data: Buffer) => {
-      told += data.toString();
-      const match = /udp:\/\/[\d.]+:(\d+)[^]*(http:\/\/\S+)/.exec(told);
-      if (match) resolve([match[1]!, match[2]!]);
-    });
-  });
-  return { url, port: Number(port), child };
+  const { child, said } = await started(args, /udp:\/\/[\d.]+:(\d+)[^]*(http:\/\/\S+)/);
+  return { url: said[2]!, port: Number(said[1]), child };
 }

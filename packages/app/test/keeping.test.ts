@@ -173,6 +173,9 @@ describe('a storage that takes nothing', () => {
     rename('Full');
     await until(() => notices().includes('storage'));
     expect(store.getState().notices[0]!.message).toContain('storage is full');
+    // It is written down as well, where a reload finds it.
+    hide();
+    expect(readPending(id)!.piece.name).toBe('Full');
     close();
     expect((await loadPiece(id))!.name).toBe('Full');
     close = await open(id);

@@ -2,7 +2,6 @@ import { Document, WebIO, type Node } from '@gltf-transform/core';
 import {
   particleTable,
   readStock,
-  StockError,
   toCsv,
   toPly,
   type Cloud,
@@ -10,18 +9,9 @@ import {
   type Outline,
   type StockData,
 } from '../src';
+import { refusal } from '../../../tests/support/refusal';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
-
-async function refusal(name: string, data: Uint8Array | string): Promise<string> {
-  try {
-    await readStock(name, typeof data === 'string' ? bytes(data) : data);
-    return 'accepted';
-  } catch (error) {
-    if (error instanceof StockError) return error.message;
-    throw error;
-  }
-}
 
 /** Corners of all triangles, one after the other. */
 function corners({ positions, triangles }: Mesh): number[][] {
@@ -84,6 +74,7 @@ describe('PLY', () => {
     [PLY('7 3 0 1 2\n', 2), 'it ends before all that its head tells'],
     [PLY('', 1).replace('2 2 0', '2 two 0'), "line 14: 'two' is no number"],
     [PLY('', 0).replace('double y', 'complex y'), 'line 5: a property is a known type and a name'],
+    [PLY('', 0).replace('double y', 'constructor y'), 'line 5: a property is a known type'],
     [PLY('', 0).replace('vertex 5', 'vertex -5'), "line 3: how many 'vertex' is no number"],
     [PLY('', 0).replace('vertex 5', 'vertex 4000000000'), 'it ends before all that its head'],
     [PLY('', 0).replace('ascii', 'morse'), "its format 'morse' is not known"],

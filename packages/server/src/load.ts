@@ -121,13 +121,16 @@ export async function withStock(
       stock.push(entry);
       continue;
     }
-    const { hash, data } = await stockFile(folder, source, entry.name);
+    const { hash, data } = await stockFile(folder, source, entry.name).catch((error: unknown) => {
+      throw error instanceof StockError ? new Refused(error.message) : error;
+    });
     files.set(hash, data);
     stock.push({ ...entry, source: { ...source, hash } });
   }
   return { piece: { ...piece, stock }, files };
 }
 
+/** @throws Refused, or StockError, that names the file and what is wrong */
 async function stockFile(
   folder: string,
   source: { file: string; hash: string },
@@ -137,8 +140,6 @@ async function stockFile(
   await staysIn(folder, path, name);
   const bytes = await bytesOf(path, (size) => {
     checkStockSize(source.file, size);
-  }).catch((error: unknown) => {
-    throw inWords(error);
   });
   const hash = createHash('sha256').update(bytes).digest('hex');
   if (!hash.startsWith(source.hash)) {
@@ -146,12 +147,10 @@ async function stockFile(
       `${path}: this is another file than the piece was made with (SHA-256 ${hash}).`,
     );
   }
-  try {
-    const data = await readStock(source.file, new Uint8Array(bytes));
-    return { hash: source.hash || hash, data };
-  } catch (error) {
-    throw inWords(error);
-  }
+  return {
+    hash: source.hash || hash,
+    data: await readStock(source.file, new Uint8Array(bytes)),
+  };
 }
 
 /** A link could lead to any file of this machine. */
@@ -164,8 +163,4 @@ async function staysIn(folder: string, path: string, name: string): Promise<void
     const why = whyNot(error);
     throw new Refused(`${path}: cannot be read: ${why}; the piece wants it as '${name}'.`);
   }
-}
-
-function inWords(error: unknown): unknown {
-  return error instanceof StockError ? new Refused(error.message) : error;
 }

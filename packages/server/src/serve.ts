@@ -53,18 +53,17 @@ async function openDoors(
   { osc: port, host }: { osc: number; host: string },
   wall: Target = { host: '127.0.0.1', port: SACN_PORT },
 ): Promise<string> {
-  const log = tell;
   const osc = await openUdp(port, host);
   // Without it everything else is still of use.
-  if (typeof osc === 'string') log(`UDP port ${String(port)} cannot be used: ${osc}`);
+  if (typeof osc === 'string') tell(`UDP port ${String(port)} cannot be used: ${osc}`);
   const address = typeof osc === 'string' ? '' : `${host}:${String(osc.port)}`;
-  const joints = new JointDoor(address, log);
-  const control = new ControlDoor(log);
+  const joints = new JointDoor(address, tell);
+  const control = new ControlDoor(tell);
   if (typeof osc !== 'string') hearOsc(osc.socket, guard, { joints, control });
   const routes = [
     ...jointRoutes(joints),
     ...controlRoutes(control),
-    wallRoute(new WallSender(wall), log),
+    wallRoute(new WallSender(wall), tell),
   ];
   openSockets(server, guard, new Map(routes));
   return address ? `udp://${address} (Open Sound Control)` : 'no UDP port';

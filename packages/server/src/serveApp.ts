@@ -5,7 +5,7 @@ import type { Server } from 'node:http';
 import { hostname } from 'node:os';
 import { isIP } from 'node:net';
 import { join, sep } from 'node:path';
-import { OWN_NAMES } from './guard';
+import { isLoopback, OWN_NAMES } from './guard';
 import { Refused } from './refused';
 
 /** The built application; this file runs from packages/server/dist. */
@@ -51,9 +51,8 @@ function isMeant(name: string, host: string): boolean {
   const known = [...OWN_NAMES, host, hostname(), `${hostname()}.local`];
   if (known.some((own) => own.toLowerCase() === name.toLowerCase())) return true;
   // Addresses point nowhere else; where only this machine is listened to, they are its own.
-  return (
-    !['127.0.0.1', '::1', 'localhost'].includes(host) && isIP(name.replace(/^\[|\]$/g, '')) > 0
-  );
+  if (isLoopback(host) || host === 'localhost') return false;
+  return isIP(name.replace(/^\[|\]$/g, '')) > 0;
 }
 
 /** Whether a path leads to something in the application itself, and not by a link out of it. */
@@ -61,6 +60,8 @@ async function isOwn(path: string): Promise<boolean> {
   const [own, real] = await Promise.all([realpath(APP), realpath(path)]).catch(() => ['', '']);
   return real === '' || `${real}${sep}`.startsWith(`${own}${sep}`);
 }
+
+const NOTHING = 'There is nothing of that name here.';
 
 /** What went wrong is answered in words: neither paths nor places in our code are anybody's business. */
 function answer(error: unknown, _: Request, response: Response, next: NextFunction): void {
@@ -73,7 +74,7 @@ function answer(error: unknown, _: Request, response: Response, next: NextFuncti
   const status = error instanceof Error && 'status' in error ? Number(error.status) : unreadable;
   const words: Readonly<Record<number, string>> = {
     400: 'This address cannot be read.',
-    404: 'There is nothing of that name here.',
+    404: NOTHING,
     416: 'There is no such part of this file.',
   };
   response
@@ -92,7 +93,7 @@ function application(host: string): express.Express {
   });
   app.use(async (request, response, next) => {
     if (await isOwn(join(APP, decodeURIComponent(request.path)))) next();
-    else response.status(404).type('text').send('There is nothing of that name here.');
+    else response.status(404).type('text').send(NOTHING);
   });
   app.use('/assets', express.static(join(APP, 'assets'), { immutable: true, maxAge: '1y' }));
   app.use(express.static(APP));
@@ -101,7 +102,7 @@ function application(host: string): express.Express {
     response.sendFile(join(APP, 'index.html'));
   });
   app.use((_, response) => {
-    response.status(404).type('text').send('There is nothing of that name here.');
+    response.status(404).type('text').send(NOTHING);
   });
   app.use(answer);
   return app;

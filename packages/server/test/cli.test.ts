@@ -1,4 +1,3 @@
-import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -13,28 +12,9 @@ import {
   wavBytes,
   type Sound,
 } from '@vast-swarm/core';
+import { vastSwarm, vastSwarmIn } from '../../../tests/support/commandLine';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
-
-const CLI = join(__dirname, '../bin/vast-swarm.mjs');
-
-interface Run {
-  code: number;
-  out: string;
-  err: string;
-}
-
-function vastSwarm(...args: string[]): Promise<Run> {
-  return vastSwarmIn(process.cwd(), ...args);
-}
-
-function vastSwarmIn(cwd: string, ...args: string[]): Promise<Run> {
-  return new Promise((resolve) => {
-    execFile(process.execPath, [CLI, ...args], { cwd }, (error, out, err) => {
-      resolve({ code: typeof error?.code === 'number' ? error.code : error ? -1 : 0, out, err });
-    });
-  });
-}
 
 let dir: string;
 let file: string;

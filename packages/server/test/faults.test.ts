@@ -1,29 +1,13 @@
-import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdir, mkdtemp, readdir, rm, symlink, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pieceText, type Piece } from '@vast-swarm/core';
+import { run, vastSwarm } from '../../../tests/support/commandLine';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CLI } from '../../../tests/support/startServer';
 
 /** What goes wrong around the command line: files that are none, disks that are full, readers that are gone. */
-
-interface Run {
-  code: number;
-  out: string;
-  err: string;
-}
-
-function run(command: string, ...args: string[]): Promise<Run> {
-  return new Promise((resolve) => {
-    execFile(command, args, { timeout: 60_000 }, (error, out, err) => {
-      resolve({ code: typeof error?.code === 'number' ? error.code : error ? -1 : 0, out, err });
-    });
-  });
-}
-
-const vastSwarm = (...args: string[]): Promise<Run> => run(process.execPath, CLI, ...args);
 
 let dir: string;
 beforeEach(async () => {
@@ -75,13 +59,13 @@ test('what has no end, or is no file, is not read', async () => {
   await mkdir(join(dir, 'stock', 'folder.obj'));
   const folder = await vastSwarm('check', await withMesh('folder.obj'));
   expect(folder.err).toMatch(/folder\.obj: this is no file\./);
-  await run('mkfifo', join(dir, 'stock', 'pipe.obj'));
+  await run('mkfifo', [join(dir, 'stock', 'pipe.obj')]);
   const pipe = await vastSwarm('check', await withMesh('pipe.obj'));
   expect(pipe.err).toMatch(/pipe\.obj: this is no file\./);
 });
 
 test('a file that is too large is refused before it is read', async () => {
-  await run('truncate', '-s', '600M', join(dir, 'stock', 'vast.obj'));
+  await run('truncate', ['-s', '600M', join(dir, 'stock', 'vast.obj')]);
   const { code, err } = await vastSwarm('check', await withMesh('vast.obj'));
   expect([code, err]).toEqual([1, 'vast.obj: it has 600 MB; 512 MB is the most.\n']);
 });
@@ -123,7 +107,7 @@ test('a full disk and a folder that cannot be made are told by name; no part of 
 
 test('a reader that goes away is no error', async () => {
   const pipe = `"${process.execPath}" "${CLI}" schema | head -c 5 >/dev/null; echo "\${PIPESTATUS[0]}"`;
-  expect(await run('bash', '-c', pipe)).toEqual({ code: 0, out: '0\n', err: '' });
+  expect(await run('bash', ['-c', pipe])).toEqual({ code: 0, out: '0\n', err: '' });
 });
 
 test('frames that the piece has not, and more threads than serve, are refused', async () => {

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { zipSync, zlibSync } from 'fflate';
 import { readStock, type Clip, type Picture } from '@vast-swarm/core';
+import { refusal } from '../../../tests/support/refusal';
 
 /** Pictures that another program has made, against what it reads in them; and such as nobody should make. */
 
@@ -34,12 +35,6 @@ async function picture(name: string, bytes: Uint8Array): Promise<Picture> {
   if (data.type !== 'picture') throw new Error(`${name} is no picture`);
   return data;
 }
-
-const refusal = (name: string, bytes: Uint8Array): Promise<string> =>
-  readStock(name, bytes).then(
-    () => 'accepted',
-    (error: unknown) => (error as Error).message,
-  );
 
 test.each([
   ['monob', 0],

@@ -18,10 +18,14 @@ class Keeping {
   private kept: Piece;
   private rev: number;
   private saving = false;
+  /** What the storage did not take: it is not asked again before there is a change. */
+  private refused: Piece | null = null;
   private following = false;
   private gone = false;
   /** Whether the storage is known to have it. */
   private there: boolean;
+  /** What was changed here at the moment when another tab changed it too. */
+  private own: Piece | null = null;
   /** As it was when it was left. */
   private left: Piece | null = null;
   private readonly stops: (() => void)[] = [];
@@ -66,7 +70,8 @@ class Keeping {
   /** Saves at once; what changes meanwhile is saved right after. */
   private async save(): Promise<void> {
     const { piece } = this;
-    if (this.saving || this.following || this.gone || !piece || piece === this.kept) return;
+    if (this.saving || this.following || this.gone || !piece) return;
+    if (piece === this.kept || piece === this.refused) return;
     this.saving = true;
     try {
       const saved = await savePiece(this.id, piece, this.rev);
@@ -77,8 +82,7 @@ class Keeping {
       else this.took(piece, await keepPiece(this.id, piece));
     } catch (error) {
       holdUnkept(this.id, piece);
-      // Not again before it changes again: it would be asked without an end.
-      this.kept = piece;
+      this.refused = piece;
       tellUnkept('changes are not saved', error);
     }
     this.saving = false;
@@ -124,7 +128,7 @@ class Keeping {
     this.following = false;
     this.kept = store.getState().piece.piece ?? next;
     if (!mine) return;
-    copies.set(this.id, own);
+    this.own = own;
     const message =
       'This piece was changed in another tab at the same moment. Here is what was made there; your own change can be kept as a copy.';
     store.dispatch(noticed({ key: 'twice', kind: 'note', message, action: 'keepCopy' }));
@@ -159,6 +163,15 @@ class Keeping {
     }
   }
 
+  /** Keeps what was changed here, beside what another tab has made of it. */
+  async keepCopy(): Promise<void> {
+    if (!this.own) return;
+    const name = `${this.own.name} copy`.slice(0, 120);
+    await addPiece({ ...this.own, name });
+    const message = `Your change is kept as '${name}', on the home page.`;
+    store.dispatch(noticed({ key: 'twice', kind: 'note', message }));
+  }
+
   /** The page may end now. */
   private readonly writeDown = (): void => {
     const { piece } = this;
@@ -175,9 +188,6 @@ class Keeping {
     void this.save();
   }
 }
-
-/** Edits of pieces beside those that another tab has made at the same moment. */
-const copies = new Map<string, Piece>();
 
 let current: Keeping | null = null;
 
@@ -198,11 +208,5 @@ export async function keepOpenPiece(): Promise<void> {
 
 /** Keeps what was changed here, beside what another tab has made of the open piece. */
 export async function keepCopy(): Promise<void> {
-  const { id } = store.getState().piece;
-  const piece = id === null ? undefined : copies.get(id);
-  if (!piece) return;
-  const name = `${piece.name} copy`.slice(0, 120);
-  await addPiece({ ...piece, name });
-  const message = `Your change is kept as '${name}', on the home page.`;
-  store.dispatch(noticed({ key: 'twice', kind: 'note', message }));
+  await current?.keepCopy();
 }

@@ -1,16 +1,9 @@
-import {
-  checkSize,
-  documentIn,
-  FORMAT,
-  parsePiece,
-  pieceText,
-  type Piece,
-  type Zipped,
-} from '@vast-swarm/core';
+import { checkSize, parsePiece, pieceText, type Piece, type Zipped } from '@vast-swarm/core';
 import { transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { library } from './db';
 import { inStockWorker } from '../stock/inStockWorker';
+import { sha256 } from '../stock/sha256';
 import { importStock } from './stock';
 
 /** The largest zip that is read. */
@@ -22,11 +15,6 @@ export async function unzipped(file: File): Promise<Zipped> {
     throw new Error('The zip has more than 1 GB; import its parts one by one.');
   const bytes = await file.arrayBuffer();
   return inStockWorker(file.name, ({ call }) => call.unzip(transfer(bytes, [bytes])));
-}
-
-async function sha256(bytes: Uint8Array): Promise<string> {
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes.slice()));
-  return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
 /**
@@ -83,16 +71,12 @@ export async function readPieceFile(file: File): Promise<Piece> {
 
 /**
  * The piece of a zip, with its stock, in a folder of that name, taken in: not before the piece itself has been read.
+ *
+ * @param text the piece's file
  * @throws PieceError, or an Error that says what is wrong with the zip
  */
-export async function pieceOfZip(entries: Zipped): Promise<Piece> {
-  const found = documentIn(entries, FORMAT);
-  if (!found) {
-    throw new Error(
-      `There is no piece in the zip: none of its files ending in .json has the format '${FORMAT}'.`,
-    );
-  }
-  const piece = await withHashes(parsePiece(found.text), entries);
+export async function pieceOfZip(text: string, entries: Zipped): Promise<Piece> {
+  const piece = await withHashes(parsePiece(text), entries);
   await takeStock(piece, entries);
   return piece;
 }

@@ -15,13 +15,12 @@ export interface Pending {
 
 const keyOf = (id: string): string => `vast-swarm pending ${id}`;
 
-/** Whether it could be written down: a very large piece, or no storage at all, cannot. */
-export function writePending(id: string, rev: number, piece: Piece): boolean {
+/** Writes them down, where there is room: for a very large piece, or without any storage, there is none. */
+export function writePending(id: string, rev: number, piece: Piece): void {
   try {
     localStorage.setItem(keyOf(id), JSON.stringify({ rev, by: TAB, piece } satisfies Pending));
-    return true;
   } catch {
-    return false;
+    // What could be said of it nobody would see: the page ends.
   }
 }
 

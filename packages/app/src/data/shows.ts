@@ -1,10 +1,8 @@
 import equal from 'fast-deep-equal';
 import { zipSync } from 'fflate';
 import {
-  documentIn,
   parsePiece,
   parseShow,
-  SHOW_FORMAT,
   pieceText,
   showText,
   type Piece,
@@ -70,12 +68,15 @@ export async function exportShow(show: Show): Promise<void> {
  * Takes in a show with its pieces and their stock. A piece that is here already, just as it is, is not taken twice.
  * Nothing is taken in before all of it has been read.
  *
+ * @param own the show's file
  * @returns the show, and the files of pieces that the zip does not have
  * @throws PieceError, or an Error, that says which file is wrong
  */
-export async function takeShow(entries: Zipped): Promise<{ show: Show; missing: string[] }> {
+export async function takeShow(
+  own: { name: string; text: string },
+  entries: Zipped,
+): Promise<{ show: Show; missing: string[] }> {
   const text = (name: string): string => new TextDecoder().decode(entries[name]);
-  const own = documentIn(entries, SHOW_FORMAT)!;
   const show = read(own.name, own.text, parseShow);
   const pieces = new Map<string, Piece>();
   const missing: string[] = [];

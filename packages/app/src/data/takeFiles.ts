@@ -13,16 +13,23 @@ const AT_HOME = 'on the home page';
 const IN_STOCK = 'in the stock';
 
 async function takenFromZip(file: File, entries: Zipped): Promise<[name: string, where: string]> {
-  if (documentIn(entries, SHOW_FORMAT)) {
-    const { show, missing } = await takeShow(entries);
+  const shown = documentIn(entries, SHOW_FORMAT);
+  if (shown) {
+    const { show, missing } = await takeShow(shown, entries);
     if (missing.length === 0) return [show.name, AT_HOME];
     const without = missing.join(', ');
     return [`${show.name} (without ${without}, which the zip does not have)`, AT_HOME];
   }
-  const others = Object.keys(entries).some((name) => name.endsWith('.json'));
-  // Pictures alone are a clip.
-  if (!documentIn(entries, FORMAT) && !others) return takenToStock(file);
-  const piece = await pieceOfZip(entries);
+  const found = documentIn(entries, FORMAT);
+  if (!found) {
+    const others = Object.keys(entries).some((name) => name.endsWith('.json'));
+    // Pictures alone are a clip.
+    if (!others) return takenToStock(file);
+    throw new Error(
+      `There is no piece in the zip: none of its files ending in .json has the format '${FORMAT}'.`,
+    );
+  }
+  const piece = await pieceOfZip(found.text, entries);
   await addPiece(piece);
   return [piece.name, AT_HOME];
 }

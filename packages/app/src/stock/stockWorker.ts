@@ -17,6 +17,7 @@ import { expose, transfer } from 'comlink';
 import { encode } from 'fast-png';
 import { strToU8, zipSync } from 'fflate';
 import { aboutStock } from './about';
+import { sha256 } from './sha256';
 import { WAVE } from './wave';
 
 /** A file as it was read, and how it is kept. */
@@ -57,11 +58,6 @@ async function asPng(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<[str
   const { data } = context.getImageData(0, 0, width, height);
   const png = encode({ width, height, data: new Uint8Array(data.buffer), channels: 4, depth: 8 });
   return [name.replace(/\.[a-z]+$/i, '.png'), png];
-}
-
-async function hashOf(bytes: Uint8Array): Promise<string> {
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes.slice()));
-  return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
 /** Sounds and clips can be long: where memory can be shared, nobody who gets them has to copy them. */
@@ -124,7 +120,7 @@ const worker: StockWorker = {
       file,
       bytes: kept,
       data: travelling(shared(data)),
-      hash: await hashOf(kept),
+      hash: await sha256(kept),
       about,
       wave,
     };

@@ -18,23 +18,28 @@ export type ParticlesBySlot = Readonly<
 /** Rows of a table at a time, so that no more than that is held twice. */
 const AT_A_TIME = 2 ** 15;
 
+function isAlive({ age, life }: ParticlesBySlot, slot: number): boolean {
+  return age[slot]! >= 0 && age[slot]! < life[slot]!;
+}
+
 /**
  * Ids of those alive, in order.
  *
  * @param born ids run below it; an id's slot is id modulo the capacity
  */
-function* living({ age, life }: ParticlesBySlot, born: number): Generator<number> {
-  const capacity = age.length;
+function* living(by: ParticlesBySlot, born: number): Generator<number> {
+  const capacity = by.age.length;
   for (let id = Math.max(0, born - capacity); id < born; id++) {
-    const slot = id % capacity;
-    if (age[slot]! >= 0 && age[slot]! < life[slot]!) yield id;
+    if (isAlive(by, id % capacity)) yield id;
   }
 }
 
-/** How many are alive. */
+/** How many are alive; `born` as above. */
 export function aliveOf(by: ParticlesBySlot, born: number): number {
   let count = 0;
-  for (const id of living(by, born)) count += id < born ? 1 : 0;
+  for (let slot = 0; slot < Math.min(born, by.age.length); slot++) {
+    if (isAlive(by, slot)) count += 1;
+  }
   return count;
 }
 

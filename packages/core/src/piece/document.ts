@@ -177,7 +177,7 @@ function feedsWanted(
   );
 }
 
-function isMissing(issue: z.core.$ZodIssue): boolean {
+function isMissing(issue: z.core.$ZodIssue): issue is z.core.$ZodIssueInvalidType {
   return issue.code === 'invalid_type' && issue.message.endsWith('received undefined');
 }
 
@@ -186,7 +186,7 @@ function wording(issue: z.core.$ZodIssue): string {
     return 'there is no such kind in this version; see the list of kinds in docs/file-format.md';
   }
   if (issue.code === 'invalid_union') return 'has none of the forms this dial can take';
-  if (issue.code === 'invalid_type' && isMissing(issue)) {
+  if (isMissing(issue)) {
     return `is missing (${issue.expected} wanted)`;
   }
   return issue.message.replace(/^Invalid input: /, '');

@@ -62,7 +62,7 @@ function holderOf(piece: Piece, path: readonly string[], dial: string): object |
   if (name === undefined) {
     // What the piece has for itself, beside its parts.
     const { seed, density } = piece;
-    return dial in { seed, density } ? piece : { seed, density };
+    return Object.hasOwn({ seed, density }, dial) ? piece : { seed, density };
   }
   if (name === 'frame' && !section) return piece.frame;
   if ((name === 'camera' || name === 'backdrop') && !section) return piece[name].dials;

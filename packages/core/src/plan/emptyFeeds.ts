@@ -44,7 +44,9 @@ function lacksSource(layer: ColourLayer): boolean {
 /** Settings that a follower is to have for itself, which no swarm has. */
 function unknownOwn({ id, name, own = [] }: Swarm): Notice[] {
   return own
-    .filter((key) => !(key in swarmDials) && !SECTIONS.some((section) => section === key))
+    .filter(
+      (key) => !Object.hasOwn(swarmDials, key) && !SECTIONS.some((section) => section === key),
+    )
     .map((key) => ({
       part: id,
       message: `${name} is to have '${key}' of its own, which no swarm has.`,

@@ -6,8 +6,8 @@ import {
   type GLTF,
   type Node,
 } from '@gltf-transform/core';
-import { MOST_TRIANGLES } from '../places/triangleTree';
 import type { Cloud, Mesh, Motion } from '../types';
+import { checkTriangles } from './checkTriangles';
 import { StockError } from './error';
 import { hasMotion, motionOfGltf } from './motion/gltfMotion';
 import { joined, type Piece3d } from './weld';
@@ -65,10 +65,7 @@ function trianglesOf(primitive: Primitive): number {
 /** A small file can place one mesh a million times. */
 function checkCount(name: string, drawn: readonly { primitive: Primitive }[]): void {
   const triangles = drawn.reduce((sum, { primitive }) => sum + trianglesOf(primitive), 0);
-  if (triangles <= MOST_TRIANGLES) return;
-  const [all, most] = [triangles, MOST_TRIANGLES].map((n) => n.toLocaleString('en-GB'));
-  const message = `it has ${all!} triangles, and ${most!} is the most; make it coarser first`;
-  throw new StockError(name, message);
+  checkTriangles(name, triangles);
 }
 
 /** The nodes that are seen: those of the scene that it opens with; all, where it has no scene. */

@@ -6,14 +6,13 @@ import {
   type StockData,
   type StockType,
 } from '../types';
-import { MOST_TRIANGLES } from '../places/triangleTree';
 import { coarserOf, simplifierReady } from '../places/coarser';
 import { endingOf } from '../clip/travel';
 import { clipFileOf, openClip, type ClipFile } from './clip';
 import { cloudOfText } from './cloud';
 import { tableOfCube } from './cube';
+import { checkTriangles } from './checkTriangles';
 import { StockError } from './error';
-import { thingOfPly } from './ply';
 import { isJointTable, motionOfTable } from './motion/jointTable';
 
 export { StockError } from './error';
@@ -75,7 +74,7 @@ export async function readStock(
   progress: (part: number) => void = () => undefined,
 ): Promise<StockData> {
   const ending = endingOf(name);
-  if (!(ending in STOCK_FILES)) {
+  if (!Object.hasOwn(STOCK_FILES, ending)) {
     const known = Object.keys(STOCK_FILES).join(', ').toUpperCase();
     throw new StockError(name, `this kind of file is not known; known are ${known}`);
   }
@@ -117,7 +116,7 @@ async function read(
       if (isJointTable(text(bytes))) return motionOfTable(name, text(bytes));
       return cloudOfText(name, text(bytes), progress);
     case 'ply':
-      return thingOfPly(name, bytes);
+      return (await import('./ply')).thingOfPly(name, bytes);
     case 'gltf':
     case 'glb':
       return (await import('./gltf')).thingOfGltf(name, bytes, ending === 'glb');
@@ -167,12 +166,7 @@ function checkedPoints(name: string, data: Mesh | Cloud): Mesh | Cloud {
     throw new StockError(name, `point ${which} has no finite place (NaN or infinite)`);
   }
   if (data.type === 'mesh') {
-    const faces = data.triangles.length / 3;
-    if (faces > MOST_TRIANGLES) {
-      const [all, most] = [faces, MOST_TRIANGLES].map((n) => n.toLocaleString('en-GB'));
-      const message = `it has ${all!} triangles, and ${most!} is the most; make it coarser first`;
-      throw new StockError(name, message);
-    }
+    checkTriangles(name, data.triangles.length / 3);
     const count = positions.length / 3;
     const beyond = data.triangles.findIndex((v) => v >= count);
     if (beyond >= 0) {

@@ -5,22 +5,36 @@ import { joined } from './weld';
 
 /** Polygon files (G. Turk, "The PLY Polygon File Format", Stanford 1994), as text or binary. */
 
-/** Bytes of the numbers of the format, by their older and newer names. */
-const SIZES: Readonly<Record<string, number>> = {
-  ...{ char: 1, uchar: 1, short: 2, ushort: 2, int: 4, uint: 4, float: 4, double: 8 },
-  ...{ int8: 1, uint8: 1, int16: 2, uint16: 2, int32: 4, uint32: 4, float32: 4, float64: 8 },
-};
+/** Bytes of the numbers of the format. */
+const SIZES = { char: 1, uchar: 1, short: 2, ushort: 2, int: 4, uint: 4, float: 4, double: 8 };
+type NumberType = keyof typeof SIZES;
 /** Full scale of colours that are whole numbers. */
-const FULL: Readonly<Record<string, number>> = {
+const FULL: Partial<Record<NumberType, number>> = {
   ...{ char: 127, uchar: 255, short: 32767, ushort: 65535 },
-  ...{ int8: 127, uint8: 255, int16: 32767, uint16: 65535 },
 };
+
+/** Types by their names, older and newer ones. */
+const TYPES = new Map<string, NumberType>([
+  ...(Object.keys(SIZES) as NumberType[]).map((type) => [type, type] as const),
+  ...([
+    ['int8', 'char'],
+    ['uint8', 'uchar'],
+    ['int16', 'short'],
+    ['uint16', 'ushort'],
+  ] as const),
+  ...([
+    ['int32', 'int'],
+    ['uint32', 'uint'],
+    ['float32', 'float'],
+    ['float64', 'double'],
+  ] as const),
+]);
 
 interface Property {
   name: string;
-  type: string;
+  type: NumberType;
   /** Of a list: the type of its length. */
-  length: string | null;
+  length: NumberType | null;
 }
 
 interface Element {
@@ -65,13 +79,14 @@ function headOf(name: string, bytes: Uint8Array): Head {
       head.elements.push({ name: rest[0]!, count, properties: [] });
     } else if (word === 'property') {
       const list = rest[0] === 'list';
-      const [length, type, own] = list ? rest.slice(1) : [null, ...rest];
-      const known = (t: string | null | undefined): boolean => t === null || (t ?? '') in SIZES;
-      if (!known(length) || !known(type) || type === null || !own) {
-        fail('a property is a known type and a name');
+      const length = list ? TYPES.get(rest[1] ?? '') : null;
+      const [type, own] = list ? rest.slice(2) : rest;
+      const known = TYPES.get(type ?? '');
+      if (length === undefined || !known || !own) {
+        return fail('a property is a known type and a name');
       }
       const to = head.elements.at(-1) ?? fail('a property comes before any element');
-      to.properties.push({ name: own!, type: type!, length: length ?? null });
+      to.properties.push({ name: own, type: known, length });
     }
   });
   if (!['ascii', 'binary_little_endian', 'binary_big_endian'].includes(head.form)) {
@@ -80,9 +95,13 @@ function headOf(name: string, bytes: Uint8Array): Head {
   return head;
 }
 
+function cutOff(name: string): StockError {
+  return new StockError(name, 'it ends before all that its head tells');
+}
+
 /** Gives the numbers of a PLY one after the other; `where` says where it stands, for errors. */
 interface Numbers {
-  next: (type: string) => number;
+  next: (type: NumberType) => number;
   /** A row begins. */
   row: () => void;
   where: () => string;
@@ -99,8 +118,7 @@ function textNumbers(name: string, bytes: Uint8Array, head: Head): Numbers {
     row() {
       do line += 1;
       while (line < lines.length && lines[line]!.trim() === '');
-      if (line >= lines.length)
-        throw new StockError(name, 'it ends before all that its head tells');
+      if (line >= lines.length) throw cutOff(name);
       words = lines[line]!.trim().split(/\s+/);
       at = 0;
     },
@@ -121,7 +139,7 @@ function textNumbers(name: string, bytes: Uint8Array, head: Head): Numbers {
 function binaryNumbers(name: string, bytes: Uint8Array, head: Head): Numbers {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const little = head.form === 'binary_little_endian';
-  const read: Readonly<Record<string, (at: number) => number>> = {
+  const read: Readonly<Record<NumberType, (at: number) => number>> = {
     char: (at) => view.getInt8(at),
     uchar: (at) => view.getUint8(at),
     short: (at) => view.getInt16(at, little),
@@ -131,21 +149,15 @@ function binaryNumbers(name: string, bytes: Uint8Array, head: Head): Numbers {
     float: (at) => view.getFloat32(at, little),
     double: (at) => view.getFloat64(at, little),
   };
-  const newer: Readonly<Record<string, string>> = {
-    ...{ int8: 'char', uint8: 'uchar', int16: 'short', uint16: 'ushort', int32: 'int' },
-    ...{ uint32: 'uint', float32: 'float', float64: 'double' },
-  };
   let at = head.begin;
   let row = 0;
   return {
     where: () => `row ${String(row)}`,
     row: () => void (row += 1),
     next(type) {
-      const size = SIZES[type]!;
-      if (at + size > bytes.length) {
-        throw new StockError(name, 'it ends before all that its head tells');
-      }
-      const value = read[newer[type] ?? type]!(at);
+      const size = SIZES[type];
+      if (at + size > bytes.length) throw cutOff(name);
+      const value = read[type](at);
       at += size;
       return value;
     },
@@ -165,7 +177,7 @@ const COORDINATES = [
 
 interface Read {
   columns: Map<string, Float64Array>;
-  types: Map<string, string>;
+  types: Map<string, NumberType>;
   count: number;
   triangles: number[];
 }
@@ -174,9 +186,7 @@ function rowsOf(name: string, { elements }: Head, from: Numbers, most: number): 
   const read: Read = { columns: new Map(), types: new Map(), count: 0, triangles: [] };
   for (const { name: element, count, properties } of elements) {
     // What a head promises is not made room for before it is there.
-    if (count * properties.length > most) {
-      throw new StockError(name, 'it ends before all that its head tells');
-    }
+    if (count * properties.length > most) throw cutOff(name);
     if (element === 'vertex') {
       read.count = count;
       for (const { name: own, type } of properties) {
@@ -203,7 +213,7 @@ function rowsOf(name: string, { elements }: Head, from: Numbers, most: number): 
 /** Most corners of a polygon. */
 const MOST_CORNERS = 1e5;
 
-function cornersOf(name: string, from: Numbers, count: number, type: string): number[] {
+function cornersOf(name: string, from: Numbers, count: number, type: NumberType): number[] {
   if (!(count >= 0 && count <= MOST_CORNERS)) {
     throw new StockError(name, `${from.where()}: a list cannot have ${String(count)} entries`);
   }

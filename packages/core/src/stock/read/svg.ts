@@ -15,7 +15,7 @@ const UNITS: Readonly<Record<string, number>> = {
 function lengthOf(key: string, text: string | undefined): number {
   if (text === undefined) return 0;
   const [, value, unit = ''] = /^\s*([+-]?[\d.]+(?:e[+-]?\d+)?)\s*([a-z%]*)\s*$/i.exec(text) ?? [];
-  const scale = UNITS[unit.toLowerCase()];
+  const scale = Object.hasOwn(UNITS, unit.toLowerCase()) ? UNITS[unit.toLowerCase()] : undefined;
   if (value === undefined || !Number.isFinite(Number(value)) || scale === undefined) {
     throw new PathError(`${key} is '${text.slice(0, 40)}', which is no length that is known here.`);
   }
