@@ -304,7 +304,7 @@ test('a night that is seen again is the same, frame by frame, and so is one from
 
 test('a show is arranged, undone, exported with its pieces; one whose piece is missing runs without it', async () => {
   const { page } = app;
-  const entries = [{ piece: 'a' }, { piece: 'lost' }, { piece: 'b' }];
+  const entries = ['a', 'lost', 'b'].map((piece) => ({ piece, next: 'hand' as const }));
   await openDesk(zipOf(entries, { a: PIECES.a, b: PIECES.b }));
   await page.getByRole('button', { name: 'Arrange', exact: true }).click();
   await page.getByText('Not there any more: it is passed over').waitFor();
