@@ -98,6 +98,12 @@ test('a render that runs is not left without being asked', async () => {
   await back.click();
   await asked.getByRole('button', { name: 'Stay' }).click();
   await asked.waitFor({ state: 'detached' });
+  // By the browser's own way back as well.
+  await app.page.evaluate(() => {
+    history.back();
+  });
+  await asked.getByRole('button', { name: 'Stay' }).click();
+  await asked.waitFor({ state: 'detached' });
   // The browser asks as well where the page itself is left.
   const asks = app.page.waitForEvent('dialog');
   await app.page.evaluate(() => {

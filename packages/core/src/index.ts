@@ -1,4 +1,5 @@
 import './noEval';
+export { goesOn, hearLongWork, type WorkHeard } from './longWork';
 export { addKind, catalogue, kindOf, type Shelf } from './catalogue';
 export * from './catalogue/define';
 export * from './language/dials';

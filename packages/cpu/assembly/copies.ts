@@ -1,6 +1,7 @@
 // Opaque copies of a mesh within one tile: near to far, so that what is hidden costs next to nothing.
 
 import { arg, argF } from './args';
+import { beatAt } from './beat';
 import { drawCopy } from './copyFaces';
 import { Meshes, Pixels, Size, Tiles } from './generated/words';
 import { CLOSING, isHidden, openBlocks } from './hidden';
@@ -26,6 +27,7 @@ export function drawCopies(args: usize, begin: i32, n: i32, x: i32, y: i32, thre
   const right = min(x + arg(args, Tiles.SPAN_W), arg(args, Tiles.WIDTH)) - 1;
   const bottom = min(y + arg(args, Tiles.SPAN_H), arg(args, Tiles.HEIGHT)) - 1;
   for (let j = 0; j < n; j++) {
+    beatAt(j);
     const entry = list + <usize>load<i32>(order + ((<usize>j) << 2)) * Size.COPY_BYTES;
     const sx = load<f32>(entry);
     const sy = load<f32>(entry, 4);

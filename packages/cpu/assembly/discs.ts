@@ -1,6 +1,7 @@
 // Discs into planes of linear light, one tile at a time, four pixels at a time.
 
 import { arg, argF } from './args';
+import { beatAt } from './beat';
 import { Discs, Mode, Size, Tiles } from './generated/words';
 import { edged } from './generated/shapes';
 import { blend, cover, unhidden } from './blend';
@@ -37,6 +38,7 @@ function discs(
   const closed = mode == Mode.OPAQUE ? openBlocks(args, thread) : 0;
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let i = 0; i < n; i++) {
+    beatAt(i);
     const entry =
       list + <usize>(ordered ? load<i32>(order + ((<usize>i) << 2)) : i) * Size.DISC_BYTES;
     const x = load<f32>(entry) * scale;

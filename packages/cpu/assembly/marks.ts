@@ -6,6 +6,7 @@ import { blend, cover, unhidden } from './blend';
 import { CLOSING, isHidden, openBlocks } from './hidden';
 import { farToNear, nearToFar } from './order';
 import { aperture } from './aperture';
+import { beatAt } from './beat';
 import {
   pattern_disc,
   pattern_puff,
@@ -89,6 +90,7 @@ function marks(
   const one = f32x4.splat(1);
   const steps = f32x4(0.5, 1.5, 2.5, 3.5);
   for (let k = 0; k < n; k++) {
+    beatAt(k);
     const i = load<i32>(order + ((<usize>k) << 2));
     const x = own(args, Marks.SX, i) * scale;
     const y = own(args, Marks.SY, i) * scale;

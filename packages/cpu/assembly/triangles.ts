@@ -2,6 +2,7 @@
 // opacity, and opacity.
 
 import { arg, argF } from './args';
+import { beatAt } from './beat';
 import { Mode, Shape, Size, Tiles } from './generated/words';
 import { blend, cover, unhidden } from './blend';
 import { BAND_DEPTH, fillBand } from './bands';
@@ -148,6 +149,7 @@ function items(mode: i32, args: usize, list: usize, n: i32, x: i32, y: i32): voi
   const base = <usize>arg(args, Tiles.ITEMS);
   const triangles = arg(args, Tiles.SHAPE) == Shape.TRIANGLES;
   for (let k = 0; k < n; k++) {
+    beatAt(k);
     const i = <usize>load<i32>(list + ((<usize>k) << 2));
     if (triangles) {
       const item = base + i * Size.TRIANGLE_BYTES;

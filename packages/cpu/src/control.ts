@@ -11,6 +11,8 @@ export const FAILED = 5;
 /** Which module or function, then its arguments. */
 export const TARGET = 6;
 export const ARG = 7;
+/** Counts what helpers have done of the job: one that stops counting is dead. */
+export const BEATS = 16;
 
 /** Bytes kept for the block; buffers begin behind it. */
 export const CONTROL_BYTES = 1024;

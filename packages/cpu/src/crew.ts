@@ -26,6 +26,8 @@ export class Crew {
     private readonly memory: WebAssembly.Memory,
     rasteriser: BufferSource,
     private readonly thread: number,
+    /** Is called again and again by what takes long. */
+    private readonly beat: () => void,
   ) {
     this.words = new Int32Array(memory.buffer);
     const { exports } = this.instance(rasteriser);
@@ -37,7 +39,8 @@ export class Crew {
       throw new Error('the rasteriser stopped');
     };
     const module = new WebAssembly.Module(bytes);
-    return new WebAssembly.Instance(module, { env: { memory: this.memory, abort } });
+    const env = { memory: this.memory, abort };
+    return new WebAssembly.Instance(module, { env, beat: { beat: this.beat } });
   }
 
   /** Takes tasks until none is left. */
@@ -54,6 +57,7 @@ export class Crew {
     const tasks = words[TASKS]!;
     const isKernel = words[JOB] === KERNEL;
     for (let i = Atomics.add(words, NEXT, 1); i < tasks; i = Atomics.add(words, NEXT, 1)) {
+      this.beat();
       if (isKernel) this.kernels[target]!(a + i * d, Math.min(b, a + (i + 1) * d), c);
       else this.raster[target]!(i, a, this.thread);
     }

@@ -1,5 +1,7 @@
+import { goesOn } from '@vast-swarm/core';
 import {
   ARG,
+  BEATS,
   CONTROL_BYTES,
   DONE,
   FAILED,
@@ -52,12 +54,12 @@ export class Pool {
 
   private constructor(
     readonly threads: number,
-    /** After this many milliseconds without a finished task a helper is taken to be dead. */
+    /** After this many milliseconds without a sign of life a helper is taken to be dead. */
     private readonly patience: number,
   ) {
     this.memory = new WebAssembly.Memory({ initial: 16, maximum: MAX_PAGES, shared: true });
     this.words = new Int32Array(this.memory.buffer, 0, CONTROL_BYTES / 4);
-    this.crew = new Crew(this.memory, this.rasteriser, 0);
+    this.crew = new Crew(this.memory, this.rasteriser, 0, goesOn);
   }
 
   static async create(threads: number, patience = 10_000): Promise<Pool> {
@@ -162,10 +164,12 @@ export class Pool {
     const helpers = this.helpers.length;
     for (let i = 0; i < SPINS; i++) if (Atomics.load(words, DONE) >= helpers) return;
     let silentSince = Date.now();
-    for (let done = 0; ;) {
+    for (let heard = -1; ;) {
       const now = Atomics.load(words, DONE);
       if (now >= helpers) return;
-      if (now !== done) [done, silentSince] = [now, Date.now()];
+      goesOn();
+      const beats = Atomics.load(words, BEATS) + now;
+      if (beats !== heard) [heard, silentSince] = [beats, Date.now()];
       if (Date.now() - silentSince > this.patience) {
         throw new PoolFailure('A simulation thread stopped answering.');
       }

@@ -1,4 +1,4 @@
-import { DONE, FAILED, GENERATION, JOB, QUIT } from './control';
+import { BEATS, DONE, FAILED, GENERATION, JOB, QUIT } from './control';
 import { Crew } from './crew';
 
 /** The script of a helping thread, in the browser and in Node: wait, work, say so. */
@@ -18,7 +18,9 @@ const SPINS = 6000;
 
 function serve({ memory, rasteriser, thread }: Start, port: Port): void {
   const words = new Int32Array(memory.buffer);
-  const crew = new Crew(memory, rasteriser, thread);
+  const crew = new Crew(memory, rasteriser, thread, () => {
+    Atomics.add(words, BEATS, 1);
+  });
   let seen = Atomics.load(words, GENERATION);
   port.postMessage('ready');
   for (;;) {

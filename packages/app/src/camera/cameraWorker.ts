@@ -1,4 +1,5 @@
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
+import { exposeWorker } from '../workers/exposeWorker';
 import { coderFor, type Coder } from './coder';
 
 /** Bytes of a take at the most: the stock takes no larger files. */
@@ -68,4 +69,4 @@ const worker: CameraWorker = {
     return transfer(bytes, [bytes.buffer]);
   },
 };
-expose(worker);
+exposeWorker(worker);

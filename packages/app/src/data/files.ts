@@ -14,7 +14,9 @@ export async function unzipped(file: File): Promise<Zipped> {
   if (file.size > MOST_ZIP)
     throw new Error('The zip has more than 1 GB; import its parts one by one.');
   const bytes = await file.arrayBuffer();
-  return inStockWorker(file.name, ({ call }) => call.unzip(transfer(bytes, [bytes])));
+  return inStockWorker(file.name, ({ call, called }, progress) =>
+    call.unzip(transfer(bytes, [bytes]), called(progress)),
+  );
 }
 
 /**

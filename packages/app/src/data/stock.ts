@@ -30,14 +30,15 @@ async function readInWorker(
   progress: (part: number) => void,
 ): Promise<ReadFile> {
   let over = false;
-  // What is told may come behind the end.
-  const told = (part: number): void => {
-    if (!over) progress(part);
-  };
   try {
-    return await inStockWorker(name, ({ call, called }) =>
-      call.read(name, transfer(bytes, [bytes]), called(told)),
-    );
+    return await inStockWorker(name, ({ call, called }, tell) => {
+      // What is told may come behind the end.
+      const told = (part: number): void => {
+        tell(part);
+        if (!over) progress(part);
+      };
+      return call.read(name, transfer(bytes, [bytes]), called(told));
+    });
   } finally {
     over = true;
   }

@@ -65,7 +65,12 @@ export class EngineClient {
   private playing = false;
   private target: number | null = null;
   private preview: [choice: PreviewChoice, room: number] = ['auto', 540];
+  /** Times that it died without having shown the wanted frame in between. */
   private deaths = 0;
+  /** Whether it was not started again, since it keeps dying. */
+  private gaveUp = false;
+  /** Grows with all that makes what is being built needless; see EngineWorker. */
+  private readonly asked = crossOriginIsolated ? new Int32Array(new SharedArrayBuffer(4)) : null;
 
   constructor(
     private readonly choice: EngineChoice,
@@ -89,7 +94,8 @@ export class EngineClient {
     const tell = worker.called((event: EngineEvent) => {
       if (worker === this.worker) this.receive(event);
     });
-    const started = worker.call.start(transfer(offscreen, [offscreen]), this.choice, tell);
+    const canvasOf = transfer(offscreen, [offscreen]);
+    const started = worker.call.start(canvasOf, this.choice, tell, this.asked);
     started.catch((error: unknown) => {
       if (worker === this.worker) this.buried(error instanceof Error ? error.message : '');
     });
@@ -112,8 +118,9 @@ export class EngineClient {
   private buried(message: string): void {
     this.deaths += 1;
     const often = this.deaths > 3;
+    this.gaveUp = often;
     this.events.trouble?.(
-      `The engine stopped (${message}). ${often ? 'It keeps stopping; undo the last change or reload.' : 'It was started again.'}`,
+      `The engine stopped (${message}). ${often ? 'It keeps stopping; undo the last change.' : 'It was started again.'}`,
     );
     if (!often) this.events.died?.();
   }
@@ -122,8 +129,9 @@ export class EngineClient {
     switch (message.type) {
       case 'frame':
         this.report = message.report;
-        if (message.report.settling === 0 && message.report.frame === this.target) {
-          this.target = null;
+        if (message.report.settling === 0) {
+          if (message.report.frame === this.target) this.target = null;
+          this.deaths = 0;
         }
         for (const listener of this.listeners) listener();
         return;
@@ -178,7 +186,22 @@ export class EngineClient {
 
   setPiece(piece: Piece): void {
     this.piece = piece;
-    this.send((to) => to.setPiece(piece));
+    this.supersede();
+    if (this.gaveUp) {
+      this.gaveUp = false;
+      this.events.died?.();
+    } else this.send((to) => to.setPiece(piece));
+  }
+
+  /** What is being built now is not wanted any more. */
+  private supersede(): void {
+    if (this.asked) Atomics.add(this.asked, 0, 1);
+  }
+
+  /** Leaves off making a change ready that takes long; the picture stays as it was. */
+  stopBuilding(): void {
+    this.send((to) => to.stopBuilding());
+    this.supersede();
   }
 
   /** What the piece's stock holds from files; before or after the piece itself. */

@@ -1,13 +1,29 @@
-import { buildField, fieldsWanted, keepField, type Piece, type StockFiles } from '@vast-swarm/core';
+import {
+  buildField,
+  fieldsWanted,
+  keepField,
+  type Mesh,
+  type Piece,
+  type StockFiles,
+} from '@vast-swarm/core';
 import { pause } from './pause';
 
-/** Builds the distance fields that a piece wants, a slice of milliseconds at a time. */
+/**
+ * Builds the distance fields that a piece wants, a slice of milliseconds at a time.
+ *
+ * @param latest the piece as it is by now; null where none is wanted any more
+ */
 export async function buildFields(
   piece: Piece,
   files: StockFiles,
   slice: number,
+  latest: () => Piece | null,
   tell: (name: string, part: number) => void,
 ): Promise<void> {
+  // The same field serves a newer piece too.
+  const wants = (now: Piece | null, mesh: Mesh, detail: number): boolean =>
+    now === piece ||
+    (now !== null && fieldsWanted(now, files).some((f) => f.mesh === mesh && f.detail === detail));
   for (const { name, mesh, detail } of fieldsWanted(piece, files)) {
     const work = buildField(mesh, detail);
     let until = performance.now() + slice;
@@ -18,8 +34,9 @@ export async function buildFields(
         break;
       }
       if (performance.now() < until) continue;
-      tell(name, value);
+      tell(`the measures of ${name}`, value);
       await pause(0);
+      if (!wants(latest(), mesh, detail)) break;
       until = performance.now() + slice;
     }
     tell(name, 1);

@@ -1,4 +1,4 @@
-import { expose } from 'comlink';
+import { exposeWorker } from '../workers/exposeWorker';
 import type { LiveEngine } from '@vast-swarm/core';
 import { chooseEngine } from './live';
 import type { EngineWorker } from './messages';
@@ -9,19 +9,22 @@ import { Session } from './session';
 
 let live: LiveEngine | null = null;
 let canvas: OffscreenCanvas | null = null;
+let current: Session | null = null;
 let begin: (session: Session) => void;
 /** What is called before the engine is there waits for it, in order. */
 const session = new Promise<Session>((resolve) => (begin = resolve));
 
 const worker: EngineWorker = {
-  async start(on, choice, tell) {
+  async start(on, choice, tell, asked) {
     canvas = on;
     live = await chooseEngine(choice, on);
-    begin(new Session(live, tell, new Looking()));
+    current = new Session(live, tell, new Looking(), asked);
+    begin(current);
   },
   setPiece: async (piece) => (await session).setPiece(piece),
   setStock: async (files) => (await session).setStock(files),
   setBakes: async (files) => (await session).setBakes(files),
+  stopBuilding: async () => (await session).stopBuilding(),
   bake: async (swarm, file) => (await session).bake(swarm, file),
   stopBake: async () => (await session).stopBake(),
   sound: async (id) => (await session).hearing.sound(id),
@@ -53,7 +56,9 @@ const worker: EngineWorker = {
     return Promise.resolve();
   },
 };
-expose(worker);
+exposeWorker(worker, (what, part) => {
+  current?.goesOn(what, part);
+});
 
 /** A small picture of what is on the canvas. */
 async function thumb(): Promise<Blob | null> {

@@ -5,7 +5,7 @@ import type { EngineChoice } from './messages';
 async function cpu(canvas: OffscreenCanvas): Promise<LiveEngine> {
   // Without isolation from other pages memory cannot be shared, and one thread has to do.
   const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
-  const engine = await CpuEngine.create({ threads, patience: 3000 });
+  const engine = await CpuEngine.create({ threads, patience: 2500 });
   const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true })!;
   return Object.assign(engine, {
     kind: 'cpu' as const,

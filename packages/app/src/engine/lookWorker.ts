@@ -1,5 +1,6 @@
 import { arrived, finderIn, type Look, type ShownPicture, type StockData } from '@vast-swarm/core';
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
+import { exposeWorker } from '../workers/exposeWorker';
 
 export interface Asked {
   shown: ShownPicture;
@@ -33,7 +34,7 @@ const worker: LookWorker = {
     );
   },
 };
-expose(worker);
+exposeWorker(worker);
 
 async function lookFor(
   { shown, states, look }: Asked,

@@ -36,15 +36,22 @@ export interface Spot {
 
 /** What the interface asks of the engine's worker; all but the first wait until the engine is there. */
 export interface EngineWorker {
-  /** @param tell is told what happens, see EngineEvent */
+  /**
+   * @param tell is told what happens, see EngineEvent
+   * @param asked one number in shared memory that grows with all that makes what is being built needless; null where
+   * memory is not shared
+   */
   start: (
     canvas: OffscreenCanvas,
     engine: EngineChoice,
     tell: (event: EngineEvent) => void,
+    asked: Int32Array | null,
   ) => Promise<void>;
   setPiece: (piece: Piece) => Promise<void>;
   /** What the stock holds from files, by hash. */
   setStock: (files: ReadonlyMap<string, StockData>) => Promise<void>;
+  /** Leaves off making a change ready that takes long. */
+  stopBuilding: () => Promise<void>;
   setBakes: (bakes: readonly BakeFile[]) => Promise<void>;
   /** Stores the motion of a swarm, from the first frame to the last. */
   bake: (swarm: string, file: string) => Promise<void>;

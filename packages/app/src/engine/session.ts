@@ -14,6 +14,7 @@ import {
   type StockFiles,
 } from '@vast-swarm/core';
 import { Baker } from './baker';
+import { Building } from './building';
 import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
@@ -94,6 +95,7 @@ export class Session {
     },
   });
   private readonly truth: Truth;
+  private readonly building: Building;
   /** What is asked about sounds and signals. */
   readonly hearing = new Hearing(() => ({
     piece: this.latest,
@@ -107,6 +109,8 @@ export class Session {
     private readonly send: (message: EngineEvent) => void,
     /** Who looks at moving pictures, where that is not done here. */
     private readonly looking?: Looking,
+    /** Counts what the page has asked for, where memory can be shared. */
+    asked: Int32Array | null = null,
   ) {
     this.playback = new Playback(engine, SNAPSHOT_BYTES);
     this.baker = new Baker(engine, this.playback, send, () => {
@@ -114,6 +118,9 @@ export class Session {
     });
     this.follower = new Follower(engine);
     this.truth = new Truth(this.playback, engine);
+    this.building = new Building(asked, (name, part) => {
+      this.send({ type: 'building', name, part });
+    });
   }
 
   setStock(files: StockFiles): void {
@@ -139,6 +146,20 @@ export class Session {
 
   stopBake(): void {
     void this.baker.stop(null);
+  }
+
+  /** Long work goes on, see Building. */
+  goesOn(what: string, part: number): void {
+    this.building.goesOn(what, part);
+  }
+
+  /** What is being built is not wanted: what was there stays. */
+  stopBuilding(): void {
+    if (!this.pending) return;
+    this.pending = null;
+    const message =
+      'Building the change was stopped; the picture shows what was there before. Undo the change, or make it smaller.';
+    this.send({ type: 'trouble', message });
   }
 
   /** The plan of the frame of the state: controls may have switched parts on and off. */
@@ -328,7 +349,7 @@ export class Session {
   private async turn(): Promise<boolean> {
     try {
       if (this.pending) await this.compile(this.pending);
-      if (!this.plan) return false;
+      if (!this.plan) return this.pending !== null;
       if (this.baker.busy) return await this.bakeOn();
       // Making a remembered past anew takes a while: until then what there is is shown.
       if (this.dirty && this.plan.finish.remembers) await this.show();
@@ -354,7 +375,8 @@ export class Session {
   }
 
   private async compile(piece: Piece): Promise<void> {
-    await buildFields(piece, this.files, SLICE, (name, part) => {
+    const latest = (): Piece | null => this.pending;
+    await buildFields(piece, this.files, SLICE, latest, (name, part) => {
       this.send({ type: 'building', name, part });
     });
     // A newer one may have come meanwhile; then that one counts.
@@ -364,7 +386,14 @@ export class Session {
     const { cache, files } = this;
     const { bakes } = this.baker;
     const { takes: live } = this.outside;
-    const plan = compilePiece(piece, { cache, files, bakes, live, looker: this.looking?.looker });
+    const looker = this.looking?.looker;
+    const sources = { cache, files, bakes, live, looker };
+    const plan = this.building.during(() => compilePiece(piece, sources));
+    if (!plan) {
+      // What was asked for meanwhile has not come in yet.
+      this.pending = piece;
+      return;
+    }
     this.piece = piece;
     this.plan = plan;
     this.playback.setPlan(plan);

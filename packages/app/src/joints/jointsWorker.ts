@@ -1,4 +1,5 @@
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
+import { exposeWorker } from '../workers/exposeWorker';
 import { castMember, type CastMember, type DoorNews } from '@vast-swarm/core';
 import { clock, openServer, openStandIn } from './sources';
 
@@ -142,4 +143,4 @@ const worker: JointsWorker = {
     sending = null;
   },
 };
-expose(worker);
+exposeWorker(worker);

@@ -1,12 +1,11 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
-import { useEffect, useState, type MouseEvent } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useEffect } from 'react';
+import { Link, useBlocker } from 'react-router';
 import { COLOURS } from '../theme';
 
-/** The way back; while a render runs, it asks first. */
+/** The way back; while a render runs, every way out of the view asks first. */
 export function LeaveRender({ to, running }: { to: string; running: boolean }) {
-  const [asked, setAsked] = useState(false);
-  const navigate = useNavigate();
+  const blocker = useBlocker(running);
   useEffect(() => {
     if (!running) return undefined;
     // The browser asks in its own words.
@@ -19,31 +18,25 @@ export function LeaveRender({ to, running }: { to: string; running: boolean }) {
     };
   }, [running]);
   const stay = (): void => {
-    setAsked(false);
+    blocker.reset?.();
   };
+  useEffect(() => {
+    // It may end while the question stands.
+    if (!running && blocker.state === 'blocked') blocker.reset();
+  }, [running, blocker]);
   return (
     <>
-      <Button
-        component={Link}
-        to={to}
-        color="inherit"
-        sx={{ color: COLOURS.faint, ml: -1 }}
-        onClick={(event: MouseEvent) => {
-          if (!running) return;
-          event.preventDefault();
-          setAsked(true);
-        }}
-      >
+      <Button component={Link} to={to} color="inherit" sx={{ color: COLOURS.faint, ml: -1 }}>
         ◂ Back to the workshop
       </Button>
-      <Dialog open={asked && running} onClose={stay} aria-labelledby="leave-render">
+      <Dialog open={blocker.state === 'blocked'} onClose={stay} aria-labelledby="leave-render">
         <DialogTitle id="leave-render">A render is running</DialogTitle>
         <DialogContent>
           Leaving this view stops it. Frames that are in a folder already stay there; a video or a
           zip is not finished.
         </DialogContent>
         <DialogActions>
-          <Button color="inherit" onClick={() => void navigate(to)}>
+          <Button color="inherit" onClick={() => blocker.proceed?.()}>
             Stop it and leave
           </Button>
           <Button variant="contained" onClick={stay} autoFocus>

@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import { saveAs } from '../data/files';
 import { COLOURS, MONO } from '../theme';
 import { useBlobSource } from '../ui/useBlobSource';
-import type { RenderState } from './useRender';
+import type { RenderState } from './oneRender';
 
 /** "1 min 20 s". */
 function duration(seconds: number): string {
@@ -77,20 +77,27 @@ function Look({ bitmap }: { bitmap: ImageBitmap }) {
 }
 
 function Running({ state }: { state: RenderState & { phase: 'running' } }) {
-  const { done, total, warming, seconds } = state;
+  const { done, total, warming, seconds, building, again } = state;
   const left = done > 0 ? (seconds / done) * (total - done) : null;
   return (
     <>
       <LinearProgress
-        variant={warming > 0 ? 'indeterminate' : 'determinate'}
-        value={(100 * done) / total}
+        variant={warming > 0 && !building ? 'indeterminate' : 'determinate'}
+        value={building ? 100 * building.part : (100 * done) / total}
         aria-label="Frames rendered"
       />
       <Typography role="status" sx={{ mt: 1, fontFamily: MONO, fontSize: 13 }}>
-        {warming > 0
-          ? `${String(warming)} frames to simulate before the first`
-          : `${String(done)} / ${String(total)} frames${left === null ? '' : ` · ${duration(left)} left`}`}
+        {building
+          ? `Building ${building.name}: ${String(Math.round(100 * building.part))} %`
+          : warming > 0
+            ? `${String(warming)} frames to simulate before the first`
+            : `${String(done)} / ${String(total)} frames${left === null ? '' : ` · ${duration(left)} left`}`}
       </Typography>
+      {again && (
+        <Typography role="alert" sx={{ mt: 1, color: COLOURS.coral }}>
+          {again}. It was begun anew.
+        </Typography>
+      )}
     </>
   );
 }

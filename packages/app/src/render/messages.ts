@@ -19,6 +19,8 @@ export interface Job {
 export interface RenderEvents {
   /** `warming`: frames that are still to be simulated before the first one is drawn. */
   progress: (done: number, total: number, warming: number) => void;
+  /** Before the first frame: what is being made ready that takes long, and the part of it that is done, 0 to 1. */
+  building: (name: string, part: number) => void;
   /** The latest frame, small. */
   look: (bitmap: ImageBitmap) => void;
 }

@@ -1,6 +1,7 @@
 import { arrivedFiles, compilePiece, isDrawn } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
+import { exposeWorker } from '../workers/exposeWorker';
 import { Looking } from '../engine/looking';
 import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
 import type { Sink } from './sink';
@@ -13,6 +14,8 @@ const LOOK_EVERY = 400;
 const LOOK_WIDTH = 640;
 
 let cancelled = false;
+/** Hears of what is made ready; null while frames are made. */
+let building: RenderEvents['building'] | null = null;
 
 const worker: RenderWorker = {
   render,
@@ -20,7 +23,9 @@ const worker: RenderWorker = {
     cancelled = true;
   },
 };
-expose(worker);
+exposeWorker(worker, (what, part) => {
+  if (what !== '') building?.(what, part);
+});
 
 /** Lets a cancel come in. */
 function breathe(): Promise<void> {
@@ -42,7 +47,9 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
     sink = await openSink(job);
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
     engine = await CpuEngine.create({ threads });
+    building = events.building;
     const plan = compilePiece(piece, { files, looker: looking.looker });
+    building = null;
     engine.setPlan(plan);
     const total = last - first + 1;
     let looked = 0;

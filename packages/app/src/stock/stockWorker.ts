@@ -1,6 +1,7 @@
 import { checkPictureSize } from '@vast-swarm/core/stock/read/png';
 import {
   bvhOf,
+  goesOn,
   motionTable,
   peaksOf,
   readStock,
@@ -13,7 +14,8 @@ import {
   type StockData,
   type Zipped,
 } from '@vast-swarm/core';
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
+import { exposeWorker } from '../workers/exposeWorker';
 import { encode } from 'fast-png';
 import { strToU8, zipSync } from 'fflate';
 import { aboutStock } from './about';
@@ -34,7 +36,7 @@ export interface ReadFile {
 
 export interface StockWorker {
   /** @throws Error in words for the artist where it cannot be unpacked */
-  unzip: (bytes: ArrayBuffer) => Zipped;
+  unzip: (bytes: ArrayBuffer, progress: (part: number) => void) => Zipped;
   /** @throws Error in words for the artist where the file cannot be taken */
   read: (name: string, bytes: ArrayBuffer, progress: (part: number) => void) => Promise<ReadFile>;
   /** A motion as a file, and what its name ends in; BVH has one performer a file, so that several are a zip. */
@@ -56,6 +58,7 @@ async function asPng(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<[str
   const context = new OffscreenCanvas(width, height).getContext('2d')!;
   context.drawImage(image, 0, 0);
   const { data } = context.getImageData(0, 0, width, height);
+  goesOn(name, 0, data.length / (10 * SPEED));
   const png = encode({ width, height, data: new Uint8Array(data.buffer), channels: 4, depth: 8 });
   return [name.replace(/\.[a-z]+$/i, '.png'), png];
 }
@@ -86,8 +89,15 @@ function sharedBytes(bytes: Uint8Array): Uint8Array {
   return copy;
 }
 
+/** Bytes of a file a second that are read on a slow machine at least. */
+const SPEED = 2e6;
+
+/** Hears how far it is with what it was asked for. */
+let heard: (part: number) => void = () => undefined;
+
 const worker: StockWorker = {
-  unzip(bytes) {
+  unzip(bytes, progress) {
+    heard = progress;
     const files = unzip(new Uint8Array(bytes));
     return transfer(
       files,
@@ -112,6 +122,9 @@ const worker: StockWorker = {
     return Promise.resolve({ blob: new Blob([zip]), ending: 'zip' });
   },
   async read(name, bytes, progress) {
+    heard = progress;
+    // Readers that are not ours say nothing on their way.
+    goesOn(name, 0, bytes.byteLength / SPEED);
     const [file, kept] = await asPng(name, new Uint8Array(bytes));
     const data = await readStock(file, kept, progress);
     const about = aboutStock(data);
@@ -126,4 +139,6 @@ const worker: StockWorker = {
     };
   },
 };
-expose(worker);
+exposeWorker(worker, (what, part) => {
+  if (what !== '') heard(part);
+});

@@ -6,7 +6,8 @@ export interface Notice {
   kind: 'note' | 'wrong';
   message: string;
   /** What a button on it does. */
-  action?: 'undo' | 'export' | 'restore' | 'restoreShow' | 'keepPiece' | 'keepCopy';
+  action?:
+    'undo' | 'export' | 'restore' | 'restoreShow' | 'keepPiece' | 'keepCopy' | 'cancelReading';
 }
 
 const slice = createSlice({

@@ -18,6 +18,8 @@ export interface ToolState {
   heard: { level: number; silent: boolean; device: string };
   /** Titles of groups in the sheet that are folded away, in whatever part. */
   folded: readonly string[];
+  /** What is being made ready that takes long, and the part of it that is done, 0 to 1. */
+  building: { name: string; part: number } | null;
   /** What the engine says of the piece, in numbers. */
   notices: readonly Notice[];
 }
@@ -51,6 +53,7 @@ const initialState: ToolState = {
   following: false,
   heard: { level: 1, silent: false, device: '', ...storedHeard() },
   folded: [],
+  building: null,
   notices: [],
 };
 
@@ -75,6 +78,9 @@ const slice = createSlice({
     },
     heardSet(state, { payload }: PayloadAction<Partial<ToolState['heard']>>) {
       Object.assign(state.heard, payload);
+    },
+    buildingTold(state, { payload }: PayloadAction<ToolState['building']>) {
+      state.building = payload;
     },
     noticesTold(state, { payload }: PayloadAction<ToolState['notices']>) {
       state.notices = [...payload];

@@ -4,6 +4,7 @@ import { keepCopy, keepOpenPiece } from '../data/autosave';
 import { exportPiece } from '../data/files';
 import { restoreRemoved } from '../data/pieces';
 import { restoreShow } from '../data/shows';
+import { cancelReading } from '../stock/inStockWorker';
 import { dismissed, type Notice } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
@@ -11,6 +12,7 @@ import { store, useApp, useAppDispatch } from '../store/store';
 const ACTIONS: Readonly<Record<NonNullable<Notice['action']>, string>> = {
   ...{ undo: 'Undo', restore: 'Undo', restoreShow: 'Undo', export: 'Export piece' },
   ...{ keepPiece: 'Keep it', keepCopy: 'Keep mine as a copy' },
+  cancelReading: 'Cancel',
 };
 
 /** What the artist should know, at the foot of the view; nothing waits for an answer. */
@@ -25,6 +27,7 @@ export function Notices() {
     if (notice.action === 'restore') void restoreRemoved();
     if (notice.action === 'restoreShow') void restoreShow();
     if (notice.action === 'undo') dispatch(pieceActions.undone());
+    if (notice.action === 'cancelReading') cancelReading(notice.key);
     dispatch(dismissed(notice.key));
     if (notice.action === 'keepPiece') void keepOpenPiece();
     if (notice.action === 'keepCopy') void keepCopy();

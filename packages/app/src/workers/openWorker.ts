@@ -8,6 +8,7 @@ import {
   type ProxyMarked,
   type Remote,
 } from 'comlink';
+import { watchSigns } from './signs';
 
 /** Our ends of the channels by which workers call what was given to them. */
 const ends = new WeakMap<object, MessagePort>();
@@ -41,7 +42,7 @@ export interface OpenWorker<T> {
   close: () => void;
 }
 
-/** A worker failed outside of what it was asked; what it was asked has no answer. */
+/** A worker failed outside of what it was asked, or gave no sign of life any more; what it was asked has no answer. */
 export class WorkerDied extends Error {
   override readonly name = 'WorkerDied';
 }
@@ -49,7 +50,7 @@ export class WorkerDied extends Error {
 /**
  * The one way in which the interface speaks with its workers.
  *
- * @param died is told when the worker fails outside of a call
+ * @param died is told when the worker fails outside of a call, or is ended because it is silent
  */
 export function openWorker<T>(
   worker: Worker,
@@ -64,6 +65,12 @@ export function openWorker<T>(
     fail(new WorkerDied(event.message));
     died(event.message);
   };
+  const endWatch = watchSigns(worker, () => {
+    worker.terminate();
+    const message = 'it gave no sign of life for three seconds';
+    fail(new WorkerDied(message));
+    died(message);
+  });
   const given: object[] = [];
   const call = wrap<T>(worker);
   return {
@@ -76,6 +83,7 @@ export function openWorker<T>(
     close: () => {
       // What is left of it would hold all that hears of it.
       worker.onerror = null;
+      endWatch();
       call[releaseProxy]();
       worker.terminate();
       for (const listener of given.splice(0)) ends.get(listener)?.close();

@@ -8,7 +8,7 @@ import { filesOf } from '../data/stock';
 import { EngineClient, type EngineEvents } from '../engine/client';
 import { EngineContext } from '../engine/EngineContext';
 import type { EngineChoice, PreviewChoice } from '../engine/messages';
-import { dismissed, noticed } from '../store/noticeSlice';
+import { noticed } from '../store/noticeSlice';
 import { store, useApp } from '../store/store';
 import { pieceActions } from '../store/pieceSlice';
 import { toolActions } from '../store/toolSlice';
@@ -52,11 +52,7 @@ function eventsOf(
       dispatch(noticed({ key: 'engine', kind: 'wrong', message }));
     },
     building: (name, part) => {
-      if (part >= 1) dispatch(dismissed('building'));
-      else {
-        const message = `Measuring the mesh of ${name}: ${String(Math.round(part * 100))} %`;
-        dispatch(noticed({ key: 'building', kind: 'note', message }));
-      }
+      dispatch(toolActions.buildingTold(part < 1 ? { name, part } : null));
     },
     took: (signal, take) => dispatch(pieceActions.took({ signal, take })),
     baking: (message) => void bakeMessage(id, message),
@@ -126,7 +122,6 @@ function useEngineOf(id: string) {
       clearInterval(timer);
       engine.close();
       void inputs.camera.dispose();
-      store.dispatch(dismissed('building'));
       store.dispatch(toolActions.toolsReset());
     };
   }, [engine, inputs, id]);

@@ -1,10 +1,15 @@
+import { goesOn } from '../longWork';
+
 const memos = new WeakMap<object, Map<string, unknown>>();
 
 /** What `make` gives for a thing of the stock, worked out once for each key. */
 export function memo<T>(item: object, key: string, make: () => T): T {
   let known = memos.get(item);
   if (!known) memos.set(item, (known = new Map<string, unknown>()));
-  if (!known.has(key)) known.set(key, make());
+  if (!known.has(key)) {
+    goesOn();
+    known.set(key, make());
+  }
   return known.get(key) as T;
 }
 

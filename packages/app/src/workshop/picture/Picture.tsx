@@ -7,6 +7,7 @@ import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
+import { BuildingPlate } from './BuildingPlate';
 import { bornFrom } from './bornFrom';
 import { EmptyPicture } from './EmptyPicture';
 import { moved, orbited, panned } from './orbit';
@@ -76,6 +77,7 @@ export function Picture({ preview, generation }: Props) {
         <Overlay size={size} />
       </Box>
       {empty && <EmptyPicture />}
+      <BuildingPlate />
     </Box>
   );
 }

@@ -1,4 +1,5 @@
 import type { FlatStroke, SpaceStroke, Strokes } from '../../feeds/feeds';
+import { goesOn } from '../../longWork';
 import { memo } from '../memo';
 
 /** Grid points along each side of a brushed plane. */
@@ -18,7 +19,12 @@ export function brushedFlow(strokes: Strokes): Flow {
   return memo(strokes, 'flow', () => {
     const flow = { x: new Float32Array(GRID * GRID), y: new Float32Array(GRID * GRID) };
     const nearest = new Nearest(GRID * GRID);
-    for (const stroke of strokes) if ('points' in stroke) lay(flow, stroke, nearest);
+    strokes.forEach((stroke, i) => {
+      const tell = (done: number): void => {
+        goesOn('brushed strokes', (i + done) / strokes.length);
+      };
+      if ('points' in stroke) lay(flow, stroke, nearest, tell);
+    });
     return flow;
   });
 }
@@ -69,12 +75,21 @@ function within(
   return [Math.max(0, first), Math.min(count - 1, last)];
 }
 
+/** So many pieces of a stroke are laid between two words of how far it is. */
+const EVERY = 64;
+
 /** How much a stroke counts at a part of its radius that is left, 0 to 1. */
 const weightOf = (near: number): number => near * near * (3 - 2 * near);
 
-function lay(flow: Flow, { points, radius, strength }: FlatStroke, nearest: Nearest): void {
+function lay(
+  flow: Flow,
+  { points, radius, strength }: FlatStroke,
+  nearest: Nearest,
+  tell: (done: number) => void,
+): void {
   const axis = [0, 1 / (GRID - 1), GRID] as const;
   for (let s = 0; s < points.length / 2 - 1; s++) {
+    if (s % EVERY === 0) tell((2 * s) / points.length);
     const [ax, ay, bx, by] = points.slice(2 * s, 2 * s + 4) as [number, number, number, number];
     const [wx, wy] = [bx - ax, by - ay];
     const length = wx * wx + wy * wy;
@@ -138,7 +153,11 @@ function gridOf(strokes: readonly SpaceStroke[]): SpaceFlow {
   const step = high.map((h, i) => (h - low[i]!) / (DEEP - 1)) as SpaceFlow['step'];
   const flow: SpaceFlow = { origin: low as SpaceFlow['origin'], step, values };
   const nearest = new Nearest(DEEP ** 3);
-  for (const stroke of strokes) layInSpace(flow, stroke, nearest);
+  strokes.forEach((stroke, i) => {
+    layInSpace(flow, stroke, nearest, (done) => {
+      goesOn('strokes on a surface', (i + done) / strokes.length);
+    });
+  });
   return flow;
 }
 
@@ -146,6 +165,7 @@ function layInSpace(
   { origin, step, values }: SpaceFlow,
   { places, radius, strength }: SpaceStroke,
   nearest: Nearest,
+  tell: (done: number) => void,
 ): void {
   const sideOf = (s: number): Point => [
     places[s + 3]! - places[s]!,
@@ -153,6 +173,7 @@ function layInSpace(
     places[s + 5]! - places[s + 2]!,
   ];
   for (let s = 0; s + 5 < places.length; s += 3) {
+    if (s % (3 * EVERY) === 0) tell(s / places.length);
     const side = sideOf(s);
     const length = side[0] * side[0] + side[1] * side[1] + side[2] * side[2];
     if (length === 0) continue;

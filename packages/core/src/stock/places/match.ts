@@ -1,4 +1,5 @@
 import { hashNumber, unitNumber } from '@vast-swarm/kernel';
+import { goesOn } from '../../longWork';
 import { pointAlong } from './along';
 import { facesByArea } from './meshParts';
 import { spotsOf } from './pictureParts';
@@ -20,6 +21,9 @@ export interface Matched {
   colours: (Float32Array[] | null)[];
 }
 
+/** So many places are put, or ordered, between two words of how far it is. */
+const EVERY = 4096;
+
 type Sampled = { points: Float32Array; colours: Float32Array | null };
 
 /** `count` places spread evenly over a shape: by area, by length, or over points in turn. */
@@ -32,7 +36,10 @@ export function sample(data: StockData, count: number): Sampled {
       if (colours) colours[3 * i + k] = c?.[k] ?? 1;
     }
   };
-  for (let i = 0; i < count; i++) placeOn(data, i, count, put);
+  for (let i = 0; i < count; i++) {
+    if (i % EVERY === 0) goesOn('places on a shape', i / count);
+    placeOn(data, i, count, put);
+  }
   return { points, colours };
 }
 
@@ -155,6 +162,7 @@ function halve(
   high: number,
 ): void {
   if (high - low < 2) return;
+  if (high - low > EVERY) goesOn('places on shapes that belong together', low / keys.length);
   const { points } = sampled[0]!;
   const least = [Infinity, Infinity, Infinity];
   const most = [-Infinity, -Infinity, -Infinity];

@@ -1,4 +1,5 @@
 import type { Mesh } from '../types';
+import { goesOn } from '../../longWork';
 import { memo } from '../memo';
 
 /** Nodes go by whole numbers of single precision: two for each triangle. */
@@ -6,6 +7,8 @@ export const MOST_TRIANGLES = 2 ** 23;
 
 /** Numbers of a node: its box from low to high corner, the node behind its branch, its triangle or -1. */
 export const NODE = 8;
+/** So many nodes are made between two words of how far it is. */
+const EVERY = 4096;
 /** Numbers of a triangle: a corner, and the ways from it to the other two. */
 export const TRIANGLE = 9;
 
@@ -59,6 +62,7 @@ class Builder {
   /** Writes the node over some of the order, and all below it. */
   private branch(begin: number, end: number): void {
     const at = this.made++;
+    if (at % EVERY === 0) goesOn('the tree of a mesh', at / (this.nodes.length / NODE));
     if (end - begin === 1) this.leaf(at, begin);
     else {
       const middle = this.halved(begin, end);

@@ -1,4 +1,5 @@
 import { unzipSync } from 'fflate';
+import { goesOn } from '../../longWork';
 
 /** What is wrong with a zip, in words. */
 export class ZipError extends Error {
@@ -12,6 +13,9 @@ export type Zipped = Record<string, Uint8Array>;
 const MOST = 2 ** 30;
 /** Most files of a zip. */
 const MOST_FILES = 20_000;
+
+/** Bytes a second that are unpacked on a slow machine at least: a file is unpacked without a word on the way. */
+const SPEED = 30e6;
 
 /** Of systems that keep notes of their own beside files: not what somebody has put in. */
 export function isOwnFile(name: string): boolean {
@@ -35,6 +39,22 @@ function isEncrypted(bytes: Uint8Array): boolean {
   return false;
 }
 
+/** Bytes of all wanted files, by the table: nothing is unpacked for it. */
+function sizeOf(bytes: Uint8Array, wanted: (name: string) => boolean): number {
+  let [all, files] = [0, 0];
+  unzipSync(bytes, {
+    filter({ name, originalSize }) {
+      if (!wanted(name)) return false;
+      all += originalSize;
+      files += 1;
+      if (all > MOST) throw new ZipError('The zip unpacks to more than 1 GB; take it apart first.');
+      if (files > MOST_FILES) throw new ZipError('The zip has more than 20,000 files.');
+      return false;
+    },
+  });
+  return all;
+}
+
 /**
  * Unpacks a zip: what its files come to is known from its table before any of them is unpacked.
  *
@@ -42,19 +62,17 @@ function isEncrypted(bytes: Uint8Array): boolean {
  * @throws ZipError where it cannot be read, or would not fit into memory
  */
 export function unzip(bytes: Uint8Array, wanted: (name: string) => boolean = isOwnFile): Zipped {
-  let [all, files] = [0, 0];
   try {
     if (isEncrypted(bytes)) {
       throw new ZipError('The zip is encrypted; save it without a password.');
     }
+    const all = sizeOf(bytes, wanted);
+    let done = 0;
     return unzipSync(bytes, {
       filter({ name, originalSize }) {
         if (!wanted(name)) return false;
-        all += originalSize;
-        files += 1;
-        if (all > MOST)
-          throw new ZipError('The zip unpacks to more than 1 GB; take it apart first.');
-        if (files > MOST_FILES) throw new ZipError('The zip has more than 20,000 files.');
+        goesOn(name, done / all, originalSize / SPEED);
+        done += originalSize;
         return true;
       },
     });

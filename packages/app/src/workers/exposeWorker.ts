@@ -1,0 +1,31 @@
+import { hearLongWork, type WorkHeard } from '@vast-swarm/core/longWork';
+import { expose } from 'comlink';
+import { SIGNS_EVERY, type Sign } from './signs';
+
+/** What a worker posts to. */
+interface Scope {
+  postMessage: (message: Sign) => void;
+}
+
+/**
+ * The one way in which our workers offer what they do: they give signs of life while they wait and while they work.
+ *
+ * @param heard is told of long work now and then; what it throws ends the work
+ */
+export function exposeWorker(offered: object, heard?: WorkHeard): void {
+  let last = -Infinity;
+  const sign = (alive: number): void => {
+    last = performance.now();
+    (self as unknown as Scope).postMessage({ alive });
+  };
+  hearLongWork((what, part, quiet) => {
+    if (quiet === 0 && performance.now() - last < SIGNS_EVERY) return;
+    sign(quiet);
+    heard?.(what, part, quiet);
+  });
+  expose(offered);
+  sign(0);
+  setInterval(() => {
+    sign(0);
+  }, SIGNS_EVERY);
+}

@@ -1,0 +1,21 @@
+/**
+ * Hears that long work of this thread goes on.
+ *
+ * @param what is being made, in words; empty where nobody asked for it by itself, as for a frame
+ * @param part of it that is done, 0 to 1
+ * @param quiet seconds that may pass before the next word, where that cannot be helped
+ * @throws anything, to end the work
+ */
+export type WorkHeard = (what: string, part: number, quiet: number) => void;
+
+let hear: WorkHeard = () => undefined;
+
+/** Has somebody hear of all long work of this thread: to show how far it is, to tell it from a loop, or to end it. */
+export function hearLongWork(heard: WorkHeard): void {
+  hear = heard;
+}
+
+/** What takes long calls this ten times a second or more; see WorkHeard. */
+export function goesOn(what = '', part = 0, quiet = 0): void {
+  hear(what, part, quiet);
+}
