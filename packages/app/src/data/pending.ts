@@ -1,4 +1,4 @@
-import { validatePiece, type Piece } from '@vast-swarm/core';
+import { validatePiece, validateShow, type Piece, type Show } from '@vast-swarm/core';
 import { TAB } from './tab';
 
 /**
@@ -17,8 +17,17 @@ const keyOf = (id: string): string => `vast-swarm pending ${id}`;
 
 /** Writes them down, where there is room: for a very large piece, or without any storage, there is none. */
 export function writePending(id: string, rev: number, piece: Piece): void {
+  write(id, { rev, by: TAB, piece } satisfies Pending);
+}
+
+/** The same of a show. */
+export function writePendingShow(id: string, show: Show): void {
+  write(id, { show });
+}
+
+function write(id: string, pending: object): void {
   try {
-    localStorage.setItem(keyOf(id), JSON.stringify({ rev, by: TAB, piece } satisfies Pending));
+    localStorage.setItem(keyOf(id), JSON.stringify(pending));
   } catch {
     // What could be said of it nobody would see: the page ends.
   }
@@ -34,11 +43,18 @@ export function dropPending(id: string): void {
 
 /** What was written down of a piece; what cannot be read is as none. */
 export function readPending(id: string): Pending | null {
+  return read(id, ({ rev, by, piece }) => ({ rev, by, piece: validatePiece(piece) }));
+}
+
+/** The same of a show. */
+export function readPendingShow(id: string): Show | null {
+  return read(id, ({ show }) => validateShow(show));
+}
+
+function read<T>(id: string, take: (written: Pending & { show: unknown }) => T): T | null {
   try {
     const text = localStorage.getItem(keyOf(id));
-    if (text === null) return null;
-    const { rev, by, piece } = JSON.parse(text) as Pending;
-    return { rev, by, piece: validatePiece(piece) };
+    return text === null ? null : take(JSON.parse(text) as Pending & { show: unknown });
   } catch {
     return null;
   }

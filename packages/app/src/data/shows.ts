@@ -5,14 +5,17 @@ import {
   parseShow,
   pieceText,
   showText,
+  validateShow,
   type Piece,
   type Show,
   type Zipped,
 } from '@vast-swarm/core';
 import { library, type StoredShow } from './db';
 import { fileNameOf, saveAs, stockFilesOf, takeStock, withHashes } from './files';
+import { dropPending, readPendingShow, writePendingShow } from './pending';
 import { addPiece } from './pieces';
 import { newId } from './tab';
+import { Listeners } from '../live/listeners';
 
 export async function addShow(show: Show): Promise<string> {
   const id = newId();
@@ -21,8 +24,39 @@ export async function addShow(show: Show): Promise<string> {
   return id;
 }
 
+/** Shows as they are here, until the storage has them. */
+const held = new Map<string, Show>();
+export const heldListeners = new Listeners();
+
+/**
+ * Saves a show; until it is saved, and where it cannot be, it is what was made of it all the same.
+ * @throws what the storage throws where it is full, or is not there
+ */
 export async function saveShow(id: string, show: Show): Promise<void> {
+  held.set(id, show);
+  heldListeners.tell();
+  // A page that ends at once has written that down at least.
+  writePendingShow(id, show);
   await library.shows.update(id, { show, changed: Date.now() });
+  if (held.get(id) !== show) return;
+  held.delete(id);
+  dropPending(id);
+}
+
+/** A show as it is here; null where there is none. */
+export async function showOf(id: string): Promise<Show | null> {
+  // Asked for in any case, so that whoever follows it hears of changes.
+  const stored = await library.shows.get(id);
+  const own = held.get(id);
+  if (own) return own;
+  return stored ? validateShow(stored.show) : null;
+}
+
+/** Saves what was not saved of a show when the page that it was open in ended. */
+export async function keepPendingShow(id: string): Promise<void> {
+  const pending = readPendingShow(id);
+  if (pending && (await library.shows.get(id))) await saveShow(id, pending);
+  else dropPending(id);
 }
 
 let removed: StoredShow | null = null;

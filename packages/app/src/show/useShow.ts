@@ -1,8 +1,7 @@
 import { useEffect, useState } from 'react';
-import { PieceError, validateShow, type Piece, type Show } from '@vast-swarm/core';
-import { library } from '../data/db';
+import { PieceError, type Piece, type Show } from '@vast-swarm/core';
 import { followSeeded } from '../data/pieces';
-import { piecesOf } from '../data/shows';
+import { heldListeners, keepPendingShow, piecesOf, showOf } from '../data/shows';
 
 /** A show, with those of its pieces that are there, by id. */
 export interface OpenShow {
@@ -21,10 +20,8 @@ export function useShow(id: string): { open: OpenShow | null; trouble: string | 
       setTrouble(`${what}: ${why}`);
     };
     const query = async (): Promise<OpenShow | null> => {
-      const stored = await library.shows.get(id);
-      if (!stored) return null;
-      const show = validateShow(stored.show);
-      return { show, pieces: await piecesOf(show) };
+      const show = await showOf(id);
+      return show ? { show, pieces: await piecesOf(show) } : null;
     };
     const next = (found: OpenShow | null): void => {
       setOpen(found);
@@ -34,7 +31,14 @@ export function useShow(id: string): { open: OpenShow | null; trouble: string | 
           : 'There is no show at this address. It may have been removed, or it is kept in another browser.',
       );
     };
-    return followSeeded(query, next, failed);
+    keepPendingShow(id).catch(failed);
+    const stop = followSeeded(query, next, failed);
+    // What the storage does not have yet is shown all the same.
+    const stopHeld = heldListeners.add(() => void query().then(next, failed));
+    return () => {
+      stop();
+      stopHeld();
+    };
   }, [id]);
   return { open, trouble };
 }
