@@ -21,6 +21,8 @@ export interface Field {
 
 /** Length of the way to a neighbour along one, two and three axes, in steps. */
 const FAR = [0, 1, Math.SQRT2, Math.sqrt(3)];
+/** Steps from a triangle within which distances to it are exact, and a little against rounding. */
+const REACH = 1 + 1e-6;
 /** Grid cells kept free round the mesh. */
 const MARGIN = 3;
 
@@ -46,7 +48,7 @@ export function* buildField(mesh: Mesh, detail: number): Generator<number, Field
   yield* worker.band();
   yield* worker.sweep();
   if (closed) worker.signs();
-  field.values = worker.distance;
+  field.values = Float32Array.from(worker.distance);
   return field;
 }
 
@@ -73,9 +75,33 @@ export function fieldOf(mesh: Mesh, detail: number): Field {
   });
 }
 
+/** The neighbours of a grid point that a pass has been at before it, by their sides. */
+interface Back {
+  /** How many grid points back each stands. */
+  by: Int32Array;
+  /** Metres to each. */
+  far: Float64Array;
+  /** The pass before in which each was tried last; below -1 where it was in none. */
+  tried: Int32Array;
+}
+
+/**
+ * The pass before in which a grid point's neighbour on a side of a pass was tried last: one that goes the same way along
+ * the axes in which the two differ. What the neighbour has had since then need not be tried again.
+ */
+function triedBefore(pass: number, side: number): number {
+  for (let before = pass - 1; before >= 0; before--)
+    if (((before ^ pass) & side) === 0) return before;
+  return -2;
+}
+
 class Builder {
-  readonly distance: Float32Array<ArrayBuffer>;
+  /** In double precision: rounded, a triangle that is as near as another would seem nearer. */
+  readonly distance: Float64Array<ArrayBuffer>;
   private readonly nearest: Int32Array<ArrayBuffer>;
+  /** The pass in which each grid point got its nearest triangle; -1 for one from before them. */
+  private readonly changed: Int8Array<ArrayBuffer>;
+  private pass = 0;
   private readonly to: Triangles;
   private readonly nx: number;
   private readonly ny: number;
@@ -87,30 +113,32 @@ class Builder {
   ) {
     [this.nx, this.ny, this.nz] = field.size;
     const count = this.nx * this.ny * this.nz;
-    this.distance = new Float32Array(count).fill(Infinity);
+    this.distance = new Float64Array(count).fill(Infinity);
     this.nearest = new Int32Array(count).fill(-1);
-    this.to = new Triangles(mesh);
+    this.changed = new Int8Array(count).fill(-1);
+    this.to = new Triangles(mesh, this.distance);
   }
 
   private index(i: number, j: number, k: number): number {
     return i + this.nx * (j + this.ny * k);
   }
 
-  /** The grid points round a triangle along an axis, from first to last. */
+  /** The grid points along an axis that a triangle may be within a step of, from first to last. */
   private range(t: number, axis: number): [number, number] {
     const { origin, step, size } = this.field;
     const { positions: p, triangles } = this.mesh;
     const a = p[3 * triangles[3 * t]! + axis]!;
     const b = p[3 * triangles[3 * t + 1]! + axis]!;
     const c = p[3 * triangles[3 * t + 2]! + axis]!;
-    const first = Math.floor((Math.min(a, b, c) - origin[axis]!) / step) - 1;
-    const last = Math.ceil((Math.max(a, b, c) - origin[axis]!) / step) + 1;
+    const first = Math.ceil((Math.min(a, b, c) - origin[axis]!) / step - REACH);
+    const last = Math.floor((Math.max(a, b, c) - origin[axis]!) / step + REACH);
     return [Math.max(0, first), Math.min(size[axis]! - 1, last)];
   }
 
   *band(): Generator<number, void> {
     const { origin, step } = this.field;
-    const { distance, nearest, to } = this;
+    const { nearest, to } = this;
+    const { place } = to;
     const count = this.mesh.triangles.length / 3;
     for (let t = 0; t < count; t++) {
       if (t % 2048 === 0) yield (0.5 * t) / count;
@@ -118,15 +146,13 @@ class Builder {
       const [j0, j1] = this.range(t, 1);
       const [k0, k1] = this.range(t, 2);
       for (let k = k0; k <= k1; k++) {
-        const z = origin[2] + k * step;
+        place[2] = origin[2] + k * step;
         for (let j = j0; j <= j1; j++) {
-          const y = origin[1] + j * step;
+          place[1] = origin[1] + j * step;
           const row = this.index(0, j, k);
           for (let i = i0; i <= i1; i++) {
-            const d = to.distance(t, origin[0] + i * step, y, z, distance[row + i]!);
-            if (d >= distance[row + i]!) continue;
-            distance[row + i] = d;
-            nearest[row + i] = t;
+            place[0] = origin[0] + i * step;
+            if (to.nearer(t, row + i)) nearest[row + i] = t;
           }
         }
       }
@@ -150,35 +176,42 @@ class Builder {
       });
       const by = Int32Array.from(back, (n) => n.by);
       const far = Float64Array.from(back, (n) => n.far);
+      const tried = Int32Array.from(back, (_, side) => triedBefore(pass, side));
+      this.pass = pass;
       for (let c = 1; c < nz; c++) {
         const k = dk > 0 ? c : nz - 1 - c;
         for (let b = 1; b < ny; b++) {
           const j = dj > 0 ? b : ny - 1 - b;
-          for (let a = 1; a < nx; a++) this.carry(di > 0 ? a : nx - 1 - a, j, k, by, far);
+          for (let a = 1; a < nx; a++)
+            this.carry(di > 0 ? a : nx - 1 - a, j, k, { by, far, tried });
         }
       }
     }
   }
 
   /** Tries the triangles of the neighbours of a grid point. */
-  private carry(i: number, j: number, k: number, by: Int32Array, far: Float64Array): void {
-    const { distance, nearest, to } = this;
+  private carry(i: number, j: number, k: number, { by, far, tried }: Back): void {
+    const { distance, nearest, changed, to } = this;
     const { origin, step } = this.field;
     const at = this.index(i, j, k);
+    // Passes begin behind the sides of the grid.
+    const { nx, ny, nz } = this;
+    const inside = i > 0 && j > 0 && k > 0 && i < nx - 1 && j < ny - 1 && k < nz - 1;
     // Close to the mesh the first pass over the triangles was exact.
     if (distance[at]! <= step) return;
+    to.place[0] = origin[0] + i * step;
+    to.place[1] = origin[1] + j * step;
+    to.place[2] = origin[2] + k * step;
     for (let side = 1; side < 8; side++) {
       const neighbour = at - by[side]!;
+      if (changed[neighbour]! <= tried[side]! && inside) continue;
       const triangle = nearest[neighbour]!;
       if (triangle < 0 || triangle === nearest[at]) continue;
       // The triangle cannot be nearer here than there by more than the way between.
       if (distance[neighbour]! - far[side]! >= distance[at]!) continue;
-      const x = origin[0] + i * step;
-      const [y, z] = [origin[1] + j * step, origin[2] + k * step];
-      const d = to.distance(triangle, x, y, z, distance[at]!);
-      if (d >= distance[at]!) continue;
-      distance[at] = d;
+      if (!to.nearer(triangle, at)) continue;
       nearest[at] = triangle;
+      changed[at] = this.pass;
     }
   }
 
@@ -189,19 +222,28 @@ class Builder {
     const crossings = new Uint16Array(this.distance.length);
     // Lines a little off the grid, so that they do not run along edges between triangles.
     const off = [0.0001234, 0.0002871];
+    const along = (corner: number, axis: number): number =>
+      (positions[3 * triangles[corner]! + axis]! - origin[axis]!) / step;
+    const [xs, ys, zs] = [0, 1, 2].map(() => new Float64Array(3)) as [
+      Float64Array,
+      Float64Array,
+      Float64Array,
+    ];
+    const part = new Float64Array(3);
     for (let t = 0; t < triangles.length; t += 3) {
-      const at = (c: number, axis: number): number => {
-        const p = positions[3 * triangles[t + c]! + axis]!;
-        return (p - origin[axis]!) / step;
-      };
-      const ys = [at(0, 1), at(1, 1), at(2, 1)];
-      const zs = [at(0, 2), at(1, 2), at(2, 2)];
-      for (let k = Math.max(0, Math.floor(Math.min(...zs))); k <= Math.max(...zs); k++) {
-        for (let j = Math.max(0, Math.floor(Math.min(...ys))); j <= Math.max(...ys); j++) {
-          if (j >= this.ny || k >= this.nz) continue;
-          const w = weights(ys, zs, j + off[0]!, k + off[1]!);
-          if (!w) continue;
-          const x = w[0] * at(0, 0) + w[1] * at(1, 0) + w[2] * at(2, 0);
+      for (let c = 0; c < 3; c++) {
+        xs[c] = along(t + c, 0);
+        ys[c] = along(t + c, 1);
+        zs[c] = along(t + c, 2);
+      }
+      const bottom = Math.max(0, Math.floor(Math.min(ys[0]!, ys[1]!, ys[2]!)));
+      const top = Math.min(this.ny - 1, Math.max(ys[0]!, ys[1]!, ys[2]!));
+      const front = Math.max(0, Math.floor(Math.min(zs[0]!, zs[1]!, zs[2]!)));
+      const back = Math.min(this.nz - 1, Math.max(zs[0]!, zs[1]!, zs[2]!));
+      for (let k = front; k <= back; k++) {
+        for (let j = bottom; j <= top; j++) {
+          if (!weights(ys, zs, j + off[0]!, k + off[1]!, part)) continue;
+          const x = part[0]! * xs[0]! + part[1]! * xs[1]! + part[2]! * xs[2]!;
           const i = Math.max(0, Math.ceil(x));
           if (i < this.nx) crossings[this.index(i, j, k)]! += 1;
         }
@@ -217,19 +259,23 @@ class Builder {
   }
 }
 
-/** Barycentric weights of (y, z) in a triangle of the plane, or null outside it. */
+/** Finds the barycentric weights of (y, z) in a triangle of the plane; false outside it. */
 function weights(
-  ys: number[],
-  zs: number[],
+  ys: Float64Array,
+  zs: Float64Array,
   y: number,
   z: number,
-): [number, number, number] | null {
-  const area = (a: number, b: number): number =>
-    (ys[a]! - y) * (zs[b]! - z) - (ys[b]! - y) * (zs[a]! - z);
-  const [u, v, w] = [area(1, 2), area(2, 0), area(0, 1)];
+  found: Float64Array,
+): boolean {
+  const u = (ys[1]! - y) * (zs[2]! - z) - (ys[2]! - y) * (zs[1]! - z);
+  const v = (ys[2]! - y) * (zs[0]! - z) - (ys[0]! - y) * (zs[2]! - z);
+  const w = (ys[0]! - y) * (zs[1]! - z) - (ys[1]! - y) * (zs[0]! - z);
   const total = u + v + w;
-  if (total === 0 || u * total < 0 || v * total < 0 || w * total < 0) return null;
-  return [u / total, v / total, w / total];
+  if (total === 0 || u * total < 0 || v * total < 0 || w * total < 0) return false;
+  found[0] = u / total;
+  found[1] = v / total;
+  found[2] = w / total;
+  return true;
 }
 
 /** Numbers of a triangle: a corner, the ways u and v from it to the other two, u·u, u·v, v·v, and its unit normal. */
@@ -241,8 +287,14 @@ const LESS = 1 - 1e-6;
 /** Triangles of a mesh, laid out so that distances to them are found fast. */
 class Triangles {
   private readonly all: Float64Array;
+  /** The place that distances are from: numbers that are given in a list need no memory of their own. */
+  readonly place = new Float64Array(3);
 
-  constructor({ positions: p, triangles }: Mesh) {
+  /** @param least metres from each grid point to the nearest triangle that was tried */
+  constructor(
+    { positions: p, triangles }: Mesh,
+    private readonly least: Float64Array,
+  ) {
     const count = triangles.length / 3;
     this.all = new Float64Array(EACH * count);
     for (let t = 0; t < count; t++) {
@@ -269,22 +321,23 @@ class Triangles {
     }
   }
 
-  /** Metres from a place to a triangle; infinite where they are known to be no fewer than `limit`. */
-  distance(t: number, x: number, y: number, z: number, limit: number): number {
-    const all = this.all;
+  /** Whether a triangle is nearer to the place than those that were tried for a grid point; then that has its distance. */
+  nearer(t: number, point: number): boolean {
+    const { all, place, least } = this;
     const at = EACH * t;
+    const limit = least[point]!;
     const ux = all[at + 3]!;
     const uy = all[at + 4]!;
     const uz = all[at + 5]!;
     const vx = all[at + 6]!;
     const vy = all[at + 7]!;
     const vz = all[at + 8]!;
-    const wx = x - all[at]!;
-    const wy = y - all[at + 1]!;
-    const wz = z - all[at + 2]!;
-    // Its plane is as near or nearer.
+    const wx = place[0]! - all[at]!;
+    const wy = place[1]! - all[at + 1]!;
+    const wz = place[2]! - all[at + 2]!;
+    // Its plane is as far or farther.
     const off = all[at + 12]! * wx + all[at + 13]! * wy + all[at + 14]! * wz;
-    if (Math.abs(off) * LESS >= limit) return Infinity;
+    if (Math.abs(off) * LESS >= limit) return false;
     const d1 = ux * wx + uy * wy + uz * wz;
     const d2 = vx * wx + vy * wy + vz * wz;
     // How far along u and v the nearest place of the triangle is.
@@ -314,6 +367,9 @@ class Triangles {
     const i = wx - s * ux - r * vx;
     const j = wy - s * uy - r * vy;
     const k = wz - s * uz - r * vz;
-    return Math.sqrt(i * i + j * j + k * k);
+    const distance = Math.sqrt(i * i + j * j + k * k);
+    if (distance >= limit) return false;
+    least[point] = distance;
+    return true;
   }
 }
