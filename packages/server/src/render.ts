@@ -1,6 +1,7 @@
-import { compilePiece, isDrawn } from '@vast-swarm/core';
+import { isDrawn } from '@vast-swarm/core';
 import { CpuEngine, encodePng } from '@vast-swarm/cpu';
 import { join } from 'node:path';
+import { compiled } from './compiled';
 import { framesOf } from './frames';
 import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
@@ -26,7 +27,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
   await makeFolder(options.out);
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    const plan = compilePiece(piece, { files });
+    const plan = compiled(piece, files);
     for (const { message } of plan.notices) tell(`note: ${message}`);
     engine.setPlan(plan);
     const progress = new Progress('frame', last - first + 1);

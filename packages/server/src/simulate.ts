@@ -1,6 +1,7 @@
-import { compilePiece, copyCount, aliveOf, csvOf, particleTables, plyOf } from '@vast-swarm/core';
+import { copyCount, aliveOf, csvOf, particleTables, plyOf } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { dirname } from 'node:path';
+import { compiled } from './compiled';
 import { framesOf } from './frames';
 import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
@@ -37,7 +38,7 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
   const everyFrame = numbered(options.out, 0) !== options.out;
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    engine.setPlan(compilePiece(piece, { files }));
+    engine.setPlan(compiled(piece, files));
     const progress = new Progress('frame', last + 1);
     while (engine.frame < last) {
       await engine.ready();

@@ -1,0 +1,29 @@
+import {
+  compilePiece,
+  hearLongWork,
+  type Piece,
+  type Plan,
+  type StockFiles,
+} from '@vast-swarm/core';
+
+/** Milliseconds of work that are nothing to speak of. */
+const SOON = 1000;
+
+/** A piece made ready for an engine; what takes long shows how far it is on a terminal. */
+export function compiled(piece: Piece, files: StockFiles): Plan {
+  const { stderr } = process;
+  const since = performance.now();
+  let shown = '';
+  hearLongWork((what, part) => {
+    if (!stderr.isTTY || what === '' || performance.now() - since < SOON) return;
+    const text = `building ${what}, ${String(Math.round(100 * part))} %`;
+    if (text !== shown) stderr.write(`\r${text}\u001b[K`);
+    shown = text;
+  });
+  try {
+    return compilePiece(piece, { files });
+  } finally {
+    hearLongWork(() => undefined);
+    if (shown !== '') stderr.write('\r\u001b[K');
+  }
+}
