@@ -1,5 +1,6 @@
-import type { Page, Worker } from 'playwright-core';
+import type { Page } from 'playwright-core';
 import { makePart } from '@vast-swarm/core';
+import { befalls, FATES, workerOf, type Fate } from './fates';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';
 
@@ -9,31 +10,7 @@ const app = openApp();
 
 const notice = (page: Page, text: RegExp) => page.getByRole('alert').filter({ hasText: text });
 
-/** The page's newest worker of a kind; waits for one. */
-async function workerOf(page: Page, kind: string): Promise<Worker> {
-  const is = (worker: Worker): boolean => worker.url().includes(kind);
-  return page.workers().findLast(is) ?? page.waitForEvent('worker', { predicate: is });
-}
-
-/** What can become of a worker, as it is done to one from outside. */
-const FATES = {
-  loops: () => {
-    for (;;);
-  },
-  'is gone': () => {
-    self.close();
-  },
-  'is silent': () => {
-    self.postMessage = () => undefined;
-  },
-};
-
-/** Has something become of a worker; one that loops never answers. */
-function befalls(worker: Worker, fate: keyof typeof FATES): void {
-  worker.evaluate(FATES[fate]).catch(() => undefined);
-}
-
-test.each(Object.keys(FATES) as (keyof typeof FATES)[])(
+test.each(Object.keys(FATES) as Fate[])(
   'an engine that %s is started again where it was',
   async (fate) => {
     const { page } = app;
