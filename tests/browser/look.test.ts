@@ -157,7 +157,7 @@ test('two versions stand side by side at one frame, and a dial is taken over', a
   }
   await app.page.getByRole('button', { name: 'Keep this version' }).click();
   await differences.getByRole('button', { name: 'Take over' }).click();
-  await differences.getByText('No dial differs').waitFor();
+  await differences.getByText('Nothing differs').waitFor();
   await app.page.getByRole('combobox', { name: 'Version to compare with' }).click();
   await app.page.getByRole('option', { name: 'Version 1' }).click();
   await differences.getByText('1 difference').waitFor();

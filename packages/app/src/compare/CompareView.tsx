@@ -4,7 +4,6 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Piece } from '@vast-swarm/core';
 import { keepSnapshot } from '../data/snapshots';
-import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../store/store';
 import { COLOURS, MONO } from '../theme';
@@ -92,15 +91,13 @@ function useTaking(
 ): (title: string, change: Difference['change']) => void {
   const dispatch = useAppDispatch();
   return (title, change) => {
-    const changes = version && withNeeds(piece, version.piece, change);
-    if (!changes) {
-      const message = `${title} names a swarm that is not in this version: take that over first.`;
-      dispatch(noticed({ key: 'take', kind: 'note', message }));
-      return;
-    }
+    if (!version) return;
     const label = `Take over ${title}`;
     // One step to undo, however many things came along.
-    for (const c of changes) dispatch(pieceActions.set({ ...c, label, merge: label }));
+    for (const c of withNeeds(piece, version.piece, change)) {
+      if ('remove' in c) dispatch(pieceActions.removed(c.remove));
+      else dispatch(pieceActions.set({ ...c, label, merge: label }));
+    }
     dispatch(pieceActions.settled());
   };
 }

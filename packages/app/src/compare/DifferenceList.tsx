@@ -17,7 +17,7 @@ export function DifferenceList({ here, there, onTake }: Props) {
     <>
       <Box component="h2" sx={{ m: 0, mb: 1, fontSize: 14, fontWeight: 600 }}>
         {found.length === 0
-          ? 'No dial differs'
+          ? 'Nothing differs'
           : `${String(found.length)} ${found.length === 1 ? 'difference' : 'differences'}`}
       </Box>
       {found.map(({ key, title, here: own, there: other, change }) => (
@@ -38,7 +38,8 @@ export function DifferenceList({ here, there, onTake }: Props) {
                 overflowWrap: 'anywhere',
               }}
             >
-              {own ?? 'not here'} → <span style={{ color: COLOURS.glass }}>{other}</span>
+              {own ?? 'not here'} →{' '}
+              <span style={{ color: COLOURS.glass }}>{other ?? 'not there'}</span>
             </Box>
           </Box>
           <Button

@@ -1,5 +1,17 @@
 import equal from 'fast-deep-equal';
-import { dialsOf, PART_LISTS, type DialValue, type Piece } from '@vast-swarm/core';
+import {
+  dialsOf,
+  PART_LISTS,
+  type DialValue,
+  type Part,
+  type PartList,
+  type Piece,
+  type Swarm,
+} from '@vast-swarm/core';
+
+/** What taking a difference over does: a value is put in a place, or a part goes. */
+export type Change =
+  { path: (string | number)[]; value: unknown } | { remove: { list: PartList; id: string } };
 
 /** A dial, or a whole part, in which two versions differ. */
 export interface Difference {
@@ -9,8 +21,7 @@ export interface Difference {
   /** What stands here and there, in short; null: the part is not there at all. */
   here: string | null;
   there: string | null;
-  /** What taking it over changes. */
-  change: { path: (string | number)[]; value: unknown };
+  change: Change;
 }
 
 interface Place {
@@ -50,58 +61,160 @@ function short(value: unknown): string {
   return text.length > 28 ? `${text.slice(0, 27)}…` : text;
 }
 
-/**
- * The change with what its value names and is not here yet: signals and things of the stock. Null
- * where it names a swarm that is not here.
- */
-export function withNeeds(
-  here: Piece,
-  there: Piece,
-  { path, value }: Difference['change'],
-): Difference['change'][] | null {
-  const text = JSON.stringify(value);
-  const missing = <T extends { id: string }>(own: readonly T[], other: readonly T[]): T[] =>
-    other.filter((o) => text.includes(`"${o.id}"`) && !own.some((h) => h.id === o.id));
-  // A swarm that is taken over names itself.
-  const taken = path.length === 1 ? (value as { id: string }[]) : [];
-  const strangers = missing<{ id: string }>([...here.swarms, ...taken], there.swarms);
-  if (strangers.length > 0) return null;
-  const changes: Difference['change'][] = [];
-  for (const list of ['sounds', 'signals', 'stock'] as const) {
-    const needed = missing<{ id: string }>(here[list], there[list]);
-    if (needed.length > 0) changes.push({ path: [list], value: [...here[list], ...needed] });
-  }
-  return [...changes, { path, value }];
-}
+/** Lists whose parts are named by dials of others. */
+const NAMED = [
+  ...(['swarms', 'media', 'performers', 'pictures', 'sounds', 'signals', 'controls'] as const),
+  'stock',
+] as const;
 
-/** Where `there` differs from `here`, in the order of the file. */
-export function differences(here: Piece, there: Piece): Difference[] {
-  const found: Difference[] = [];
-  const [own, other] = [dialMap(here), dialMap(there)];
-  for (const [key, { title, value, path }] of own) {
-    const match = other.get(key);
-    if (!match || equal(match.value, value)) continue;
-    const change = { path, value: match.value };
-    found.push({ key, title, here: short(value), there: short(match.value), change });
-  }
-  for (const list of ['swarms', ...PART_LISTS] as const) {
-    const parts = here[list] as { id: string }[];
-    for (const part of there[list] as { id: string; name: string }[]) {
-      if (parts.some((p) => p.id === part.id)) continue;
-      const change = { path: [list], value: [...parts, part] };
-      found.push({
-        key: `${list}/${part.id}`,
-        title: part.name,
-        here: null,
-        there: 'only there',
-        change,
-      });
+/** The change with what its value names and is not here yet, and what that names in turn. */
+export function withNeeds(here: Piece, there: Piece, change: Change): Change[] {
+  if ('remove' in change) return [change];
+  const { path, value } = change;
+  const needed = new Map<string, { id: string }[]>();
+  let text = JSON.stringify(value);
+  for (let more = true; more;) {
+    more = false;
+    for (const list of NAMED) {
+      // A list that is taken over has what it has.
+      const taken = path.length === 1 && path[0] === list ? (value as { id: string }[]) : [];
+      const own = [...here[list], ...taken, ...(needed.get(list) ?? [])];
+      const missing = (there[list] as { id: string }[]).filter(
+        (o) => text.includes(`"${o.id}"`) && !own.some((h) => h.id === o.id),
+      );
+      if (missing.length === 0) continue;
+      needed.set(list, [...(needed.get(list) ?? []), ...missing]);
+      text += JSON.stringify(missing);
+      more = true;
     }
   }
-  for (const key of ['frame', 'seed', 'density'] as const) {
-    if (equal(here[key], there[key])) continue;
-    const change = { path: [key], value: there[key] };
-    found.push({ key, title: key, here: short(here[key]), there: short(there[key]), change });
+  const changes = [...needed]
+    .filter(([list]) => path.length > 1 || path[0] !== list)
+    .map(([list, parts]) => ({
+      path: [list],
+      value: [...here[list as (typeof NAMED)[number]], ...parts],
+    }));
+  const beside = path.length === 1 ? (needed.get(String(path[0])) ?? []) : [];
+  return [...changes, { path, value: beside.length > 0 ? [...(value as []), ...beside] : value }];
+}
+
+type Found = (key: string, title: string, own: unknown, other: unknown, change: Change) => void;
+
+/** What two parts of one id differ in, beside their dials; true where their dials have nothing in common. */
+function partDiffers(list: PartList, at: number, own: Part, other: Part, found: Found): boolean {
+  const key = `${list}/${own.id}`;
+  if (own.kind !== other.kind) {
+    found(key, own.name, own.kind, other.kind, { path: [list, at], value: other });
+    return true;
   }
-  return found;
+  for (const field of ['name', 'on'] as const) {
+    if (own[field] === other[field]) continue;
+    const change = { path: [list, at, field], value: other[field] };
+    found(`${key}/${field}`, `${own.name}: ${field}`, own[field], other[field], change);
+  }
+  return false;
+}
+
+/** The same of two swarms: the beginnings of the keys of those dials that have nothing in common. */
+function swarmDiffers(at: number, own: Swarm, other: Swarm, found: Found): string[] {
+  const key = `swarms/${own.id}`;
+  const apart: string[] = [];
+  const whole = (field: keyof Swarm, here: unknown, there: unknown): void => {
+    const change = { path: ['swarms', at, field], value: other[field] };
+    found(`${key}/${field}`, `${own.name}: ${field}`, here, there, change);
+  };
+  for (const field of ['name', 'on', 'follows', 'own', 'copies'] as const) {
+    if (!equal(own[field], other[field]))
+      whole(field, own[field] ?? 'none', other[field] ?? 'none');
+  }
+  for (const field of ['emitter', 'launch'] as const) {
+    if (own[field].kind === other[field].kind) continue;
+    whole(field, own[field].kind, other[field].kind);
+    apart.push(`${key}/${field}/`);
+  }
+  const bodies = (s: Swarm): string =>
+    s.bodies.map(({ id, kind, name, on }) => `${id} ${kind} ${name} ${String(on)}`).join();
+  if (bodies(own) !== bodies(other)) {
+    const names = (s: Swarm): string => s.bodies.map((b) => b.name).join(', ') || 'none';
+    whole('bodies', names(own), names(other));
+    apart.push(`${key}/bodies/`);
+  }
+  return apart;
+}
+
+/** Parts that are in one of the two alone, and what parts of both differ in beside their dials. */
+function listDiffers(here: Piece, there: Piece, list: PartList, found: Found): string[] {
+  const [parts, others] = [here[list] as Part[], there[list] as Part[]];
+  const apart: string[] = [];
+  for (const [at, part] of parts.entries()) {
+    const other = others.find((o) => o.id === part.id);
+    if (!other) {
+      const change = { remove: { list, id: part.id } };
+      found(`${list}/${part.id}`, part.name, 'only here', null, change);
+    } else if (list === 'swarms') {
+      apart.push(...swarmDiffers(at, here.swarms[at]!, other as unknown as Swarm, found));
+    } else if (partDiffers(list, at, part, other, found)) apart.push(`${list}/${part.id}/`);
+  }
+  for (const part of others) {
+    if (parts.some((p) => p.id === part.id)) continue;
+    const change = { path: [list], value: [...parts, part] };
+    found(`${list}/${part.id}`, part.name, null, 'only there', change);
+  }
+  // Drawn, or applied, one over the other.
+  const ordered = others.flatMap((o) => parts.filter((p) => p.id === o.id));
+  const same = ordered.length === parts.length && parts.length === others.length;
+  if (same && ordered.some((p, i) => p !== parts[i])) {
+    const names = (all: readonly Part[]): string => all.map((p) => p.name).join(', ');
+    const change = { path: [list], value: ordered };
+    found(`${list}/order`, `Order of ${list}`, names(parts), names(others), change);
+  }
+  return apart;
+}
+
+/** How much forces and colliders are felt, where both versions have them and who feels them. */
+function influenceDiffers(here: Piece, there: Piece, found: Found): void {
+  const both = <T extends { id: string }>(own: readonly T[], other: readonly T[]): T[] =>
+    own.filter((o) => other.some((t) => t.id === o.id));
+  const felt = [...both(here.forces, there.forces), ...both(here.colliders, there.colliders)];
+  const feeling = [...both(here.swarms, there.swarms), ...both(here.media, there.media)] as Part[];
+  for (const { id, name } of felt) {
+    for (const to of feeling) {
+      const [own, other] = [here, there].map((p) => p.influence[id]?.[to.id] ?? 1);
+      if (own === other) continue;
+      const value = { ...here.influence[id], [to.id]: other };
+      const change = { path: ['influence', id], value };
+      found(`influence/${id}/${to.id}`, `${name} on ${to.name}`, own, other, change);
+    }
+  }
+}
+
+/** Where `there` differs from `here`, in the order of the file: with all of it taken over they are equal. */
+export function differences(here: Piece, there: Piece): Difference[] {
+  const all: Difference[] = [];
+  const found: Found = (key, title, own, other, change) => {
+    const [shown, shownThere] = [own, other].map((v) => (v === null ? null : short(v)));
+    all.push({ key, title, here: shown!, there: shownThere!, change });
+  };
+  const apart: string[] = [];
+  for (const list of ['swarms', ...PART_LISTS] as const) {
+    apart.push(...listDiffers(here, there, list, found));
+  }
+  for (const holder of ['backdrop', 'camera'] as const) {
+    const [own, other] = [here[holder], there[holder]];
+    if (own.kind === other.kind) continue;
+    found(holder, holder, own.kind, other.kind, { path: [holder], value: other });
+    apart.push(`${holder}/`);
+  }
+  const others = dialMap(there);
+  for (const [key, { title, value, path }] of dialMap(here)) {
+    const match = others.get(key);
+    if (!match || equal(match.value, value) || apart.some((a) => key.startsWith(a))) continue;
+    found(key, title, value, match.value, { path, value: match.value });
+  }
+  influenceDiffers(here, there, found);
+  for (const key of ['name', 'frame', 'seed', 'density', 'played'] as const) {
+    if (equal(here[key], there[key])) continue;
+    found(key, key, here[key], there[key], { path: [key], value: there[key] });
+  }
+  return all;
 }
