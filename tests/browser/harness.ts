@@ -8,7 +8,16 @@ import {
 } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { GpuEngine } from '@vast-swarm/gpu';
-import { interpret, paramWord, paramWords, toWgsl, type Memory } from '@vast-swarm/kernel';
+import {
+  Graph,
+  interpret,
+  paramWord,
+  paramWords,
+  toWgsl,
+  type Expr,
+  type Memory,
+} from '@vast-swarm/kernel';
+import { OPERATIONS, SHIFTS, type OperationName } from '../../packages/kernel/src/ops';
 import { randomGraph } from '../../packages/kernel/test/randomGraph';
 import { bytesHash, frameHash } from '../support/frameHash';
 import { addToys } from '../support/toys';
@@ -137,7 +146,24 @@ const tasks = {
     const device = await adapter!.requestDevice();
     const results: { seed: number; wrong: number; floats: number; error: string }[] = [];
     for (let seed = first; seed < first + count; seed++) {
-      results.push({ seed, ...(await wgslAgainstInterpreter(device, seed)) });
+      results.push({
+        seed,
+        ...(await wgslAgainstInterpreter(device, randomGraph(seed, 24), seed)),
+      });
+    }
+    return results;
+  },
+
+  /** Each operation by itself. */
+  async wgslOperations() {
+    const adapter = await navigator.gpu.requestAdapter();
+    const device = await adapter!.requestDevice();
+    const results: { name: string; apart: number; finite: number; error: string }[] = [];
+    for (const name of Object.keys(OPERATIONS) as OperationName[]) {
+      for (let seed = 0; seed < 3; seed++) {
+        const graph = oneOperation(name, seed);
+        results.push({ name, ...(await wgslAgainstInterpreter(device, graph, seed)) });
+      }
     }
     return results;
   },
@@ -188,9 +214,9 @@ const LANES = 16;
 /** Inputs of a size at which single precision and the device's own rounding stay comparable. */
 async function wgslAgainstInterpreter(
   device: GPUDevice,
+  graph: Graph,
   seed: number,
-): Promise<{ wrong: number; floats: number; error: string }> {
-  const graph = randomGraph(seed, 24);
+): Promise<{ wrong: number; apart: number; finite: number; floats: number; error: string }> {
   const at = (i: number): number => Math.sin(seed * 12.9898 + i * 78.233) * 3;
   const memory: Memory = {
     a: Float32Array.from({ length: LANES + 8 }, (_, i) => at(i)),
@@ -243,23 +269,43 @@ async function wgslAgainstInterpreter(
   encoder.copyBufferToBuffer(buffer, 0, back, 0, all.byteLength);
   device.queue.submit([encoder.finish()]);
   const failure = await device.popErrorScope();
-  if (failure) return { wrong: 0, floats: 0, error: failure.message };
+  if (failure) return { wrong: 0, apart: 0, finite: 0, floats: 0, error: failure.message };
   await back.mapAsync(GPUMapMode.READ);
   const got = back.getMappedRange().slice(0);
   interpret(graph, 0, LANES, memory, uniforms);
-  let [wrong, compared] = [0, 0];
+  let [wrong, exact, finite, compared] = [0, 0, 0, 0];
   graph.buffers.forEach(({ name, type }, i) => {
     if (!name.startsWith('out')) return;
     const view = type === 'f32' ? new Float32Array(got) : new Int32Array(got);
     for (let lane = 0; lane < LANES; lane++) {
       const wanted = memory[name]![lane]!;
       const value = view[offset(i) + lane]!;
-      if (!Number.isFinite(wanted) || Math.abs(wanted) > 1e6) continue;
+      if (!Number.isFinite(wanted)) continue;
+      finite += 1;
+      if (value === wanted) exact += 1;
+      if (Math.abs(wanted) > 1e6) continue;
       compared += 1;
       if (Math.abs(value - wanted) > 1e-4 * Math.max(1, Math.abs(wanted))) wrong += 1;
     }
   });
-  return { wrong, floats: compared, error: '' };
+  return { wrong, apart: finite - exact, finite, floats: compared, error: '' };
+}
+
+/** A kernel of one operation on what stands in memory. */
+function oneOperation(name: OperationName, seed: number): Graph {
+  const g = new Graph();
+  const lane = g.lane();
+  const compared = (i: number): Expr => g.load('a', lane.add(i)).lt(g.load('b', lane));
+  const given = OPERATIONS[name].args.map((type, i) => {
+    if (type === 'f32') return g.load(i % 2 ? 'b' : 'a', lane.add(i));
+    return type === 'i32' ? g.load('k', lane.add(i), 'i32') : compared(i);
+  });
+  const made = SHIFTS.has(name)
+    ? g.shift(name as 'shl', given[0]!, 1 + 7 * seed)
+    : g.op(name, ...given);
+  if (made.type === 'f32') g.store('outF', made);
+  else g.store('outI', made.type === 'i32' ? made : made.select(g.int(1), g.int(0)));
+  return g;
 }
 
 self.onmessage = async ({ data: [name, args] }: MessageEvent<[string, unknown[]]>) => {

@@ -58,6 +58,9 @@ class Recorder implements Engine {
   frame = -1;
   trace: number[] = [];
   steps = 0;
+  /** Snapshots that nobody has let go. */
+  kept = 0;
+  most = 0;
   setPlan(plan: Plan): void {
     if (this.steps === 0) this.frame = -plan.frame.preroll - 1;
   }
@@ -78,7 +81,12 @@ class Recorder implements Engine {
   }
   save(): Snapshot & { trace: number[] } {
     const trace = [...this.trace];
-    return { frame: this.frame, bytes: 100, remembers: true, trace, release: () => undefined };
+    this.kept += 1;
+    this.most = Math.max(this.most, this.kept);
+    const release = (): void => {
+      this.kept -= 1;
+    };
+    return { frame: this.frame, bytes: 100, remembers: true, trace, release };
   }
   restore(snapshot: Snapshot): void {
     this.frame = snapshot.frame;
@@ -105,8 +113,17 @@ test('snapshots thin out when their room is full, and the frames stay right', ()
   const playback = new Playback(engine, 400);
   playback.setPlan(compilePiece(smallPiece()));
   playback.seek(89);
+  // The one that does not fit any more has been made first.
+  expect(engine.most).toBeLessThanOrEqual(5);
+  expect(engine.kept).toBeLessThanOrEqual(4);
+  expect(engine.kept).toBeGreaterThan(1);
+  const before = engine.steps;
   playback.seek(45);
   expect(engine.trace).toHaveLength(46);
+  // What is left of them still spares most of the way.
+  expect(engine.steps - before).toBeLessThan(40);
+  playback.seek(88);
+  expect(engine.kept).toBeLessThanOrEqual(4);
 });
 
 test('a change of motion while playing goes on, and is made right by a seek', () => {

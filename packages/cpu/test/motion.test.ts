@@ -4,11 +4,14 @@ import {
   makeChoice,
   makePart,
   makeSwarm,
+  offerMade,
   Playback,
   type DialValues,
   type Mesh,
   type Outline,
+  type Picture,
   type Piece,
+  type Vector,
 } from '@vast-swarm/core';
 import { pointAlong } from '@vast-swarm/core/stock/places/along';
 import { fieldOf } from '@vast-swarm/core/stock/places/distanceField';
@@ -332,7 +335,7 @@ test('flocking agrees with a search over all pairs', () => {
   }
 });
 
-test('a brushed stroke leads along itself, a picture along its contours', () => {
+test('a brushed stroke leads along itself', () => {
   const strokes = [{ points: [0, 0.5, 1, 0.5], radius: 0.3, strength: 1 }];
   const flow = force('brushed', { strokes, acts: 'carry', speed: 0.5 });
   const { p } = run(thrown(0, [flow], [-1, 0, 0]), 2);
@@ -340,6 +343,48 @@ test('a brushed stroke leads along itself, a picture along its contours', () => 
   expect(p[1]).toBeCloseTo(0, 3);
   const off = run(thrown(0, [flow], [-1, 1, 0]), 2);
   expect(off.p[0]).toBeCloseTo(-1, 5);
+});
+
+/** A picture of a cone of light, as its steps are seen: equally steep everywhere but at its tip and beyond its foot. */
+function cone(side: number): Picture {
+  const pixels = new Uint8Array(4 * side * side).fill(255);
+  for (let i = 0; i < side * side; i++) {
+    const [x, y] = [i % side, Math.floor(i / side)].map((v) => (v + 0.5) / side - 0.5);
+    const light = Math.max(0, 1 - 2 * Math.hypot(x!, y!)) ** 3;
+    const grey = light <= 0.0031308 ? 12.92 * light : 1.055 * light ** (1 / 2.4) - 0.055;
+    pixels.fill(Math.round(255 * grey), 4 * i, 4 * i + 3);
+  }
+  return { type: 'picture', width: side, height: side, pixels };
+}
+
+test('a picture leads round its light, or up to it, as fast as it says', () => {
+  offerMade('cone', { title: 'Cone', type: 'picture', make: () => cone(256) });
+  const led = (reads: string, from: Vector, seconds: number): Vector => {
+    const dials = {
+      picture: 'cone',
+      reads,
+      acts: 'carry',
+      speed: 0.2,
+      blur: 0.02,
+      width: 2,
+      height: 2,
+    };
+    const piece = thrown(0, [force('pictureFlow', dials)], from);
+    piece.stock.push({ id: 'cone', name: 'Cone', type: 'picture', source: { made: 'cone' } });
+    return run(piece, seconds).p;
+  };
+  for (const turn of [0, 0.7, 2.4, 4]) {
+    const at = (r: number, angle: number): Vector => [r * Math.cos(angle), r * Math.sin(angle), 0];
+    const round = led('contours', at(0.5, turn), 1);
+    // Clockwise, as far from the middle as before, by its way over its radius.
+    expect(Math.hypot(round[0], round[1])).toBeCloseTo(0.5, 2);
+    const angle = turn - Math.atan2(round[1], round[0]);
+    near(Math.sin(angle), Math.sin(0.2 / 0.5), 0.15);
+    expect(Math.cos(angle)).toBeGreaterThan(0);
+    const up = led('slopes', at(0.5, turn), 1);
+    near(Math.hypot(up[0], up[1]), 0.5 - 0.2, 0.15);
+    expect(Math.hypot(up[0] - at(0.5, turn)[0], up[1] - at(0.5, turn)[1])).toBeLessThan(0.2);
+  }
 });
 
 test('a stroke along a surface leads along itself in space, and not beyond its radius', () => {

@@ -45,7 +45,7 @@ export const pictureFlow = force({
     const read = (axis: 'x' | 'y') =>
       readGrid(dial, slopes[axis], slopes.width, slopes.height, u, v);
     const [x, y] = [read('x'), read('y')];
-    // A quarter turn from the slope leads round the light, counter-clockwise.
+    // A quarter turn from the slope leads round the light, clockwise as one sees the picture.
     const round = dial.choice('reads') === 'contours';
     const [a, b] = round ? [y.neg(), x] : [x, y];
     const weight = dial.number('speed').mul(inside);
