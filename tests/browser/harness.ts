@@ -33,15 +33,28 @@ async function gpu(): Promise<GpuEngine> {
   return engine;
 }
 
+/** Engines that one piece after the other runs on. */
+const kept: { cpu: Map<number, CpuEngine>; gpu: GpuEngine | null } = { cpu: new Map(), gpu: null };
+
+async function keptCpu(threads: number): Promise<CpuEngine> {
+  const engine = kept.cpu.get(threads) ?? (await CpuEngine.create({ threads }));
+  kept.cpu.set(threads, engine);
+  return engine;
+}
+
 const tasks = {
-  /** The hash of a frame of the CPU engine. */
-  async cpuHash(data: unknown, frame: number, width: number, height: number, threads: number) {
-    const engine = await CpuEngine.create({ threads });
-    engine.setPlan(compilePiece(validatePiece(data)));
-    while (engine.frame < frame) engine.step();
-    const hash = frameHash(engine.draw(width, height).pixels);
-    engine.close();
-    return hash;
+  /** The hashes of a frame of the CPU engine on so many threads each. */
+  async cpuHashes(data: unknown, frame: number, width: number, height: number, threads: number[]) {
+    const plan = compilePiece(validatePiece(data));
+    const hashes: string[] = [];
+    for (const count of threads) {
+      const engine = await keptCpu(count);
+      engine.setPlan(plan);
+      engine.reset();
+      while (engine.frame < frame) engine.step();
+      hashes.push(frameHash(engine.draw(width, height).pixels));
+    }
+    return hashes;
   },
 
   /** The same of a piece with sounds from files. */
@@ -108,10 +121,11 @@ const tasks = {
 
   /** How far positions of the two engines are apart after some steps, and their frames. */
   async parity(data: unknown, frame: number, width: number, height: number) {
-    const engines = { cpu: await CpuEngine.create({ threads: 1 }), gpu: await gpu() };
+    const engines = { cpu: await keptCpu(1), gpu: (kept.gpu ??= await gpu()) };
     const plan = compilePiece(validatePiece(data));
     for (const engine of [engines.cpu, engines.gpu]) {
       engine.setPlan(plan);
+      engine.reset();
       while (engine.frame < frame) engine.step();
     }
     let apart = 0;
@@ -136,7 +150,6 @@ const tasks = {
       worst = Math.max(worst, difference);
       if (value > 60 && i % 4 < 3) lit += 1;
     });
-    engines.cpu.close();
     return { apart, compared, mean: sum / a.length, worst, lit };
   },
 

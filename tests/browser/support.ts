@@ -87,14 +87,25 @@ export async function startHarness(): Promise<Harness> {
   return { url: `http://127.0.0.1:${String(port)}/`, stop: () => server.close() };
 }
 
-/** Calls a function of the harness in a worker of the page, and gives its result. */
+/** Calls a function of the harness in a worker of its own, and gives its result. */
 export async function call<T>(page: Page, name: string, ...args: unknown[]): Promise<T> {
+  return callIn(page, false, name, args);
+}
+
+/** The same in a worker that stays, with the engines that it has. */
+export async function callAgain<T>(page: Page, name: string, ...args: unknown[]): Promise<T> {
+  return callIn(page, true, name, args);
+}
+
+function callIn<T>(page: Page, again: boolean, name: string, args: unknown[]): Promise<T> {
   return page.evaluate(
-    ([fn, rest]) =>
+    ([stays, fn, rest]) =>
       new Promise<never>((resolve, reject) => {
-        const worker = new Worker('/harness.js');
+        const own = window as { harnessWorker?: Worker };
+        const worker = (stays && own.harnessWorker) || new Worker('/harness.js');
+        if (stays) own.harnessWorker = worker;
         worker.onmessage = ({ data }: MessageEvent<{ value?: unknown; error?: string }>) => {
-          worker.terminate();
+          if (!stays) worker.terminate();
           if (data.error !== undefined) reject(new Error(data.error));
           else resolve(data.value as never);
         };
@@ -103,6 +114,6 @@ export async function call<T>(page: Page, name: string, ...args: unknown[]): Pro
         };
         worker.postMessage([fn, rest]);
       }),
-    [name, args] as const,
+    [again, name, args] as const,
   );
 }
