@@ -130,6 +130,22 @@ test('a snapshot of the card brings back a piece at which other parts were switc
   expect(result).toEqual({ same: true, still: false });
 }, 60_000);
 
+test('the card plays what was stored to the bit, and jumps to any frame of it', async () => {
+  const piece = smallPiece((p) => (p.frame.length = 40));
+  const found = await call<{ jumped: boolean; apart: number; lit: number }[]>(
+    page,
+    'gpuBake',
+    piece,
+    'motes',
+    [39, 5, 22, 39],
+  );
+  expect(found.map(({ jumped, apart }) => [jumped, apart])).toEqual(found.map(() => [true, 0]));
+  for (const { lit } of found) expect(lit).toBeGreaterThan(20);
+  // Another frame is another picture, and the same one comes again.
+  expect(found[0]!.lit).toBe(found[3]!.lit);
+  expect(found[1]!.lit).not.toBe(found[2]!.lit);
+}, 60_000);
+
 test('a lost device is survived, and the frame comes back', async () => {
   const result = await call(page, 'gpuLoss', smallPiece(), 20);
   expect(result).toEqual({ message: 'GpuLost', same: true });

@@ -198,6 +198,46 @@ const tasks = {
     return { same: same(again), still: same(early) };
   },
 
+  /**
+   * What a swarm was stored as by the CPU engine, played by the card: the largest difference of a state at each of the
+   * frames that are jumped to, and whether the frame's picture is that of one that was simulated.
+   */
+  async gpuBake(data: unknown, swarm: string, frames: number[]) {
+    const piece = validatePiece(data);
+    const cpu = await keptCpu(1);
+    const plan = compilePiece(piece);
+    const { capacity, state } = plan.swarms.find((s) => s.id === swarm)!;
+    const [states, born]: [Float32Array[][], number[]] = [[], []];
+    cpu.setPlan(plan);
+    cpu.reset();
+    while (cpu.frame < piece.frame.length - 1) {
+      cpu.step();
+      states.push(await cpu.stateOf(swarm));
+      born.push(cpu.born(swarm));
+    }
+    const bake = {
+      ...{ name: 'stored', first: 0, last: piece.frame.length - 1, capacity, state },
+      born: (frame: number) => born[frame] ?? 0,
+      read: (frame: number) => states[frame]!,
+    };
+    const engine = await gpu();
+    engine.setPlan(compilePiece(piece, { bakes: new Map([[swarm, bake]]) }));
+    const found: { jumped: boolean; apart: number; lit: number }[] = [];
+    for (const frame of frames) {
+      const jumped = engine.jump(frame);
+      let apart = 0;
+      for (const [k, name] of state.entries()) {
+        const there = await engine.readState(swarm, name);
+        const wanted = states[frame]![k]!;
+        for (let i = 0; i < born[frame]!; i++)
+          apart = Math.max(apart, Math.abs(wanted[i]! - there[i]!));
+      }
+      const lit = (await engine.readFrame(64, 36)).filter((v, i) => v > 60 && i % 4 < 3).length;
+      found.push({ jumped, apart, lit });
+    }
+    return found;
+  },
+
   /** Loses the device in the middle, recovers, comes back; the frame's difference to no loss. */
   async gpuLoss(data: unknown, frame: number) {
     const plan = compilePiece(validatePiece(data));
