@@ -48,7 +48,7 @@ export function DifferenceList({ here, there, onTake }: Props) {
               onTake(title, change);
             }}
           >
-            Take over
+            {'remove' in change ? 'Remove' : 'Take over'}
           </Button>
         </Stack>
       ))}

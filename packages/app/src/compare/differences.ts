@@ -146,11 +146,13 @@ function swarmDiffers(at: number, own: Swarm, other: Swarm, found: Found): strin
 function listDiffers(here: Piece, there: Piece, list: PartList, found: Found): string[] {
   const [parts, others] = [here[list] as Part[], there[list] as Part[]];
   const apart: string[] = [];
+  // Parts of several lists may have one name.
+  const called = ({ name }: Part): string => `${list[0]!.toUpperCase()}${list.slice(1)}: ${name}`;
   for (const [at, part] of parts.entries()) {
     const other = others.find((o) => o.id === part.id);
     if (!other) {
       const change = { remove: { list, id: part.id } };
-      found(`${list}/${part.id}`, part.name, 'only here', null, change);
+      found(`${list}/${part.id}`, called(part), 'only here', null, change);
     } else if (list === 'swarms') {
       apart.push(...swarmDiffers(at, here.swarms[at]!, other as unknown as Swarm, found));
     } else if (partDiffers(list, at, part, other, found)) apart.push(`${list}/${part.id}/`);
@@ -158,7 +160,7 @@ function listDiffers(here: Piece, there: Piece, list: PartList, found: Found): s
   for (const part of others) {
     if (parts.some((p) => p.id === part.id)) continue;
     const change = { path: [list], value: [...parts, part] };
-    found(`${list}/${part.id}`, part.name, null, 'only there', change);
+    found(`${list}/${part.id}`, called(part), null, 'only there', change);
   }
   // Drawn, or applied, one over the other.
   const ordered = others.flatMap((o) => parts.filter((p) => p.id === o.id));

@@ -22,6 +22,10 @@ interface Props {
 }
 
 const GRAIN = 8;
+/** Strokes that a flow may have. */
+const MOST = 500;
+/** Metres: the largest radius of a stroke. */
+const WIDEST = 100;
 
 /** Where a flow stands in the world: its plane, and what is brushed on it. */
 interface FlowPlace {
@@ -80,8 +84,11 @@ function useLaying({ path, camera, size }: Props, dials: DialValues, flow: FlowP
   const data = useStockData(piece, surface ? (dials.mesh as string) : '');
   const mesh = data?.type === 'mesh' ? data : null;
   const lay = (stroke: Strokes[number]): void => {
-    const value = [...((dials.strokes ?? []) as Strokes), stroke].slice(-500);
-    dispatch(pieceActions.set({ path, value, label: 'Brush a stroke' }));
+    const all = [...((dials.strokes ?? []) as Strokes), stroke];
+    dispatch(pieceActions.set({ path, value: all.slice(-MOST), label: 'Brush a stroke' }));
+    if (all.length <= MOST) return;
+    const message = `A flow has ${String(MOST)} strokes at the most: the oldest was taken away.`;
+    dispatch(noticed({ key: 'brush', kind: 'note', message, action: 'undo' }));
   };
   /** On a surface the stroke keeps to what of it the camera sees. */
   const onSurface = async (line: readonly Spot[]): Promise<void> => {
@@ -99,7 +106,7 @@ function useLaying({ path, camera, size }: Props, dials: DialValues, flow: FlowP
       return;
     }
     const { radius, strength } = store.getState().tools.brush;
-    lay({ places: places.slice(0, 6000), radius: radius * flow.width, strength });
+    lay({ places: places.slice(0, 6000), radius: Math.min(WIDEST, radius * flow.width), strength });
   };
   const onFlat = (line: readonly Spot[]): void => {
     const round = (v: number): number => Math.round(Math.min(2, Math.max(-1, v)) * 1e4) / 1e4;
