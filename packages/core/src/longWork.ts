@@ -1,10 +1,10 @@
 /**
  * Hears that long work of this thread goes on.
  *
- * @param what is being made, in words; empty where nobody asked for it by itself, as for a frame
+ * @param what is being made, in words; empty where it may not be ended on its way, as a frame
  * @param part of it that is done, 0 to 1
  * @param quiet seconds that may pass before the next word, where that cannot be helped
- * @throws anything, to end the work
+ * @throws anything, to end work that has a name
  */
 export type WorkHeard = (what: string, part: number, quiet: number) => void;
 

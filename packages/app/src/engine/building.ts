@@ -44,10 +44,9 @@ export class Building {
   /** To be told of all long work; ends it where it is not wanted any more. */
   goesOn(what: string, part: number): void {
     if (this.since === null) return;
-    // What is soon done is seen while a dial is dragged.
-    if (performance.now() - this.since < SOON) return;
+    // What is soon done is seen while a dial is dragged; what has no name may not be ended on its way.
+    if (what === '' || performance.now() - this.since < SOON) return;
     if (this.count() !== this.began) throw new Superseded();
-    if (what === '') return;
     this.told = true;
     this.tell(what, Math.min(part, 0.99));
   }

@@ -10,7 +10,7 @@ interface Scope {
 /**
  * The one way in which our workers offer what they do: they give signs of life while they wait and while they work.
  *
- * @param heard is told of long work now and then; what it throws ends the work
+ * @param heard is told of long work now and then; see WorkHeard
  */
 export function exposeWorker(offered: object, heard?: WorkHeard): void {
   let last = -Infinity;

@@ -1,4 +1,5 @@
 import FFT from 'fft.js';
+import { goesOn } from '../../longWork';
 import { memo } from '../memo';
 import { FULL_SCALE, type Sound } from '../types';
 
@@ -84,6 +85,7 @@ export function takeBlock(
 ): number {
   const size = block.length;
   let sum = 0;
+  goesOn();
   for (let i = 0; i < size; i++) {
     const at = end - size + i;
     let v = 0;
