@@ -70,7 +70,7 @@ export class EngineClient {
   /** Whether it was not started again, since it keeps dying. */
   private gaveUp = false;
   /** Grows with all that makes what is being built needless; see EngineWorker. */
-  private readonly asked = crossOriginIsolated ? new Int32Array(new SharedArrayBuffer(4)) : null;
+  private asked: Int32Array | null = null;
 
   constructor(
     private readonly choice: EngineChoice,
@@ -94,6 +94,7 @@ export class EngineClient {
     const tell = worker.called((event: EngineEvent) => {
       if (worker === this.worker) this.receive(event);
     });
+    if (crossOriginIsolated) this.asked ??= new Int32Array(new SharedArrayBuffer(4));
     const canvasOf = transfer(offscreen, [offscreen]);
     const started = worker.call.start(canvasOf, this.choice, tell, this.asked);
     started.catch((error: unknown) => {
