@@ -1,4 +1,5 @@
 import {
+  makePart,
   compilePiece,
   MOST_PARTICLES,
   Playback,
@@ -26,6 +27,28 @@ test('more than the machine can hold is capped, in numbers', () => {
   );
   expect(plan.swarms[0]!.capacity).toBe(MOST_PARTICLES);
   expect(plan.notices[0]!.message).toContain('holds it at 8,000,000');
+});
+
+test('what takes very much memory is told, with how much and what would help', () => {
+  const heavy = (length: number): string[] => {
+    const piece = smallPiece((p) => {
+      p.frame.length = 900;
+      Object.assign(p.swarms[0]!.dials, { rate: 200_000, lifetime: 10 });
+      p.swarms[0]!.bodies = [makePart('bodies', 'trail', [])];
+      p.swarms[0]!.bodies[0]!.dials.length = length;
+    });
+    const { notices, swarms } = compilePiece(piece);
+    const bytes = 4 * swarms[0]!.capacity * swarms[0]!.state.length;
+    const told = notices.map((n) => n.message).filter((m) => m.includes(' GB '));
+    // In numbers that are those of its plan.
+    for (const text of told)
+      expect(text).toContain(`take ${(bytes / 1e9).toFixed(1)} GB of memory`);
+    return told;
+  };
+  const [message] = heavy(60);
+  expect(message).toMatch(/Motes: room for 2,\d+,\d+ particles with trails of 60 frames/);
+  expect(message).toMatch(/Shorten its trails, or lower its rate or its lifetime\.$/);
+  expect(heavy(5)).toEqual([]);
 });
 
 test('restyling leaves the motion as it is; a dial of motion does not', () => {

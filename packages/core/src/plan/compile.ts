@@ -20,6 +20,7 @@ import { mediumKey } from './media/mediumKey';
 import { mediumLayersPart } from './media/mediumLayer';
 import { mediaPart } from './media/mediumPlan';
 import { emptyFeeds } from './emptyFeeds';
+import { heavyStates } from './heavyStates';
 import { missingStock } from './missingStock';
 import { motionKeysHeld, parentOf } from './motion/motionKey';
 import {
@@ -93,6 +94,7 @@ function compileScene(
   }
   // Drawn in the order of the line-up, simulated in the order of birth.
   const swarms = [...plans.values()];
+  notices.push(...heavyStates(swarms));
   const drawn = (wanted: (id: string) => boolean): Drawing => {
     const all = piece.swarms.flatMap((s) => {
       const swarm = wanted(s.id) ? plans.get(s.id) : undefined;
