@@ -20,6 +20,9 @@ import { pieceOfEveryKind } from '../../../tests/support/pieces';
 
 /** Files with faults by chance: each is read, or refused in words; nothing falls over, and nothing takes long. */
 
+/** So many times as many files as one has time for at every change: MUTATED=20 is a thorough look. */
+const MORE = Number(process.env.MUTATED ?? 1);
+
 /** Seconds that a file may take, whatever is in it. */
 const PATIENCE = 5;
 
@@ -42,7 +45,7 @@ describe('pieces', () => {
   test.each([1, 2, 3, 4])('with faults by chance, seed %i', (seed) => {
     const roll = dice(seed);
     let [read, refused] = [0, 0];
-    for (let k = 0; k < 60; k++) {
+    for (let k = 0; k < 60 * MORE; k++) {
       const text = JSON.stringify(mutated(whole[roll(whole.length)]!, roll), null, 1);
       try {
         const piece = inTime(`reading ${text.slice(0, 200)}`, () => parsePiece(text));
@@ -63,7 +66,7 @@ describe('pieces', () => {
 
   test('as text, with letters that are gone, doubled or others', () => {
     const roll = dice(9);
-    for (let k = 0; k < 60; k++) {
+    for (let k = 0; k < 60 * MORE; k++) {
       const from = bytes(JSON.stringify(whole[roll(whole.length)], null, 1));
       const text = new TextDecoder().decode(mutatedBytes(from, roll));
       try {
@@ -154,7 +157,7 @@ test.each<[string, () => Uint8Array | Promise<Uint8Array>]>([
 ])('files of the stock: %s', async (name, make) => {
   const [whole, roll] = [await make(), dice(name.charCodeAt(2) + 3)];
   expect(await readStock(name, whole)).toBeDefined();
-  for (let k = 0; k < 60; k++) {
+  for (let k = 0; k < 60 * MORE; k++) {
     const file = mutatedBytes(whole, roll);
     const begun = performance.now();
     try {
