@@ -28,6 +28,8 @@ export { LEFT as LEFT_IN_MEDIA } from './plan/media/stirring';
 export type { MediumPass, MediumPlan } from './plan/media/mediumPlan';
 export { GRADIENT_SET } from './feeds/gradientSet';
 export { bvhOf } from './formats/bvh';
+export { exrOf, type ExrChannel, type ExrPicture } from './formats/exr';
+export { rateAsFraction } from './formats/rate';
 export * from './formats/controlDoor';
 export * from './formats/gradients';
 export * from './formats/offer';

@@ -40,6 +40,14 @@ export interface Frame {
   pixels: Uint8ClampedArray<ArrayBuffer>;
 }
 
+/** Linear light of a frame as the finish left it, before the transfer curve. */
+export interface Light {
+  width: number;
+  height: number;
+  /** Red, green and blue of sRGB's primaries, rows from the top. Their own memory. */
+  planes: [Float32Array, Float32Array, Float32Array];
+}
+
 export interface CpuOptions {
   threads: number;
   /** Milliseconds without an answer after which a thread counts as dead. */
@@ -301,8 +309,8 @@ export class CpuEngine implements Engine {
   }
 
   /**
-   * One channel of the last drawn frame's linear light, as the finish left it before the transfer
-   * curve, rows from the top.
+   * One channel of the last drawn frame's linear light, before the treatments that are one with the transfer
+   * curve (see Sources), rows from the top.
    */
   lightOf(width: number, height: number, channel = 0): Float32Array {
     const { at, stride } = this.finish.last ?? this.rasteriser.planes('frame', width, height);
@@ -312,6 +320,12 @@ export class CpuEngine implements Engine {
       out.set(plane.subarray(y * stride, y * stride + width), y * width);
     }
     return out;
+  }
+
+  /** The light of the last drawn frame, which had this size; the plan has to be one that leaves it (see Sources). */
+  light(width: number, height: number): Light {
+    const planes = [0, 1, 2].map((c) => this.lightOf(width, height, c)) as Light['planes'];
+    return { width, height, planes };
   }
 
   /** Pairs of slots that are linked in the last drawn frame, lower first, for a limit per particle. */

@@ -1,4 +1,4 @@
 export { MemoryFull } from './arena';
-export { CpuEngine, type CpuOptions, type Frame, type StageTimes } from './engine';
+export { CpuEngine, type CpuOptions, type Frame, type Light, type StageTimes } from './engine';
 export { PoolFailure } from './pool';
-export { encodePng } from './png';
+export { encodePng, encodePng16 } from './png';

@@ -1,4 +1,4 @@
-import { Command, InvalidArgumentError } from 'commander';
+import { Command, InvalidArgumentError, Option } from 'commander';
 import { availableParallelism } from 'node:os';
 import { PieceError } from '@vast-swarm/core';
 import { check } from './check';
@@ -10,6 +10,7 @@ import { endWithReader, tell } from './say';
 import { signals } from './signals';
 import { simulate } from './simulate';
 import { standIn } from './standIn';
+import { STILLS } from './stills';
 
 /** Exit codes: 0 done, 1 the piece or the work failed, 2 the command was not understood. */
 
@@ -90,10 +91,18 @@ work('signals', 'Writes the values of all signals, frame by frame.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .requiredOption('--out <file>', 'FILE.csv')
   .action(signals);
-work('render', 'Writes numbered PNG frames.')
+work('render', 'Writes numbered frames.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .option('--size <WxH>', "size in pixels; the piece's if not given", size)
   .option('--oversample <k>', 'draw at k times the size and average, 1 to 4', whole, 1)
+  .addOption(
+    new Option(
+      '--format <name>',
+      'png: 8 bits of sRGB; png16: 16 bits of sRGB; exr: OpenEXR, linear light in half precision',
+    )
+      .choices(Object.keys(STILLS))
+      .default('png'),
+  )
   .requiredOption('--out <dir>', 'folder for the frames; made if it is not there')
   .action(render);
 program

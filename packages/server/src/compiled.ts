@@ -9,8 +9,12 @@ import {
 /** Milliseconds of work that are nothing to speak of. */
 const SOON = 1000;
 
-/** A piece made ready for an engine; what takes long shows how far it is on a terminal. */
-export function compiled(piece: Piece, files: StockFiles): Plan {
+/**
+ * A piece made ready for an engine; what takes long shows how far it is on a terminal.
+ *
+ * @param light whether the engine is asked for the light of frames
+ */
+export function compiled(piece: Piece, files: StockFiles, light = false): Plan {
   const { stderr } = process;
   const since = performance.now();
   let shown = '';
@@ -21,7 +25,7 @@ export function compiled(piece: Piece, files: StockFiles): Plan {
     shown = text;
   });
   try {
-    return compilePiece(piece, { files });
+    return compilePiece(piece, { files, light });
   } finally {
     hearLongWork(() => undefined);
     if (shown !== '') stderr.write('\r\u001b[K');

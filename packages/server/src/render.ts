@@ -1,5 +1,5 @@
 import { isDrawn } from '@vast-swarm/core';
-import { CpuEngine, encodePng } from '@vast-swarm/cpu';
+import { CpuEngine } from '@vast-swarm/cpu';
 import { join } from 'node:path';
 import { compiled } from './compiled';
 import { framesOf } from './frames';
@@ -7,12 +7,14 @@ import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
 import { tell } from './say';
+import { STILLS, type StillFormat } from './stills';
 import { makeFolder, numbered, writeWhole } from './writeWhole';
 
 interface RenderOptions extends WorkOptions {
   frames?: [number, number];
   size?: [number, number];
   oversample: number;
+  format: StillFormat;
   out: string;
 }
 
@@ -24,10 +26,11 @@ export async function render(file: string, options: RenderOptions): Promise<void
     throw new Refused('--size: each side has 16 to 16384 pixels');
   }
   if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
+  const still = STILLS[options.format];
   await makeFolder(options.out);
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    const plan = compiled(piece, files);
+    const plan = compiled(piece, files, still.light);
     for (const { message } of plan.notices) tell(`note: ${message}`);
     engine.setPlan(plan);
     const progress = new Progress('frame', last - first + 1);
@@ -37,8 +40,8 @@ export async function render(file: string, options: RenderOptions): Promise<void
       if (!isDrawn(plan, engine.frame, first)) continue;
       const frame = engine.draw(width, height, options.oversample);
       if (engine.frame < first) continue;
-      const name = join(options.out, numbered('frame_%04d.png', engine.frame));
-      await writeWhole(name, encodePng(frame));
+      const name = join(options.out, numbered(`frame_%04d.${still.ending}`, engine.frame));
+      await writeWhole(name, still.bytesOf(engine, frame, piece.frame.rate));
       progress.at(engine.frame - first + 1);
     }
   } finally {

@@ -13,7 +13,7 @@ import { swarmPart } from './compileSwarm';
 import { fieldsPart } from './fields/fieldPlan';
 import { backdropPart } from './finish/backdrop';
 import { solidLensPart } from './finish/solidLens';
-import { finishPart } from './finish/steps';
+import { finishLightPart, finishPart } from './finish/steps';
 import { lampsAt } from './look/lamps';
 import { mediumNotices } from './media/mediumNotices';
 import { mediumKey } from './media/mediumKey';
@@ -51,6 +51,8 @@ export interface Sources {
   live?: ReadonlyMap<string, LiveInput>;
   /** Who finds something in moving pictures, if it is not done here. */
   looker?: Looker;
+  /** Whether an engine is asked for the light of finished frames, and not for their pixels alone. */
+  light?: boolean;
 }
 
 /** A piece made ready for an engine: the plan of its beginning, which leads to those of all its frames. */
@@ -72,7 +74,7 @@ export function compilePiece(piece: Piece, sources: Sources = {}): Plan {
 
 function compileScene(
   scene: Scene,
-  { cache, files = new Map(), bakes = new Map() }: Sources & { cache: PlanCache },
+  { cache, files = new Map(), bakes = new Map(), light = false }: Sources & { cache: PlanCache },
 ): Plan {
   const { piece } = scene;
   const notices: Notice[] = [
@@ -105,7 +107,7 @@ function compileScene(
     return { opaque: of(true), blended: of(false) };
   };
   const backdrop = cache.keep(backdropPart, scene);
-  const finish = cache.keep(finishPart, scene);
+  const finish = cache.keep(light ? finishLightPart : finishPart, scene);
   const fields = cache.keep(fieldsPart, { scene, swarms });
   const media = cache.keep(mediaPart, scene);
   const mediumLayers = cache.keep(mediumLayersPart, scene);

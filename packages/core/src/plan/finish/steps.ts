@@ -85,11 +85,18 @@ export const finishPart: PlanPart<Scene, FinishPlan> = {
     // Media are seen from the camera.
     ...(piece.media.length > 0 ? [piece.media, piece.camera] : []),
   ],
-  make: finishPlan,
+  make: (scene) => finishPlan(scene, false),
+};
+
+/** The same, and the planes have the light of the finished frame at the end. */
+export const finishLightPart: PlanPart<Scene, FinishPlan> = {
+  ...finishPart,
+  name: 'finish light',
+  make: (scene) => finishPlan(scene, true),
 };
 
 /** The finish chain: neighbours that look at single pixels share one kernel. */
-function finishPlan(scene: Scene): FinishPlan {
+function finishPlan(scene: Scene, light: boolean): FinishPlan {
   const data = new KernelData();
   const steps: FinishStep[] = [];
   let pending: Part[] = [];
@@ -108,6 +115,8 @@ function finishPlan(scene: Scene): FinishPlan {
     flush(false);
     steps.push(...stepsOf(scene, data, part, kind));
   }
+  // Else the last treatments and the words of the frame are one.
+  if (light) flush(false);
   flush(true);
   return {
     steps,

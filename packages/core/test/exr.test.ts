@@ -1,0 +1,93 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { exrOf, type ExrChannel } from '../src/formats/exr';
+import { halfOf, ofHalf } from '../src/formats/half';
+
+let folder: string;
+beforeAll(() => (folder = mkdtempSync(join(tmpdir(), 'exr-'))));
+afterAll(() => {
+  rmSync(folder, { recursive: true });
+});
+
+test('each number of half precision is its own bits', () => {
+  for (let half = 0; half < 0x10000; half++) {
+    const value = ofHalf(half);
+    if (Number.isNaN(value)) expect(halfOf(value) & 0x7fff).toBeGreaterThan(0x7c00);
+    else expect([half, halfOf(value)]).toEqual([half, half]);
+  }
+});
+
+test('numbers between two of half precision go to the nearer, or to the even one', () => {
+  for (let half = 0; half < 0x7bff; half += 7) {
+    const [low, high] = [ofHalf(half), ofHalf(half + 1)];
+    const middle = (low + high) / 2;
+    const even = half % 2 === 0 ? half : half + 1;
+    expect(halfOf(middle)).toBe(even);
+    expect(halfOf(low + (high - low) * 0.45)).toBe(half);
+    expect(halfOf(low + (high - low) * 0.55)).toBe(half + 1);
+    expect(halfOf(-middle)).toBe(even | 0x8000);
+  }
+  expect([65519, 65520, 1e9, -1e9].map(halfOf)).toEqual([0x7bff, 0x7c00, 0x7c00, 0xfc00]);
+  expect([1e-9, -1e-9, 0, -0].map(halfOf)).toEqual([0, 0x8000, 0, 0x8000]);
+});
+
+const channel = (name: string, count: number, as: ExrChannel['as'] = 'half'): ExrChannel => ({
+  ...{ name, as },
+  // Dark, light beyond 1, and below 0, as a glow and a lens may leave it.
+  values: Float32Array.from(
+    { length: count },
+    (_, i) => Math.sin(i * 0.37 + name.length) * 4 ** ((i % 9) - 4),
+  ),
+});
+
+function written(name: string, channels: ExrChannel[], width: number, height: number): string {
+  const file = join(folder, name);
+  writeFileSync(file, exrOf({ width, height, channels, rate: [24000, 1001] }));
+  return file;
+}
+
+/** Pixels as another program reads them: planes of green, blue and red. */
+function readBack(file: string): Float32Array {
+  const args = ['-v', 'error', '-i', file, '-f', 'rawvideo', '-pix_fmt', 'gbrapf32le', '-'];
+  const bytes = execFileSync('ffmpeg', args, { maxBuffer: 2 ** 28 });
+  return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length));
+}
+
+test.each([
+  [1, 1],
+  [7, 5],
+  [64, 16],
+  [131, 49],
+])('another program reads the very numbers of a picture of %i × %i', (width, height) => {
+  const count = width * height;
+  const channels = ['R', 'G', 'B', 'A'].map((name) => channel(name, count));
+  const read = readBack(written(`a${String(width)}.exr`, channels, width, height));
+  const plane = (k: number): number[] => [...read.subarray(k * count, (k + 1) * count)];
+  const [red, green, blue, alpha] = channels.map(({ values }) =>
+    [...values].map((v) => ofHalf(halfOf(v))),
+  );
+  expect([plane(0), plane(1), plane(2)]).toEqual([green, blue, red]);
+  expect(plane(3)).toEqual(alpha);
+});
+
+test('layers, depth and the rate stand in the head, and full precision stays', () => {
+  const names = ['R', 'G', 'B', 'Z', 'motion.X', 'motion.Y', `swarm ${'x'.repeat(40)}.R`];
+  const channels = names.map((name) => channel(name, 35, name === 'Z' ? 'float' : 'half'));
+  const file = written('layers.exr', channels, 7, 5);
+  const head = execFileSync('exrheader', [file]).toString();
+  for (const name of names) expect(head).toContain(name);
+  expect(head).toMatch(/Z, 32-bit floating-point/);
+  expect(head).toMatch(/motion\.X, 16-bit floating-point/);
+  expect(head).toMatch(/framesPerSecond[^\n]*23\.976/);
+  expect(head).toMatch(/displayWindow[^\n]*\n?[^\n]*6 4/);
+});
+
+test('a picture that does not fit its channels is refused with their name', () => {
+  const picture = { width: 2, height: 2 };
+  const channels = [channel('R', 3)];
+  expect(() => exrOf({ ...picture, channels })).toThrow('exr: R has 3 numbers for 4 pixels');
+  const twice = [channel('R', 4), channel('R', 4)];
+  expect(() => exrOf({ ...picture, channels: twice })).toThrow('exr: there are two channels R');
+});

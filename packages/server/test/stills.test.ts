@@ -1,0 +1,118 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pieceText, rateAsFraction } from '@vast-swarm/core';
+import { vastSwarm } from '../../../tests/support/commandLine';
+import { smallPiece } from '../../../tests/support/pieces';
+
+/** Frames in each format that the command line writes, as another program reads them. */
+
+const [WIDTH, HEIGHT] = [97, 54];
+
+let dir: string;
+beforeAll(async () => {
+  dir = mkdtempSync(join(tmpdir(), 'vast-swarm-'));
+  const piece = smallPiece((p) => {
+    p.frame.rate = 23.976;
+    // Its finish ends in a treatment that is one with the transfer curve where only pixels are wanted.
+    p.swarms[0]!.dials.light = 6;
+  });
+  writeFileSync(join(dir, 'small.json'), pieceText(piece));
+  for (const format of ['png', 'png16', 'exr']) {
+    const size = `${String(WIDTH)}x${String(HEIGHT)}`;
+    const out = ['--out', join(dir, format), '--format', format];
+    const run = await vastSwarm(
+      'render',
+      join(dir, 'small.json'),
+      '--frames',
+      '20..21',
+      '--size',
+      size,
+      ...out,
+    );
+    expect([run.err, run.code]).toEqual(['', 0]);
+  }
+}, 60_000);
+afterAll(() => {
+  rmSync(dir, { recursive: true });
+});
+
+/** Red, green and blue of a frame, pixel by pixel, as ffmpeg gives them in a format of three planes or packed. */
+function read(file: string, format: string): Buffer {
+  const args = ['-v', 'error', '-i', join(dir, file), '-f', 'rawvideo', '-pix_fmt', format, '-'];
+  return execFileSync('ffmpeg', args, { maxBuffer: 2 ** 27 });
+}
+
+const words = (file: string): Uint16Array => {
+  const bytes = read(file, 'rgb48le');
+  return new Uint16Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length));
+};
+
+/** Linear light of a frame: red, green and blue of each pixel. */
+function light(file: string): Float32Array {
+  const bytes = read(file, 'gbrpf32le');
+  const planes = new Float32Array(
+    bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length),
+  );
+  const count = WIDTH * HEIGHT;
+  const order = [2, 0, 1];
+  return Float32Array.from(
+    { length: 3 * count },
+    (_, i) => planes[order[i % 3]! * count + Math.floor(i / 3)]!,
+  );
+}
+
+/** IEC 61966-2-1. */
+const srgb = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
+
+test('frames are called by their numbers, and end as their format does', () => {
+  expect(readdirSync(join(dir, 'png'))).toEqual(['frame_0020.png', 'frame_0021.png']);
+  expect(readdirSync(join(dir, 'png16'))).toEqual(['frame_0020.png', 'frame_0021.png']);
+  expect(readdirSync(join(dir, 'exr'))).toEqual(['frame_0020.exr', 'frame_0021.exr']);
+});
+
+test('all formats have one picture: to a step of theirs, and a step of dither in 8 bits', () => {
+  const [eight, sixteen, linear] = [
+    read('png/frame_0020.png', 'rgb24'),
+    words('png16/frame_0020.png'),
+    light('exr/frame_0020.exr'),
+  ];
+  expect(eight.length).toBe(3 * WIDTH * HEIGHT);
+  let [between, off] = [0, 0];
+  for (let i = 0; i < eight.length; i++) {
+    const wanted = srgb(Math.min(1, Math.max(0, linear[i]!)));
+    // Half precision has eleven bits.
+    expect(Math.abs(sixteen[i]! - 65535 * wanted)).toBeLessThan(32);
+    // A step of dither to each side, half a one of rounding, and what the fitted curve is off.
+    expect(Math.abs(eight[i]! - 255 * wanted)).toBeLessThan(2);
+    off += eight[i]! - 255 * wanted;
+    if (sixteen[i]! % 257 !== 0) between += 1;
+  }
+  expect(Math.abs(off / eight.length)).toBeLessThan(0.2);
+  // What 8 bits do not have: steps between theirs.
+  expect(between).toBeGreaterThan(500);
+});
+
+test('an OpenEXR frame says its rate as the fraction that it is', () => {
+  const head = execFileSync('exrheader', [join(dir, 'exr/frame_0021.exr')]).toString();
+  expect(head).toMatch(/framesPerSecond[^\n]*23\.976/);
+  expect(head).toMatch(/chromaticities/);
+});
+
+test.each([
+  [24, [24, 1]],
+  [23.976, [24000, 1001]],
+  [24 / 1.001, [24000, 1001]],
+  [29.97, [30000, 1001]],
+  [59.94, [60000, 1001]],
+  [12.5, [12500, 1000]],
+])('%d frames a second are %j', (rate, fraction) => {
+  expect(rateAsFraction(rate)).toEqual(fraction);
+});
+
+test('a format that is not known is answered with those that are', async () => {
+  const run = await vastSwarm('render', join(dir, 'small.json'), '--out', dir, '--format', 'jpg');
+  expect(run.code).toBe(2);
+  expect(run.err).toContain('png, png16, exr');
+});
