@@ -28,7 +28,7 @@ import { Media } from './media';
 import { bufferOf, Memories } from './memories';
 import { Pool } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
-import { Stage } from './stage';
+import { Stage, type DrawSize } from './stage';
 
 /** What one frame cost, in milliseconds by stage. */
 export type StageTimes = Record<'motion' | 'media' | 'look' | 'draw' | 'finish', number>;
@@ -46,6 +46,8 @@ export interface Light {
   height: number;
   /** Red, green and blue of sRGB's primaries, rows from the top. Their own memory. */
   planes: [Float32Array, Float32Array, Float32Array];
+  /** How much of what is behind them bodies cover, 0 to 1; light that lets all of it through covers nothing. */
+  cover: Float32Array | null;
 }
 
 export interface CpuOptions {
@@ -79,6 +81,7 @@ class CpuSnapshot implements Snapshot {
 /** Runs plans on the processor: WebAssembly SIMD on several threads, the same bits everywhere. */
 export class CpuEngine implements Engine {
   frame = -1;
+  private cover: Float32Array | null = null;
   readonly times: StageTimes = { motion: 0, media: 0, look: 0, draw: 0, finish: 0 };
   private current: Plan | null = null;
   private readonly past = new Past();
@@ -258,6 +261,7 @@ export class CpuEngine implements Engine {
     stage.lookTime = 0;
     let mark = performance.now();
     const planes = stage.draw('frame', size, { plan, frame, past }, plan.drawing, true);
+    this.cover = plan.lit && this.coverOf(planes, size, { ...plan, backdrop: plan.lit });
     const layers = new Map(
       [...plan.layers].map(([id, drawn]) => [
         id,
@@ -272,6 +276,36 @@ export class CpuEngine implements Engine {
     this.finish.run(plan.finish, planes, drawInputs(plan, frame, size), layers, tables);
     times.finish = performance.now() - mark;
     return { width, height, pixels: this.output(this.rasteriser.planes('frame', width, height)) };
+  }
+
+  /**
+   * How much is covered: what a light behind all bodies loses on its way, as a mean of its colours. Whatever mixes
+   * evenly with what is behind it, as light that is added, laid over or multiplied does, is exact.
+   */
+  private coverOf({ at, stride }: Planes, size: DrawSize, lit: Plan): Float32Array {
+    const { width, height } = size;
+    const { frame, past } = this;
+    const dark = at.map((a) => this.memories.floats(a, stride * height).slice());
+    const { at: through } = this.stage.draw(
+      'lit',
+      size,
+      { plan: lit, frame, past },
+      lit.drawing,
+      true,
+    );
+    const cover = new Float32Array(width * height);
+    for (let y = 0; y < height; y++) {
+      for (let x = 0; x < width; x++) {
+        let left = 0;
+        for (let c = 0; c < 3; c++) {
+          left +=
+            this.memories.floats(through[c]!, stride * height)[y * stride + x]! -
+            dark[c]![y * stride + x]!;
+        }
+        cover[y * width + x] = Math.min(1, Math.max(0, 1 - left / 3));
+      }
+    }
+    return cover;
   }
 
   /** Brings what the picture reads of tracks to the frame that is drawn. */
@@ -325,7 +359,7 @@ export class CpuEngine implements Engine {
   /** The light of the last drawn frame, which had this size; the plan has to be one that leaves it (see Sources). */
   light(width: number, height: number): Light {
     const planes = [0, 1, 2].map((c) => this.lightOf(width, height, c)) as Light['planes'];
-    return { width, height, planes };
+    return { width, height, planes, cover: this.cover };
   }
 
   /** Pairs of slots that are linked in the last drawn frame, lower first, for a limit per particle. */

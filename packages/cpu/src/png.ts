@@ -13,10 +13,11 @@ function srgbPng(
   width: number,
   height: number,
   depth: 8 | 16,
+  channels: 3 | 4,
   data: Uint8Array | Uint16Array,
 ): Uint8Array<ArrayBuffer> {
   goesOn('', 0, data.byteLength / SPEED);
-  const png = encode({ width, height, data, channels: 3, depth }, { zlib: { level: 4 } });
+  const png = encode({ width, height, data, channels, depth }, { zlib: { level: 4 } });
   const file = new Uint8Array(png.length + SRGB.length);
   file.set(png.subarray(0, HEAD));
   file.set(SRGB, HEAD);
@@ -32,21 +33,37 @@ export function encodePng({ width, height, pixels }: Frame): Uint8Array<ArrayBuf
     data[o + 1] = pixels[i + 1]!;
     data[o + 2] = pixels[i + 2]!;
   }
-  return srgbPng(width, height, 8, data);
+  return srgbPng(width, height, 8, 3, data);
 }
 
-/** Linear light, 0 to 1, as 16 bits of sRGB (IEC 61966-2-1); beyond it is cut. */
-function srgb16(light: number): number {
+/** Linear light, 0 to 1, as sRGB (IEC 61966-2-1), 0 to 1; beyond it is cut. */
+function srgb(light: number): number {
   const inside = Math.min(1, Math.max(0, light));
-  const value = inside <= 0.0031308 ? 12.92 * inside : 1.055 * inside ** (1 / 2.4) - 0.055;
-  return Math.round(65535 * value);
+  return inside <= 0.0031308 ? 12.92 * inside : 1.055 * inside ** (1 / 2.4) - 0.055;
 }
 
-/** A frame's light as a PNG file of 16 bits and three channels, in sRGB: fine enough to need no dither. */
-export function encodePng16({ width, height, planes }: Light): Uint8Array<ArrayBuffer> {
-  const data = new Uint16Array(width * height * 3);
-  planes.forEach((plane, channel) => {
-    for (let i = 0; i < plane.length; i++) data[3 * i + channel] = srgb16(plane[i]!);
-  });
-  return srgbPng(width, height, 16, data);
+/** What stands in a PNG for a pixel: colours that are not multiplied by how much they cover. */
+function apart(r: number, g: number, b: number, cover: number): [number, number, number, number] {
+  // Light that covers nothing could not be seen at all: it covers as much as it is bright.
+  const alpha = Math.min(1, Math.max(cover, r, g, b));
+  const part = (v: number): number => (alpha > 0 ? srgb(v / alpha) : 0);
+  return [part(r), part(g), part(b), alpha];
+}
+
+/**
+ * A frame's light as a PNG file in sRGB: in 16 bits it is fine enough to need no dither. Where there is no backdrop it
+ * has a fourth channel, and colours that are not multiplied by it (W3C, PNG, 4.4.1).
+ */
+export function encodeLight(light: Light, depth: 8 | 16): Uint8Array<ArrayBuffer> {
+  const { width, height, planes, cover } = light;
+  const [red, green, blue] = planes;
+  const channels = cover ? 4 : 3;
+  const most = 2 ** depth - 1;
+  const data = new (depth === 8 ? Uint8Array : Uint16Array)(width * height * channels);
+  for (let i = 0, o = 0; i < red.length; i++, o += channels) {
+    const [r, g, b] = [red[i]!, green[i]!, blue[i]!];
+    const values = cover ? apart(r, g, b, cover[i]!) : [srgb(r), srgb(g), srgb(b)];
+    for (let c = 0; c < channels; c++) data[o + c] = Math.round(most * values[c]!);
+  }
+  return srgbPng(width, height, depth, channels, data);
 }

@@ -5,7 +5,7 @@ import { say } from './say';
 
 export async function check(file: string, options: WorkOptions): Promise<void> {
   const { piece, files } = await withStock(file, await load(file, options));
-  const plan = compiled(piece, files);
+  const plan = compiled(piece, { files });
   const { width, height, rate, length, preroll } = piece.frame;
   const lines = [
     `${piece.name}: ${String(width)}x${String(height)}, ${String(length)} frames at ${String(rate)} a second, pre-roll ${String(preroll)}`,

@@ -103,6 +103,7 @@ work('render', 'Writes numbered frames.')
       .choices(Object.keys(STILLS))
       .default('png'),
   )
+  .option('--alpha', 'no backdrop: what bodies leave free is transparent')
   .requiredOption('--out <dir>', 'folder for the frames; made if it is not there')
   .action(render);
 program

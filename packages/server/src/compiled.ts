@@ -1,20 +1,10 @@
-import {
-  compilePiece,
-  hearLongWork,
-  type Piece,
-  type Plan,
-  type StockFiles,
-} from '@vast-swarm/core';
+import { compilePiece, hearLongWork, type Piece, type Plan, type Sources } from '@vast-swarm/core';
 
 /** Milliseconds of work that are nothing to speak of. */
 const SOON = 1000;
 
-/**
- * A piece made ready for an engine; what takes long shows how far it is on a terminal.
- *
- * @param light whether the engine is asked for the light of frames
- */
-export function compiled(piece: Piece, files: StockFiles, light = false): Plan {
+/** A piece made ready for an engine; what takes long shows how far it is on a terminal. */
+export function compiled(piece: Piece, sources: Sources): Plan {
   const { stderr } = process;
   const since = performance.now();
   let shown = '';
@@ -25,7 +15,7 @@ export function compiled(piece: Piece, files: StockFiles, light = false): Plan {
     shown = text;
   });
   try {
-    return compilePiece(piece, { files, light });
+    return compilePiece(piece, sources);
   } finally {
     hearLongWork(() => undefined);
     if (shown !== '') stderr.write('\r\u001b[K');

@@ -7,7 +7,7 @@ import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
 import { tell } from './say';
-import { STILLS, type StillFormat } from './stills';
+import { stillOf, STILLS, type StillFormat } from './stills';
 import { makeFolder, numbered, writeWhole } from './writeWhole';
 
 interface RenderOptions extends WorkOptions {
@@ -15,6 +15,7 @@ interface RenderOptions extends WorkOptions {
   size?: [number, number];
   oversample: number;
   format: StillFormat;
+  alpha?: boolean;
   out: string;
 }
 
@@ -26,11 +27,13 @@ export async function render(file: string, options: RenderOptions): Promise<void
     throw new Refused('--size: each side has 16 to 16384 pixels');
   }
   if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
-  const still = STILLS[options.format];
+  const { format, alpha: clear = false } = options;
+  const { ending, fine } = STILLS[format];
+  const light = fine || clear;
   await makeFolder(options.out);
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    const plan = compiled(piece, files, still.light);
+    const plan = compiled(piece, { files, light, clear });
     for (const { message } of plan.notices) tell(`note: ${message}`);
     engine.setPlan(plan);
     const progress = new Progress('frame', last - first + 1);
@@ -40,8 +43,8 @@ export async function render(file: string, options: RenderOptions): Promise<void
       if (!isDrawn(plan, engine.frame, first)) continue;
       const frame = engine.draw(width, height, options.oversample);
       if (engine.frame < first) continue;
-      const name = join(options.out, numbered(`frame_%04d.${still.ending}`, engine.frame));
-      await writeWhole(name, still.bytesOf(engine, frame, piece.frame.rate));
+      const name = join(options.out, numbered(`frame_%04d.${ending}`, engine.frame));
+      await writeWhole(name, stillOf(format, engine, frame, { rate: piece.frame.rate, light }));
       progress.at(engine.frame - first + 1);
     }
   } finally {

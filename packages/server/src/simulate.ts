@@ -38,7 +38,7 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
   const everyFrame = numbered(options.out, 0) !== options.out;
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    engine.setPlan(compiled(piece, files));
+    engine.setPlan(compiled(piece, { files }));
     const progress = new Progress('frame', last + 1);
     while (engine.frame < last) {
       await engine.ready();

@@ -1,32 +1,41 @@
-import { exrOf, rateAsFraction } from '@vast-swarm/core';
-import { encodePng, encodePng16, type CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { exrOf, rateAsFraction, type ExrChannel } from '@vast-swarm/core';
+import { encodeLight, encodePng, type CpuEngine, type Frame, type Light } from '@vast-swarm/cpu';
 
-/** How frames are written: the ending of their names, and the bytes of the frame that was drawn last. */
+/** How frames are written. */
 interface Still {
+  /** Of the names of its files. */
   ending: string;
-  /** Whether it is made of the frame's light. */
-  light: boolean;
-  bytesOf: (engine: CpuEngine, frame: Frame, rate: number) => Uint8Array;
+  /** The bytes of a frame's light; null: of its pixels, where nothing more is wanted. */
+  ofLight: (light: Light, rate: number) => Uint8Array;
+  /** Whether light is wanted where there is a backdrop too. */
+  fine: boolean;
+}
+
+function exr({ width, height, planes, cover }: Light, rate: number): Uint8Array {
+  const [R, G, B] = planes;
+  const named = { R, G, B, ...(cover ? { A: cover } : {}) };
+  const channels = Object.entries(named).map(([name, values]): ExrChannel => {
+    return { name, values, as: 'half' };
+  });
+  return exrOf({ width, height, channels, rate: rateAsFraction(rate) });
 }
 
 export const STILLS = {
-  png: { ending: 'png', light: false, bytesOf: (_, frame) => encodePng(frame) },
-  png16: {
-    ending: 'png',
-    light: true,
-    bytesOf: (engine, { width, height }) => encodePng16(engine.light(width, height)),
-  },
-  exr: {
-    ending: 'exr',
-    light: true,
-    bytesOf: (engine, { width, height }, rate) => {
-      const { planes } = engine.light(width, height);
-      const channels = planes.map((values, i) => {
-        return { name: 'RGB'[i]!, values, as: 'half' as const };
-      });
-      return exrOf({ width, height, channels, rate: rateAsFraction(rate) });
-    },
-  },
+  png: { ending: 'png', fine: false, ofLight: (light) => encodeLight(light, 8) },
+  png16: { ending: 'png', fine: true, ofLight: (light) => encodeLight(light, 16) },
+  exr: { ending: 'exr', fine: true, ofLight: exr },
 } as const satisfies Record<string, Still>;
 
 export type StillFormat = keyof typeof STILLS;
+
+/** The bytes of the frame that an engine has drawn last. */
+export function stillOf(
+  format: StillFormat,
+  engine: CpuEngine,
+  frame: Frame,
+  { rate, light }: { rate: number; light: boolean },
+): Uint8Array {
+  return light
+    ? STILLS[format].ofLight(engine.light(frame.width, frame.height), rate)
+    : encodePng(frame);
+}

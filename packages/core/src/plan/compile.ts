@@ -11,7 +11,7 @@ import { cameraAt } from './look/cameraAt';
 import type { CameraPose } from '../language/frame';
 import { swarmPart } from './compileSwarm';
 import { fieldsPart } from './fields/fieldPlan';
-import { backdropPart } from './finish/backdrop';
+import { backdropPart, clearPart } from './finish/backdrop';
 import { solidLensPart } from './finish/solidLens';
 import { finishLightPart, finishPart } from './finish/steps';
 import { lampsAt } from './look/lamps';
@@ -53,6 +53,8 @@ export interface Sources {
   looker?: Looker;
   /** Whether an engine is asked for the light of finished frames, and not for their pixels alone. */
   light?: boolean;
+  /** Whether there is to be no backdrop, and an engine is asked what bodies cover. */
+  clear?: boolean;
 }
 
 /** A piece made ready for an engine: the plan of its beginning, which leads to those of all its frames. */
@@ -74,7 +76,7 @@ export function compilePiece(piece: Piece, sources: Sources = {}): Plan {
 
 function compileScene(
   scene: Scene,
-  { cache, files = new Map(), bakes = new Map(), light = false }: Sources & { cache: PlanCache },
+  { cache, files = new Map(), bakes = new Map(), light, clear }: Sources & { cache: PlanCache },
 ): Plan {
   const { piece } = scene;
   const notices: Notice[] = [
@@ -106,7 +108,8 @@ function compileScene(
       all.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
     return { opaque: of(true), blended: of(false) };
   };
-  const backdrop = cache.keep(backdropPart, scene);
+  const bare = clear ? cache.keep(clearPart, scene) : null;
+  const backdrop = bare?.dark ?? cache.keep(backdropPart, scene);
   const finish = cache.keep(light ? finishLightPart : finishPart, scene);
   const fields = cache.keep(fieldsPart, { scene, swarms });
   const media = cache.keep(mediaPart, scene);
@@ -124,7 +127,7 @@ function compileScene(
   const camera = (time: number): CameraPose => cameraAt(scene, time);
   const plan: Plan = {
     frame: piece.frame,
-    ...{ swarms, backdrop, finish, notices, motionKey, camera },
+    ...{ swarms, backdrop, lit: bare?.lit ?? null, finish, notices, motionKey, camera },
     tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, ...media, finish]) },
     ...{ fields, media, mediumLayers },
     drawing: drawn((id) => !layered.has(id)),

@@ -136,6 +136,8 @@ export interface Plan {
   shutter: (time: number) => { frames: number; samples: number };
   /** The empty picture. */
   backdrop: PlanKernel;
+  /** Where the backdrop is dark because there is to be none: the same, lit evenly. */
+  lit: PlanKernel | null;
   finish: FinishPlan;
   notices: Notice[];
   /** Equal plans of motion have equal keys: the state of one is the state of the other. */

@@ -19,6 +19,19 @@ export const backdropPart: PlanPart<Scene, PlanKernel> = {
   make: backdropKernel,
 };
 
+/** Nothing behind the bodies, and the same lit evenly: how much of it is left tells how much is covered. */
+export const clearPart: PlanPart<Scene, Record<'dark' | 'lit', PlanKernel>> = {
+  name: 'clear',
+  dependsOn: () => [],
+  make: (scene) => ({ dark: evenKernel(scene, 0), lit: evenKernel(scene, 1) }),
+};
+
+function evenKernel(scene: Scene, light: number): PlanKernel {
+  const builder = new KernelBuilder(scene);
+  for (const plane of PLANES) builder.graph.store(plane, builder.graph.float(light));
+  return builder;
+}
+
 /** Fills the frame's planes. */
 function backdropKernel(scene: Scene): PlanKernel {
   const builder = new KernelBuilder(scene);
