@@ -19,9 +19,10 @@ beforeAll(async () => {
     p.swarms[0]!.dials.light = 6;
   });
   writeFileSync(join(dir, 'small.json'), pieceText(piece));
-  for (const format of ['png', 'png16', 'exr']) {
+  for (const kind of ['png', 'png16', 'exr', 'png16 --alpha', 'exr --alpha']) {
+    const [format, ...alpha] = kind.split(' ') as [string, ...string[]];
     const size = `${String(WIDTH)}x${String(HEIGHT)}`;
-    const out = ['--out', join(dir, format), '--format', format];
+    const out = ['--out', join(dir, kind), '--format', format, ...alpha];
     const run = await vastSwarm(
       'render',
       join(dir, 'small.json'),
@@ -92,6 +93,26 @@ test('all formats have one picture: to a step of theirs, and a step of dither in
   expect(Math.abs(off / eight.length)).toBeLessThan(0.2);
   // What 8 bits do not have: steps between theirs.
   expect(between).toBeGreaterThan(500);
+});
+
+test('without a backdrop there is a channel of what is covered, and nothing in it where nothing is', () => {
+  const count = WIDTH * HEIGHT;
+  const exr = read('exr --alpha/frame_0020.exr', 'gbrapf32le');
+  const planes = new Float32Array(exr.buffer.slice(exr.byteOffset, exr.byteOffset + exr.length));
+  const png = read('png16 --alpha/frame_0020.png', 'rgba64le');
+  const straight = new Uint16Array(png.buffer.slice(png.byteOffset, png.byteOffset + png.length));
+  let [free, seen] = [0, 0];
+  for (let i = 0; i < count; i++) {
+    const [green, blue, red, cover] = [0, 1, 2, 3].map((k) => planes[k * count + i]!);
+    const brightest = Math.max(red!, green!, blue!);
+    // What shines covers as much as it is bright, in a PNG.
+    const alpha = Math.min(1, Math.max(cover!, brightest));
+    expect(Math.abs(straight[4 * i + 3]! / 65535 - alpha)).toBeLessThan(1e-3);
+    if (alpha === 0) free += 1;
+    if (brightest > 0.05) seen += 1;
+  }
+  expect(free).toBeGreaterThan(20);
+  expect(seen).toBeGreaterThan(200);
 });
 
 test('an OpenEXR frame says its rate as the fraction that it is', () => {
