@@ -229,7 +229,9 @@ test('every command of the README runs as it stands', async () => {
       expect.anything(),
     ]);
   }
-  expect(await readdir(join(work, 'frames'))).toHaveLength(10);
+  const frames = await readdir(join(work, 'frames'));
+  expect(frames.filter((f) => f.endsWith('.png'))).toHaveLength(10);
+  expect(frames.filter((f) => f.endsWith('.exr'))).toEqual(['frame_0030.exr']);
   expect(await readdir(work)).toContain('plankton-0009.ply');
   const written = await readFile(join(work, 'show/net-menders.json'), 'utf8');
   expect(written).toBe(await readFile(join(__dirname, '../../../demo/net-menders.json'), 'utf8'));
