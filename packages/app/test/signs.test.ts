@@ -45,7 +45,18 @@ test('a page that is held up, as by sleep, takes none of its workers for dead', 
   expect(silent).not.toHaveBeenCalled();
 });
 
-test('one that said how long it will be quiet has that time, and the next sign ends it', () => {
+test('one that said how long it will be quiet has that time, though it gave a sign before it began', () => {
+  const { near, silent } = watched();
+  near.says({ alive: 10 });
+  pass(0.5);
+  near.says({ alive: 0 });
+  pass(11);
+  expect(silent).not.toHaveBeenCalled();
+  pass(2);
+  expect(silent).toHaveBeenCalledTimes(1);
+});
+
+test('one that said how long it will be quiet has that time, and no more', () => {
   const { near, silent } = watched();
   near.says({ alive: 10 });
   pass(12);

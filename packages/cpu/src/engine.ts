@@ -282,30 +282,29 @@ export class CpuEngine implements Engine {
    * How much is covered: what a light behind all bodies loses on its way, as a mean of its colours. Whatever mixes
    * evenly with what is behind it, as light that is added, laid over or multiplied does, is exact.
    */
-  private coverOf({ at, stride }: Planes, size: DrawSize, lit: Plan): Float32Array {
-    const { width, height } = size;
+  private coverOf(planes: Planes, size: DrawSize, lit: Plan): Float32Array {
     const { frame, past } = this;
-    const dark = at.map((a) => this.memories.floats(a, stride * height).slice());
-    const { at: through } = this.stage.draw(
-      'lit',
-      size,
-      { plan: lit, frame, past },
-      lit.drawing,
-      true,
-    );
-    const cover = new Float32Array(width * height);
+    const dark = this.channelsOf(planes);
+    const shown = this.stage.draw('lit', size, { plan: lit, frame, past }, lit.drawing, true);
+    const through = this.channelsOf(shown);
+    return dark[0].map((_, i) => {
+      const left = [0, 1, 2].reduce((sum, c) => sum + through[c]![i]! - dark[c]![i]!, 0);
+      return Math.min(1, Math.max(0, 1 - left / 3));
+    });
+  }
+
+  /** What stands in planes, row by row. */
+  private channelsOf(planes: Planes): Light['planes'] {
+    return [0, 1, 2].map((c) => this.channelOf(planes, c)) as Light['planes'];
+  }
+
+  private channelOf({ at, stride, width, height }: Planes, channel: number): Float32Array {
+    const plane = this.memories.floats(at[channel]!, stride * height);
+    const out = new Float32Array(width * height);
     for (let y = 0; y < height; y++) {
-      for (let x = 0; x < width; x++) {
-        let left = 0;
-        for (let c = 0; c < 3; c++) {
-          left +=
-            this.memories.floats(through[c]!, stride * height)[y * stride + x]! -
-            dark[c]![y * stride + x]!;
-        }
-        cover[y * width + x] = Math.min(1, Math.max(0, 1 - left / 3));
-      }
+      out.set(plane.subarray(y * stride, y * stride + width), y * width);
     }
-    return cover;
+    return out;
   }
 
   /** Brings what the picture reads of tracks to the frame that is drawn. */
@@ -347,13 +346,8 @@ export class CpuEngine implements Engine {
    * curve (see Sources), rows from the top.
    */
   lightOf(width: number, height: number, channel = 0): Float32Array {
-    const { at, stride } = this.finish.last ?? this.rasteriser.planes('frame', width, height);
-    const plane = this.memories.floats(at[channel]!, stride * height);
-    const out = new Float32Array(width * height);
-    for (let y = 0; y < height; y++) {
-      out.set(plane.subarray(y * stride, y * stride + width), y * width);
-    }
-    return out;
+    const planes = this.finish.last ?? this.rasteriser.planes('frame', width, height);
+    return this.channelOf(planes, channel);
   }
 
   /** The light of the last drawn frame, which had this size; the plan has to be one that leaves it (see Sources). */

@@ -5,7 +5,7 @@ import { encodeLight, encodePng, type CpuEngine, type Frame, type Light } from '
 interface Still {
   /** Of the names of its files. */
   ending: string;
-  /** The bytes of a frame's light; null: of its pixels, where nothing more is wanted. */
+  /** The bytes of a frame's light. */
   ofLight: (light: Light, rate: number) => Uint8Array;
   /** Whether light is wanted where there is a backdrop too. */
   fine: boolean;

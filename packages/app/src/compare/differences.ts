@@ -71,31 +71,32 @@ const NAMED = [
 export function withNeeds(here: Piece, there: Piece, change: Change): Change[] {
   if ('remove' in change) return [change];
   const { path, value } = change;
-  const needed = new Map<string, { id: string }[]>();
+  // The lists as they will be; one that is taken over has what it has.
+  const own = path.length === 1 ? path[0] : undefined;
+  const lists = new Map(
+    NAMED.map((list) => [list, [...((list === own ? value : here[list]) as { id: string }[])]]),
+  );
   let text = JSON.stringify(value);
   for (let more = true; more;) {
     more = false;
-    for (const list of NAMED) {
-      // A list that is taken over has what it has.
-      const taken = path.length === 1 && path[0] === list ? (value as { id: string }[]) : [];
-      const own = [...here[list], ...taken, ...(needed.get(list) ?? [])];
+    for (const [list, parts] of lists) {
       const missing = (there[list] as { id: string }[]).filter(
-        (o) => text.includes(`"${o.id}"`) && !own.some((h) => h.id === o.id),
+        (o) => text.includes(`"${o.id}"`) && !parts.some((p) => p.id === o.id),
       );
       if (missing.length === 0) continue;
-      needed.set(list, [...(needed.get(list) ?? []), ...missing]);
+      parts.push(...missing);
       text += JSON.stringify(missing);
       more = true;
     }
   }
-  const changes = [...needed]
-    .filter(([list]) => path.length > 1 || path[0] !== list)
-    .map(([list, parts]) => ({
-      path: [list],
-      value: [...here[list as (typeof NAMED)[number]], ...parts],
-    }));
-  const beside = path.length === 1 ? (needed.get(String(path[0])) ?? []) : [];
-  return [...changes, { path, value: beside.length > 0 ? [...(value as []), ...beside] : value }];
+  const needs = [...lists].filter(
+    ([list, { length }]) => list !== own && length > here[list].length,
+  );
+  const whole = lists.get(own as (typeof NAMED)[number]) ?? value;
+  return [
+    ...needs.map(([list, parts]) => ({ path: [list], value: parts })),
+    { path, value: whole },
+  ];
 }
 
 type Found = (key: string, title: string, own: unknown, other: unknown, change: Change) => void;

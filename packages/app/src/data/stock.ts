@@ -24,24 +24,16 @@ export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
   .join(',');
 
 /** Reads a file in a worker of its own, so that the picture goes on meanwhile. */
-async function readInWorker(
+function readInWorker(
   name: string,
   bytes: ArrayBuffer,
   progress: (part: number) => void,
 ): Promise<ReadFile> {
-  let over = false;
-  try {
-    return await inStockWorker(name, ({ call, called }, tell) => {
-      // What is told may come behind the end.
-      const told = (part: number): void => {
-        tell(part);
-        if (!over) progress(part);
-      };
-      return call.read(name, transfer(bytes, [bytes]), called(told));
-    });
-  } finally {
-    over = true;
-  }
+  return inStockWorker(
+    name,
+    ({ call, called }, tell) => call.read(name, transfer(bytes, [bytes]), called(tell)),
+    progress,
+  );
 }
 
 /** Waveforms of sounds that were read, in WAVE stretches: found beside the interface, since sounds can be long. */

@@ -18,6 +18,7 @@ export function cancelReading(key: string): void {
 function told(
   name: string,
   cancel: () => void,
+  heard: (part: number) => void,
 ): { part: (part: number) => void; over: () => void } {
   const [key, since] = [`reading ${name}`, performance.now()];
   let over = false;
@@ -25,7 +26,9 @@ function told(
   return {
     // What is told may come behind the end.
     part: (part) => {
-      if (over || performance.now() - since < SOON) return;
+      if (over) return;
+      heard(part);
+      if (performance.now() - since < SOON) return;
       const message = `Reading ${name}: ${String(Math.round(100 * part))} %`;
       store.dispatch(noticed({ key, kind: 'note', message, action: 'cancelReading' }));
     },
@@ -42,11 +45,13 @@ function told(
  * is shown, and can be cancelled.
  *
  * @param work with what the worker is to tell the part of it that is done
+ * @param heard hears of it as well
  * @throws Error that names the file where the worker dies over it, or it is cancelled
  */
 export async function inStockWorker<T>(
   name: string,
   work: (worker: OpenWorker<StockWorker>, progress: (part: number) => void) => Promise<T>,
+  heard: (part: number) => void = () => undefined,
 ): Promise<T> {
   const made = new Worker(new URL('./stockWorker.ts', import.meta.url), { type: 'module' });
   const worker = openWorker<StockWorker>(made);
@@ -56,7 +61,7 @@ export async function inStockWorker<T>(
       reject(new Error(`${name}: reading it was cancelled.`));
     };
   });
-  const progress = told(name, cancel);
+  const progress = told(name, cancel, heard);
   try {
     return await Promise.race([worker.ask(work(worker, progress.part)), cancelled]);
   } catch (error) {

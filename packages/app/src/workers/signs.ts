@@ -20,9 +20,14 @@ export interface Sign {
  */
 export function watchSigns(worker: Worker, silent: () => void): () => void {
   let left = ON_ITS_WAY;
+  let began = false;
   const heard = ({ data }: MessageEvent<Partial<Sign> | null>): void => {
     if (typeof data?.alive !== 'number') return;
-    left = PATIENCE + Math.ceil((data.alive * 1000) / SIGNS_EVERY);
+    // It has come: what it had for its way is over.
+    if (!began) left = 0;
+    began = true;
+    // What it announced may begin only after a sign that it gives while it waits.
+    left = Math.max(left, PATIENCE + Math.ceil((data.alive * 1000) / SIGNS_EVERY));
   };
   const timer = setInterval(() => {
     left -= 1;
