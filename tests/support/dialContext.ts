@@ -191,6 +191,7 @@ export function setTheScene(piece: Piece, kind: string, key: string): void {
 const FURTHER: Record<string, number> = {
   'medium fluid lines': 128,
   'medium fluid reach': 0.1,
+  'performer played to': 0.05,
   'signal pitch silent': 0,
   'signal tally wrap': 0.01,
   reset: 1,

@@ -36,6 +36,11 @@ function fromFile(): Action {
   return pieceActions.bornFrom({ entry, swarm: swarmFrom('quay', made('lamps'), [])! });
 }
 
+test('a frame rate that was typed with a few digits is the fraction that is meant', () => {
+  const typed = set({ path: ['frame', 'rate'], value: 29.97, label: 'Frame rate' });
+  expect(run(start(), typed).piece!.frame.rate).toBe(30000 / 1001);
+});
+
 const { added, duplicated, moved, played, putForward, removed, takenBack } = pieceActions;
 const RATE = ['swarms', 0, 'dials', 'rate'];
 const FORWARD = putForward({ path: RATE });

@@ -29,7 +29,7 @@ export type { MediumPass, MediumPlan } from './plan/media/mediumPlan';
 export { GRADIENT_SET } from './feeds/gradientSet';
 export { bvhOf } from './formats/bvh';
 export { exrOf, type ExrChannel, type ExrPicture } from './formats/exr';
-export { rateAsFraction } from './formats/rate';
+export { exactRate, rateAsFraction } from './formats/rate';
 export * from './formats/controlDoor';
 export * from './formats/gradients';
 export * from './formats/offer';

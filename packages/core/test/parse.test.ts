@@ -86,7 +86,7 @@ test('what is not JSON is told by line; NaN is not JSON', () => {
 
 test('other files, newer versions, deep nesting and vast files are refused', () => {
   expect(problems('[1, 2, 3]')).toContain("its 'format' should be");
-  expect(problems(pieceText({ ...smallPiece(), version: 110 as 11 }))).toContain(
+  expect(problems(pieceText({ ...smallPiece(), version: 120 as 12 }))).toContain(
     'newer Vast Swarm',
   );
   expect(problems('['.repeat(10_000) + ']'.repeat(10_000))).toContain('Nested more than 64 deep');
@@ -119,7 +119,7 @@ test('a place that did nothing does nothing still, once it would', () => {
     swarms: [parent, child, { emitter: { kind: 'swarm', dials: null } }],
   };
   expect(migrate(piece)).toEqual({
-    ...{ version: 11, sounds: [], pictures: [], media: [], performers: [] },
+    ...{ version: 12, sounds: [], pictures: [], media: [], performers: [] },
     ...{ controls: [], cues: [], played: [] },
     swarms: [
       parent,
@@ -195,7 +195,7 @@ test('a piece of version 2 has its one body as the first of several', () => {
   expect(piece.swarms[0]!.bodies).toMatchObject([
     { id: 'disc', kind: 'disc', dials: { mode: 'screen' } },
   ]);
-  expect(piece).toMatchObject({ version: 11, lights: [], density: 1 });
+  expect(piece).toMatchObject({ version: 12, lights: [], density: 1 });
 });
 
 test('a piece of version 4 keeps its look: turbulence, falloffs of 0, and jostle by its old name', () => {

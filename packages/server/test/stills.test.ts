@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pieceText, rateAsFraction } from '@vast-swarm/core';
+import { pieceText } from '@vast-swarm/core';
 import { vastSwarm } from '../../../tests/support/commandLine';
 import { smallPiece } from '../../../tests/support/pieces';
 
@@ -119,17 +119,6 @@ test('an OpenEXR frame says its rate as the fraction that it is', () => {
   const head = execFileSync('exrheader', [join(dir, 'exr/frame_0021.exr')]).toString();
   expect(head).toMatch(/framesPerSecond[^\n]*23\.976/);
   expect(head).toMatch(/chromaticities/);
-});
-
-test.each([
-  [24, [24, 1]],
-  [23.976, [24000, 1001]],
-  [24 / 1.001, [24000, 1001]],
-  [29.97, [30000, 1001]],
-  [59.94, [60000, 1001]],
-  [12.5, [12500, 1000]],
-])('%d frames a second are %j', (rate, fraction) => {
-  expect(rateAsFraction(rate)).toEqual(fraction);
 });
 
 test('a format that is not known is answered with those that are', async () => {

@@ -1,6 +1,7 @@
 import {
   catalogue,
   dialsOf,
+  exactRate,
   freshName,
   fedBy,
   inEffect,
@@ -50,7 +51,9 @@ export function put(piece: Piece, path: Path, value: unknown): void {
     place[key] ??= {};
     place = place[key] as Tree;
   }
-  place[path.at(-1)!] = value;
+  // What is typed of a rate has few digits.
+  const rate = path.join('.') === 'frame.rate' && typeof value === 'number';
+  place[path.at(-1)!] = rate ? exactRate(value) : value;
 }
 
 /** What a value is without a signal that is gone: the fixed value the signal led up to. */

@@ -185,7 +185,9 @@ function wording(issue: z.core.$ZodIssue): string {
   if (issue.code === 'invalid_union' && issue.path.at(-1) === 'kind') {
     return 'there is no such kind in this version; see the list of kinds in docs/file-format.md';
   }
-  if (issue.code === 'invalid_union') return 'has none of the forms this dial can take';
+  if (issue.code === 'invalid_union' && issue.message === 'Invalid input') {
+    return 'has none of the forms this dial can take';
+  }
   if (isMissing(issue)) {
     return `is missing (${issue.expected} wanted)`;
   }

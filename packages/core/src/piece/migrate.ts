@@ -37,6 +37,8 @@ const migrations: Record<number, Migration> = {
   9: (piece) => ({ ...piece, media: [] }),
   /** In version 11 there are controls, cues, and what was played of them. */
   10: (piece) => ({ ...piece, controls: [], cues: [], played: [] }),
+  /** In version 12 the frame rate may be a fraction. */
+  11: (piece) => piece,
 };
 
 /** What was a moving picture of the stock is a clip there, and a part that plays it. */

@@ -1,3 +1,4 @@
+import { rateText } from '../formats/rate';
 import { documentText, parseDocument, validateDocument } from './document';
 import { migrate } from './migrate';
 import { FORMAT, VERSION, type Piece } from './types';
@@ -20,5 +21,6 @@ export function validatePiece(data: unknown): Piece {
 
 /** The piece as its file's text. */
 export function pieceText(piece: Piece): string {
-  return documentText(piece);
+  const { frame } = piece;
+  return documentText({ ...piece, frame: { ...frame, rate: rateText(frame.rate) } });
 }

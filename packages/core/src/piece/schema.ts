@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { catalogue, catalogueVersion, type Shelf } from '../catalogue';
 import { CHANCES } from '../language/particle';
+import { rateSchema } from '../formats/rate';
 import { dialsSchema } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import { stockEntrySchema } from '../stock/entry';
@@ -72,7 +73,7 @@ const copiesSchema = z.strictObject({
 const frame = z.strictObject({
   width: z.number().int().min(16).max(16384),
   height: z.number().int().min(16).max(16384),
-  rate: z.number().min(1).max(240),
+  rate: rateSchema,
   length: z.number().int().min(1).max(200_000),
   preroll: z.number().int().min(0).max(20_000),
 });

@@ -5,7 +5,7 @@ import type { Played } from './played';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
-export const VERSION = 11;
+export const VERSION = 12;
 
 /** The lists of parts that a piece has beside its swarms, each from the shelf of its name, in the order of its file. */
 export const PART_LISTS = [
@@ -80,7 +80,7 @@ export interface FrameSettings {
   /** Pixels. */
   width: number;
   height: number;
-  /** Frames per second; the simulation's step is one frame. */
+  /** Frames per second, as the nearest number to a fraction; the simulation's step is one frame. */
   rate: number;
   /** Frames, from 0. */
   length: number;

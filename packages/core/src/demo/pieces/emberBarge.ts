@@ -43,7 +43,7 @@ function fader(id: string, name: string, group: string, dials: Record<string, un
 /** A fire on a barge, with controls and cues: it is kindled, opens, leans in a gust, throws sparks, and burns green with salt. */
 export const emberBarge = validatePiece({
   format: 'vast-swarm piece',
-  version: 11,
+  version: 12,
   name: 'Ember Barge',
   seed: 58,
   frame: { width: 1920, height: 1080, rate: 30, length: 720, preroll: 60 },
