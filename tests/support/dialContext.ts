@@ -192,6 +192,7 @@ const FURTHER: Record<string, number> = {
   'medium fluid lines': 128,
   'medium fluid reach': 0.1,
   'performer played to': 0.05,
+  'body pictureSet every': 1,
   'signal pitch silent': 0,
   'signal tally wrap': 0.01,
   reset: 1,

@@ -110,7 +110,7 @@ test.each(kindPieces())(
       for (const next of equal(base, scene) ? [changed] : [base, changed]) {
         session.setPiece(next);
         let frames = 0;
-        await watch.until((r) => ++frames > 1 && r.exact && r.frame > 16);
+        await watch.until((r) => ++frames > 1 && r.exact && r.frame > 17);
       }
       scene = base;
       const { frame } = engine;
