@@ -148,7 +148,8 @@ export { GRID_BUFFERS, type CellSort } from './plan/motion/neighbourGrid';
 export { STATE } from './language/particle';
 export { Scene } from './plan/scene';
 export { finderIn, type Looker, type ShownPicture } from './plan/shownPicture';
-export { allHeard, heardIn, takeKey, type LiveInput } from './plan/signals';
+export { heardBetween } from './plan/heardBetween';
+export { heardIn, takeKey, type LiveInput } from './plan/signals';
 export { formulaMaps, formulaSignals, withNamedAs as formulaWith } from './formula/parse';
 export {
   chainOf,

@@ -1,4 +1,5 @@
-import { allHeard, mixOf, startedAt, type Heard, type Sound } from '../src';
+import { mixOf, startedAt, type Heard, type Sound } from '../src';
+import { allHeard } from '../src/plan/signals';
 import { piece, sine, soundOf } from './support/tones';
 
 /** What a video is given to hear, against the tones it is made of. */

@@ -1,4 +1,4 @@
 export { MemoryFull } from './arena';
 export { CpuEngine, type CpuOptions, type Frame, type Light, type StageTimes } from './engine';
 export { PoolFailure } from './pool';
-export { encodeLight, encodePng } from './png';
+export { encodeLight, samplesOf, encodePng } from './png';

@@ -51,19 +51,27 @@ function apart(r: number, g: number, b: number, cover: number): [number, number,
 }
 
 /**
- * A frame's light as a PNG file in sRGB: in 16 bits it is fine enough to need no dither. Where there is no backdrop it
- * has a fourth channel, and colours that are not multiplied by it (W3C, PNG, 4.4.1).
+ * A frame's light in sRGB, pixel by pixel: in 16 bits it is fine enough to need no dither. Where there is no backdrop
+ * it has a fourth channel, and colours that are not multiplied by it.
  */
-export function encodeLight(light: Light, depth: 8 | 16): Uint8Array<ArrayBuffer> {
-  const { width, height, planes, cover } = light;
+export function samplesOf(
+  { planes, cover }: Light,
+  depth: 8 | 16,
+): { channels: 3 | 4; data: Uint8Array | Uint16Array } {
   const [red, green, blue] = planes;
   const channels = cover ? 4 : 3;
   const most = 2 ** depth - 1;
-  const data = new (depth === 8 ? Uint8Array : Uint16Array)(width * height * channels);
+  const data = new (depth === 8 ? Uint8Array : Uint16Array)(red.length * channels);
   for (let i = 0, o = 0; i < red.length; i++, o += channels) {
     const [r, g, b] = [red[i]!, green[i]!, blue[i]!];
     const values = cover ? apart(r, g, b, cover[i]!) : [srgb(r), srgb(g), srgb(b)];
     for (let c = 0; c < channels; c++) data[o + c] = Math.round(most * values[c]!);
   }
-  return srgbPng(width, height, depth, channels, data);
+  return { channels, data };
+}
+
+/** A frame's light as a PNG file in sRGB (W3C, PNG, 4.4.1). */
+export function encodeLight(light: Light, depth: 8 | 16): Uint8Array<ArrayBuffer> {
+  const { channels, data } = samplesOf(light, depth);
+  return srgbPng(light.width, light.height, depth, channels, data);
 }

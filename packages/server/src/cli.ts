@@ -10,7 +10,8 @@ import { endWithReader, tell } from './say';
 import { signals } from './signals';
 import { simulate } from './simulate';
 import { standIn } from './standIn';
-import { STILLS } from './stills';
+import { FORMATS } from './deliver/target';
+import { CODECS, QUALITIES } from './deliver/videos';
 
 /** Exit codes: 0 done, 1 the piece or the work failed, 2 the command was not understood. */
 
@@ -55,6 +56,29 @@ function target(text: string): { host: string; port: number } {
   return { host: match[1]!, port: port(match[2]!) };
 }
 
+function chunk(text: string): [number, number] {
+  const match = /^(\d+)\/(\d+)$/.exec(text);
+  const [which, of] = [Number(match?.[1]), Number(match?.[2])];
+  if (!match || which < 1 || which > of) {
+    throw new InvalidArgumentError("a stretch is 'K/N', as 2/5 for the second of five");
+  }
+  return [which, of];
+}
+
+function millions(text: string): number {
+  const value = Number(text);
+  if (!(value >= 0.1 && value <= 2000)) throw new InvalidArgumentError('a number from 0.1 to 2000');
+  return value;
+}
+
+function degrees(text: string): number {
+  const value = Number(text);
+  if (!(text !== '' && value >= 0 && value <= 720)) {
+    throw new InvalidArgumentError('degrees from 0 to 720; 180 is half a frame');
+  }
+  return value;
+}
+
 function list(value: string, before: string[]): string[] {
   return [...before, value];
 }
@@ -95,16 +119,29 @@ work('render', 'Writes numbered frames.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .option('--size <WxH>', "size in pixels; the piece's if not given", size)
   .option('--oversample <k>', 'draw at k times the size and average, 1 to 4', whole, 1)
+  .option('--shutter <degrees>', "how long the shutter is open; the camera's if not given", degrees)
+  .option('--chunk <K/N>', 'of the frames only the K-th of N stretches', chunk)
   .addOption(
     new Option(
       '--format <name>',
-      'png: 8 bits of sRGB; png16: 16 bits of sRGB; exr: OpenEXR, linear light in half precision',
-    )
-      .choices(Object.keys(STILLS))
-      .default('png'),
+      'png, png16: 8 or 16 bits of sRGB; exr: OpenEXR, linear light in half precision; mp4, webm, mov: a video with sound; as --out ends if not given',
+    ).choices(FORMATS),
   )
   .option('--alpha', 'no backdrop: what bodies leave free is transparent')
-  .requiredOption('--out <dir>', 'folder for the frames; made if it is not there')
+  .addOption(
+    new Option('--codec <name>', 'of a video; the first one of its format if not given').choices(
+      Object.keys(CODECS),
+    ),
+  )
+  .addOption(
+    new Option('--quality <name>', 'of a video; good if not given')
+      .choices([...QUALITIES])
+      .conflicts('bits'),
+  )
+  .option('--bits <n>', 'of a video: millions of bits a second, in place of a quality', millions)
+  .option('--resume', 'goes on with the frames that are there from a render before')
+  .option('--json', 'prints a line of JSON for each frame that is done')
+  .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
   .action(render);
 program
   .command('demo')

@@ -1,18 +1,34 @@
-/** Progress on standard error: one line that moves on a terminal; elsewhere nobody watches. */
+/** Progress: one line that moves on a terminal, lines of JSON for other programs, or nothing where nobody watches. */
 export class Progress {
   private readonly started = performance.now();
+  private done = 0;
 
   constructor(
     private readonly what: string,
     private readonly total: number,
+    private readonly json = false,
   ) {}
 
-  at(done: number): void {
-    if (!process.stderr.isTTY) return;
+  /** One more is done: the frame of that number. */
+  one(frame: number): void {
+    this.done += 1;
+    this.tell(frame);
+  }
+
+  private tell(frame: number): void {
+    const { done, total } = this;
+    if (!this.json && !process.stderr.isTTY) return;
     const seconds = (performance.now() - this.started) / 1000;
-    const left = (seconds / Math.max(done, 1)) * (this.total - done);
+    const left = (seconds / done) * (total - done);
     const rate = done / Math.max(seconds, 1e-3);
-    const text = `${this.what} ${String(done)} / ${String(this.total)}, ${rate.toFixed(1)} a second, ${left.toFixed(0)} s left`;
-    process.stderr.write(`\r${text}\u001b[K${done === this.total ? '\n' : ''}`);
+    if (this.json) {
+      const line = { frame, done, total, perSecond: rounded(rate), secondsLeft: rounded(left) };
+      process.stdout.write(`${JSON.stringify(line)}\n`);
+      return;
+    }
+    const text = `${this.what} ${String(done)} / ${String(total)}, ${rate.toFixed(1)} a second, ${left.toFixed(0)} s left`;
+    process.stderr.write(`\r${text}\u001b[K${done === total ? '\n' : ''}`);
   }
 }
+
+const rounded = (value: number): number => Math.round(value * 100) / 100;

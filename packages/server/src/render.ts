@@ -1,53 +1,125 @@
-import { isDrawn } from '@vast-swarm/core';
+import { isDrawn, setDial, type Piece } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
-import { join } from 'node:path';
 import { compiled } from './compiled';
+import type { Delivery } from './deliver/delivery';
+import { lightFor, openDelivery, type Asked } from './deliver/open';
+import { targetOf, type Format, type Target } from './deliver/target';
+import type { CodecName, Quality } from './deliver/videos';
 import { framesOf } from './frames';
 import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
 import { tell } from './say';
-import { stillOf, STILLS, type StillFormat } from './stills';
-import { makeFolder, numbered, writeWhole } from './writeWhole';
 
 interface RenderOptions extends WorkOptions {
   frames?: [number, number];
   size?: [number, number];
+  chunk?: [number, number];
   oversample: number;
-  format: StillFormat;
+  shutter?: number;
+  format?: Format;
+  codec?: CodecName;
+  quality?: Quality;
+  bits?: number;
   alpha?: boolean;
+  resume?: boolean;
+  json?: boolean;
   out: string;
 }
 
-export async function render(file: string, options: RenderOptions): Promise<void> {
-  const { piece, files } = await withStock(file, await load(file, options));
-  const [first, last] = framesOf(piece, options.frames);
-  const [width, height] = options.size ?? [piece.frame.width, piece.frame.height];
+/** @throws Refused where options do not go together */
+function checkTogether(options: RenderOptions, { kind, format }: Target): void {
+  const video = kind === 'video';
+  const needs = Object.entries({ codec: true, quality: true, bits: true, resume: false });
+  for (const [name, forVideo] of needs) {
+    if (options[name as 'codec'] === undefined || forVideo === video) continue;
+    const what = video ? 'goes on with frames; a video is made in one go' : 'is for videos';
+    throw new Refused(`--${name}: this ${what}, and the format is ${format}.`);
+  }
+  if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
+}
+
+/** The stretch of frames that is this one's of several that are as long. */
+function chunkOf([first, last]: [number, number], chunk?: [number, number]): [number, number] {
+  if (!chunk) return [first, last];
+  const [which, of] = chunk;
+  const count = last - first + 1;
+  if (of > count) {
+    throw new Refused(`--chunk ${which}/${of}: there are only ${String(count)} frames.`);
+  }
+  const begin = (k: number): number => first + Math.floor((k * count) / of);
+  return [begin(which - 1), begin(which) - 1];
+}
+
+/** @throws Refused where frames of this size are not made */
+function sizeOf({ frame }: Piece, asked?: [number, number]): [number, number] {
+  const [width, height] = asked ?? [frame.width, frame.height];
   if (Math.min(width, height) < 16 || Math.max(width, height) > 16384) {
     throw new Refused('--size: each side has 16 to 16384 pixels');
   }
-  if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
-  const { format, alpha: clear = false } = options;
-  const { ending, fine } = STILLS[format];
-  const light = fine || clear;
-  await makeFolder(options.out);
+  return [width, height];
+}
+
+export async function render(file: string, options: RenderOptions): Promise<void> {
+  const { piece: given, files } = await withStock(file, await load(file, options));
+  const { shutter } = options;
+  const piece = shutter === undefined ? given : setDial(given, `camera.shutter=${String(shutter)}`);
+  const [first, last] = chunkOf(framesOf(piece, options.frames), options.chunk);
+  const [width, height] = sizeOf(piece, options.size);
+  const target = targetOf(options.out, options.format, last - first + 1);
+  checkTogether(options, target);
+  const { oversample, alpha = false, quality = 'good', resume = false } = options;
+  const asked: Asked = { ...options, width, height, oversample, alpha, quality, resume };
+  const work = { piece, files, first, last };
+  const light = lightFor(target, asked, work);
+  const plan = compiled(piece, { files, light, clear: alpha });
+  for (const { message } of plan.notices) tell(`note: ${message}`);
+  const delivery = await openDelivery(target, asked, work);
+  const stop = endedBySignals(delivery);
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
-    const plan = compiled(piece, { files, light, clear });
-    for (const { message } of plan.notices) tell(`note: ${message}`);
     engine.setPlan(plan);
-    const progress = new Progress('frame', last - first + 1);
-    while (engine.frame < last) {
+    const wanted = framesLeft(delivery, first, last);
+    const progress = new Progress('frame', wanted.length, options.json);
+    const end = wanted.at(-1) ?? -1;
+    while (engine.frame < end) {
       await engine.ready();
       engine.step();
-      if (!isDrawn(plan, engine.frame, first)) continue;
-      const frame = engine.draw(width, height, options.oversample);
-      if (engine.frame < first) continue;
-      const name = join(options.out, numbered(`frame_%04d.${ending}`, engine.frame));
-      await writeWhole(name, stillOf(format, engine, frame, { rate: piece.frame.rate, light }));
-      progress.at(engine.frame - first + 1);
+      const isWanted = engine.frame >= first && !delivery.has(engine.frame);
+      if (!isWanted && !(plan.finish.remembers && isDrawn(plan, engine.frame, first))) continue;
+      const drawn = engine.draw(width, height, oversample);
+      if (!isWanted) continue;
+      await delivery.add(engine, drawn);
+      progress.one(engine.frame);
     }
+    await delivery.finish();
+  } catch (error) {
+    await delivery.cancel();
+    throw error;
   } finally {
+    stop();
     engine.close();
   }
+}
+
+function framesLeft(delivery: Delivery, first: number, last: number): number[] {
+  const all = Array.from({ length: last - first + 1 }, (_, i) => first + i);
+  return all.filter((frame) => !delivery.has(frame));
+}
+
+/** Codes of programs that are ended by a signal (POSIX.1, 2.8.2: 128 and its number). */
+const SIGNALS = { SIGINT: 130, SIGTERM: 143 } as const;
+
+/** Ends a render in order where it is interrupted. */
+function endedBySignals(delivery: Delivery): () => void {
+  const handlers = Object.entries(SIGNALS).map(([signal, code]) => {
+    const end = (): void => {
+      void delivery.cancel().finally(() => process.exit(code));
+    };
+    process.once(signal, end);
+    return [signal, end] as const;
+  });
+  return () => {
+    for (const [signal, end] of handlers) process.removeListener(signal, end);
+  };
 }

@@ -43,7 +43,7 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
     while (engine.frame < last) {
       await engine.ready();
       engine.step();
-      if (engine.frame >= 0) progress.at(engine.frame + 1);
+      if (engine.frame >= 0) progress.one(engine.frame);
       const wanted = everyFrame ? engine.frame >= first : engine.frame === last;
       if (!wanted) continue;
       const { red: r, green, blue: b, opacity: a, ...rest } = await engine.particles(swarm.id);

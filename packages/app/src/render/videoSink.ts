@@ -10,7 +10,7 @@ import {
   VideoSampleSource,
   WebMOutputFormat,
 } from 'mediabunny';
-import { allHeard, mixOf, Scene, stockData, type Heard, type StockData } from '@vast-swarm/core';
+import { heardBetween, mixOf, type Heard } from '@vast-swarm/core';
 import type { Job } from './messages';
 import type { Sink } from './sink';
 
@@ -19,7 +19,7 @@ const RATE = 48_000;
 
 /** A video with the piece's sound. */
 export async function videoSink(job: Job): Promise<Sink> {
-  const { piece, width, height, format, first, last } = job;
+  const { piece, files, width, height, format, first, last } = job;
   const mp4 = format === 'mp4';
   if (mp4 && (width % 2 || height % 2)) {
     throw new Error('MP4 video needs an even width and height. Change the size, or choose WebM.');
@@ -35,7 +35,7 @@ export async function videoSink(job: Job): Promise<Sink> {
   });
   const { rate } = piece.frame;
   output.addVideoTrack(source, { frameRate: rate });
-  const heard = heardBetween(job, first / rate, (last + 1) / rate);
+  const heard = heardBetween(piece, files, first / rate, (last + 1) / rate);
   const codec = heard.length > 0 ? await codecOf(mp4) : null;
   const sound = codec ? new SoundTrack(codec, output, heard, first / rate) : null;
   await output.start();
@@ -57,19 +57,6 @@ export async function videoSink(job: Job): Promise<Sink> {
       ? { note: 'This browser cannot write sound: the video has none.' }
       : {}),
   };
-}
-
-/** What is heard of the piece anywhere between two seconds. */
-function heardBetween({ piece, files }: Job, from: number, to: number): Heard[] {
-  const stock = (id: string): StockData | undefined => {
-    const entry = piece.stock.find((s) => s.id === id);
-    return entry && stockData(entry, files);
-  };
-  const started = new Scene(piece, files).score?.until(to).sounds ?? [];
-  return allHeard(piece, stock, started).filter(
-    ({ start, repeats, from: begin, to: end, until = Infinity }) =>
-      start < to && until > from && (repeats || start + end - begin > from),
-  );
 }
 
 /** AAC where it is offered, which more players know in MP4; Opus else; null where there is neither. */

@@ -22,6 +22,8 @@ export interface ExrPicture {
   channels: readonly ExrChannel[];
   /** Pictures a second, as a fraction. */
   rate?: readonly [frames: number, seconds: number];
+  /** Texts that stand in its head, by the name of the attribute. */
+  notes?: Readonly<Record<string, string>>;
 }
 
 const MAGIC = 20000630;
@@ -81,7 +83,7 @@ function channelList(channels: readonly ExrChannel[]): Bytes {
   return list.add(new Uint8Array(1));
 }
 
-function headOf({ width, height, rate }: ExrPicture, channels: readonly ExrChannel[]): Bytes {
+function headOf({ width, height, rate, notes = {} }: ExrPicture, channels: readonly ExrChannel[]): Bytes {
   const head = new Bytes();
   const long = channels.some((c) => c.name.length > 31);
   head.ints(MAGIC, VERSION | (long ? LONG_NAMES : 0));
@@ -89,6 +91,9 @@ function headOf({ width, height, rate }: ExrPicture, channels: readonly ExrChann
   const byte = (value: number): Bytes => new Bytes().add(Uint8Array.of(value));
   attribute(head, 'channels', 'chlist', channelList(channels));
   attribute(head, 'chromaticities', 'chromaticities', new Bytes().floats(...PRIMARIES));
+  for (const [name, text] of Object.entries(notes)) {
+    attribute(head, name, 'string', new Bytes().add(new TextEncoder().encode(text)));
+  }
   attribute(head, 'compression', 'compression', byte(ZIP));
   attribute(head, 'dataWindow', 'box2i', window());
   attribute(head, 'displayWindow', 'box2i', window());

@@ -1,0 +1,24 @@
+import type { Piece } from '../piece/types';
+import { stockData, type StockFiles } from '../stock/entry';
+import type { Heard } from '../stock/sound/heard';
+import type { StockData } from '../stock/types';
+import { Scene } from './scene';
+import { allHeard } from './signals';
+
+/** What is heard of a piece anywhere between two seconds: for the sound of a video. */
+export function heardBetween(
+  piece: Piece,
+  files: StockFiles,
+  from: number,
+  until: number,
+): Heard[] {
+  const stock = (id: string): StockData | undefined => {
+    const entry = piece.stock.find((s) => s.id === id);
+    return entry && stockData(entry, files);
+  };
+  const started = new Scene(piece, files).score?.until(until).sounds ?? [];
+  return allHeard(piece, stock, started).filter(
+    ({ start, repeats, from: begin, to: end, until: stopped = Infinity }) =>
+      start < until && stopped > from && (repeats || start + end - begin > from),
+  );
+}

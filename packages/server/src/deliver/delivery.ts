@@ -1,0 +1,22 @@
+import type { Frame, CpuEngine } from '@vast-swarm/cpu';
+
+/** Where finished frames go. */
+export interface Delivery {
+  /** Whether a frame is there already, as of a render before. */
+  has: (frame: number) => boolean;
+  /** Takes the frame that an engine has drawn last. */
+  add: (engine: CpuEngine, drawn: Frame) => Promise<void>;
+  /** All frames have been given; what they make is whole now. */
+  finish: () => Promise<void>;
+  /** Nothing half-written stays. */
+  cancel: () => Promise<void>;
+}
+
+/** How frames are made, and of what. */
+export interface Making {
+  width: number;
+  height: number;
+  oversample: number;
+  /** Without a backdrop, and with what bodies cover. */
+  alpha: boolean;
+}

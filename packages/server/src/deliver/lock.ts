@@ -1,0 +1,89 @@
+import { rmSync } from 'node:fs';
+import { readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { hostname } from 'node:os';
+import { join } from 'node:path';
+import { z } from 'zod';
+import { Refused } from '../refused';
+import { whyNot } from '../writeWhole';
+
+/** A file that says who is at work on which frames in a folder; it is there as long as the work is. */
+export interface Lock {
+  release: () => Promise<void>;
+}
+
+const holderSchema = z.object({
+  pid: z.number(),
+  host: z.string(),
+  first: z.number(),
+  last: z.number(),
+});
+type Holder = z.infer<typeof holderSchema>;
+
+/** Whether a process is there; of another machine it is not known. */
+function runs({ pid, host }: Holder): boolean {
+  if (host !== hostname()) return true;
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    // It is another user's.
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
+async function holderOf(file: string): Promise<Holder | null> {
+  try {
+    return holderSchema.parse(JSON.parse(await readFile(file, 'utf8')));
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * Takes frames of a folder; a holder that has ended on this machine counts for nothing.
+ *
+ * @param name of the frames, without their number
+ * @throws Refused where another one is at work on some of them, or the folder cannot be written
+ */
+export async function takeLock(
+  folder: string,
+  name: string,
+  [first, last]: [number, number],
+): Promise<Lock> {
+  const stem = `.${name}.`;
+  const isLock = (file: string): boolean => file.startsWith(stem) && file.endsWith('.lock');
+  for (const one of (await readdir(folder)).filter(isLock)) {
+    const file = join(folder, one);
+    const holder = await holderOf(file);
+    if (!holder || holder.first > last || holder.last < first) continue;
+    if (runs(holder)) throw held(folder, file, holder);
+    await rm(file, { force: true });
+  }
+  const own = join(folder, `${stem}${String(first)}-${String(last)}.lock`);
+  const mine: Holder = { pid: process.pid, host: hostname(), first, last };
+  try {
+    await writeFile(own, JSON.stringify(mine), { flag: 'wx' });
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === 'EEXIST') throw held(folder, own, await holderOf(own));
+    throw new Refused(`${folder}: cannot be written: ${whyNot(error)}.`);
+  }
+  const release = (): void => {
+    rmSync(own, { force: true });
+  };
+  process.once('exit', release);
+  return {
+    release: () => {
+      process.removeListener('exit', release);
+      release();
+      return Promise.resolve();
+    },
+  };
+}
+
+function held(folder: string, file: string, holder: Holder | null): Refused {
+  const who = holder
+    ? `process ${String(holder.pid)} on ${holder.host} is rendering into it`
+    : 'another render is at work in it';
+  return new Refused(`${folder}: ${who}. If it is not, delete ${file}.`);
+}

@@ -1,0 +1,53 @@
+import { pieceText, type Piece, type StockFiles } from '@vast-swarm/core';
+import { createHash } from 'node:crypto';
+import { BUILD_HASH } from '../version';
+import type { Delivery, Making } from './delivery';
+import { openFolder } from './frameFolder';
+import { needsLight } from './stills';
+import type { Target } from './target';
+import { openVideo, wantsLight, type VideoAsked } from './videoFile';
+import { videoOf, type CodecName, type Quality } from './videos';
+
+/** What is asked of a render beside its frames. */
+export interface Asked extends Making {
+  codec?: CodecName;
+  quality: Quality;
+  bits?: number;
+  resume: boolean;
+}
+
+interface Work {
+  piece: Piece;
+  files: StockFiles;
+  first: number;
+  last: number;
+}
+
+/** The hash of a piece with all that is set and played in it; its stock stands in it by hashes. */
+export function pieceHash(piece: Piece): string {
+  return createHash('sha256').update(pieceText(piece)).digest('hex').slice(0, 24);
+}
+
+function videoAsked(target: Target & { kind: 'video' }, asked: Asked, work: Work): VideoAsked {
+  const codec = asked.codec ?? videoOf(target.format).codecs[0];
+  return { ...asked, ...work, ...target, codec };
+}
+
+/** Whether an engine has to leave the light of its frames for this. */
+export function lightFor(target: Target, asked: Asked, work: Work): boolean {
+  return target.kind === 'video'
+    ? wantsLight(videoAsked(target, asked, work))
+    : needsLight(target.format, asked.alpha);
+}
+
+/** Opens what finished frames go to. */
+export function openDelivery(target: Target, asked: Asked, work: Work): Promise<Delivery> {
+  if (target.kind === 'video') return openVideo(videoAsked(target, asked, work));
+  const { width, height, oversample, alpha, resume } = asked;
+  const { piece, first, last } = work;
+  const { format } = target;
+  const size = `${String(width)}x${String(height)}`;
+  const made = { size, oversample, alpha, format, piece: pieceHash(piece), program: BUILD_HASH };
+  const still = { format, alpha, rate: piece.frame.rate };
+  return openFolder({ ...target, made, still, first, last, resume });
+}
