@@ -10,6 +10,7 @@ import { endWithReader, tell } from './say';
 import { signals } from './signals';
 import { simulate } from './simulate';
 import { standIn } from './standIn';
+import { diff } from './diff/diff';
 import { FORMATS } from './deliver/target';
 import { CODECS, QUALITIES } from './deliver/videos';
 
@@ -68,6 +69,12 @@ function chunk(text: string): [number, number] {
 function millions(text: string): number {
   const value = Number(text);
   if (!(value >= 0.1 && value <= 2000)) throw new InvalidArgumentError('a number from 0.1 to 2000');
+  return value;
+}
+
+function steps(text: string): number {
+  const value = Number(text);
+  if (text === '' || !(value >= 0)) throw new InvalidArgumentError('a number from 0');
   return value;
 }
 
@@ -143,6 +150,18 @@ work('render', 'Writes numbered frames.')
   .option('--json', 'prints a line of JSON for each frame that is done')
   .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
   .action(render);
+program
+  .command('diff')
+  .description(
+    'Says how two frames, or the frames of two folders, differ; exit code 1 over the limit.',
+  )
+  .argument('<a>', 'a .png or .exr file, or a folder of them')
+  .argument('<b>', 'another one')
+  .option('--limit <n>', 'largest difference that passes, in steps of 8 bits', steps, 0)
+  .option('--json', 'prints a line of JSON for each frame')
+  .action(async (a: string, b: string, options: Parameters<typeof diff>[2]) => {
+    if (!(await diff(a, b, options))) process.exitCode = 1;
+  });
 program
   .command('demo')
   .description('Writes the pieces of the demo show.')

@@ -83,7 +83,10 @@ function channelList(channels: readonly ExrChannel[]): Bytes {
   return list.add(new Uint8Array(1));
 }
 
-function headOf({ width, height, rate, notes = {} }: ExrPicture, channels: readonly ExrChannel[]): Bytes {
+function headOf(
+  { width, height, rate, notes = {} }: ExrPicture,
+  channels: readonly ExrChannel[],
+): Bytes {
   const head = new Bytes();
   const long = channels.some((c) => c.name.length > 31);
   head.ints(MAGIC, VERSION | (long ? LONG_NAMES : 0));

@@ -33,7 +33,8 @@ const MISSING = "there is no ffmpeg here to write a video; install the package '
 /** @throws Refused where there is no ffmpeg, or it has not this encoder */
 async function checkEncoder(encoder: string): Promise<void> {
   const listed = await promisify(execFile)('ffmpeg', ['-hide_banner', '-encoders']).catch(
-    (error: NodeJS.ErrnoException) => {
+    (given: unknown) => {
+      const error = given as NodeJS.ErrnoException;
       throw new Refused(
         error.code === 'ENOENT' ? MISSING : `ffmpeg does not run: ${error.message}`,
       );
