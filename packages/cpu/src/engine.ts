@@ -2,6 +2,7 @@ import {
   blocksAround,
   bornAt,
   drawInputs,
+  INSTANCE,
   isStored,
   jumpTo,
   mediumBuffer,
@@ -9,14 +10,14 @@ import {
   Past,
   READINGS,
   replayTo,
+  sceneInputs,
   stepMotion,
-  timeOf,
   TrackReader,
   type Engine,
-  type FrameInputs,
   type MotionDevice,
   type Particles,
   type Plan,
+  type PlanKernel,
   type Snapshot,
   type SwarmPlan,
   simplifierReady,
@@ -417,14 +418,31 @@ export class CpuEngine implements Engine {
   /** What the particles of a swarm look like now, one array of all slots for each of READINGS. */
   readings(id: string): Record<(typeof READINGS)[number], Float32Array> {
     const swarm = this.swarm(id);
-    for (const name of READINGS) this.arena.buffer(bufferOf(id, name), 4 * swarm.capacity);
-    const time = timeOf(this.frame + 1, this.plan.frame.rate);
-    const born = this.bornAt(swarm);
-    const inputs: FrameInputs = { frame: this.frame, time, width: 0, height: 0, born };
-    const address = this.memories.address(swarm);
-    this.kernels.run(swarm.readings(), 0, swarm.capacity, address, inputs);
-    const views = READINGS.map((name) => [name, this.memories.state(id, name).slice()]);
-    return Object.fromEntries(views) as ReturnType<CpuEngine['readings']>;
+    return this.read(swarm, swarm.readings(), READINGS);
+  }
+
+  /** How a mesh body of a swarm shows its particles now: one array of all slots for each of INSTANCE. */
+  instances(id: string, body: string): Record<(typeof INSTANCE)[number], Float32Array> {
+    const swarm = this.swarm(id);
+    const draw = swarm.draws.find((d) => d.id === body);
+    if (draw?.shape !== 'meshes' || !draw.instances)
+      throw new Error(`cpu: ${id} has no mesh body ${body}`);
+    return this.read(swarm, draw.instances(), INSTANCE);
+  }
+
+  /** What a kernel finds of all slots of a swarm, by the names that it stores. */
+  private read<T extends string>(
+    swarm: SwarmPlan,
+    kernel: PlanKernel,
+    names: readonly T[],
+  ): Record<T, Float32Array> {
+    const { id, capacity } = swarm;
+    for (const name of names) this.arena.buffer(bufferOf(id, name), 4 * capacity);
+    const base = sceneInputs(this.plan, this.frame, { width: 0, height: 0 }, 0);
+    const inputs = { ...base, born: this.bornAt(swarm) };
+    this.kernels.run(kernel, 0, capacity, this.memories.address(swarm), inputs);
+    const found = names.map((name) => [name, this.memories.state(id, name).slice()]);
+    return Object.fromEntries(found) as Record<T, Float32Array>;
   }
 
   /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */

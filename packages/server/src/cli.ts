@@ -11,6 +11,7 @@ import { signals } from './signals';
 import { simulate } from './simulate';
 import { standIn } from './standIn';
 import { diff } from './diff/diff';
+import { exportParticles } from './exportParticles';
 import { FORMATS } from './deliver/target';
 import { CODECS, QUALITIES } from './deliver/videos';
 
@@ -118,6 +119,20 @@ work('simulate', 'Writes the particles of a swarm to PLY or CSV.')
   .requiredOption('--swarm <name>', 'the swarm, by name or id')
   .requiredOption('--out <file>', 'FILE.ply or FILE.csv; with %04d in the name a file per frame')
   .action(simulate);
+work('export', 'Writes particles for other programs: a scene with all its frames, or tables.')
+  .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
+  .option(
+    '--swarm <name>',
+    'a swarm, by name or id; may be given several times; all if not',
+    list,
+    [],
+  )
+  .option('--json', 'prints a line of JSON for each frame that is done')
+  .requiredOption(
+    '--out <file>',
+    'FILE.usda, FILE.ply or FILE.csv; tables with %04d: a file per frame',
+  )
+  .action(exportParticles);
 work('signals', 'Writes the values of all signals, frame by frame.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .requiredOption('--out <file>', 'FILE.csv')

@@ -1,4 +1,12 @@
-import { copyCount, aliveOf, csvOf, particleTables, plyOf } from '@vast-swarm/core';
+import {
+  aliveOf,
+  copyCount,
+  csvOf,
+  particleTables,
+  plyOf,
+  type Piece,
+  type Swarm,
+} from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { dirname } from 'node:path';
 import { compiled } from './compiled';
@@ -9,24 +17,29 @@ import { Refused } from './refused';
 import { tell } from './say';
 import { makeFolder, numbered, writeWhole } from './writeWhole';
 
-interface SimulateOptions extends WorkOptions {
+export interface SimulateOptions extends WorkOptions {
   frames?: [number, number];
   swarm: string;
+  json?: boolean;
   out: string;
+}
+
+/** @throws Refused where there is no swarm of that name or id that is on */
+export function swarmOf(file: string, { swarms }: Piece, name: string): Swarm {
+  const swarm = swarms.find((s) => s.name === name || s.id === name);
+  if (!swarm) {
+    const names = swarms.map((s) => `'${s.name}'`).join(', ');
+    throw new Refused(`${file}: there is no swarm '${name}'; there are ${names || 'none'}`);
+  }
+  if (!swarm.on) throw new Refused(`${file}: the swarm '${swarm.name}' is switched off`);
+  return swarm;
 }
 
 export async function simulate(file: string, options: SimulateOptions): Promise<void> {
   const form = /\.(ply|csv)$/.exec(options.out)?.[1];
   if (!form) throw new Refused(`${options.out}: particles are written to .ply or .csv`);
   const { piece, files } = await withStock(file, await load(file, options));
-  const swarm = piece.swarms.find((s) => s.name === options.swarm || s.id === options.swarm);
-  if (!swarm) {
-    const names = piece.swarms.map((s) => `'${s.name}'`).join(', ');
-    throw new Refused(
-      `${file}: there is no swarm '${options.swarm}'; there are ${names || 'none'}`,
-    );
-  }
-  if (!swarm.on) throw new Refused(`${file}: the swarm '${swarm.name}' is switched off`);
+  const swarm = swarmOf(file, piece, options.swarm);
   const [first, last] = framesOf(piece, options.frames);
   const repeats = copyCount(swarm.copies);
   if (repeats > 1) {
@@ -39,7 +52,7 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
     engine.setPlan(compiled(piece, { files }));
-    const progress = new Progress('frame', last + 1);
+    const progress = new Progress('frame', last + 1, options.json);
     while (engine.frame < last) {
       await engine.ready();
       engine.step();

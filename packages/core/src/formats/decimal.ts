@@ -75,7 +75,7 @@ function shortest(value: number): string {
   return String(Number(value.toPrecision(9)));
 }
 
-function writeText(text: string, to: Uint8Array, at: number): number {
+export function writeText(text: string, to: Uint8Array, at: number): number {
   for (let k = 0; k < text.length; k++) to[at + k] = text.charCodeAt(k);
   return at + text.length;
 }

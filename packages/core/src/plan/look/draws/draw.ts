@@ -44,6 +44,8 @@ export type Draw = Common &
         /** From fine to coarse, at least one. */
         levels: readonly Level[];
         gloss: (time: number) => number;
+        /** For files: see INSTANCE. Made when asked for; shadows have none. */
+        instances?: () => PlanKernel;
         /** Whether faces that turn away are left out. */
         cull: boolean;
       }

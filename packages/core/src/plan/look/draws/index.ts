@@ -5,7 +5,9 @@ import { Vec3 } from '@vast-swarm/kernel';
 import { kindOf } from '../../../catalogue';
 import type { Swarm } from '../../../piece/types';
 import { KernelBuilder, type KernelData } from '../../../language/builder';
+import type { PlanKernel } from '../../../language/frame';
 import type { Scene } from '../../scene';
+import { instancesKernel } from '../instances';
 import { casterOf, shadowDraw } from '../shadows';
 import { shown } from '../appearance';
 import { View } from '../../../language/view';
@@ -88,7 +90,9 @@ export function drawsOf(
       }
       case 'mesh': {
         const draw = meshDraw(context);
-        return draw ? { ...common, ...draw } : [];
+        const instances = (): PlanKernel =>
+          instancesKernel(scene, swarm, body, size.capacity, data);
+        return draw ? { ...common, ...draw, instances } : [];
       }
       case 'trail': {
         const draw = trailDraw(context);

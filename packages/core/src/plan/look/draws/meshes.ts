@@ -51,7 +51,7 @@ export function meshDraw(
   const forms = formsOf(found, smooth && found !== CUBE, base);
 
   const g = builder.graph;
-  const [x, y, z] = axesOf(context);
+  const [x, y, z] = axesOf(builder, see);
   const dial = sharedDials(see.dial, meshDials);
   const axis = (v: Vec3, key: 'wide' | 'high' | 'deep'): Vec3 =>
     view.direction(see.turned(v)).scale(see.size.mul(dial.number(key)));
@@ -121,7 +121,10 @@ function boundsOnScreen(
 }
 
 /** Unit vectors along the copy's own axes, world frame. */
-function axesOf({ builder, see }: DrawContext): [Vec3, Vec3, Vec3] {
+export function axesOf(
+  builder: DrawContext['builder'],
+  see: Pick<DrawContext['see'], 'dial' | 'velocity' | 'age'>,
+): [Vec3, Vec3, Vec3] {
   const g = builder.graph;
   const dial = sharedDials(see.dial, meshDials);
   const facing = dial.choice('facing');

@@ -1,0 +1,84 @@
+import {
+  particleTable,
+  UsdExport,
+  usdLayout,
+  type Piece,
+  type StockFiles,
+  type UsdSource,
+} from '@vast-swarm/core';
+import { CpuEngine } from '@vast-swarm/cpu';
+import { createReadStream } from 'node:fs';
+import { appendFile, mkdir, rename, rm, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { compiled } from './compiled';
+import { Progress } from './progress';
+import { Refused } from './refused';
+import { tell } from './say';
+import { makeFolder, whyNot } from './writeWhole';
+
+interface UsdAsked {
+  piece: Piece;
+  files: StockFiles;
+  /** Ids of swarms. */
+  swarms: readonly string[];
+  first: number;
+  last: number;
+  threads: number;
+  json?: boolean;
+  out: string;
+}
+
+/** What an engine tells of its particles, for files. */
+function sourceOf(engine: CpuEngine): UsdSource {
+  return {
+    async table(id) {
+      const { red: r, green: g, blue: b, opacity: a, ...rest } = await engine.particles(id);
+      return particleTable({ ...rest, r, g, b, a }, engine.born(id));
+    },
+    instances: (id, body) => engine.instances(id, body),
+  };
+}
+
+/**
+ * Particles of a stretch of frames as a scene. Samples of an attribute stand together in the file, and are kept in files of
+ * their own until all are there.
+ */
+export async function writeUsd(asked: UsdAsked): Promise<void> {
+  const { piece, files, swarms, first, last, out } = asked;
+  await makeFolder(dirname(out));
+  const [part, samples] = [`${out}.part`, `${out}.samples`];
+  const engine = await CpuEngine.create({ threads: asked.threads });
+  try {
+    const plan = compiled(piece, { files });
+    for (const { message } of plan.notices) tell(`note: ${message}`);
+    engine.setPlan(plan);
+    await mkdir(samples, { recursive: true });
+    const usd = new UsdExport(plan, swarms);
+    const fileOf = (prim: number, attribute: string): string =>
+      join(samples, `${String(prim)} ${attribute.replace(':', ' ')}`);
+    const progress = new Progress('frame', last - first + 1, asked.json);
+    while (engine.frame < last) {
+      await engine.ready();
+      engine.step();
+      if (engine.frame < first) continue;
+      for await (const [prim, attribute, bytes] of usd.frame(engine.frame, sourceOf(engine))) {
+        await appendFile(fileOf(prim, attribute), bytes);
+      }
+      progress.one(engine.frame);
+    }
+    await writeFile(part, '');
+    for (const piece of usdLayout(usd.scene(asked.piece.name, first, last))) {
+      const more =
+        typeof piece === 'string' ? piece : createReadStream(fileOf(piece.prim, piece.attribute));
+      await writeFile(part, more, { flag: 'a' });
+    }
+    await rename(part, out);
+  } catch (error) {
+    if (!(error instanceof Error && 'code' in error)) throw error;
+    throw new Refused(`${out}: cannot be written: ${whyNot(error)}.`);
+  } finally {
+    engine.close();
+    await rm(samples, { recursive: true, force: true });
+    await rm(part, { force: true });
+  }
+}
