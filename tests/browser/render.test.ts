@@ -87,6 +87,26 @@ async function renderAndSave(frames: number): Promise<Download> {
   return download;
 }
 
+/** What a command makes of the piece in a zip, in the folder `out` of the one that it gives. */
+async function onCommandLine(
+  files: Record<string, Uint8Array>,
+  command: string,
+  ...args: string[]
+): Promise<string> {
+  const dir = await mkdtemp(join(tmpdir(), 'vast-swarm-'));
+  await writeFile(join(dir, 'piece.json'), files['piece.swarm.json']!);
+  const cli = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
+  const all = [cli, command, join(dir, 'piece.json'), '--out', join(dir, 'out'), ...args];
+  execFileSync(process.execPath, all, { stdio: 'ignore' });
+  return dir;
+}
+
+/** What ffmpeg reads in a file, in a format of pixels. */
+function readBy(path: string, format: string, ...before: string[]): Buffer {
+  const args = ['-v', 'error', ...before, '-i', path, '-f', 'rawvideo', '-pix_fmt', format, '-'];
+  return execFileSync('ffmpeg', args, { maxBuffer: 2 ** 28 });
+}
+
 test('frames from the browser are those of the command line, pixel for pixel', async () => {
   await openRender();
   await choose('As', /one zip file/);
@@ -102,25 +122,77 @@ test('frames from the browser are those of the command line, pixel for pixel', a
     'piece.swarm.json',
   ]);
 
-  const dir = await mkdtemp(join(tmpdir(), 'vast-swarm-'));
-  await writeFile(join(dir, 'piece.json'), files['piece.swarm.json']!);
-  const cli = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
-  const args = [
-    'render',
-    join(dir, 'piece.json'),
-    '--frames',
-    '20..22',
-    '--oversample',
-    '2',
-    '--out',
-    join(dir, 'out'),
-  ];
-  execFileSync(process.execPath, [cli, ...args], { stdio: 'ignore' });
+  const dir = await onCommandLine(files, 'render', ...['--frames', '20..22', '--oversample', '2']);
   for (const name of await readdir(join(dir, 'out'))) {
     const there = decode(await readFile(join(dir, 'out', name))).data;
     expect(Buffer.from(decode(files[name]!).data).equals(Buffer.from(there))).toBe(true);
   }
   await rm(dir, { recursive: true });
+}, 90_000);
+
+test.each([
+  ['PNG, 16 bits', 'png', 'png16', 'rgba64le'],
+  ['OpenEXR, linear light', 'exr', 'exr', 'gbrapf32le'],
+])(
+  'frames of %s without a backdrop, by their own names, are those of the command line',
+  async (title, ending, format, pixels) => {
+    await openRender();
+    await choose('As', /one zip file/);
+    await choose('Format of frames', title);
+    await page.getByRole('textbox', { name: 'Names' }).fill('net_%03d');
+    await page.getByRole('spinbutton', { name: 'From frame' }).fill('30');
+    await page.getByRole('spinbutton', { name: 'To frame' }).fill('31');
+    await page.getByRole('spinbutton', { name: /Shutter/ }).fill('180');
+    await page.getByRole('switch', { name: /Without the backdrop/ }).check();
+    const download = await renderAndSave(2);
+    const files = unzipSync(await readFile(await download.path()));
+    const names = ['030', '031'].map((n) => `net_${n}.${ending}`);
+    expect(Object.keys(files)).toEqual([...names, 'piece.swarm.json']);
+    const args = ['--frames', '30..31', '--format', format, '--alpha'];
+    const dir = await onCommandLine(files, 'render', ...args);
+    for (const [i, name] of names.entries()) {
+      await writeFile(join(dir, name), files[name]!);
+      const there = readBy(join(dir, 'out', `frame_003${String(i)}.${ending}`), pixels);
+      expect(readBy(join(dir, name), pixels).equals(there)).toBe(true);
+    }
+    await rm(dir, { recursive: true });
+  },
+  90_000,
+);
+
+test('particles from the browser are those of the command line', async () => {
+  await openRender();
+  await page.getByRole('spinbutton', { name: 'To frame' }).fill('31');
+  await page.getByRole('spinbutton', { name: 'From frame' }).fill('30');
+  await choose('As', /PLY/);
+  const zip = unzipSync(await readFile(await (await renderAndSave(2)).path()));
+  await choose('As', /USD/);
+  const scene = await readFile(await (await renderAndSave(2)).path(), 'utf8');
+  const dir = await mkdtemp(join(tmpdir(), 'vast-swarm-'));
+  await writeFile(join(dir, 'piece.json'), zip['piece.swarm.json']!);
+  const cli = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
+  const written = async (name: string): Promise<Buffer> => {
+    const args = ['export', join(dir, 'piece.json'), '--frames', '30..31', '--out'];
+    execFileSync(process.execPath, [cli, ...args, join(dir, name)], { stdio: 'ignore' });
+    return readFile(join(dir, name.replace('%04d', '0031')));
+  };
+  expect((await written('p.usda')).toString()).toBe(scene);
+  expect((await written('p_%04d.ply')).equals(Buffer.from(zip['frame_0031.ply']!))).toBe(true);
+  await rm(dir, { recursive: true });
+}, 90_000);
+
+test('a WebM without a backdrop has what bodies cover', async () => {
+  await openRender();
+  await choose('As', /WebM/);
+  await page.getByRole('spinbutton', { name: 'From frame' }).fill('60');
+  await page.getByRole('spinbutton', { name: 'To frame' }).fill('62');
+  await page.getByRole('switch', { name: /Without the backdrop/ }).check();
+  const path = await (await renderAndSave(3)).path();
+  const frames = readBy(path, 'rgba', '-c:v', 'libvpx-vp9');
+  const cover = frames.filter((_, i) => i % 4 === 3);
+  expect(cover.length).toBe(3 * 128 * 72);
+  expect(cover.filter((v) => v < 8).length).toBeGreaterThan(1000);
+  expect(cover.filter((v) => v > 128).length).toBeGreaterThan(100);
 }, 90_000);
 
 test.each([

@@ -1,16 +1,24 @@
 import { decode } from 'fast-png';
 import { strFromU8, unzipSync } from 'fflate';
-import { parsePiece } from '@vast-swarm/core';
-import type { Frame } from '@vast-swarm/cpu';
+import { compilePiece, makeSwarm, parsePiece } from '@vast-swarm/core';
+import { CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { smallPiece } from '../../../tests/support/pieces';
-import type { Format, Job } from '../src/render/messages';
+import type { Job } from '../src/render/messages';
+import { problemsOf, startingSettings, type Format, type Settings } from '../src/render/settings';
+import type { Sink } from '../src/render/sink';
 import { openSink } from '../src/render/sinks';
 
-const job = (format: Format, folder?: unknown): Job => ({
+const job = (format: Format, folder?: unknown, more: Partial<Job> = {}): Job => ({
+  ...startingSettings(smallPiece()),
   ...{ piece: smallPiece(), files: new Map(), first: 7, last: 9 },
-  ...{ width: 4, height: 3, oversample: 1, format },
+  ...{ width: 4, height: 3, format },
   ...(folder ? { folder: folder as FileSystemDirectoryHandle } : {}),
+  ...more,
 });
+
+/** Gives a sink a frame, as from an engine that is there. */
+const add = (sink: Sink, number: number): Promise<void> =>
+  sink.add({ frame: number } as CpuEngine, frame(number));
 
 /** A frame whose pixels tell which it is. */
 function frame(number: number): Frame {
@@ -27,7 +35,7 @@ const pixelsOf = (png: Uint8Array): number[] => [...decode(png).data];
 
 test('a zip has each frame under its number, and the piece it was made of', async () => {
   const sink = await openSink(job('zip'));
-  for (const number of [7, 8, 9]) await sink.add(frame(number), number);
+  for (const number of [7, 8, 9]) await add(sink, number);
   const blob = (await sink.finish())!;
   expect(blob.type).toBe('application/zip');
   const files = unzipSync(new Uint8Array(await blob.arrayBuffer()));
@@ -73,9 +81,9 @@ class Folder {
 test('a folder has each frame as soon as it is added, and keeps them when the render is cancelled', async () => {
   const folder = new Folder();
   const sink = await openSink(job('folder', folder));
-  await sink.add(frame(7), 7);
+  await add(sink, 7);
   expect([...folder.files.keys()]).toEqual(['frame_0007.png']);
-  await sink.add(frame(12_345), 12_345);
+  await add(sink, 12_345);
   await sink.cancel();
   expect([...folder.files.keys()]).toEqual(['frame_0007.png', 'frame_12345.png']);
   expect(pixelsOf(folder.files.get('frame_12345.png')!)).toEqual(colours(12_345));
@@ -85,12 +93,98 @@ test('a frame for which there is no room is not there by half, and that is said'
   const folder = new Folder();
   folder.room = 1;
   const sink = await openSink(job('folder', folder));
-  await sink.add(frame(7), 7);
-  await expect(sink.add(frame(8), 8)).rejects.toThrow('full');
+  await add(sink, 7);
+  await expect(add(sink, 8)).rejects.toThrow('full');
   expect([...folder.files.keys()]).toEqual(['frame_0007.png']);
   expect(await sink.finish()).toBeNull();
 });
 
 test('frames for a folder want one', async () => {
   await expect(openSink(job('folder'))).rejects.toThrow('No folder was chosen.');
+});
+
+test.each([
+  ['net_%02d', 'net_07.png'],
+  ['%d', '7.png'],
+  ['shot 3 %06d', 'shot 3 000007.png'],
+])('frames by the names %s are %s', async (name, file) => {
+  const sink = await openSink(job('zip', null, { name }));
+  await add(sink, 7);
+  const blob = (await sink.finish())!;
+  expect(Object.keys(unzipSync(new Uint8Array(await blob.arrayBuffer())))[0]).toBe(file);
+});
+
+describe('particles', () => {
+  let engine: CpuEngine;
+  const two = smallPiece((p) => {
+    p.swarms.push({ ...makeSwarm('disc', []), id: 'other', name: 'Other / one' });
+  });
+  beforeAll(async () => {
+    engine = await CpuEngine.create({ threads: 1 });
+  });
+  afterAll(() => {
+    engine.close();
+  });
+
+  async function made(format: Format, more: Partial<Job>): Promise<Blob> {
+    const plan = compilePiece(two);
+    const sink = await openSink(job(format, null, { piece: two, ...more }));
+    expect(sink.wants.drawn).toBe(false);
+    engine.setPlan(plan);
+    engine.reset();
+    sink.begin?.(plan);
+    while (engine.frame < 9) {
+      engine.step();
+      if (engine.frame >= 7) await sink.add(engine, null);
+    }
+    return (await sink.finish())!;
+  }
+
+  test('tables have a file for each swarm and frame', async () => {
+    const blob = await made('csv', { name: 'p_%02d' });
+    const files = unzipSync(new Uint8Array(await blob.arrayBuffer()));
+    expect(Object.keys(files)).toEqual([
+      ...['Motes/p_07.csv', 'Other _ one/p_07.csv', 'Motes/p_08.csv', 'Other _ one/p_08.csv'],
+      ...['Motes/p_09.csv', 'Other _ one/p_09.csv', 'piece.swarm.json'],
+    ]);
+    const rows = strFromU8(files['Motes/p_09.csv']!).trim().split('\n');
+    expect(rows[0]).toMatch(/^id,age,life,px/);
+    expect(rows.length - 1).toBe(engine.alive().get('motes'));
+  });
+
+  test('a table of one swarm stands by itself; PLY tells how many there are', async () => {
+    const blob = await made('ply', { swarm: 'motes' });
+    const files = unzipSync(new Uint8Array(await blob.arrayBuffer()));
+    const [name] = Object.keys(files);
+    expect(name).toBe('frame_0007.ply');
+    expect(strFromU8(files['frame_0009.ply']!.subarray(0, 400))).toContain(
+      `element vertex ${String(engine.alive().get('motes'))}`,
+    );
+  });
+
+  test('a scene has all swarms, with a sample for each frame', async () => {
+    const text = await (await made('usda', {})).text();
+    expect(text).toContain('def Points "Motes"');
+    expect(text).toContain('def Points "Other_one"');
+    const samples = text.match(/^ {8}[789]: \[/gm)!;
+    // Nine attributes of two swarms in three frames.
+    expect(samples.length).toBe(9 * 2 * 3);
+  });
+});
+
+test.each<[Partial<Settings>, keyof Settings | null]>([
+  [{ format: 'mp4', width: 33 }, 'width'],
+  [{ format: 'webm', width: 33 }, null],
+  [{ format: 'usda', width: 33, height: 1 }, null],
+  [{ format: 'zip', name: 'net' }, 'name'],
+  [{ format: 'zip', name: '../net_%04d' }, 'name'],
+  [{ format: 'mp4', name: 'net' }, null],
+  [{ first: 5, last: 4 }, 'last'],
+  [{ last: 90 }, 'last'],
+  [{ shutter: 721 }, 'shutter'],
+  [{ height: 9000 }, 'height'],
+])('settings %j are wrong at %s', (change, field) => {
+  const piece = smallPiece();
+  const wrong = problemsOf({ ...startingSettings(piece), ...change }, piece);
+  expect(Object.keys(wrong)).toEqual(field ? [field] : []);
 });

@@ -4,6 +4,7 @@ import { saveAs } from '../data/files';
 import { COLOURS, MONO } from '../theme';
 import { useBlobSource } from '../ui/useBlobSource';
 import type { RenderState } from './oneRender';
+import { fileOf } from './settings';
 
 /** "1 min 20 s". */
 function duration(seconds: number): string {
@@ -11,15 +12,7 @@ function duration(seconds: number): string {
   return s < 60 ? `${String(s)} s` : `${String(Math.floor(s / 60))} min ${String(s % 60)} s`;
 }
 
-export function RenderProgress({
-  state,
-  look,
-  name,
-}: {
-  state: RenderState;
-  look: ImageBitmap | null;
-  name: string;
-}) {
+export function RenderProgress({ state, look }: { state: RenderState; look: ImageBitmap | null }) {
   return (
     <Box aria-label="Render progress" role="region">
       {state.phase === 'idle' && (
@@ -49,7 +42,7 @@ export function RenderProgress({
           The render failed after {state.done} frames: {state.message}
         </Typography>
       )}
-      {state.phase === 'done' && <Done state={state} name={name} />}
+      {state.phase === 'done' && <Done state={state} />}
     </Box>
   );
 }
@@ -102,8 +95,9 @@ function Running({ state }: { state: RenderState & { phase: 'running' } }) {
   );
 }
 
-function Done({ state, name }: { state: RenderState & { phase: 'done' }; name: string }) {
-  const { blob, frames, seconds, note } = state;
+function Done({ state }: { state: RenderState & { phase: 'done' } }) {
+  const { blob, frames, seconds, note, job } = state;
+  const name = fileOf(job.piece, job);
   const source = useBlobSource(blob);
   return (
     <>

@@ -1,51 +1,16 @@
-import { Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material';
+import { Box, Button, Stack, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { sentFiles, type Piece } from '@vast-swarm/core';
-import { fileNameOf } from '../data/files';
 import { filesOf } from '../data/stock';
 import { loadPiece } from '../data/pieces';
 import { COLOURS } from '../theme';
 import { LeaveRender } from './LeaveRender';
-import type { Format, Job } from './messages';
+import type { Job } from './messages';
+import { RenderFields } from './RenderFields';
 import { RenderProgress } from './RenderProgress';
+import { piecedBy, problemsOf, startingSettings, type Settings } from './settings';
 import { useRender } from './useRender';
-
-const FORMATS: { value: Format; title: string }[] = [
-  { value: 'mp4', title: 'Video, MP4 (H.264)' },
-  { value: 'webm', title: 'Video, WebM (VP9)' },
-  { value: 'zip', title: 'PNG frames, one zip file' },
-  { value: 'folder', title: 'PNG frames, into a folder' },
-];
-const ENDINGS: Record<Format, string> = { mp4: 'mp4', webm: 'webm', zip: 'zip', folder: '' };
-
-/** Folders can be written to in some browsers only. */
-const CAN_WRITE_FOLDERS = 'showDirectoryPicker' in window;
-
-interface Settings {
-  width: number;
-  height: number;
-  first: number;
-  last: number;
-  oversample: number;
-  format: Format;
-}
-
-/** What is wrong with the settings, by field. */
-function problems(s: Settings, piece: Piece): Partial<Record<keyof Settings, string>> {
-  const out: Partial<Record<keyof Settings, string>> = {};
-  const whole = (v: number, low: number, high: number): boolean =>
-    Number.isInteger(v) && v >= low && v <= high;
-  const last = piece.frame.length - 1;
-  for (const side of ['width', 'height'] as const) {
-    if (!whole(s[side], 16, 8192)) out[side] = '16 to 8192 pixels';
-    else if (s.format === 'mp4' && s[side] % 2) out[side] = 'MP4 needs an even number';
-  }
-  if (!whole(s.first, 0, last)) out.first = `0 to ${String(last)}`;
-  if (!whole(s.last, Math.max(0, s.first), last))
-    out.last = `${String(s.first)} to ${String(last)}`;
-  return out;
-}
 
 export default function RenderView() {
   const { id } = useParams();
@@ -87,7 +52,7 @@ async function chosenFolder(): Promise<FileSystemDirectoryHandle | null> {
 }
 
 async function jobOf(piece: Piece, settings: Settings): Promise<Job | null> {
-  const job: Job = { piece, files: new Map(), ...settings };
+  const job: Job = { ...settings, piece: piecedBy(piece, settings), files: new Map() };
   if (settings.format === 'folder') {
     const folder = await chosenFolder();
     if (!folder) return null;
@@ -102,16 +67,9 @@ interface FormProps {
 }
 
 function RenderForm({ piece, onRunning }: FormProps) {
-  const [settings, setSettings] = useState<Settings>({
-    width: piece.frame.width,
-    height: piece.frame.height,
-    first: 0,
-    last: piece.frame.length - 1,
-    oversample: 1,
-    format: 'mp4',
-  });
+  const [settings, setSettings] = useState(() => startingSettings(piece));
   const { state, look, start, cancel } = useRender();
-  const wrong = problems(settings, piece);
+  const wrong = problemsOf(settings, piece);
   const running = state.phase === 'running';
   useEffect(() => {
     onRunning(running);
@@ -131,7 +89,7 @@ function RenderForm({ piece, onRunning }: FormProps) {
             void jobOf(piece, settings).then((job) => job && start(job));
           }}
         >
-          <Fields
+          <RenderFields
             {...{ piece, settings, wrong, running }}
             put={(part) => {
               setSettings((s) => ({ ...s, ...part }));
@@ -157,124 +115,8 @@ function RenderForm({ piece, onRunning }: FormProps) {
             the command line.
           </Typography>
         </Stack>
-        <RenderProgress
-          state={state}
-          look={look}
-          name={`${fileNameOf(piece.name)}.${ENDINGS[settings.format]}`}
-        />
+        <RenderProgress state={state} look={look} />
       </Box>
     </>
-  );
-}
-
-interface FieldsProps {
-  piece: Piece;
-  settings: Settings;
-  wrong: Partial<Record<keyof Settings, string>>;
-  running: boolean;
-  put: (part: Partial<Settings>) => void;
-}
-
-/** What a render is asked for. */
-function Fields({ piece, settings, wrong, running, put }: FieldsProps) {
-  const numberField = (key: 'width' | 'height' | 'first' | 'last', label: string) => (
-    <TextField
-      label={label}
-      type="number"
-      size="small"
-      value={settings[key]}
-      disabled={running}
-      error={wrong[key] !== undefined}
-      helperText={wrong[key] ?? ' '}
-      onChange={(e) => {
-        put({ [key]: Number(e.target.value) });
-      }}
-      sx={{ flex: 1 }}
-    />
-  );
-  return (
-    <>
-      <TextField
-        select
-        label="As"
-        size="small"
-        value={settings.format}
-        disabled={running}
-        helperText=" "
-        onChange={(e) => {
-          put({ format: e.target.value as Format });
-        }}
-      >
-        {FORMATS.map(({ value, title }) => {
-          const missing = value === 'folder' && !CAN_WRITE_FOLDERS;
-          return (
-            <MenuItem key={value} value={value} disabled={missing}>
-              {title}
-              {missing ? ' (not in this browser)' : ''}
-            </MenuItem>
-          );
-        })}
-      </TextField>
-      <Stack direction="row" sx={{ gap: 1 }}>
-        {numberField('width', 'Width')}
-        {numberField('height', 'Height')}
-      </Stack>
-      <Sizes frame={piece.frame} running={running} put={put} />
-      <Stack direction="row" sx={{ gap: 1 }}>
-        {numberField('first', 'From frame')}
-        {numberField('last', 'To frame')}
-      </Stack>
-      <TextField
-        select
-        label="Oversampling"
-        size="small"
-        value={settings.oversample}
-        disabled={running}
-        helperText="Drawn this many times larger each way and averaged"
-        onChange={(e) => {
-          put({ oversample: Number(e.target.value) });
-        }}
-      >
-        {[1, 2, 3, 4].map((k) => (
-          <MenuItem key={k} value={k}>
-            {k === 1 ? '1, none' : String(k)}
-          </MenuItem>
-        ))}
-      </TextField>
-    </>
-  );
-}
-
-const SIZES: readonly [string, number][] = [
-  ['Full size', 1],
-  ['Two thirds', 2 / 3],
-  ['Half', 0.5],
-  ['A quarter', 0.25],
-  ['Double', 2],
-];
-
-/** Sizes by the piece's own; always even, as videos want them. */
-function Sizes({
-  frame,
-  running,
-  put,
-}: Pick<FieldsProps, 'running' | 'put'> & { frame: Piece['frame'] }) {
-  const even = (v: number): number => Math.max(16, 2 * Math.round(v / 2));
-  return (
-    <Stack direction="row" sx={{ gap: 0.5, mt: -1.5, mb: 1 }}>
-      {SIZES.map(([title, k]) => (
-        <Button
-          key={title}
-          color="inherit"
-          disabled={running}
-          sx={{ color: COLOURS.faint, minWidth: 0 }}
-          onClick={() => {
-            put({ width: even(frame.width * k), height: even(frame.height * k) });
-          }}
-        >
-          {title}
-        </Button>
-      ))}
-    </Stack>
   );
 }

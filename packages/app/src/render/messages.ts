@@ -1,17 +1,10 @@
 import type { Piece, StockFiles } from '@vast-swarm/core';
+import type { Settings } from './settings';
 
-export type Format = 'zip' | 'folder' | 'mp4' | 'webm';
-
-export interface Job {
+export interface Job extends Settings {
   piece: Piece;
   /** What its stock holds from files. */
   files: StockFiles;
-  first: number;
-  last: number;
-  width: number;
-  height: number;
-  oversample: number;
-  format: Format;
   /** For frames straight into a folder. */
   folder?: FileSystemDirectoryHandle;
 }

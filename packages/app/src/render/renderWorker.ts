@@ -1,5 +1,5 @@
 import { arrivedFiles, compilePiece, isDrawn } from '@vast-swarm/core';
-import { CpuEngine } from '@vast-swarm/cpu';
+import { CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';
 import { Looking } from '../engine/looking';
@@ -34,10 +34,18 @@ function breathe(): Promise<void> {
   });
 }
 
+/** A frame as it is shown on the way. */
+function smaller({ pixels, width, height }: Frame): Promise<ImageBitmap> {
+  return createImageBitmap(new ImageData(pixels, width, height), {
+    resizeWidth: Math.min(width, LOOK_WIDTH),
+    resizeQuality: 'high',
+  });
+}
+
 async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
   const files = arrivedFiles(given.files);
   const job: Job = { ...given, files };
-  const { piece, first, last, width, height, oversample } = job;
+  const { piece, first, last, width, height, oversample, alpha } = job;
   let done = 0;
   let sink: Sink | null = null;
   let engine: CpuEngine | null = null;
@@ -48,27 +56,25 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
     engine = await CpuEngine.create({ threads });
     building = events.building;
-    const plan = compilePiece(piece, { files, looker: looking.looker });
+    const { drawn, light } = sink.wants;
+    const clear = drawn && alpha;
+    const plan = compilePiece(piece, { files, looker: looking.looker, light, clear });
     building = null;
     engine.setPlan(plan);
+    sink.begin?.(plan);
     const total = last - first + 1;
     let looked = 0;
     while (engine.frame < last) {
       await engine.ready();
       engine.step();
-      const frame = isDrawn(plan, engine.frame, first)
-        ? engine.draw(width, height, oversample)
-        : null;
-      if (frame && engine.frame >= first) {
-        await sink.add(frame, engine.frame);
+      const frame =
+        drawn && isDrawn(plan, engine.frame, first) ? engine.draw(width, height, oversample) : null;
+      if (engine.frame >= first) {
+        await sink.add(engine, frame);
         done += 1;
-        if (performance.now() - looked > LOOK_EVERY || done === total) {
+        if (frame && (performance.now() - looked > LOOK_EVERY || done === total)) {
           looked = performance.now();
-          const image = new ImageData(frame.pixels, width, height);
-          const bitmap = await createImageBitmap(image, {
-            resizeWidth: Math.min(width, LOOK_WIDTH),
-            resizeQuality: 'high',
-          });
+          const bitmap = await smaller(frame);
           events.look(transfer(bitmap, [bitmap]));
         }
       }

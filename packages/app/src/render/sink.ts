@@ -1,8 +1,14 @@
-import type { Frame } from '@vast-swarm/cpu';
+import type { Plan } from '@vast-swarm/core';
+import type { CpuEngine, Frame } from '@vast-swarm/cpu';
 
 /** Where frames go. */
 export interface Sink {
-  add(frame: Frame, number: number): Promise<void>;
+  /** Whether frames are drawn for it at all, and whether it wants their light. */
+  wants: { drawn: boolean; light: boolean };
+  /** Hears of the plan before the first frame. */
+  begin?(plan: Plan): void;
+  /** Takes the frame that the engine is at; drawn, where that is wanted. */
+  add(engine: CpuEngine, drawn: Frame | null): Promise<void>;
   /** The finished file; null where frames went into a folder. */
   finish(): Promise<Blob | null>;
   /** What the artist should know of the file. */

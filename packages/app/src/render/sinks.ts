@@ -1,50 +1,46 @@
-import { strToU8, Zip, ZipPassThrough } from 'fflate';
-import { pieceText } from '@vast-swarm/core';
-import { encodePng } from '@vast-swarm/cpu';
+import { needsLight, stillBytes, type CpuEngine, type Frame } from '@vast-swarm/cpu';
 import type { Job } from './messages';
+import { tableSink, usdSink } from './particleSinks';
+import { endingOf, numbered } from './settings';
 import type { Sink } from './sink';
 import { videoSink } from './videoSink';
+import { Zipped } from './zipped';
 
-function fileName(number: number): string {
-  return `frame_${String(number).padStart(4, '0')}.png`;
+const nameOf = (job: Job, frame: number): string => `${numbered(job.name, frame)}.${endingOf(job)}`;
+
+function bytesOf({ still, alpha, piece }: Job, engine: CpuEngine, drawn: Frame | null) {
+  return stillBytes({ format: still, alpha, rate: piece.frame.rate }, engine, drawn!);
 }
 
-/** Numbered frames and the piece itself, stored without a second compression. */
-function zipSink({ piece }: Job): Sink {
-  const parts: Blob[] = [];
-  let failure: Error | null = null;
-  const zip = new Zip((error, chunk) => {
-    if (error) failure = error;
-    else parts.push(new Blob([chunk]));
-  });
-  const put = (name: string, bytes: Uint8Array): void => {
-    const entry = new ZipPassThrough(name);
-    zip.add(entry);
-    entry.push(bytes, true);
-    if (failure) throw failure;
-  };
+const wantsOf = ({ still, alpha }: Job): Sink['wants'] => ({
+  drawn: true,
+  light: needsLight({ format: still, alpha }),
+});
+
+/** Numbered frames and the piece itself. */
+function zipSink(job: Job): Sink {
+  const zip = new Zipped();
   return {
-    add(frame, number) {
-      put(fileName(number), encodePng(frame));
+    wants: wantsOf(job),
+    add(engine, drawn) {
+      zip.put(nameOf(job, engine.frame), [bytesOf(job, engine, drawn)]);
       return Promise.resolve();
     },
-    finish() {
-      put('piece.swarm.json', strToU8(pieceText(piece)));
-      zip.end();
-      return Promise.resolve(new Blob(parts, { type: 'application/zip' }));
-    },
+    finish: () => Promise.resolve(zip.finish(job.piece)),
     cancel: () => Promise.resolve(),
   };
 }
 
-function folderSink({ folder }: Job): Sink {
+function folderSink(job: Job): Sink {
+  const { folder } = job;
   if (!folder) throw new Error('No folder was chosen.');
   return {
-    async add(frame, number) {
-      const file = await folder.getFileHandle(fileName(number), { create: true });
+    wants: wantsOf(job),
+    async add(engine, drawn) {
+      const file = await folder.getFileHandle(nameOf(job, engine.frame), { create: true });
       // A writable is swapped in when it closes: a frame is there whole or not at all.
       const writable = await file.createWritable();
-      await writable.write(encodePng(frame));
+      await writable.write(bytesOf(job, engine, drawn));
       await writable.close();
     },
     finish: () => Promise.resolve(null),
@@ -61,5 +57,10 @@ export async function openSink(job: Job): Promise<Sink> {
     case 'mp4':
     case 'webm':
       return videoSink(job);
+    case 'usda':
+      return usdSink(job);
+    case 'ply':
+    case 'csv':
+      return tableSink(job);
   }
 }

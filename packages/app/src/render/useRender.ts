@@ -23,6 +23,7 @@ export function useRender(): Rendering {
   );
   const start = (job: Job): void => {
     render.current?.close();
+    setLook(null);
     render.current = new OneRender(job, { state: setState, look: setLook });
   };
   const cancel = (): void => {

@@ -1,8 +1,10 @@
+import { samplesOf } from '@vast-swarm/cpu';
 import {
   AudioSample,
   AudioSampleSource,
   BufferTarget,
   canEncodeAudio,
+  canEncodeVideo,
   Mp4OutputFormat,
   Output,
   Quality,
@@ -12,14 +14,18 @@ import {
 } from 'mediabunny';
 import { heardBetween, mixOf, type Heard } from '@vast-swarm/core';
 import type { Job } from './messages';
+import { codecsOf } from './settings';
 import type { Sink } from './sink';
 
 /** Samples a second of the sound in a video. */
 const RATE = 48_000;
 
+/** What each quality is to the encoder. */
+const QUALITY = { draft: 'medium', good: 'high', best: 'very-high' } as const;
+
 /** A video with the piece's sound. */
 export async function videoSink(job: Job): Promise<Sink> {
-  const { piece, files, width, height, format, first, last } = job;
+  const { piece, files, width, height, format, first, last, codec: video, alpha } = job;
   const mp4 = format === 'mp4';
   if (mp4 && (width % 2 || height % 2)) {
     throw new Error('MP4 video needs an even width and height. Change the size, or choose WebM.');
@@ -29,9 +35,17 @@ export async function videoSink(job: Job): Promise<Sink> {
     format: mp4 ? new Mp4OutputFormat() : new WebMOutputFormat(),
     target,
   });
+  const quality = new Quality(QUALITY[job.quality]);
+  const shape = { width, height, quality };
+  if (!(await canEncodeVideo(video, shape))) {
+    const name = codecsOf(format)[video] ?? video;
+    throw new Error(
+      `This browser cannot write ${name} at this size. Choose another codec, or frames.`,
+    );
+  }
   const source = new VideoSampleSource({
-    codec: mp4 ? 'avc' : 'vp9',
-    quality: new Quality('very-high'),
+    ...{ codec: video, quality },
+    ...(alpha ? { alpha: 'keep' as const } : {}),
   });
   const { rate } = piece.frame;
   output.addVideoTrack(source, { frameRate: rate });
@@ -41,10 +55,12 @@ export async function videoSink(job: Job): Promise<Sink> {
   await output.start();
   const duration = 1 / rate;
   return {
-    async add({ pixels }, number) {
-      const timestamp = (number - first) * duration;
+    wants: { drawn: true, light: alpha },
+    async add(engine, drawn) {
+      const timestamp = (engine.frame - first) * duration;
       const shape = { codedWidth: width, codedHeight: height, timestamp, duration };
-      const sample = new VideoSample(pixels, { format: 'RGBX', ...shape });
+      const data = alpha ? samplesOf(engine.light(width, height), 8).data : drawn!.pixels;
+      const sample = new VideoSample(data, { format: alpha ? 'RGBA' : 'RGBX', ...shape });
       await Promise.all([source.add(sample), sound?.until(timestamp + duration)]);
       sample.close();
     },

@@ -1,3 +1,4 @@
+import type { StillAsked } from '@vast-swarm/cpu';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Refused } from '../refused';
@@ -5,7 +6,7 @@ import { makeFolder, numbered, writeWhole } from '../writeWhole';
 import type { Delivery } from './delivery';
 import { takeLock, type Lock } from './lock';
 import { isTrue, stampOf, stampText, type FramesMade, type Stamp } from './stamp';
-import { stillOf, type StillAsked } from './stills';
+import { stillOf } from './stills';
 import { NUMBER } from './target';
 
 /** Numbered frames in a folder. Each says of what it is made, so that a render that was ended can go on. */

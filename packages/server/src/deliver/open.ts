@@ -1,9 +1,9 @@
 import { pieceText, type Piece, type StockFiles } from '@vast-swarm/core';
+import { needsLight } from '@vast-swarm/cpu';
 import { createHash } from 'node:crypto';
 import { BUILD_HASH } from '../version';
 import type { Delivery, Making } from './delivery';
 import { openFolder } from './frameFolder';
-import { needsLight } from './stills';
 import type { Target } from './target';
 import { openVideo, wantsLight, type VideoAsked } from './videoFile';
 import { videoOf, type CodecName, type Quality } from './videos';
@@ -37,7 +37,7 @@ function videoAsked(target: Target & { kind: 'video' }, asked: Asked, work: Work
 export function lightFor(target: Target, asked: Asked, work: Work): boolean {
   return target.kind === 'video'
     ? wantsLight(videoAsked(target, asked, work))
-    : needsLight(target.format, asked.alpha);
+    : needsLight({ format: target.format, alpha: asked.alpha });
 }
 
 /** Opens what finished frames go to. */

@@ -1,6 +1,6 @@
+import { STILLS, type StillFormat } from '@vast-swarm/cpu';
 import { basename, dirname, extname, join } from 'node:path';
 import { Refused } from '../refused';
-import { STILLS, type StillFormat } from './stills';
 import { isVideo, VIDEOS, type VideoFormat } from './videos';
 
 export type Format = StillFormat | VideoFormat;

@@ -1,0 +1,112 @@
+import { setDial, type Piece } from '@vast-swarm/core';
+import { STILLS, type StillFormat } from '@vast-swarm/cpu';
+import { fileNameOf } from '../data/files';
+
+/** What a render makes. */
+export const FORMATS = {
+  mp4: { title: 'Video, MP4', group: 'video', ending: 'mp4' },
+  webm: { title: 'Video, WebM', group: 'video', ending: 'webm' },
+  zip: { title: 'Frames, one zip file', group: 'frames', ending: 'zip' },
+  folder: { title: 'Frames, into a folder', group: 'frames', ending: '' },
+  usda: { title: 'Particles, a USD scene', group: 'particles', ending: 'usda' },
+  ply: { title: 'Particles, PLY tables', group: 'particles', ending: 'zip' },
+  csv: { title: 'Particles, CSV tables', group: 'particles', ending: 'zip' },
+} as const;
+export type Format = keyof typeof FORMATS;
+export const groupOf = (format: Format): (typeof FORMATS)[Format]['group'] => FORMATS[format].group;
+
+export const STILL_TITLES: Record<StillFormat, string> = {
+  png: 'PNG, 8 bits',
+  png16: 'PNG, 16 bits',
+  exr: 'OpenEXR, linear light',
+};
+
+/** Codecs of each kind of video, the first one where nothing else is said. */
+export const CODECS = {
+  mp4: { avc: 'H.264', hevc: 'HEVC', av1: 'AV1' },
+  webm: { vp9: 'VP9', av1: 'AV1' },
+} as const;
+export type Codec = 'avc' | 'hevc' | 'av1' | 'vp9';
+export const codecsOf = (format: Format): Partial<Record<Codec, string>> =>
+  format === 'mp4' || format === 'webm' ? CODECS[format] : {};
+
+export const QUALITIES = { draft: 'Draft', good: 'Good', best: 'Best' } as const;
+export type Quality = keyof typeof QUALITIES;
+
+export interface Settings {
+  format: Format;
+  codec: Codec;
+  quality: Quality;
+  still: StillFormat;
+  /** Names of frames and tables, with %04d where the number stands. */
+  name: string;
+  alpha: boolean;
+  width: number;
+  height: number;
+  first: number;
+  last: number;
+  oversample: number;
+  /** Degrees. */
+  shutter: number;
+  /** The swarm whose particles are written; all where it is empty. */
+  swarm: string;
+}
+
+export function startingSettings(piece: Piece): Settings {
+  const { width, height, length } = piece.frame;
+  const { shutter } = piece.camera.dials;
+  return {
+    ...{ format: 'mp4', codec: 'avc', quality: 'best', still: 'png', name: 'frame_%04d' },
+    ...{ alpha: false, width, height, first: 0, last: length - 1, oversample: 1 },
+    ...{ shutter: typeof shutter === 'number' ? shutter : 0, swarm: '' },
+  };
+}
+
+/** Whether frames without a backdrop can be written so. */
+export function canBeClear({ format, codec }: Settings): boolean {
+  return groupOf(format) === 'frames' || (format === 'webm' && codec === 'vp9');
+}
+
+/** What is wrong with the settings, by field. */
+export function problemsOf(s: Settings, piece: Piece): Partial<Record<keyof Settings, string>> {
+  const out: Partial<Record<keyof Settings, string>> = {};
+  const whole = (v: number, low: number, high: number): boolean =>
+    Number.isInteger(v) && v >= low && v <= high;
+  const last = piece.frame.length - 1;
+  const group = groupOf(s.format);
+  for (const side of ['width', 'height'] as const) {
+    if (group === 'particles') continue;
+    if (!whole(s[side], 16, 8192)) out[side] = '16 to 8192 pixels';
+    else if (s.format === 'mp4' && s[side] % 2) out[side] = 'MP4 needs an even number';
+  }
+  if (!whole(s.first, 0, last)) out.first = `0 to ${String(last)}`;
+  if (!whole(s.last, Math.max(0, s.first), last))
+    out.last = `${String(s.first)} to ${String(last)}`;
+  if (!(s.shutter >= 0 && s.shutter <= 720)) out.shutter = '0 to 720 degrees';
+  if (group !== 'video' && s.format !== 'usda') {
+    if (!/%0?\d?d/.test(s.name)) out.name = 'Needs %04d where the number stands';
+    else if (/[/\\:*?"<>|]/.test(s.name)) out.name = 'A plain name, without / and the like';
+  }
+  return out;
+}
+
+/** The piece as it is rendered. */
+export function piecedBy(piece: Piece, { shutter, format }: Settings): Piece {
+  const same = groupOf(format) === 'particles' || shutter === piece.camera.dials.shutter;
+  return same ? piece : setDial(piece, `camera.shutter=${String(shutter)}`);
+}
+
+/** A name with its number, as `net_%04d` has it. */
+export function numbered(pattern: string, frame: number): string {
+  return pattern.replace(/%0?(\d*)d/, (_, width: string) =>
+    String(frame).padStart(Number(width) || 0, '0'),
+  );
+}
+
+/** Ending of the files of frames and tables. */
+export function endingOf({ format, still }: Pick<Settings, 'format' | 'still'>): string {
+  return format === 'ply' || format === 'csv' ? format : STILLS[still].ending;
+}
+
+export const fileOf = (piece: Piece, { format }: Settings): string =>
+  `${fileNameOf(piece.name)}.${FORMATS[format].ending}`;

@@ -1,0 +1,62 @@
+import { exrOf, rateAsFraction, type ExrChannel } from '@vast-swarm/core';
+import type { CpuEngine, Frame, Light } from './engine';
+import { encodeLight, encodePng } from './png';
+
+/** How frames are written. */
+interface Still {
+  /** Of the names of its files. */
+  ending: string;
+  /** Whether light is wanted where there is a backdrop too. */
+  fine: boolean;
+}
+
+export const STILLS = {
+  png: { ending: 'png', fine: false },
+  png16: { ending: 'png', fine: true },
+  exr: { ending: 'exr', fine: true },
+} as const satisfies Record<string, Still>;
+
+export type StillFormat = keyof typeof STILLS;
+
+/** What is asked of a frame's file. */
+export interface StillAsked {
+  format: StillFormat;
+  /** Without a backdrop, and with what bodies cover. */
+  alpha: boolean;
+  /** Frames a second. */
+  rate: number;
+}
+
+/** Whether an engine has to leave the light of its frames: see Sources. */
+export const needsLight = ({ format, alpha }: Pick<StillAsked, 'format' | 'alpha'>): boolean =>
+  STILLS[format].fine || alpha;
+
+function exr(
+  { width, height, planes, cover }: Light,
+  rate: number,
+  notes: Readonly<Record<string, string>>,
+): Uint8Array<ArrayBuffer> {
+  const [R, G, B] = planes;
+  const named = { R, G, B, ...(cover ? { A: cover } : {}) };
+  const channels = Object.entries(named).map(([name, values]): ExrChannel => {
+    return { name, values, as: 'half' };
+  });
+  return exrOf({ width, height, channels, rate: rateAsFraction(rate), notes });
+}
+
+/**
+ * The file of the frame that an engine has drawn last.
+ *
+ * @param notes texts for its head, which only OpenEXR has
+ */
+export function stillBytes(
+  asked: StillAsked,
+  engine: CpuEngine,
+  frame: Frame,
+  notes: Readonly<Record<string, string>> = {},
+): Uint8Array<ArrayBuffer> {
+  if (!needsLight(asked)) return encodePng(frame);
+  const light = engine.light(frame.width, frame.height);
+  if (asked.format === 'exr') return exr(light, asked.rate, notes);
+  return encodeLight(light, asked.format === 'png' ? 8 : 16);
+}
