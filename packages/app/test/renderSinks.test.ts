@@ -18,7 +18,7 @@ const job = (format: Format, folder?: unknown, more: Partial<Job> = {}): Job => 
 
 /** Gives a sink a frame, as from an engine that is there. */
 const add = (sink: Sink, number: number): Promise<void> =>
-  sink.add({ frame: number } as CpuEngine, frame(number));
+  sink.add({ frame: number } as unknown as CpuEngine, frame(number));
 
 /** A frame whose pixels tell which it is. */
 function frame(number: number): Frame {

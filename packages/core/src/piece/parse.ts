@@ -1,4 +1,4 @@
-import { rateText } from '../formats/rate';
+import { rateText } from './rate';
 import { documentText, parseDocument, validateDocument } from './document';
 import { migrate } from './migrate';
 import { FORMAT, VERSION, type Piece } from './types';

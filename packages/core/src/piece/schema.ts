@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { catalogue, catalogueVersion, type Shelf } from '../catalogue';
 import { CHANCES } from '../language/particle';
-import { rateSchema } from '../formats/rate';
+import { rateSchema } from './rate';
 import { dialsSchema } from '../language/dials';
 import { swarmDials } from '../catalogue/swarmDials';
 import { stockEntrySchema } from '../stock/entry';
