@@ -31,6 +31,7 @@ export { bvhOf } from './formats/bvh';
 export { exrOf, type ExrChannel, type ExrPicture } from './formats/exr';
 export { usdLayout, type UsdScene } from './formats/usd/layout';
 export { UsdExport, type UsdSource } from './formats/usd/scene';
+export { packBy, packed } from './formats/packing';
 export { exactRate, rateAsFraction } from './piece/rate';
 export * from './formats/controlDoor';
 export * from './formats/gradients';

@@ -1,58 +1,104 @@
-import { encode } from 'fast-png';
-import { goesOn } from '@vast-swarm/core';
+import { goesOn, packed } from '@vast-swarm/core';
+import { crc32 } from './crc32';
 import type { Frame, Light } from './engine';
+import { srgb } from './srgb';
 
-/** Says that values are sRGB, for a picture of the perceptual kind (W3C, PNG, 11.3.2.5), with its length and its sum. */
-const SRGB = [0, 0, 0, 1, 0x73, 0x52, 0x47, 0x42, 0, 0xae, 0xce, 0x1c, 0xe9];
-/** Bytes of the signature and the head, behind which it stands. */
-const HEAD = 33;
+/** PNG files (W3C, "Portable Network Graphics", third edition). */
+
+const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
+/** Colours of three channels, and of four with what they cover (11.2.1). */
+const COLOUR_TYPES = { 3: 2, 4: 6 } as const;
+/** Each byte as what it is more than that of the pixel before (9.2). */
+const SUB = 1;
 /** Bytes a second that are packed on a slow machine at least; nothing is said on the way. */
 const SPEED = 10e6;
 
-function srgbPng(
+function chunk(type: string, data: Uint8Array): Uint8Array {
+  const out = new Uint8Array(data.length + 12);
+  const view = new DataView(out.buffer);
+  view.setUint32(0, data.length);
+  for (let i = 0; i < 4; i++) out[4 + i] = type.charCodeAt(i);
+  out.set(data, 8);
+  view.setUint32(data.length + 8, crc32(out.subarray(4, data.length + 8)));
+  return out;
+}
+
+/** Rows of bytes as differences, each with the number of the filter before it. */
+function differences(data: Uint8Array, row: number, pixel: number): Uint8Array {
+  const rows = data.length / row;
+  const out = new Uint8Array(data.length + rows);
+  let [from, to] = [0, 0];
+  for (let y = 0; y < rows; y++) {
+    out[to++] = SUB;
+    const end = from + row;
+    for (let k = 0; k < pixel; k++) out[to++] = data[from++]!;
+    while (from < end) {
+      out[to++] = data[from]! - data[from - pixel]!;
+      from += 1;
+    }
+  }
+  return out;
+}
+
+/** Bytes of samples, the high one first. */
+function bytesOf(data: Uint8Array | Uint16Array): Uint8Array {
+  if (data instanceof Uint8Array) return data;
+  const out = new Uint8Array(2 * data.length);
+  for (let i = 0, o = 0; i < data.length; i++) {
+    const value = data[i]!;
+    out[o++] = value >> 8;
+    out[o++] = value & 255;
+  }
+  return out;
+}
+
+async function srgbPng(
   width: number,
   height: number,
-  depth: 8 | 16,
   channels: 3 | 4,
   data: Uint8Array | Uint16Array,
-): Uint8Array<ArrayBuffer> {
+): Promise<Uint8Array<ArrayBuffer>> {
   goesOn('', 0, data.byteLength / SPEED);
-  const png = encode({ width, height, data, channels, depth }, { zlib: { level: 4 } });
-  const file = new Uint8Array(png.length + SRGB.length);
-  file.set(png.subarray(0, HEAD));
-  file.set(SRGB, HEAD);
-  file.set(png.subarray(HEAD), HEAD + SRGB.length);
+  const bytes = data.BYTES_PER_ELEMENT;
+  const head = new Uint8Array(13);
+  new DataView(head.buffer).setUint32(0, width);
+  new DataView(head.buffer).setUint32(4, height);
+  head.set([8 * bytes, COLOUR_TYPES[channels]], 8);
+  const pixel = channels * bytes;
+  const body = await packed(differences(bytesOf(data), width * pixel, pixel));
+  const parts = [
+    ...[Uint8Array.from(SIGNATURE), chunk('IHDR', head)],
+    // Of the perceptual kind (11.3.2.5).
+    chunk('sRGB', new Uint8Array(1)),
+    ...[chunk('IDAT', body), chunk('IEND', new Uint8Array(0))],
+  ];
+  const file = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    file.set(part, at);
+    at += part.length;
+  }
   return file;
 }
 
-/** A frame as a PNG file of 8 bits and three channels, in sRGB. */
-export function encodePng({ width, height, pixels }: Frame): Uint8Array<ArrayBuffer> {
-  const data = new Uint8Array(width * height * 3);
-  for (let i = 0, o = 0; o < data.length; i += 4, o += 3) {
-    data[o] = pixels[i]!;
-    data[o + 1] = pixels[i + 1]!;
-    data[o + 2] = pixels[i + 2]!;
+function coloursOf(pixels: Uint8ClampedArray): Uint8Array {
+  const data = new Uint8Array((pixels.length / 4) * 3);
+  for (let i = 0, o = 0; o < data.length; i += 4) {
+    data[o++] = pixels[i]!;
+    data[o++] = pixels[i + 1]!;
+    data[o++] = pixels[i + 2]!;
   }
-  return srgbPng(width, height, 8, 3, data);
+  return data;
 }
 
-/** Linear light, 0 to 1, as sRGB (IEC 61966-2-1), 0 to 1; beyond it is cut. */
-function srgb(light: number): number {
-  const inside = Math.min(1, Math.max(0, light));
-  return inside <= 0.0031308 ? 12.92 * inside : 1.055 * inside ** (1 / 2.4) - 0.055;
-}
-
-/** What stands in a PNG for a pixel: colours that are not multiplied by how much they cover. */
-function apart(r: number, g: number, b: number, cover: number): [number, number, number, number] {
-  // Light that covers nothing could not be seen at all: it covers as much as it is bright.
-  const alpha = Math.min(1, Math.max(cover, r, g, b));
-  const part = (v: number): number => (alpha > 0 ? srgb(v / alpha) : 0);
-  return [part(r), part(g), part(b), alpha];
+/** A frame as a PNG file of 8 bits and three channels, in sRGB. */
+export function encodePng({ width, height, pixels }: Frame): Promise<Uint8Array<ArrayBuffer>> {
+  return srgbPng(width, height, 3, coloursOf(pixels));
 }
 
 /**
  * A frame's light in sRGB, pixel by pixel: in 16 bits it is fine enough to need no dither. Where there is no backdrop
- * it has a fourth channel, and colours that are not multiplied by it.
+ * it has a fourth channel, and colours that are not multiplied by it (4.4.1).
  */
 export function samplesOf(
   { planes, cover }: Light,
@@ -62,16 +108,21 @@ export function samplesOf(
   const channels = cover ? 4 : 3;
   const most = 2 ** depth - 1;
   const data = new (depth === 8 ? Uint8Array : Uint16Array)(red.length * channels);
-  for (let i = 0, o = 0; i < red.length; i++, o += channels) {
+  for (let i = 0, o = 0; i < red.length; i++) {
     const [r, g, b] = [red[i]!, green[i]!, blue[i]!];
-    const values = cover ? apart(r, g, b, cover[i]!) : [srgb(r), srgb(g), srgb(b)];
-    for (let c = 0; c < channels; c++) data[o + c] = Math.round(most * values[c]!);
+    // Light that covers nothing could not be seen at all: it covers as much as it is bright.
+    const alpha = cover ? Math.min(1, Math.max(cover[i]!, r, g, b)) : 1;
+    const share = alpha > 0 ? 1 / alpha : 0;
+    data[o++] = most * srgb(r * share) + 0.5;
+    data[o++] = most * srgb(g * share) + 0.5;
+    data[o++] = most * srgb(b * share) + 0.5;
+    if (cover) data[o++] = most * alpha + 0.5;
   }
   return { channels, data };
 }
 
-/** A frame's light as a PNG file in sRGB (W3C, PNG, 4.4.1). */
-export function encodeLight(light: Light, depth: 8 | 16): Uint8Array<ArrayBuffer> {
+/** A frame's light as a PNG file in sRGB. */
+export function encodeLight(light: Light, depth: 8 | 16): Promise<Uint8Array<ArrayBuffer>> {
   const { channels, data } = samplesOf(light, depth);
-  return srgbPng(light.width, light.height, depth, channels, data);
+  return srgbPng(light.width, light.height, channels, data);
 }

@@ -35,7 +35,7 @@ function exr(
   { width, height, planes, cover }: Light,
   rate: number,
   notes: Readonly<Record<string, string>>,
-): Uint8Array<ArrayBuffer> {
+): Promise<Uint8Array<ArrayBuffer>> {
   const [R, G, B] = planes;
   const named = { R, G, B, ...(cover ? { A: cover } : {}) };
   const channels = Object.entries(named).map(([name, values]): ExrChannel => {
@@ -54,7 +54,7 @@ export function stillBytes(
   engine: CpuEngine,
   frame: Frame,
   notes: Readonly<Record<string, string>> = {},
-): Uint8Array<ArrayBuffer> {
+): Promise<Uint8Array<ArrayBuffer>> {
   if (!needsLight(asked)) return encodePng(frame);
   const light = engine.light(frame.width, frame.height);
   if (asked.format === 'exr') return exr(light, asked.rate, notes);

@@ -74,14 +74,14 @@ test('light that is added covers nothing, and what is laid over covers as it is 
 
 test.each([8, 16] as const)(
   'a PNG of %i bits has colours that are not multiplied, and shows light that covers nothing',
-  (depth) => {
+  async (depth) => {
     const planes = [
       Float32Array.of(0.3, 0.2, 0, 0.5),
       Float32Array.of(0.15, 0.2, 0, 0.25),
       Float32Array.of(0.06, 0.2, 0, 0.1),
     ] as Light['planes'];
     const cover = Float32Array.of(0.6, 0, 0, 1);
-    const png = decode(encodeLight({ width: 2, height: 2, planes, cover }, depth), {
+    const png = decode(await encodeLight({ width: 2, height: 2, planes, cover }, depth), {
       checkCrc: true,
     });
     expect([png.channels, png.depth]).toEqual([4, depth]);

@@ -216,9 +216,11 @@ test('shrinking is the mean of the pixels', () => {
   expect(got[10 * small.stride + 33]).toBeCloseTo(wanted(33, 10));
 });
 
-test('a PNG holds the pixels it was given', () => {
+test('a PNG holds the pixels it was given', async () => {
   const pixels = Uint8ClampedArray.from({ length: 12 * 4 }, (_, i) => (i * 37) % 256);
-  const { width, height, channels, data } = decode(encodePng({ width: 4, height: 3, pixels }));
+  const { width, height, channels, data } = decode(
+    await encodePng({ width: 4, height: 3, pixels }),
+  );
   expect([width, height, channels]).toEqual([4, 3, 3]);
   expect([...data]).toEqual([...pixels].filter((_, i) => i % 4 < 3));
 });

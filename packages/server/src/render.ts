@@ -82,6 +82,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
     const wanted = framesLeft(delivery, first, last);
     const progress = new Progress('frame', wanted.length, options.json);
     const end = wanted.at(-1) ?? -1;
+    let writing = Promise.resolve();
     while (engine.frame < end) {
       await engine.ready();
       engine.step();
@@ -89,9 +90,15 @@ export async function render(file: string, options: RenderOptions): Promise<void
       if (!isWanted && !(plan.finish.remembers && isDrawn(plan, engine.frame, first))) continue;
       const drawn = engine.draw(width, height, oversample);
       if (!isWanted) continue;
-      await delivery.add(engine, drawn);
-      progress.one(engine.frame);
+      // It is packed and written while the next one is made.
+      await writing;
+      const { frame } = engine;
+      writing = delivery.add(engine, drawn).then(() => {
+        progress.one(frame);
+      });
+      writing.catch(() => undefined);
     }
+    await writing;
     await delivery.finish();
   } catch (error) {
     await delivery.cancel();

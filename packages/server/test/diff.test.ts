@@ -28,12 +28,12 @@ function still(name: string, off = 0, x = 0, y = 0): void {
   writeFileSync(at(name), encode({ width: WIDTH, height: HEIGHT, channels: 3, depth: 8, data }));
 }
 
-function lit(name: string, value: number): void {
+async function lit(name: string, value: number): Promise<void> {
   const values = new Float32Array(WIDTH * HEIGHT).fill(0.25);
   // Its third row from the top.
   values[2 * WIDTH + 7] = value;
   const channels = ['R', 'G', 'B'].map((c) => ({ name: c, values, as: 'float' as const }));
-  writeFileSync(at(name), exrOf({ width: WIDTH, height: HEIGHT, channels }));
+  writeFileSync(at(name), await exrOf({ width: WIDTH, height: HEIGHT, channels }));
 }
 
 test('equal frames pass; of others it says how much, and where', async () => {
@@ -49,8 +49,8 @@ test('equal frames pass; of others it says how much, and where', async () => {
 });
 
 test('light is compared as light, of a file that another program wrote too', async () => {
-  lit('a/x.exr', 0.25);
-  lit('b/x.exr', 0.75);
+  await lit('a/x.exr', 0.25);
+  await lit('b/x.exr', 0.75);
   const { code, out } = await diff('a/x.exr', 'b/x.exr');
   expect([code, out]).toEqual([1, expect.stringContaining('largest 128 of 255 at 7,2')]);
   execFileSync('ffmpeg', [
@@ -87,7 +87,7 @@ test('folders are compared frame by frame; what one of them lacks is over any li
 
 test('what cannot be compared is told', async () => {
   still('a/x.png');
-  lit('a/x.exr', 1);
+  await lit('a/x.exr', 1);
   expect((await diff('a/x.png', 'a/x.exr')).out).toContain('one has linear light');
   const small = new Uint8Array(3 * 16);
   writeFileSync(at('a/s.png'), encode({ width: 4, height: 4, channels: 3, depth: 8, data: small }));

@@ -22,9 +22,8 @@ function zipSink(job: Job): Sink {
   const zip = new Zipped();
   return {
     wants: wantsOf(job),
-    add(engine, drawn) {
-      zip.put(nameOf(job, engine.frame), [bytesOf(job, engine, drawn)]);
-      return Promise.resolve();
+    async add(engine, drawn) {
+      zip.put(nameOf(job, engine.frame), [await bytesOf(job, engine, drawn)]);
     },
     finish: () => Promise.resolve(zip.finish(job.piece)),
     cancel: () => Promise.resolve(),
@@ -40,7 +39,7 @@ function folderSink(job: Job): Sink {
       const file = await folder.getFileHandle(nameOf(job, engine.frame), { create: true });
       // A writable is swapped in when it closes: a frame is there whole or not at all.
       const writable = await file.createWritable();
-      await writable.write(bytesOf(job, engine, drawn));
+      await writable.write(await bytesOf(job, engine, drawn));
       await writable.close();
     },
     finish: () => Promise.resolve(null),

@@ -1,6 +1,6 @@
-import { zlibSync } from 'fflate';
 import { goesOn } from '../longWork';
-import { halfOf } from './half';
+import { putHalves } from './half';
+import { packed } from './packing';
 
 /**
  * OpenEXR files (Academy Software Foundation, "OpenEXR File Layout", version 2): one part, lines from the top, packed by
@@ -117,26 +117,41 @@ function linesOf(
 ): Uint8Array {
   const wide = channels.reduce((sum, { as }) => sum + width * SIZES[as], 0);
   const bytes = new Uint8Array((to - from) * wide);
-  const view = new DataView(bytes.buffer);
   let at = 0;
   for (let y = from; y < to; y++) {
     for (const { values, as } of channels) {
-      for (let i = y * width; i < (y + 1) * width; i++, at += SIZES[as]) {
-        if (as === 'half') view.setUint16(at, halfOf(values[i]!), true);
-        else view.setFloat32(at, values[i]!, true);
-      }
+      const line = values.subarray(y * width, (y + 1) * width);
+      if (as === 'half') putHalves(line, bytes, at);
+      else bytes.set(new Uint8Array(line.buffer, line.byteOffset, line.byteLength), at);
+      at += width * SIZES[as];
     }
   }
   return bytes;
 }
 
-/** Packs a block: bytes at even and odd places apart, each as what it is more than the one before. */
-function packed(bytes: Uint8Array): Uint8Array {
-  const half = (bytes.length + 1) >> 1;
-  const apart = new Uint8Array(bytes.length);
-  for (let i = 0; i < bytes.length; i++) apart[(i & 1 ? half : 0) + (i >> 1)] = bytes[i]!;
-  for (let i = apart.length - 1; i > 0; i--) apart[i] = apart[i]! - apart[i - 1]! + 128;
-  const zipped = zlibSync(apart, { level: 4 });
+/** A block as it is packed: bytes at even and odd places apart, each as what it is more than the one before. */
+function apart(bytes: Uint8Array): Uint8Array {
+  const { length } = bytes;
+  const half = (length + 1) >> 1;
+  const out = new Uint8Array(length);
+  let before = 0;
+  for (let i = 0; i < length; i += 2) {
+    const value = bytes[i]!;
+    out[i >> 1] = value - before + 128;
+    before = value;
+  }
+  for (let i = 1; i < length; i += 2) {
+    const value = bytes[i]!;
+    out[half + (i >> 1)] = value - before + 128;
+    before = value;
+  }
+  // The very first one stands as it is.
+  out[0] = bytes[0]!;
+  return out;
+}
+
+async function block(bytes: Uint8Array): Promise<Uint8Array> {
+  const zipped = await packed(apart(bytes));
   return zipped.length < bytes.length ? zipped : bytes;
 }
 
@@ -145,7 +160,7 @@ function packed(bytes: Uint8Array): Uint8Array {
  *
  * @throws Error where a channel has not one number for each pixel, or two have one name
  */
-export function exrOf(picture: ExrPicture): Uint8Array<ArrayBuffer> {
+export async function exrOf(picture: ExrPicture): Promise<Uint8Array<ArrayBuffer>> {
   const { width, height } = picture;
   const channels = [...picture.channels].sort((a, b) => (a.name < b.name ? -1 : 1));
   for (const [i, { name, values }] of channels.entries()) {
@@ -157,11 +172,12 @@ export function exrOf(picture: ExrPicture): Uint8Array<ArrayBuffer> {
     if (channels[i + 1]?.name === name) throw new Error(`exr: there are two channels ${name}`);
   }
   const head = headOf(picture, channels);
-  const blocks: Uint8Array[] = [];
+  const making: Promise<Uint8Array>[] = [];
   for (let from = 0; from < height; from += LINES) {
     goesOn('', from / height);
-    blocks.push(packed(linesOf(picture, channels, from, Math.min(height, from + LINES))));
+    making.push(block(linesOf(picture, channels, from, Math.min(height, from + LINES))));
   }
+  const blocks = await Promise.all(making);
   const offsets = new DataView(new ArrayBuffer(8 * blocks.length));
   let at = head.length + offsets.byteLength;
   blocks.forEach((block, i) => {

@@ -22,6 +22,30 @@ export function halfOf(value: number): number {
   return sign | Math.min(0x7c00, (rounded - 0x38000000) >>> 13);
 }
 
+const BASE = new Uint16Array(512);
+const SHIFT = new Uint8Array(512);
+for (let i = 0; i < 512; i++) {
+  const [sign, power] = [(i & 0x100) << 7, (i & 0xff) - 112];
+  // All from the power of the smallest normal number to that of the largest.
+  if (power > 0 && power < 31) BASE[i] = sign | (power << 10);
+  SHIFT[i] = power > 0 && power < 31 ? 1 : 0;
+}
+
+/** Writes numbers in half precision, low byte first. */
+export function putHalves(values: Float32Array, to: Uint8Array, at: number): void {
+  const words = new Int32Array(values.buffer, values.byteOffset, values.length);
+  for (let i = 0; i < words.length; i++) {
+    const word = words[i]!;
+    const power = word >>> 23;
+    // Rounding may carry over into the power, as it should.
+    const half = SHIFT[power]
+      ? BASE[power]! + (((word & 0x7fffff) + 0xfff + ((word >>> 13) & 1)) >>> 13)
+      : halfOf(values[i]!);
+    to[at++] = half & 0xff;
+    to[at++] = half >>> 8;
+  }
+}
+
 /** The number that bits of half precision stand for. */
 export function ofHalf(half: number): number {
   const sign = half & 0x8000 ? -1 : 1;

@@ -94,7 +94,7 @@ function delivery(
     async add(engine, drawn) {
       const { frame } = engine;
       const file = join(folder, numbered(pattern, frame));
-      const bytes = stillOf(still, engine, drawn, stampText(frame, made));
+      const bytes = await stillOf(still, engine, drawn, stampText(frame, made));
       part = `${file}.part`;
       await writeWhole(file, bytes);
     },
