@@ -11,7 +11,7 @@ afterAll(() => {
   rmSync(folder, { recursive: true });
 });
 
-test('each number of half precision is its own bits', async () => {
+test('each number of half precision is its own bits', () => {
   for (let half = 0; half < 0x10000; half++) {
     const value = ofHalf(half);
     if (Number.isNaN(value)) expect(halfOf(value) & 0x7fff).toBeGreaterThan(0x7c00);
@@ -32,7 +32,7 @@ test('many numbers at once have the bits of each', () => {
   });
 });
 
-test('numbers between two of half precision go to the nearer, or to the even one', async () => {
+test('numbers between two of half precision go to the nearer, or to the even one', () => {
   for (let half = 0; half < 0x7bff; half += 7) {
     const [low, high] = [ofHalf(half), ofHalf(half + 1)];
     const middle = (low + high) / 2;
