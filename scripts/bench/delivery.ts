@@ -1,14 +1,17 @@
-import { promisify } from 'node:util';
-import { constants, deflate } from 'node:zlib';
-import { compilePiece, DEMO_SHOW, packBy } from '@vast-swarm/core';
-import { CpuEngine, stillBytes, type StillFormat } from '@vast-swarm/cpu';
+import { writeFileSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { compilePiece, DEMO_SHOW } from '@vast-swarm/core';
+import { CpuEngine, encodePng, stillBytes, type StillFormat } from '@vast-swarm/cpu';
+import { openFolder } from '../../packages/server/src/deliver/frameFolder';
+import { completePng, stampText } from '../../packages/server/src/deliver/stamp';
 import { report } from './report';
 
-/** Making files of frames: its share of a render, and megabytes a second of what the files hold. */
-
-// As the command line has it.
-const deflated = promisify<Uint8Array, { level: number; strategy: number }, Buffer>(deflate);
-packBy((bytes) => deflated(bytes, { level: 1, strategy: constants.Z_RLE }));
+/**
+ * Making files of frames as the command line does: its share of a render, and megabytes a second of what the files hold;
+ * and how soon a render that was ended goes on.
+ */
 
 const [WIDTH, HEIGHT] = [1920, 1080];
 const FRAMES = 6;
@@ -42,3 +45,35 @@ for (const format of ['png', 'png16', 'exr'] as const) {
   const megabytes = (WIDTH * HEIGHT * 6) / 2 ** 20;
   report('OpenEXR files', megabytes / (ms / 1000), 'MB/s', SPEED);
 }
+
+/** Frames that are there when a render goes on, and milliseconds in which its place is to be found. */
+const [THERE, WITHIN] = [10_000, 2000];
+
+async function resumed(): Promise<number> {
+  const folder = await mkdtemp(join(tmpdir(), 'vast-swarm-bench-'));
+  const made = {
+    size: '16x16',
+    oversample: 1,
+    alpha: false,
+    format: 'png',
+    piece: '',
+    program: '',
+  };
+  const frame = { width: 16, height: 16, pixels: new Uint8ClampedArray(1024) };
+  const png = await encodePng(frame);
+  for (let i = 0; i < THERE; i++) {
+    const name = join(folder, `frame_${String(i).padStart(4, '0')}.png`);
+    writeFileSync(name, completePng(png, stampText(i, made)));
+  }
+  const still = { format: 'png', alpha: false, rate: 30 } as const;
+  const asked = { folder, pattern: 'frame_%04d.png', made, still, first: 0, last: THERE };
+  const started = performance.now();
+  const delivery = await openFolder({ ...asked, resume: true });
+  const found = performance.now() - started;
+  if (!delivery.has(THERE - 1) || delivery.has(THERE)) throw new Error('frames are missing');
+  await delivery.cancel();
+  await rm(folder, { recursive: true });
+  return found;
+}
+
+report('resume: its place among 10,000 frames', await resumed(), 'ms', WITHIN);

@@ -8,7 +8,7 @@ export function report(name: string, value: number, unit: string, baseline?: num
   const line: Record<string, string | number> = { name, value: round(value), unit };
   if (baseline !== undefined) {
     line.baseline = round(baseline);
-    const better = unit === 'fps' ? value / baseline : baseline / value;
+    const better = ['fps', 'MB/s'].includes(unit) ? value / baseline : baseline / value;
     if (value > 0) line.ratio = round(better);
   }
   console.log(JSON.stringify(line));

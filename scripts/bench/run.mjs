@@ -107,6 +107,7 @@ else {
     'controls',
     'night',
     'writing',
+    'delivery',
     'browser',
   ]) {
     const outfile = await bundled(root, name);

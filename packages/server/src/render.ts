@@ -6,6 +6,7 @@ import { lightFor, openDelivery, type Asked } from './deliver/open';
 import { targetOf, type Format, type Target } from './deliver/target';
 import type { CodecName, Quality } from './deliver/videos';
 import { framesOf } from './frames';
+import { whenInterrupted } from './interrupted';
 import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
@@ -75,7 +76,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
   const plan = compiled(piece, { files, light, clear: alpha });
   for (const { message } of plan.notices) tell(`note: ${message}`);
   const delivery = await openDelivery(target, asked, work);
-  const stop = endedBySignals(delivery);
+  const stop = whenInterrupted(delivery.cancel);
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
     engine.setPlan(plan);
@@ -112,21 +113,4 @@ export async function render(file: string, options: RenderOptions): Promise<void
 function framesLeft(delivery: Delivery, first: number, last: number): number[] {
   const all = Array.from({ length: last - first + 1 }, (_, i) => first + i);
   return all.filter((frame) => !delivery.has(frame));
-}
-
-/** Codes of programs that are ended by a signal (POSIX.1, 2.8.2: 128 and its number). */
-const SIGNALS = { SIGINT: 130, SIGTERM: 143 } as const;
-
-/** Ends a render in order where it is interrupted. */
-function endedBySignals(delivery: Delivery): () => void {
-  const handlers = Object.entries(SIGNALS).map(([signal, code]) => {
-    const end = (): void => {
-      void delivery.cancel().finally(() => process.exit(code));
-    };
-    process.once(signal, end);
-    return [signal, end] as const;
-  });
-  return () => {
-    for (const [signal, end] of handlers) process.removeListener(signal, end);
-  };
 }

@@ -8,9 +8,10 @@ import {
 } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { createReadStream } from 'node:fs';
-import { appendFile, mkdir, rename, rm, writeFile } from 'node:fs/promises';
+import { appendFile, mkdtemp, rename, rm, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { compiled } from './compiled';
+import { whenInterrupted } from './interrupted';
 import { Progress } from './progress';
 import { Refused } from './refused';
 import { tell } from './say';
@@ -46,13 +47,20 @@ function sourceOf(engine: CpuEngine): UsdSource {
 export async function writeUsd(asked: UsdAsked): Promise<void> {
   const { piece, files, swarms, first, last, out } = asked;
   await makeFolder(dirname(out));
-  const [part, samples] = [`${out}.part`, `${out}.samples`];
+  const part = `${out}.part`;
+  const samples = await mkdtemp(`${out}.samples-`).catch((error: unknown) => {
+    throw new Refused(`${out}: cannot be written: ${whyNot(error)}.`);
+  });
+  const clear = async (): Promise<void> => {
+    await rm(samples, { recursive: true, force: true });
+    await rm(part, { force: true });
+  };
+  const stop = whenInterrupted(clear);
   const engine = await CpuEngine.create({ threads: asked.threads });
   try {
     const plan = compiled(piece, { files });
     for (const { message } of plan.notices) tell(`note: ${message}`);
     engine.setPlan(plan);
-    await mkdir(samples, { recursive: true });
     const usd = new UsdExport(plan, swarms);
     const fileOf = (prim: number, attribute: string): string =>
       join(samples, `${String(prim)} ${attribute.replace(':', ' ')}`);
@@ -77,8 +85,8 @@ export async function writeUsd(asked: UsdAsked): Promise<void> {
     if (!(error instanceof Error && 'code' in error)) throw error;
     throw new Refused(`${out}: cannot be written: ${whyNot(error)}.`);
   } finally {
+    stop();
     engine.close();
-    await rm(samples, { recursive: true, force: true });
-    await rm(part, { force: true });
+    await clear();
   }
 }

@@ -8,10 +8,10 @@ import {
   rmSync,
   writeFileSync,
 } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { makeChoice, makePart, makePiece, pieceText, type Piece } from '@vast-swarm/core';
-import { run, vastSwarm } from '../../../tests/support/commandLine';
+import { run, vastSwarm, vastSwarmIn } from '../../../tests/support/commandLine';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CLI } from '../../../tests/support/startServer';
 
@@ -235,6 +235,18 @@ test.each([
   expect(existsSync(args[1]!)).toBe(false);
 });
 
+test('a video is not written twice at once, and its name is a name, whatever it looks like', async () => {
+  const piece = written('soft', soft());
+  const holder = { pid: process.pid, host: hostname(), first: 0, last: 11 };
+  const lock = join(dir, '.twice.mp4.0-11.lock');
+  writeFileSync(lock, JSON.stringify(holder));
+  const { code, err } = await vastSwarm('render', piece, '--out', join(dir, 'twice.mp4'));
+  expect([code, err]).toEqual([1, expect.stringContaining('is rendering into it')]);
+  const odd = await vastSwarmIn(dir, 'render', piece, '--frames', '0..1', '--out', '-an:b.mp4');
+  expect([odd.code, odd.err]).toEqual([0, '']);
+  expect(readdirSync(dir)).toContain('-an:b.mp4');
+});
+
 test('without ffmpeg it is said what to install; with one that has no encoder, which', async () => {
   const piece = written('soft', soft());
   const empty = join(dir, 'bin');
@@ -260,5 +272,5 @@ test('without ffmpeg it is said what to install; with one that has no encoder, w
     1,
     expect.stringContaining('ffmpeg cannot write it: No space left'),
   ]);
-  expect(readdirSync(dir).filter((f) => f.startsWith('none'))).toEqual([]);
+  expect(readdirSync(dir).filter((f) => f.includes('none'))).toEqual([]);
 });

@@ -99,7 +99,7 @@ function delivery(
       await writeWhole(file, bytes);
     },
     finish: () => lock.release(),
-    async cancel() {
+    cancel: async () => {
       if (part) await rm(part, { force: true });
       await lock.release();
     },

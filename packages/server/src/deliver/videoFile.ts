@@ -3,12 +3,13 @@ import { samplesOf, type CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { execFile, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { rename, rm } from 'node:fs/promises';
-import { dirname } from 'node:path';
+import { basename, dirname, resolve } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { promisify } from 'node:util';
 import { Refused } from '../refused';
 import { makeFolder, whyNot } from '../writeWhole';
 import type { Delivery, Making } from './delivery';
+import { takeLock } from './lock';
 import { codecOf, videoOf, type CodecName, type Quality, type VideoFormat } from './videos';
 
 /** Samples of sound a second. */
@@ -92,28 +93,25 @@ function argumentsOf(asked: VideoAsked, sound: boolean, part: string): string[] 
     ...['-color_range', 'tv', '-colorspace', 'bt709'],
     ...['-color_primaries', 'bt709', '-color_trc', 'bt709'],
     ...(sound ? soundArgs : []),
-    ...[...more, '-f', format, part],
+    // Names are no options and no addresses.
+    ...[...more, '-f', format, `file:${resolve(part)}`],
   ];
 }
 
-const isFine = ({ codec, alpha }: VideoAsked): boolean => codecOf(codec).fine || alpha;
+/** Whether an engine has to leave the light of its frames. */
+export const wantsLight = ({ codec, alpha }: VideoAsked): boolean => codecOf(codec).fine || alpha;
 
 function givenAs(asked: VideoAsked): string {
-  if (!isFine(asked)) return 'rgb0';
+  if (!wantsLight(asked)) return 'rgb0';
   const eight = !codecOf(asked.codec).fine;
   return eight ? 'rgba' : asked.alpha ? 'rgba64le' : 'rgb48le';
 }
 
 /** The frame that an engine has drawn last, as its encoder is given it. */
 function bytesFor(asked: VideoAsked, engine: CpuEngine, { width, height, pixels }: Frame) {
-  if (!isFine(asked)) return new Uint8Array(pixels.buffer);
+  if (!wantsLight(asked)) return new Uint8Array(pixels.buffer);
   const { data } = samplesOf(engine.light(width, height), codecOf(asked.codec).fine ? 16 : 8);
   return new Uint8Array(data.buffer);
-}
-
-/** Whether an engine has to leave the light of its frames. */
-export function wantsLight(asked: VideoAsked): boolean {
-  return isFine(asked);
 }
 
 /** Writes, and waits for the reader; one that reads no more is told by how it ends. */
@@ -148,6 +146,7 @@ export async function openVideo(asked: VideoAsked): Promise<Delivery> {
   checkVideo(asked);
   await checkEncoder(codecOf(asked.codec).encoder);
   await makeFolder(dirname(file));
+  const lock = await takeLock(dirname(file), basename(file), [first, last]);
   const { rate } = piece.frame;
   const heard = heardBetween(piece, files, first / rate, (last + 1) / rate);
   const part = `${file}.part`;
@@ -166,6 +165,7 @@ export async function openVideo(asked: VideoAsked): Promise<Delivery> {
     child.kill('SIGKILL');
     await ended.catch(() => undefined);
     await rm(part, { force: true });
+    await lock.release();
   };
   const broken = async (): Promise<never> => {
     await cancel();
@@ -187,6 +187,7 @@ export async function openVideo(asked: VideoAsked): Promise<Delivery> {
         await cancel();
         throw new Refused(`${file}: cannot be written: ${whyNot(error)}.`);
       });
+      await lock.release();
     },
     cancel,
   };
