@@ -235,7 +235,7 @@ test('every command of the README runs as it stands', async () => {
   expect(await readdir(work)).toContain('plankton-0009.ply');
   const written = await readFile(join(work, 'show/net-menders.json'), 'utf8');
   expect(written).toBe(await readFile(join(__dirname, '../../../demo/net-menders.json'), 'utf8'));
-}, 90_000);
+}, 300_000);
 
 test('a blank piece is a piece, and the schema takes it', async () => {
   const { out } = await vastSwarm('blank', '--name', 'Low tide');
