@@ -101,7 +101,7 @@ test('a camera drives a piece while it is recorded, and its take gives the same 
   await page.getByRole('heading', { name: 'Render Small' }).waitFor();
   await page.getByRole('spinbutton', { name: 'From frame' }).fill('30');
   await page.getByRole('spinbutton', { name: 'To frame' }).fill('31');
-  await choose('As', 'PNG frames, one zip file');
+  await choose('As', 'Frames, one zip file');
   await button('Render 2 frames').click();
   await page.getByText(/^2 frames in/).waitFor({ timeout: 60_000 });
   const [download] = await Promise.all([
