@@ -4,7 +4,13 @@ import { compilePiece, makeSwarm, parsePiece } from '@vast-swarm/core';
 import { CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { smallPiece } from '../../../tests/support/pieces';
 import type { Job } from '../src/render/messages';
-import { problemsOf, startingSettings, type Format, type Settings } from '../src/render/settings';
+import {
+  askedOf,
+  problemsOf,
+  startingSettings,
+  type Format,
+  type Settings,
+} from '../src/render/settings';
 import type { Sink } from '../src/render/sink';
 import { openSink } from '../src/render/sinks';
 
@@ -187,4 +193,18 @@ test.each<[Partial<Settings>, keyof Settings | null]>([
   const piece = smallPiece();
   const wrong = problemsOf({ ...startingSettings(piece), ...change }, piece);
   expect(Object.keys(wrong)).toEqual(field ? [field] : []);
+});
+
+test.each<[Partial<Settings>, boolean]>([
+  [{ format: 'zip' }, true],
+  [{ format: 'webm', codec: 'vp9' }, true],
+  [{ format: 'webm', codec: 'av1' }, false],
+  [{ format: 'mp4', codec: 'avc' }, false],
+  [{ format: 'usda' }, false],
+])('what was chosen to be clear is so in %j: %p', (change, clear) => {
+  const piece = smallPiece();
+  const settings = { ...startingSettings(piece), alpha: true, shutter: 180, ...change };
+  const asked = askedOf(piece, settings);
+  expect(asked.alpha).toBe(clear);
+  expect(asked.piece.camera.dials.shutter).toBe(change.format === 'usda' ? 0 : 180);
 });

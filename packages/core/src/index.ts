@@ -30,7 +30,8 @@ export { GRADIENT_SET } from './feeds/gradientSet';
 export { bvhOf } from './formats/bvh';
 export { exrOf, type ExrChannel, type ExrPicture } from './formats/exr';
 export { usdLayout, type UsdScene } from './formats/usd/layout';
-export { UsdExport, type UsdSource } from './formats/usd/scene';
+export { UsdExport } from './formats/usd/scene';
+export { numbered } from './formats/numbered';
 export { packBy, packed } from './formats/packing';
 export { exactRate, rateAsFraction } from './piece/rate';
 export * from './formats/controlDoor';
@@ -185,7 +186,7 @@ export {
   type ParticlesBySlot,
   type ParticleTable,
 } from './formats/particleTable';
-export { csvOf, plyOf, toCsv, toPly } from './formats/particles';
+export { csvOf, particleFile, plyOf, toCsv, toPly } from './formats/particles';
 export { setDial } from './piece/setDial';
 export { kindList, withKindList } from './formats/kindList';
 export { trackBuffer, type BlockTrack } from './language/track';

@@ -1,5 +1,5 @@
 export { MemoryFull } from './arena';
 export { CpuEngine, type CpuOptions, type Frame, type Light, type StageTimes } from './engine';
 export { PoolFailure } from './pool';
-export { encodeLight, encodePng, samplesOf } from './png';
+export { encodeLight, encodePng, pngChunk, samplesOf } from './png';
 export { needsLight, stillBytes, STILLS, type StillAsked, type StillFormat } from './stills';

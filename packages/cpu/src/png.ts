@@ -13,7 +13,8 @@ const SUB = 1;
 /** Bytes a second that are packed on a slow machine at least; nothing is said on the way. */
 const SPEED = 10e6;
 
-function chunk(type: string, data: Uint8Array): Uint8Array {
+/** A chunk of a PNG file with its length and its sum (5.3). */
+export function pngChunk(type: string, data: Uint8Array): Uint8Array {
   const out = new Uint8Array(data.length + 12);
   const view = new DataView(out.buffer);
   view.setUint32(0, data.length);
@@ -67,10 +68,10 @@ async function srgbPng(
   const pixel = channels * bytes;
   const body = await packed(differences(bytesOf(data), width * pixel, pixel));
   const parts = [
-    ...[Uint8Array.from(SIGNATURE), chunk('IHDR', head)],
+    ...[Uint8Array.from(SIGNATURE), pngChunk('IHDR', head)],
     // Of the perceptual kind (11.3.2.5).
-    chunk('sRGB', new Uint8Array(1)),
-    ...[chunk('IDAT', body), chunk('IEND', new Uint8Array(0))],
+    pngChunk('sRGB', new Uint8Array(1)),
+    ...[pngChunk('IDAT', body), pngChunk('IEND', new Uint8Array(0))],
   ];
   const file = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0));
   let at = 0;

@@ -1,7 +1,7 @@
 import { framesOf } from './frames';
 import { load, withStock } from './load';
 import { Refused } from './refused';
-import { simulate, swarmOf, type SimulateOptions } from './simulate';
+import { swarmOf, tableForm, writeTables, type SimulateOptions } from './simulate';
 import { writeUsd } from './usd';
 
 interface ExportOptions extends Omit<SimulateOptions, 'swarm'> {
@@ -20,7 +20,7 @@ export async function exportParticles(file: string, options: ExportOptions): Pro
     const [first, last] = framesOf(piece, options.frames);
     return writeUsd({ ...options, piece, files, swarms: swarms.map((s) => s.id), first, last });
   }
-  if (!/\.(ply|csv)$/.test(out)) {
+  if (!tableForm(out)) {
     throw new Refused(`${out}: particles are written to .usda, .ply or .csv`);
   }
   if (swarms.length > 1) {
@@ -29,5 +29,5 @@ export async function exportParticles(file: string, options: ExportOptions): Pro
       `${out}: a table has one swarm; name it by --swarm, of ${names}. A .usda file has all.`,
     );
   }
-  return simulate(file, { ...options, swarm: swarms[0]!.id });
+  return writeTables(piece, files, swarms[0]!, options);
 }

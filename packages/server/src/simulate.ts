@@ -1,10 +1,9 @@
 import {
-  aliveOf,
   copyCount,
-  csvOf,
-  particleTables,
-  plyOf,
+  numbered,
+  particleFile,
   type Piece,
+  type StockFiles,
   type Swarm,
 } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
@@ -15,7 +14,7 @@ import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
 import { tell } from './say';
-import { makeFolder, numbered, writeWhole } from './writeWhole';
+import { makeFolder, writeWhole } from './writeWhole';
 
 export interface SimulateOptions extends WorkOptions {
   frames?: [number, number];
@@ -36,10 +35,26 @@ export function swarmOf(file: string, { swarms }: Piece, name: string): Swarm {
 }
 
 export async function simulate(file: string, options: SimulateOptions): Promise<void> {
-  const form = /\.(ply|csv)$/.exec(options.out)?.[1];
-  if (!form) throw new Refused(`${options.out}: particles are written to .ply or .csv`);
+  if (!tableForm(options.out)) {
+    throw new Refused(`${options.out}: particles are written to .ply or .csv`);
+  }
   const { piece, files } = await withStock(file, await load(file, options));
-  const swarm = swarmOf(file, piece, options.swarm);
+  await writeTables(piece, files, swarmOf(file, piece, options.swarm), options);
+}
+
+/** The form of a table by its name; undefined where it is none. */
+export function tableForm(name: string): 'ply' | 'csv' | undefined {
+  return /\.(ply|csv)$/.exec(name)?.[1] as 'ply' | 'csv' | undefined;
+}
+
+/** A swarm's particles in a table at the last frame, or with a place for the number in its name at each. */
+export async function writeTables(
+  piece: Piece,
+  files: StockFiles,
+  swarm: Swarm,
+  options: Omit<SimulateOptions, 'swarm'>,
+): Promise<void> {
+  const { out } = options;
   const [first, last] = framesOf(piece, options.frames);
   const repeats = copyCount(swarm.copies);
   if (repeats > 1) {
@@ -47,8 +62,8 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
       `note: '${swarm.name}' is drawn ${String(repeats)} times; its particles are written once, without the copies.`,
     );
   }
-  await makeFolder(dirname(options.out));
-  const everyFrame = numbered(options.out, 0) !== options.out;
+  await makeFolder(dirname(out));
+  const everyFrame = numbered(out, 0) !== out;
   const engine = await CpuEngine.create({ threads: options.threads });
   try {
     engine.setPlan(compiled(piece, { files }));
@@ -59,12 +74,9 @@ export async function simulate(file: string, options: SimulateOptions): Promise<
       if (engine.frame >= 0) progress.one(engine.frame);
       const wanted = everyFrame ? engine.frame >= first : engine.frame === last;
       if (!wanted) continue;
-      const { red: r, green, blue: b, opacity: a, ...rest } = await engine.particles(swarm.id);
-      const by = { ...rest, r, g: green, b, a };
-      const born = engine.born(swarm.id);
-      const tables = particleTables(by, born);
-      const data = form === 'ply' ? plyOf(tables, aliveOf(by, born)) : csvOf(tables);
-      await writeWhole(numbered(options.out, engine.frame), data);
+      const { id } = swarm;
+      const data = particleFile(tableForm(out)!, await engine.particles(id), engine.born(id));
+      await writeWhole(numbered(out, engine.frame), data);
     }
   } finally {
     engine.close();

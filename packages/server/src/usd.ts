@@ -1,14 +1,7 @@
-import {
-  particleTable,
-  UsdExport,
-  usdLayout,
-  type Piece,
-  type StockFiles,
-  type UsdSource,
-} from '@vast-swarm/core';
+import { UsdExport, usdLayout, type Piece, type StockFiles } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { createReadStream } from 'node:fs';
-import { appendFile, mkdtemp, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, open, rename, rm, writeFile, type FileHandle } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { compiled } from './compiled';
 import { whenInterrupted } from './interrupted';
@@ -29,17 +22,6 @@ interface UsdAsked {
   out: string;
 }
 
-/** What an engine tells of its particles, for files. */
-function sourceOf(engine: CpuEngine): UsdSource {
-  return {
-    async table(id) {
-      const { red: r, green: g, blue: b, opacity: a, ...rest } = await engine.particles(id);
-      return particleTable({ ...rest, r, g, b, a }, engine.born(id));
-    },
-    instances: (id, body) => engine.instances(id, body),
-  };
-}
-
 /**
  * Particles of a stretch of frames as a scene. Samples of an attribute stand together in the file, and are kept in files of
  * their own until all are there.
@@ -51,7 +33,10 @@ export async function writeUsd(asked: UsdAsked): Promise<void> {
   const samples = await mkdtemp(`${out}.samples-`).catch((error: unknown) => {
     throw new Refused(`${out}: cannot be written: ${whyNot(error)}.`);
   });
+  const handles = new Map<string, FileHandle>();
   const clear = async (): Promise<void> => {
+    await Promise.all([...handles.values()].map((handle) => handle.close()));
+    handles.clear();
     await rm(samples, { recursive: true, force: true });
     await rm(part, { force: true });
   };
@@ -69,8 +54,11 @@ export async function writeUsd(asked: UsdAsked): Promise<void> {
       await engine.ready();
       engine.step();
       if (engine.frame < first) continue;
-      for await (const [prim, attribute, bytes] of usd.frame(engine.frame, sourceOf(engine))) {
-        await appendFile(fileOf(prim, attribute), bytes);
+      for await (const [prim, attribute, bytes] of usd.frame(engine.frame, engine)) {
+        const file = fileOf(prim, attribute);
+        const handle = handles.get(file) ?? (await open(file, 'a'));
+        handles.set(file, handle);
+        await handle.write(bytes);
       }
       progress.one(engine.frame);
     }

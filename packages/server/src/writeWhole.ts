@@ -50,10 +50,3 @@ export async function makeFolder(folder: string): Promise<void> {
     throw new Refused(`${folder}: this folder cannot be made: ${whyNot(error)}.`);
   }
 }
-
-/** A name with %04d (or any width) gets the number; one without stays. */
-export function numbered(name: string, frame: number): string {
-  return name.replace(/%0?(\d*)d/, (_, width: string) =>
-    String(frame).padStart(Number(width) || 0, '0'),
-  );
-}

@@ -9,7 +9,7 @@ import { LeaveRender } from './LeaveRender';
 import type { Job } from './messages';
 import { RenderFields } from './RenderFields';
 import { RenderProgress } from './RenderProgress';
-import { piecedBy, problemsOf, startingSettings, type Settings } from './settings';
+import { askedOf, problemsOf, startingSettings, type Settings } from './settings';
 import { useRender } from './useRender';
 
 export default function RenderView() {
@@ -52,7 +52,7 @@ async function chosenFolder(): Promise<FileSystemDirectoryHandle | null> {
 }
 
 async function jobOf(piece: Piece, settings: Settings): Promise<Job | null> {
-  const job: Job = { ...settings, piece: piecedBy(piece, settings), files: new Map() };
+  const job: Job = { ...askedOf(piece, settings), files: new Map() };
   if (settings.format === 'folder') {
     const folder = await chosenFolder();
     if (!folder) return null;

@@ -1,26 +1,10 @@
-import {
-  aliveOf,
-  csvOf,
-  particleTable,
-  particleTables,
-  plyOf,
-  UsdExport,
-  usdLayout,
-  type UsdSource,
-} from '@vast-swarm/core';
-import type { CpuEngine } from '@vast-swarm/cpu';
+import { numbered, particleFile, UsdExport, usdLayout } from '@vast-swarm/core';
 import type { Job } from './messages';
-import { endingOf, numbered } from './settings';
+import { endingOf, NOT_IN_NAMES } from './settings';
 import type { Sink } from './sink';
 import { Zipped } from './zipped';
 
 const NOT_DRAWN = { drawn: false, light: false };
-
-/** What an engine holds of a swarm, by the names of the columns. */
-async function bySlot(engine: CpuEngine, swarm: string) {
-  const { red: r, green: g, blue: b, opacity: a, ...rest } = await engine.particles(swarm);
-  return { ...rest, r, g, b, a };
-}
 
 /** The swarms whose particles are asked for. */
 function swarmsOf({ piece, swarm }: Job): { id: string; name: string }[] {
@@ -41,11 +25,7 @@ export function usdSink(job: Job): Sink {
       );
     },
     async add(engine) {
-      const source: UsdSource = {
-        table: async (id) => particleTable(await bySlot(engine, id), engine.born(id)),
-        instances: (id, body) => engine.instances(id, body),
-      };
-      for await (const [prim, attribute, bytes] of usd.frame(engine.frame, source)) {
+      for await (const [prim, attribute, bytes] of usd.frame(engine.frame, engine)) {
         const key = `${String(prim)} ${attribute}`;
         const parts = samples.get(key) ?? [];
         samples.set(key, parts);
@@ -69,16 +49,15 @@ export function usdSink(job: Job): Sink {
 export function tableSink(job: Job): Sink {
   const zip = new Zipped();
   const swarms = swarmsOf(job);
+  const form = job.format === 'ply' ? 'ply' : 'csv';
   return {
     wants: NOT_DRAWN,
     async add(engine) {
       for (const { id, name } of swarms) {
-        const by = await bySlot(engine, id);
-        const born = engine.born(id);
-        const tables = particleTables(by, born);
-        const folder = swarms.length > 1 ? `${name.replace(/[/\\:*?"<>|]/g, '_')}/` : '';
+        const folder =
+          swarms.length > 1 ? `${name.replaceAll(new RegExp(NOT_IN_NAMES, 'g'), '_')}/` : '';
         const file = `${folder}${numbered(job.name, engine.frame)}.${endingOf(job)}`;
-        zip.put(file, job.format === 'ply' ? plyOf(tables, aliveOf(by, born)) : csvOf(tables));
+        zip.put(file, particleFile(form, await engine.particles(id), engine.born(id)));
       }
     },
     finish: () => Promise.resolve(zip.finish(job.piece)),

@@ -67,6 +67,9 @@ export function canBeClear({ format, codec }: Settings): boolean {
   return groupOf(format) === 'frames' || (format === 'webm' && codec === 'vp9');
 }
 
+/** What names of files cannot have somewhere. */
+export const NOT_IN_NAMES = /[/\\:*?"<>|]/;
+
 /** What is wrong with the settings, by field. */
 export function problemsOf(s: Settings, piece: Piece): Partial<Record<keyof Settings, string>> {
   const out: Partial<Record<keyof Settings, string>> = {};
@@ -85,22 +88,20 @@ export function problemsOf(s: Settings, piece: Piece): Partial<Record<keyof Sett
   if (!(s.shutter >= 0 && s.shutter <= 720)) out.shutter = '0 to 720 degrees';
   if (group !== 'video' && s.format !== 'usda') {
     if (!/%0?\d?d/.test(s.name)) out.name = 'Needs %04d where the number stands';
-    else if (/[/\\:*?"<>|]/.test(s.name)) out.name = 'A plain name, without / and the like';
+    else if (NOT_IN_NAMES.test(s.name)) out.name = 'A plain name, without / and the like';
   }
   return out;
 }
 
-/** The piece as it is rendered. */
-export function piecedBy(piece: Piece, { shutter, format }: Settings): Piece {
+/** What is rendered: the piece with what the settings change of it, and these without what the format cannot have. */
+export function askedOf(piece: Piece, settings: Settings): Settings & { piece: Piece } {
+  const { shutter, format } = settings;
   const same = groupOf(format) === 'particles' || shutter === piece.camera.dials.shutter;
-  return same ? piece : setDial(piece, `camera.shutter=${String(shutter)}`);
-}
-
-/** A name with its number, as `net_%04d` has it. */
-export function numbered(pattern: string, frame: number): string {
-  return pattern.replace(/%0?(\d*)d/, (_, width: string) =>
-    String(frame).padStart(Number(width) || 0, '0'),
-  );
+  return {
+    ...settings,
+    alpha: settings.alpha && canBeClear(settings),
+    piece: same ? piece : setDial(piece, `camera.shutter=${String(shutter)}`),
+  };
 }
 
 /** Ending of the files of frames and tables. */

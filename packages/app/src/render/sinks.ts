@@ -1,7 +1,8 @@
+import { numbered } from '@vast-swarm/core';
 import { needsLight, stillBytes, type CpuEngine, type Frame } from '@vast-swarm/cpu';
 import type { Job } from './messages';
 import { tableSink, usdSink } from './particleSinks';
-import { endingOf, numbered } from './settings';
+import { endingOf } from './settings';
 import type { Sink } from './sink';
 import { videoSink } from './videoSink';
 import { Zipped } from './zipped';

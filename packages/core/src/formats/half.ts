@@ -1,13 +1,8 @@
 const float = new Float32Array(1);
 const bits = new Int32Array(float.buffer);
 
-/**
- * A number of half precision (IEEE 754-2008, binary16) as its bits: rounded to the nearest, to the even one of two that
- * are as near; what is too large is infinite.
- */
-export function halfOf(value: number): number {
-  float[0] = value;
-  const word = bits[0]!;
+/** A number in half precision, from its own bits in single precision. */
+function halfOfBits(word: number, value: number): number {
   const sign = (word >>> 16) & 0x8000;
   const size = word & 0x7fffffff;
   if (size >= 0x7f800000) return sign | (size > 0x7f800000 ? 0x7e00 : 0x7c00);
@@ -22,25 +17,20 @@ export function halfOf(value: number): number {
   return sign | Math.min(0x7c00, (rounded - 0x38000000) >>> 13);
 }
 
-const BASE = new Uint16Array(512);
-const SHIFT = new Uint8Array(512);
-for (let i = 0; i < 512; i++) {
-  const [sign, power] = [(i & 0x100) << 7, (i & 0xff) - 112];
-  // All from the power of the smallest normal number to that of the largest.
-  if (power > 0 && power < 31) BASE[i] = sign | (power << 10);
-  SHIFT[i] = power > 0 && power < 31 ? 1 : 0;
+/**
+ * A number of half precision (IEEE 754-2008, binary16) as its bits: rounded to the nearest, to the even one of two that
+ * are as near; what is too large is infinite.
+ */
+export function halfOf(value: number): number {
+  float[0] = value;
+  return halfOfBits(bits[0]!, value);
 }
 
 /** Writes numbers in half precision, low byte first. */
 export function putHalves(values: Float32Array, to: Uint8Array, at: number): void {
   const words = new Int32Array(values.buffer, values.byteOffset, values.length);
   for (let i = 0; i < words.length; i++) {
-    const word = words[i]!;
-    const power = word >>> 23;
-    // Rounding may carry over into the power, as it should.
-    const half = SHIFT[power]
-      ? BASE[power]! + (((word & 0x7fffff) + 0xfff + ((word >>> 13) & 1)) >>> 13)
-      : halfOf(values[i]!);
+    const half = halfOfBits(words[i]!, values[i]!);
     to[at++] = half & 0xff;
     to[at++] = half >>> 8;
   }

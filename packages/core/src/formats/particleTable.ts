@@ -1,3 +1,4 @@
+import type { Particles } from '../play/particles';
 import { COLUMNS } from '../stock/particleColumns';
 
 /** Particles alive at one frame, or some of them, one array a column, in order of id. */
@@ -14,6 +15,17 @@ export interface ParticleTable {
 export type ParticlesBySlot = Readonly<
   Record<Exclude<(typeof COLUMNS)[number], 'id'>, Float32Array>
 >;
+
+/** What an engine tells of particles, by the names of the columns. */
+export function bySlot({
+  red: r,
+  green: g,
+  blue: b,
+  opacity: a,
+  ...rest
+}: Particles): ParticlesBySlot {
+  return { ...rest, r, g, b, a };
+}
 
 /** Rows of a table at a time, so that no more than that is held twice. */
 const AT_A_TIME = 2 ** 15;

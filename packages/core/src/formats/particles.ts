@@ -1,6 +1,7 @@
 import { LONGEST, writeNumber } from './decimal';
 import { COLUMNS } from '../stock/particleColumns';
-import type { ParticleTable } from './particleTable';
+import type { Particles } from '../play/particles';
+import { aliveOf, bySlot, particleTables, type ParticleTable } from './particleTable';
 
 type Bytes = Uint8Array<ArrayBuffer>;
 
@@ -82,6 +83,21 @@ function* facesOf(count: number): Generator<Bytes> {
     }
     yield new Uint8Array(view.buffer);
   }
+}
+
+/**
+ * A table's file of what an engine tells of a swarm's particles, piece by piece.
+ *
+ * @param born ids run below it
+ */
+export function particleFile(
+  form: 'ply' | 'csv',
+  particles: Particles,
+  born: number,
+): Generator<Bytes> {
+  const by = bySlot(particles);
+  const tables = particleTables(by, born);
+  return form === 'ply' ? plyOf(tables, aliveOf(by, born)) : csvOf(tables);
 }
 
 function whole(parts: Iterable<Bytes>): Bytes {

@@ -1,8 +1,9 @@
+import { numbered } from '@vast-swarm/core';
 import type { StillAsked } from '@vast-swarm/cpu';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Refused } from '../refused';
-import { makeFolder, numbered, writeWhole } from '../writeWhole';
+import { makeFolder, writeWhole } from '../writeWhole';
 import type { Delivery } from './delivery';
 import { takeLock, type Lock } from './lock';
 import { isTrue, stampOf, stampText, type FramesMade, type Stamp } from './stamp';
@@ -78,7 +79,7 @@ export async function openFolder(asked: FolderAsked): Promise<Delivery> {
     const there = asked.resume ? await thereOf(asked) : new Set<number>();
     return delivery(asked, lock, there);
   } catch (error) {
-    await lock.release();
+    lock.release();
     throw error;
   }
 }
@@ -98,10 +99,13 @@ function delivery(
       part = `${file}.part`;
       await writeWhole(file, bytes);
     },
-    finish: () => lock.release(),
+    finish: () => {
+      lock.release();
+      return Promise.resolve();
+    },
     cancel: async () => {
       if (part) await rm(part, { force: true });
-      await lock.release();
+      lock.release();
     },
   };
 }

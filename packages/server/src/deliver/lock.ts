@@ -8,7 +8,7 @@ import { whyNot } from '../writeWhole';
 
 /** A file that says who is at work on which frames in a folder; it is there as long as the work is. */
 export interface Lock {
-  release: () => Promise<void>;
+  release: () => void;
 }
 
 const holderSchema = z.object({
@@ -69,16 +69,11 @@ export async function takeLock(
     throw new Refused(`${folder}: cannot be written: ${whyNot(error)}.`);
   }
   const release = (): void => {
+    process.removeListener('exit', release);
     rmSync(own, { force: true });
   };
   process.once('exit', release);
-  return {
-    release: () => {
-      process.removeListener('exit', release);
-      release();
-      return Promise.resolve();
-    },
-  };
+  return { release };
 }
 
 function held(folder: string, file: string, holder: Holder | null): Refused {

@@ -24,7 +24,7 @@ interface Work {
 }
 
 /** The hash of a piece with all that is set and played in it; its stock stands in it by hashes. */
-export function pieceHash(piece: Piece): string {
+function pieceHash(piece: Piece): string {
   return createHash('sha256').update(pieceText(piece)).digest('hex').slice(0, 24);
 }
 

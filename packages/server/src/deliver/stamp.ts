@@ -1,7 +1,7 @@
+import { pngChunk } from '@vast-swarm/cpu';
 import { createHash } from 'node:crypto';
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
-import { crc32 } from 'node:zlib';
 import { z } from 'zod';
 
 /**
@@ -59,33 +59,36 @@ function placeOf(file: Buffer): { from: number; to: number } | null {
   return from < 0 || sum < 0 ? null : { from, to: sum + '"sum":"'.length + SUM + '"}'.length };
 }
 
+/** The text of a stamp with the length of its file and the sum of what stands behind; as long as before. */
+function filled(text: string, length: number, rest: Uint8Array): string {
+  return text.replace(/"bytes":\d+,"sum":"0+"/, () => {
+    // Blanks are nothing in JSON, and keep its length.
+    const bytes = `"bytes":${String(length)}`.padEnd('"bytes":'.length + BYTES);
+    return `${bytes},"sum":"${sumOf(rest)}"`;
+  });
+}
+
 /** Puts length and sum into a file that has the text of a stamp. */
 export function complete(bytes: Uint8Array): Uint8Array {
   const file = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
   const { from, to } = placeOf(file)!;
-  const text = file.toString('utf8', from, to).replace(/"bytes":\d+,"sum":"0+"/, () => {
-    // Blanks are nothing in JSON, and keep its length.
-    const length = `"bytes":${String(file.length)}`.padEnd('"bytes":'.length + BYTES);
-    return `${length},"sum":"${sumOf(file.subarray(to + APART))}"`;
-  });
-  file.write(text, from);
+  const rest = file.subarray(to + APART);
+  file.write(filled(file.toString('utf8', from, to), file.length, rest), from);
   return bytes;
 }
 
 /** Bytes of a PNG file before which it may say more: its signature, its head, and that it is sRGB. */
 const PNG_HEAD = 46;
+/** What stands before the text (W3C, PNG, 11.3.3.2). */
+const KEYWORD = 'Software\0';
 
-/** A PNG file with a text (W3C, PNG, 11.3.3.2); its sum counts what stands behind. */
+/** A PNG file with the text of a stamp, which has length and sum then. */
 export function completePng(bytes: Uint8Array, text: string): Uint8Array {
-  const chunk = Buffer.alloc(12 + 'Software\0'.length + Buffer.byteLength(text));
-  chunk.writeUInt32BE(chunk.length - 12);
-  chunk.write(`tEXtSoftware\0${text}`, 4);
-  const parts = [bytes.subarray(0, PNG_HEAD), chunk, bytes.subarray(PNG_HEAD)];
-  const file = Buffer.concat(parts);
-  complete(file);
-  const end = PNG_HEAD + chunk.length - 4;
-  file.writeUInt32BE(crc32(file.subarray(PNG_HEAD + 4, end)), end);
-  return file;
+  const rest = bytes.subarray(PNG_HEAD);
+  const said = Buffer.from(KEYWORD + text);
+  const length = bytes.length + pngChunk('tEXt', said).length;
+  const chunk = pngChunk('tEXt', Buffer.from(KEYWORD + filled(text, length, rest)));
+  return Buffer.concat([bytes.subarray(0, PNG_HEAD), chunk, rest]);
 }
 
 function parsed(text: string): Stamp | null {

@@ -165,7 +165,7 @@ export async function openVideo(asked: VideoAsked): Promise<Delivery> {
     child.kill('SIGKILL');
     await ended.catch(() => undefined);
     await rm(part, { force: true });
-    await lock.release();
+    lock.release();
   };
   const broken = async (): Promise<never> => {
     await cancel();
@@ -187,7 +187,7 @@ export async function openVideo(asked: VideoAsked): Promise<Delivery> {
         await cancel();
         throw new Refused(`${file}: cannot be written: ${whyNot(error)}.`);
       });
-      await lock.release();
+      lock.release();
     },
     cancel,
   };

@@ -1,7 +1,5 @@
 import { decode } from 'fast-png';
 import { readFile } from 'node:fs/promises';
-import { FloatType } from 'three';
-import { EXRLoader } from 'three/addons/loaders/EXRLoader.js';
 import { Refused } from '../refused';
 import { whyNot } from '../writeWhole';
 
@@ -24,7 +22,10 @@ function ofPng(bytes: Uint8Array): Pixels {
   return { width, height, channels, values, light: false };
 }
 
-function ofExr(bytes: Uint8Array): Pixels {
+async function ofExr(bytes: Uint8Array): Promise<Pixels> {
+  // Only this command reads them: no other waits for it to be loaded.
+  const { EXRLoader } = await import('three/addons/loaders/EXRLoader.js');
+  const { FloatType } = await import('three');
   const loader = new EXRLoader().setDataType(FloatType);
   const { width = 0, height = 0, data } = loader.parse(bytes.slice().buffer);
   const given = data as Float32Array;
@@ -38,7 +39,7 @@ function ofExr(bytes: Uint8Array): Pixels {
   return { width, height, channels, values, light: true };
 }
 
-const READERS = new Map([
+const READERS = new Map<string, (bytes: Uint8Array) => Pixels | Promise<Pixels>>([
   ['.png', ofPng],
   ['.exr', ofExr],
 ]);
@@ -58,7 +59,7 @@ export async function readPixels(file: string): Promise<Pixels> {
     throw new Refused(`${file}: cannot be read: ${whyNot(error)}.`);
   });
   try {
-    return reader(bytes);
+    return await reader(bytes);
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
     throw new Refused(`${file}: this is no whole frame (${why}).`);

@@ -66,7 +66,6 @@ export function primNames(names: readonly string[]): string[] {
   });
 }
 
-const quoted = (text: string): string => JSON.stringify(text.replace(/[\p{Cc}]/gu, ' '));
 const triple = (values: ArrayLike<number>, at: number): string =>
   `(${[0, 1, 2].map((k) => String(values[at + k]!)).join(', ')})`;
 
@@ -77,7 +76,7 @@ export function* usdLayout(scene: UsdScene): Generator<string | SamplesHere> {
   const [root] = primNames([name]);
   yield `#usda 1.0
 (
-    defaultPrim = ${quoted(root!)}
+    defaultPrim = "${root!}"
     endTimeCode = ${String(last)}
     framesPerSecond = ${String(rate)}
     metersPerUnit = 1
@@ -86,7 +85,7 @@ export function* usdLayout(scene: UsdScene): Generator<string | SamplesHere> {
     upAxis = "Y"
 )
 
-def Xform ${quoted(root!)}
+def Xform "${root!}"
 {
 `;
   for (const [i, prim] of prims.entries()) {
@@ -106,7 +105,7 @@ function* primOf(
   index: number,
   root: string,
 ): Generator<string | SamplesHere> {
-  yield `    def ${typeOf(prim)} ${quoted(name)}\n    {\n`;
+  yield `    def ${typeOf(prim)} "${name}"\n    {\n`;
   if (prim.mesh) yield `        rel prototypes = [</${root}/${name}/Mesh>]\n`;
   for (const { type, name: attribute, primvar } of prim.mesh ? INSTANCER : POINTS) {
     // Some readers lose their way where a name with a colon is declared without a value.
@@ -144,7 +143,7 @@ function meshOf(corners: Float32Array): string {
 function copyOf(prim: UsdPrim, name: string, n: number, m: Matrix, root: string): string {
   const row = (k: number): string =>
     `(${[m[k], m[4 + k], m[8 + k], k === 3 ? 1 : 0].map(String).join(', ')})`;
-  return `    def ${typeOf(prim)} ${quoted(`${name}_copy_${String(n)}`)} (
+  return `    def ${typeOf(prim)} "${name}_copy_${String(n)}" (
         prepend references = </${root}/${name}>
     )
     {

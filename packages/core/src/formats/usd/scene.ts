@@ -1,14 +1,16 @@
 import type { Matrix } from '../../plan/look/copies';
 import type { Draw } from '../../plan/look/draws/draw';
 import type { Plan, SwarmPlan } from '../../plan/plan';
-import type { ParticleTable } from '../particleTable';
+import type { Particles } from '../../play/particles';
+import { bySlot, particleTable, type ParticleTable } from '../particleTable';
 import { columnsOf, instanceColumns, type InstancesBySlot } from './columns';
 import { INSTANCER, POINTS, type UsdPrim, type UsdScene } from './layout';
 import { extentSample, sampleOf, type Columns } from './samples';
 
 /** What an engine is asked for. */
 export interface UsdSource {
-  table: (swarm: string) => Promise<ParticleTable>;
+  particles: (swarm: string) => Promise<Particles>;
+  born: (swarm: string) => number;
   instances: (swarm: string, body: string) => InstancesBySlot;
 }
 
@@ -76,10 +78,16 @@ export class UsdExport {
     frame: number,
     source: UsdSource,
   ): AsyncGenerator<[prim: number, attribute: string, bytes: Uint8Array<ArrayBuffer>]> {
+    let last = null as { id: string; table: ParticleTable } | null;
     for (const [prim, { swarm, draw }] of this.all.entries()) {
-      const table = await source.table(swarm.id);
+      const { id } = swarm;
+      // All that stands for a swarm stands together.
+      if (last?.id !== id) {
+        last = { id, table: particleTable(bySlot(await source.particles(id)), source.born(id)) };
+      }
+      const { table } = last;
       const columns: Columns = draw
-        ? instanceColumns(table, source.instances(swarm.id, draw.id))
+        ? instanceColumns(table, source.instances(id, draw.id))
         : columnsOf(table);
       for (const attribute of draw ? INSTANCER : POINTS) {
         for (const bytes of sampleOf(attribute, frame, columns)) {
