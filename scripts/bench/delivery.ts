@@ -57,7 +57,7 @@ async function resumed(): Promise<number> {
     alpha: false,
     format: 'png',
     piece: '',
-    program: '',
+    ...{ layers: '', program: '' },
   };
   const frame = { width: 16, height: 16, pixels: new Uint8ClampedArray(1024) };
   const png = await encodePng(frame);

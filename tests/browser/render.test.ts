@@ -78,8 +78,9 @@ async function choose(label: string, option: string | RegExp): Promise<void> {
 }
 
 async function renderAndSave(frames: number): Promise<Download> {
-  await page.getByRole('button', { name: `Render ${String(frames)} frames` }).click();
-  await page.getByText(new RegExp(`^${String(frames)} frames in`)).waitFor({ timeout: 60_000 });
+  const all = `${String(frames)} ${frames === 1 ? 'frame' : 'frames'}`;
+  await page.getByRole('button', { name: `Render ${all}` }).click();
+  await page.getByText(new RegExp(`^${all} in`)).waitFor({ timeout: 60_000 });
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: /^Save small/ }).click(),
@@ -159,6 +160,31 @@ test.each([
   },
   90_000,
 );
+
+test('layers of OpenEXR from the browser are those of the command line', async () => {
+  await openRender();
+  await choose('As', /one zip file/);
+  await choose('Format of frames', /OpenEXR/);
+  await page.getByRole('combobox', { name: 'Layers beside the picture' }).click();
+  await page.getByRole('option', { name: 'Each swarm alone' }).click();
+  await page.getByRole('option', { name: 'Depth' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByText('Depth, Each swarm alone').waitFor();
+  await page.getByRole('spinbutton', { name: 'To frame' }).fill('30');
+  await page.getByRole('spinbutton', { name: 'From frame' }).fill('30');
+  const files = unzipSync(await readFile(await (await renderAndSave(1)).path()));
+  const args = ['--frames', '30', '--format', 'exr', '--layers', 'depth,alone'];
+  const dir = await onCommandLine(files, 'render', ...args);
+  await writeFile(join(dir, 'here.exr'), files['frame_0030.exr']!);
+  const [here, there] = ['here.exr', 'out/frame_0030.exr'].map((name) => join(dir, name));
+  const channels = (path: string): string[] =>
+    execFileSync('exrheader', [path]).toString().match(/^ {4}\S+, \d\d-bit floating/gm)!;
+  expect(channels(here!).length).toBe(8);
+  expect(channels(here!)).toEqual(channels(there!));
+  const alone = (path: string): Buffer => readBy(path, 'gbrapf32le', '-layer', 'Motes');
+  expect(alone(here!).equals(alone(there!))).toBe(true);
+  await rm(dir, { recursive: true });
+}, 90_000);
 
 test('particles from the browser are those of the command line', async () => {
   await openRender();

@@ -51,6 +51,8 @@ export function drawCopy(
   const px = load<f32>(copy);
   const py = load<f32>(copy, 4);
   const pz = load<f32>(copy, 8);
+  // Where depth is measured it is true over small ones too.
+  const small = size < SMALL_PIXELS && arg(args, Meshes.MEASURED) == 0;
   // The eye, or the way to it, as the mesh has it: a face is seen where the eye is before its plane.
   const ea = perspective ? -along(copy, 0, px, py, pz) : -load<f32>(copy, AXES + 8);
   const eb = perspective ? -along(copy, 1, px, py, pz) : -load<f32>(copy, AXES + 20);
@@ -78,9 +80,9 @@ export function drawCopy(
     if (kind == Face.QUAD) t += 1;
     if (!(before > 0)) continue;
     const fourth = kind == Face.QUAD ? from + FOURTH : from;
-    if (size < EVEN_PIXELS && kind != Face.CURVED) {
+    if (small && size < EVEN_PIXELS && kind != Face.CURVED) {
       drawFace(false, args, copy, from, fourth, la, lb, lc, corners, tx, ty, right, bottom);
-    } else if (size < SMALL_PIXELS) {
+    } else if (small) {
       drawFace(true, args, copy, from, fourth, la, lb, lc, corners, tx, ty, right, bottom);
     } else {
       drawLarge(args, copy, from, la, lb, lc, corners, tx, ty);

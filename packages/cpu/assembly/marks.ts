@@ -84,6 +84,7 @@ function marks(
   const w = arg(args, Marks.PICTURE_W);
   const h = arg(args, Marks.PICTURE_H);
   const frames = arg(args, Marks.FRAMES);
+  const measured = arg(args, Marks.MEASURED) != 0;
   const lens = arg(args, Marks.BLADES) >= 0;
   const param = f32x4.splat(argF(args, Marks.PARAM));
   const inverse = f32x4.splat(1 / argF(args, Marks.PARAM));
@@ -151,10 +152,12 @@ function marks(
           const cd2 = v128.shuffle<f32>(c, d, 2, 6, 3, 7);
           weight = v128.shuffle<f32>(ab2, cd2, 2, 3, 6, 7);
           // Light without its opacity, which comes again with the weight.
-          const over = f32x4.div(one, f32x4.pmax(weight, f32x4.splat(1e-4)));
-          cr = f32x4.mul(cr, f32x4.mul(v128.shuffle<f32>(ab, cd, 0, 1, 4, 5), over));
-          cg = f32x4.mul(cg, f32x4.mul(v128.shuffle<f32>(ab, cd, 2, 3, 6, 7), over));
-          cb = f32x4.mul(cb, f32x4.mul(v128.shuffle<f32>(ab2, cd2, 0, 1, 4, 5), over));
+          if (!measured) {
+            const over = f32x4.div(one, f32x4.pmax(weight, f32x4.splat(1e-4)));
+            cr = f32x4.mul(cr, f32x4.mul(v128.shuffle<f32>(ab, cd, 0, 1, 4, 5), over));
+            cg = f32x4.mul(cg, f32x4.mul(v128.shuffle<f32>(ab, cd, 2, 3, 6, 7), over));
+            cb = f32x4.mul(cb, f32x4.mul(v128.shuffle<f32>(ab2, cd2, 0, 1, 4, 5), over));
+          }
         } else {
           weight = pattern(kind, u, v, edge, param, inverse, i32x4.splat(pick));
         }

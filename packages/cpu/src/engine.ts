@@ -23,10 +23,12 @@ import {
   simplifierReady,
 } from '@vast-swarm/core';
 import { Arena } from './arena';
+import { channelAt, channelsOf, coverOf } from './channels';
 import { Finish, type KeptMemory } from './finish';
 import { Kernels } from './kernels';
 import { Media } from './media';
 import { bufferOf, Memories } from './memories';
+import { NO_LAYERS, Passes } from './passes';
 import { Pool } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
 import { Stage, type DrawSize } from './stage';
@@ -83,6 +85,8 @@ class CpuSnapshot implements Snapshot {
 export class CpuEngine implements Engine {
   frame = -1;
   private cover: Float32Array | null = null;
+  /** What was drawn beside the last picture, see FRAME_PASSES. */
+  layers = NO_LAYERS;
   readonly times: StageTimes = { motion: 0, media: 0, look: 0, draw: 0, finish: 0 };
   private current: Plan | null = null;
   private readonly past = new Past();
@@ -92,6 +96,7 @@ export class CpuEngine implements Engine {
   private readonly kernels: Kernels;
   private readonly rasteriser: Rasteriser;
   private readonly stage: Stage;
+  private readonly passes: Passes;
   private readonly finish: Finish;
   private readonly media: Media;
   private readonly motion: MotionDevice;
@@ -102,6 +107,7 @@ export class CpuEngine implements Engine {
     this.kernels = new Kernels(pool, this.arena);
     this.rasteriser = new Rasteriser(pool, this.arena);
     this.stage = new Stage(this.memories, this.kernels, this.rasteriser);
+    this.passes = new Passes(this.stage, this.memories);
     this.finish = new Finish(this.rasteriser, this.kernels);
     this.media = new Media(this.memories, this.kernels, this.rasteriser);
     const { memories, stage, kernels, media } = this;
@@ -263,6 +269,9 @@ export class CpuEngine implements Engine {
     let mark = performance.now();
     const planes = stage.draw('frame', size, { plan, frame, past }, plan.drawing, true);
     this.cover = plan.lit && this.coverOf(planes, size, { ...plan, backdrop: plan.lit });
+    this.layers = plan.passes
+      ? this.passes.of(plan.passes, { plan, frame, past }, size, planes)
+      : NO_LAYERS;
     const layers = new Map(
       [...plan.layers].map(([id, drawn]) => [
         id,
@@ -279,33 +288,11 @@ export class CpuEngine implements Engine {
     return { width, height, pixels: this.output(this.rasteriser.planes('frame', width, height)) };
   }
 
-  /**
-   * How much is covered: what a light behind all bodies loses on its way, as a mean of its colours. Whatever mixes
-   * evenly with what is behind it, as light that is added, laid over or multiplied does, is exact.
-   */
   private coverOf(planes: Planes, size: DrawSize, lit: Plan): Float32Array {
-    const { frame, past } = this;
-    const dark = this.channelsOf(planes);
+    const { frame, past, memories } = this;
+    const dark = channelsOf(memories, planes);
     const shown = this.stage.draw('lit', size, { plan: lit, frame, past }, lit.drawing, true);
-    const through = this.channelsOf(shown);
-    return dark[0].map((_, i) => {
-      const left = [0, 1, 2].reduce((sum, c) => sum + through[c]![i]! - dark[c]![i]!, 0);
-      return Math.min(1, Math.max(0, 1 - left / 3));
-    });
-  }
-
-  /** What stands in planes, row by row. */
-  private channelsOf(planes: Planes): Light['planes'] {
-    return [0, 1, 2].map((c) => this.channelOf(planes, c)) as Light['planes'];
-  }
-
-  private channelOf({ at, stride, width, height }: Planes, channel: number): Float32Array {
-    const plane = this.memories.floats(at[channel]!, stride * height);
-    const out = new Float32Array(width * height);
-    for (let y = 0; y < height; y++) {
-      out.set(plane.subarray(y * stride, y * stride + width), y * width);
-    }
-    return out;
+    return coverOf(dark, channelsOf(memories, shown));
   }
 
   /** Brings what the picture reads of tracks to the frame that is drawn. */
@@ -348,7 +335,7 @@ export class CpuEngine implements Engine {
    */
   lightOf(width: number, height: number, channel = 0): Float32Array {
     const planes = this.finish.last ?? this.rasteriser.planes('frame', width, height);
-    return this.channelOf(planes, channel);
+    return channelAt(this.memories, planes.at[channel]!, planes);
   }
 
   /** The light of the last drawn frame, which had this size; the plan has to be one that leaves it (see Sources). */

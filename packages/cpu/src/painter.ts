@@ -159,10 +159,10 @@ export class Painter {
   }
 
   private marks(draw: Draw & { shape: 'marks' }, address: Address, count: number, canvas: Canvas) {
-    const { pictures, pattern, param, lens } = draw;
+    const { pictures, pattern, param, lens, measured } = draw;
     const { blades, turn, ratio } = canvas.camera.lens;
     const words = this.wordsOf(WORDS.marks, draw, address)
-      .whole({ count, pattern, blades: lens ? blades : -1 })
+      .whole({ count, pattern, blades: lens ? blades : -1, measured: measured ? 1 : 0 })
       .real({
         ...{ param, aspect: Math.max(1, ratio), aspectU: Math.max(1, 1 / ratio) },
         flats: flatsOf(blades, turn),
@@ -212,6 +212,7 @@ export class Painter {
       .whole({
         ...{ width, height, perspective: camera.perspective ? 1 : 0 },
         ...{ mesh: address(draw.mesh), faces: address(draw.faces), cull: draw.cull ? 1 : 0 },
+        measured: draw.measured ? 1 : 0,
         ...{ lights: this.lampsAt(lamps), lightCount: lamps.lamps.length },
         ...{
           mode: MODES.indexOf(draw.mode),

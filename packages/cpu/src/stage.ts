@@ -6,6 +6,7 @@ import {
   PLANES,
   sceneInputs,
   type BodyDevice,
+  type CameraPose,
   type CellSort,
   type Drawing,
   type FrameInputs,
@@ -116,6 +117,36 @@ export class Stage implements BodyDevice<Canvas> {
     drawBodies(plan, drawn.blended, base, past, this, canvas);
     if (!backdrop) return;
     for (const kernel of plan.mediumLayers.before) this.pixels(kernel, planes, base);
+  }
+
+  /**
+   * What is measured of bodies as they stand at the frame's end: in the planes, and how far they are along the view, in
+   * metres, in a plane of its own; FAR where nothing is.
+   *
+   * @param earlier the camera of the frame before
+   */
+  measure(
+    { width, height }: DrawSize,
+    { plan, frame, past }: { plan: Plan; frame: number; past: Past },
+    drawn: Drawing,
+    earlier: CameraPose,
+  ): { planes: Planes; nearest: number } {
+    const planes = this.rasteriser.planes('measured', width, height);
+    const size = planes.stride * height;
+    this.clear(planes);
+    const nearest = this.memories.arena.buffer('measured/depth', 4 * size);
+    this.memories.floats(nearest, size).fill(FAR);
+    this.held.clear();
+    const base = { ...sceneInputs(plan, frame, planes, 0), earlier, lamps: EVEN_LIGHT };
+    const { camera, time, lamps } = base;
+    const canvas: Canvas = { planes, nearest, solids: [], camera, lamps, time };
+    this.solids = () => {
+      this.painter.drawSolids(canvas, 1);
+      this.held.clear();
+    };
+    drawBodies(plan, drawn.opaque, base, past, this, canvas);
+    this.solids();
+    return { planes, nearest };
   }
 
   private clear({ at, stride, height }: Planes): void {

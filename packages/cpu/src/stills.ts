@@ -1,5 +1,6 @@
 import { exrOf, rateAsFraction, type ExrChannel } from '@vast-swarm/core';
 import type { CpuEngine, Frame, Light } from './engine';
+import type { Layers } from './passes';
 import { encodeLight, encodePng } from './png';
 
 /** How frames are written. */
@@ -33,6 +34,7 @@ export const needsLight = ({ format, alpha }: Pick<StillAsked, 'format' | 'alpha
 
 function exr(
   { width, height, planes, cover }: Light,
+  layers: Layers,
   rate: number,
   notes: Readonly<Record<string, string>>,
 ): Promise<Uint8Array<ArrayBuffer>> {
@@ -41,7 +43,13 @@ function exr(
   const channels = Object.entries(named).map(([name, values]): ExrChannel => {
     return { name, values, as: 'half' };
   });
-  return exrOf({ width, height, channels, rate: rateAsFraction(rate), notes });
+  return exrOf({
+    width,
+    height,
+    channels: [...channels, ...layers.channels],
+    rate: rateAsFraction(rate),
+    notes: { ...notes, ...layers.notes },
+  });
 }
 
 /**
@@ -57,6 +65,6 @@ export function stillBytes(
 ): Promise<Uint8Array<ArrayBuffer>> {
   if (!needsLight(asked)) return encodePng(frame);
   const light = engine.light(frame.width, frame.height);
-  if (asked.format === 'exr') return exr(light, asked.rate, notes);
+  if (asked.format === 'exr') return exr(light, engine.layers, asked.rate, notes);
   return encodeLight(light, asked.format === 'png' ? 8 : 16);
 }

@@ -1,6 +1,6 @@
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { availableParallelism } from 'node:os';
-import { PieceError } from '@vast-swarm/core';
+import { FRAME_PASSES, PieceError, type FramePass } from '@vast-swarm/core';
 import { check } from './check';
 import { blank, demo, schema } from './give';
 import { Refused } from './refused';
@@ -65,6 +65,13 @@ function chunk(text: string): [number, number] {
     throw new InvalidArgumentError("a stretch is 'K/N', as 2/5 for the second of five");
   }
   return [which, of];
+}
+
+function layers(text: string): FramePass[] {
+  const names = text.split(',') as FramePass[];
+  const odd = names.find((name) => !FRAME_PASSES.includes(name));
+  if (odd === undefined) return FRAME_PASSES.filter((name) => names.includes(name));
+  throw new InvalidArgumentError(`layers are ${FRAME_PASSES.join(', ')}, with commas between`);
 }
 
 function millions(text: string): number {
@@ -150,6 +157,11 @@ work('render', 'Writes numbered frames.')
     ).choices(FORMATS),
   )
   .option('--alpha', 'no backdrop: what bodies leave free is transparent')
+  .option(
+    '--layers [names]',
+    `of OpenEXR, beside the picture: ${FRAME_PASSES.join(', ')}; all if none is named`,
+    layers,
+  )
   .addOption(
     new Option('--codec <name>', 'of a video; the first one of its format if not given').choices(
       Object.keys(CODECS),

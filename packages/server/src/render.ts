@@ -1,4 +1,4 @@
-import { isDrawn, setDial, type Piece } from '@vast-swarm/core';
+import { FRAME_PASSES, isDrawn, setDial, type FramePass, type Piece } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { compiled } from './compiled';
 import type { Delivery } from './deliver/delivery';
@@ -23,6 +23,8 @@ interface RenderOptions extends WorkOptions {
   quality?: Quality;
   bits?: number;
   alpha?: boolean;
+  /** true: all of them. */
+  layers?: readonly FramePass[] | true;
   resume?: boolean;
   json?: boolean;
   out: string;
@@ -36,6 +38,9 @@ function checkTogether(options: RenderOptions, { kind, format }: Target): void {
     if (options[name as 'codec'] === undefined || forVideo === video) continue;
     const what = video ? 'goes on with frames; a video is made in one go' : 'is for videos';
     throw new Refused(`--${name}: this ${what}, and the format is ${format}.`);
+  }
+  if (options.layers && format !== 'exr') {
+    throw new Refused(`--layers: only OpenEXR has them, and the format is ${format}.`);
   }
   if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');
 }
@@ -70,10 +75,11 @@ export async function render(file: string, options: RenderOptions): Promise<void
   const target = targetOf(options.out, options.format, last - first + 1);
   checkTogether(options, target);
   const { oversample, alpha = false, quality = 'good', resume = false } = options;
-  const asked: Asked = { ...options, width, height, oversample, alpha, quality, resume };
+  const passes = options.layers === true ? FRAME_PASSES : (options.layers ?? []);
+  const asked: Asked = { ...options, width, height, oversample, alpha, passes, quality, resume };
   const work = { piece, files, first, last };
   const light = lightFor(target, asked, work);
-  const plan = compiled(piece, { files, light, clear: alpha });
+  const plan = compiled(piece, { files, light, clear: alpha, passes });
   for (const { message } of plan.notices) tell(`note: ${message}`);
   const delivery = await openDelivery(target, asked, work);
   const stop = whenInterrupted(delivery.cancel);

@@ -19,7 +19,8 @@ beforeAll(async () => {
     p.swarms[0]!.dials.light = 6;
   });
   writeFileSync(join(dir, 'small.json'), pieceText(piece));
-  for (const kind of ['png', 'png16', 'exr', 'png16 --alpha', 'exr --alpha']) {
+  const kinds = ['png', 'png16', 'exr', 'png16 --alpha', 'exr --alpha', 'exr --layers'];
+  for (const kind of kinds) {
     const [format, ...alpha] = kind.split(' ') as [string, ...string[]];
     const size = `${String(WIDTH)}x${String(HEIGHT)}`;
     const out = ['--out', join(dir, kind), '--format', format, ...alpha];
@@ -119,6 +120,31 @@ test('an OpenEXR frame says its rate as the fraction that it is', () => {
   const head = execFileSync('exrheader', [join(dir, 'exr/frame_0021.exr')]).toString();
   expect(head).toMatch(/framesPerSecond[^\n]*23\.976/);
   expect(head).toMatch(/chromaticities/);
+});
+
+test('OpenEXR has its layers under names that other programs find', async () => {
+  const file = join(dir, 'exr --layers/frame_0020.exr');
+  const head = execFileSync('exrheader', [file]).toString();
+  const listed = head.match(/^ {4}\S+, (16-bit|32-bit) floating-point/gm)!;
+  expect(listed.map((line) => line.trim().replace(/-bit.*/, ''))).toEqual([
+    ...['B, 16', 'G, 16', 'Motes.A, 16', 'Motes.B, 16', 'Motes.G, 16', 'Motes.R, 16', 'R, 16'],
+    ...['Z, 32', 'motion.X, 32', 'motion.Y, 32', 'swarm.number, 32'],
+    ...['unfinished.B, 16', 'unfinished.G, 16', 'unfinished.R, 16'],
+  ]);
+  expect(head).toMatch(/swarm1[^\n]*"Motes"/);
+  const picture = read('exr --layers/frame_0020.exr', 'gbrpf32le');
+  expect(picture.equals(read('exr/frame_0020.exr', 'gbrpf32le'))).toBe(true);
+});
+
+test('layers are asked for by their names, and of OpenEXR alone', async () => {
+  const of = (...args: string[]) =>
+    vastSwarm('render', join(dir, 'small.json'), '--out', join(dir, 'no'), ...args);
+  const png = await of('--layers', 'depth');
+  const why = '--layers: only OpenEXR has them, and the format is png.\n';
+  expect([png.code, png.err]).toEqual([1, why]);
+  const odd = await of('--format', 'exr', '--layers', 'depth,normals');
+  expect(odd.code).toBe(2);
+  expect(odd.err).toContain('layers are depth, motion, swarm, alone, unfinished');
 });
 
 test('a format that is not known is answered with those that are', async () => {

@@ -3,8 +3,10 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { canEncodeVideo } from 'mediabunny';
 import type { Piece } from '@vast-swarm/core';
 import { COLOURS } from '../theme';
+import { LayersField } from './LayersField';
 import {
   canBeClear,
+  canHaveLayers,
   codecsOf,
   FORMATS,
   groupOf,
@@ -239,17 +241,21 @@ function VideoFields({ settings, running, put }: FieldsProps) {
   );
 }
 
-function FramesFields({ settings, running, put }: FieldsProps) {
+function FramesFields(props: FieldsProps) {
+  const { settings, running, put } = props;
   return (
-    <Choice
-      label="Format of frames"
-      value={settings.still}
-      options={STILL_TITLES}
-      running={running}
-      onChange={(still) => {
-        put({ still: still as Settings['still'] });
-      }}
-    />
+    <>
+      <Choice
+        label="Format of frames"
+        value={settings.still}
+        options={STILL_TITLES}
+        running={running}
+        onChange={(still) => {
+          put({ still: still as Settings['still'] });
+        }}
+      />
+      {canHaveLayers(settings) && <LayersField {...props} />}
+    </>
   );
 }
 

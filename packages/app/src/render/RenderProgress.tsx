@@ -4,7 +4,7 @@ import { saveAs } from '../data/files';
 import { COLOURS, MONO } from '../theme';
 import { useBlobSource } from '../ui/useBlobSource';
 import type { RenderState } from './oneRender';
-import { fileOf } from './settings';
+import { countOf, fileOf } from './settings';
 
 /** "1 min 20 s". */
 function duration(seconds: number): string {
@@ -111,7 +111,7 @@ function Done({ state }: { state: RenderState & { phase: 'done' } }) {
         />
       )}
       <Typography role="status" sx={{ mb: 1 }}>
-        {frames} frames in {duration(seconds)}
+        {countOf(frames)} in {duration(seconds)}
         {blob ? `, ${(blob.size / 2 ** 20).toFixed(1)} MB.` : ', all in the folder.'}
       </Typography>
       {note && (

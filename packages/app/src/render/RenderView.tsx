@@ -9,7 +9,7 @@ import { LeaveRender } from './LeaveRender';
 import type { Job } from './messages';
 import { RenderFields } from './RenderFields';
 import { RenderProgress } from './RenderProgress';
-import { askedOf, problemsOf, startingSettings, type Settings } from './settings';
+import { askedOf, countOf, problemsOf, startingSettings, type Settings } from './settings';
 import { useRender } from './useRender';
 
 export default function RenderView() {
@@ -102,7 +102,7 @@ function RenderForm({ piece, onRunning }: FormProps) {
               size="medium"
               disabled={running || Object.keys(wrong).length > 0}
             >
-              Render {frames > 0 ? `${String(frames)} frames` : ''}
+              Render {frames > 0 ? countOf(frames) : ''}
             </Button>
             {running && (
               <Button color="inherit" size="medium" onClick={cancel}>

@@ -58,7 +58,8 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
     building = events.building;
     const { drawn, light } = sink.wants;
     const clear = drawn && alpha;
-    const plan = compilePiece(piece, { files, looker: looking.looker, light, clear });
+    const passes = job.layers;
+    const plan = compilePiece(piece, { files, looker: looking.looker, light, clear, passes });
     building = null;
     engine.setPlan(plan);
     sink.begin?.(plan);

@@ -1,4 +1,4 @@
-import { setDial, type Piece } from '@vast-swarm/core';
+import { setDial, type FramePass, type Piece } from '@vast-swarm/core';
 import { STILLS, type StillFormat } from '@vast-swarm/cpu';
 import { fileNameOf } from '../data/files';
 
@@ -21,6 +21,14 @@ export const STILL_TITLES: Record<StillFormat, string> = {
   exr: 'OpenEXR, linear light',
 };
 
+export const LAYER_TITLES: Record<FramePass, string> = {
+  depth: 'Depth',
+  motion: 'Motion over the screen',
+  swarm: 'Numbers of swarms',
+  alone: 'Each swarm alone',
+  unfinished: 'Light before the finish',
+};
+
 /** Codecs of each kind of video, the first one where nothing else is said. */
 export const CODECS = {
   mp4: { avc: 'H.264', hevc: 'HEVC', av1: 'AV1' },
@@ -41,6 +49,8 @@ export interface Settings {
   /** Names of frames and tables, with %04d where the number stands. */
   name: string;
   alpha: boolean;
+  /** What OpenEXR has beside the picture. */
+  layers: readonly FramePass[];
   width: number;
   height: number;
   first: number;
@@ -57,7 +67,7 @@ export function startingSettings(piece: Piece): Settings {
   const { shutter } = piece.camera.dials;
   return {
     ...{ format: 'mp4', codec: 'avc', quality: 'best', still: 'png', name: 'frame_%04d' },
-    ...{ alpha: false, width, height, first: 0, last: length - 1, oversample: 1 },
+    ...{ alpha: false, layers: [], width, height, first: 0, last: length - 1, oversample: 1 },
     ...{ shutter: typeof shutter === 'number' ? shutter : 0, swarm: '' },
   };
 }
@@ -69,6 +79,10 @@ export function canBeClear({ format, codec }: Settings): boolean {
 
 /** What names of files cannot have somewhere. */
 export const NOT_IN_NAMES = /[/\\:*?"<>|]/;
+
+export function canHaveLayers({ format, still }: Settings): boolean {
+  return groupOf(format) === 'frames' && still === 'exr';
+}
 
 /** What is wrong with the settings, by field. */
 export function problemsOf(s: Settings, piece: Piece): Partial<Record<keyof Settings, string>> {
@@ -100,6 +114,7 @@ export function askedOf(piece: Piece, settings: Settings): Settings & { piece: P
   return {
     ...settings,
     alpha: settings.alpha && canBeClear(settings),
+    layers: canHaveLayers(settings) ? settings.layers : [],
     piece: same ? piece : setDial(piece, `camera.shutter=${String(shutter)}`),
   };
 }
@@ -108,6 +123,9 @@ export function askedOf(piece: Piece, settings: Settings): Settings & { piece: P
 export function endingOf({ format, still }: Pick<Settings, 'format' | 'still'>): string {
   return format === 'ply' || format === 'csv' ? format : STILLS[still].ending;
 }
+
+export const countOf = (frames: number): string =>
+  `${String(frames)} ${frames === 1 ? 'frame' : 'frames'}`;
 
 export const fileOf = (piece: Piece, { format }: Settings): string =>
   `${fileNameOf(piece.name)}.${FORMATS[format].ending}`;

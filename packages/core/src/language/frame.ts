@@ -65,6 +65,8 @@ export interface FrameInputs {
   born: number;
   /** The camera now; only while drawing. */
   camera?: CameraPose;
+  /** The camera of the frame before; only where it is measured how things move on the screen. */
+  earlier?: CameraPose;
   /** The lights as the camera sees them now; only while drawing. */
   lamps?: Lamps;
   /** Seconds before the state that are drawn, while the shutter is open. */

@@ -28,9 +28,10 @@ export class Owner {
   }
 }
 
-/** What belongs to the frame that is worked on, and to the camera that sees it. */
+/** What belongs to the frame that is worked on, to the camera that sees it, and to that of the frame before. */
 export const FRAME = new Owner('frame');
 export const CAMERA = new Owner('camera');
+export const EARLIER = new Owner('earlier');
 /** What belongs to the slots of the swarm whose kernel it is. */
 export const SWARM = new Owner('slots');
 

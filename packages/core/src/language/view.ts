@@ -1,7 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { KernelBuilder } from './builder';
 import type { CameraPose } from './frame';
-import { CAMERA, FRAME } from './names';
+import { CAMERA, EARLIER, FRAME, type Name } from './names';
 
 /** Nothing nearer to the eye than this many metres is drawn. */
 export const NEAREST = 1e-3;
@@ -18,20 +18,34 @@ export interface Spot {
 export class View {
   readonly perspective: boolean;
 
-  constructor(private readonly builder: KernelBuilder) {
+  /**
+   * @param from the camera of the frame, or that of the frame before
+   * @param sharp whether the lens blurs nothing
+   */
+  constructor(
+    private readonly builder: KernelBuilder,
+    private readonly from: 'camera' | 'earlier' = 'camera',
+    private readonly sharp = false,
+  ) {
     this.perspective = builder.scene.lens.perspective;
   }
 
+  private own(part: string): Name {
+    return (this.from === 'camera' ? CAMERA : EARLIER).own(part);
+  }
+
   axis(part: 'eye' | 'right' | 'up' | 'forward'): Vec3 {
-    return this.builder.vector(CAMERA.own(part), [
-      (f) => f.camera![part][0],
-      (f) => f.camera![part][1],
-      (f) => f.camera![part][2],
+    const { from } = this;
+    return this.builder.vector(this.own(part), [
+      (f) => f[from]![part][0],
+      (f) => f[from]![part][1],
+      (f) => f[from]![part][2],
     ]);
   }
 
   number(name: string, value: (pose: CameraPose, height: number) => number): Expr {
-    return this.builder.uniform(CAMERA.own(name), (f) => value(f.camera!, f.height));
+    const { from } = this;
+    return this.builder.uniform(this.own(name), (f) => value(f[from]!, f.height));
   }
 
   /** Metres to the right, up and forward from the eye. */
@@ -87,7 +101,7 @@ export class View {
 
   /** Whether the lens can blur at all. */
   get defocuses(): boolean {
-    return this.builder.scene.lens.defocuses;
+    return !this.sharp && this.builder.scene.lens.defocuses;
   }
 
   /**

@@ -32,6 +32,7 @@ import {
   type ShadowPlan,
   type SwarmPlan,
 } from './plan';
+import type { FramePass, PassPlan } from './passes';
 import { Scene } from './scene';
 import { Scripted } from './score/scripted';
 import type { Looker } from './shownPicture';
@@ -55,6 +56,8 @@ export interface Sources {
   light?: boolean;
   /** Whether there is to be no backdrop, and an engine is asked what bodies cover. */
   clear?: boolean;
+  /** What an engine is asked for beside the picture. */
+  passes?: readonly FramePass[];
 }
 
 /** A piece made ready for an engine: the plan of its beginning, which leads to those of all its frames. */
@@ -74,11 +77,10 @@ export function compilePiece(piece: Piece, sources: Sources = {}): Plan {
   return at(-1 - piece.frame.preroll);
 }
 
-function compileScene(
-  scene: Scene,
-  { cache, files = new Map(), bakes = new Map(), light, clear }: Sources & { cache: PlanCache },
-): Plan {
+function compileScene(scene: Scene, sources: Sources & { cache: PlanCache }): Plan {
+  const { cache, files = new Map(), bakes = new Map(), light, clear, passes = [] } = sources;
   const { piece } = scene;
+  const numbered = (id: string): number => 1 + piece.swarms.findIndex((s) => s.id === id);
   const notices: Notice[] = [
     ...missingStock(piece, files),
     ...mediumNotices(scene),
@@ -91,7 +93,9 @@ function compileScene(
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes.get(swarm.id) ?? null;
     const motionKey = keys.get(swarm.id)!;
-    const compiled = cache.keep(swarmPart, { scene, swarm, left, parent, bake, motionKey });
+    const number = passes.length > 0 ? numbered(swarm.id) : null;
+    const source = { scene, swarm, left, parent, bake, motionKey, number };
+    const compiled = cache.keep(swarmPart, source);
     left -= compiled.plan.capacity;
     notices.push(...compiled.notices);
     plans.set(swarm.id, compiled.plan);
@@ -99,16 +103,17 @@ function compileScene(
   // Drawn in the order of the line-up, simulated in the order of birth.
   const swarms = [...plans.values()];
   notices.push(...heavyStates(swarms));
-  const drawn = (wanted: (id: string) => boolean): Drawing => {
+  const drawn = (wanted: (id: string) => boolean, as: 'draws' | 'measured' = 'draws'): Drawing => {
     const all = piece.swarms.flatMap((s) => {
       const swarm = wanted(s.id) ? plans.get(s.id) : undefined;
-      return swarm ? swarm.draws.map((draw) => ({ swarm, draw })) : [];
+      return swarm ? swarm[as].map((draw) => ({ swarm, draw })) : [];
     });
     const of = (opaque: boolean): Drawn[] =>
       all.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
     return { opaque: of(true), blended: of(false) };
   };
-  const bare = clear ? cache.keep(clearPart, scene) : null;
+  const none = clear || passes.length > 0 ? cache.keep(clearPart, scene) : null;
+  const bare = clear ? none : null;
   const backdrop = bare?.dark ?? cache.keep(backdropPart, scene);
   const finish = cache.keep(light ? finishLightPart : finishPart, scene);
   const fields = cache.keep(fieldsPart, { scene, swarms });
@@ -125,9 +130,24 @@ function compileScene(
     ...(media.length > 0 ? [scene.signalled, scene.stocked] : []),
   ].join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
+  const passPlan = (kernels: Pick<PassPlan, 'dark' | 'lit'>): PassPlan => ({
+    ...{ wanted: passes, ...kernels, measured: drawn(() => true, 'measured') },
+    alone: new Map(
+      swarms.map(({ id, name }) => [numbered(id), { name, drawing: drawn((own) => own === id) }]),
+    ),
+  });
   const plan: Plan = {
     frame: piece.frame,
-    ...{ swarms, backdrop, lit: bare?.lit ?? null, finish, notices, motionKey, camera },
+    ...{
+      swarms,
+      backdrop,
+      lit: bare?.lit ?? null,
+      passes: passes.length > 0 ? passPlan(none!) : null,
+      finish,
+      notices,
+      motionKey,
+      camera,
+    },
     tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, ...media, finish]) },
     ...{ fields, media, mediumLayers },
     drawing: drawn((id) => !layered.has(id)),

@@ -10,7 +10,7 @@ import { birthKernel } from './motion/birthKernel';
 import { BirthSchedule, mostAlive } from './motion/births';
 import { birthsOfAllPlaces } from './motion/allPlaces';
 import { copiesOf, copyCount } from './look/copies';
-import { drawsOf, shadowsOf } from './look/draws';
+import { drawsOf, measuredDraws, shadowsOf } from './look/draws';
 import { historyRows, historyStates, wantsWay } from './motion/history';
 import { KernelData } from '../language/builder';
 import type { PlanKernel } from '../language/frame';
@@ -41,12 +41,14 @@ interface SwarmSource extends Pick<SwarmPlan, 'bake' | 'motionKey'> {
   /** Particles that the machine's limit leaves for it. */
   left: number;
   parent: SwarmPlan | null;
+  /** Its number, where it is measured how its bodies are seen. */
+  number: number | null;
 }
 
 /** A swarm made ready for an engine. */
 export const swarmPart: PlanPart<SwarmSource, Compiled> = {
   name: 'swarm',
-  dependsOn({ scene, swarm, left, parent, bake, motionKey }) {
+  dependsOn({ scene, swarm, left, parent, bake, motionKey, number }) {
     const { piece, signalled, stocked, lens } = scene;
     // A layer of its colour may be another swarm's.
     const layers = [swarm, ...swarm.bodies].flatMap(({ dials }) =>
@@ -62,12 +64,13 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
       piece.media.map((m) => placeOfMedium(piece, m)),
       stirredBy(piece, swarm.id).map((m) => m.id),
     ];
-    return [swarm, others, piece.frame, signalled, stocked, style, born, around];
+    return [swarm, others, piece.frame, signalled, stocked, style, born, around, number];
   },
   make: compileSwarm,
 };
 
-function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSource): Compiled {
+function compileSwarm(source: SwarmSource): Compiled {
+  const { scene, swarm, left, parent, bake, motionKey, number } = source;
   const { rate, preroll, length } = scene.piece.frame;
   const begin = timeOf(-preroll, rate);
   const each = birthsOfAllPlaces(swarm, scene);
@@ -109,6 +112,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
   const size = { capacity, copies: copies.length };
   const draws = drawsOf(scene, swarm, size, data, told);
   const shadows = shadowsOf(scene, swarm, size, data);
+  const measured = number === null ? [] : measuredDraws(scene, swarm, size, data, number);
   notices.push(...told.map((message) => ({ part: swarm.id, message })));
   const readings = (): PlanKernel => readingsKernel(scene, swarm, capacity, data);
   // It reads the tables that the bodies bring; without any it brings its own.
@@ -140,6 +144,7 @@ function compileSwarm({ scene, swarm, left, parent, bake, motionKey }: SwarmSour
       birth,
       motion,
       draws,
+      measured,
       shadows,
       bake,
       history,

@@ -13,6 +13,7 @@ import type { Lamps } from '../language/frame';
 import type { FieldPlan } from './fields/fieldPlan';
 import type { MediumLayers } from './media/mediumLayer';
 import type { MediumPlan } from './media/mediumPlan';
+import type { PassPlan } from './passes';
 import type { Score } from './score/score';
 import type { GridPlan } from './motion/neighbourGrid';
 
@@ -26,6 +27,8 @@ export interface SwarmPlan {
   motion: PlanKernel;
   /** Its bodies, in order. */
   draws: readonly Draw[];
+  /** Its bodies as what is measured of them, where somebody asks; see passes.ts. */
+  measured: readonly Draw[];
   /** Its shadows on the floor. */
   shadows: readonly Draw[];
   /** For files: see READINGS. Made when asked for. */
@@ -138,6 +141,8 @@ export interface Plan {
   backdrop: PlanKernel;
   /** Where the backdrop is dark because there is to be none: the same, lit evenly. */
   lit: PlanKernel | null;
+  /** What is drawn beside the picture, where somebody asks. */
+  passes: PassPlan | null;
   finish: FinishPlan;
   notices: Notice[];
   /** Equal plans of motion have equal keys: the state of one is the state of the other. */

@@ -1,3 +1,4 @@
+import type { FramePass } from '@vast-swarm/core';
 import type { Frame, CpuEngine } from '@vast-swarm/cpu';
 
 /** Where finished frames go. */
@@ -19,4 +20,6 @@ export interface Making {
   oversample: number;
   /** Without a backdrop, and with what bodies cover. */
   alpha: boolean;
+  /** What is asked for beside the picture. */
+  passes: readonly FramePass[];
 }

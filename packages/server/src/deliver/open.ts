@@ -43,11 +43,20 @@ export function lightFor(target: Target, asked: Asked, work: Work): boolean {
 /** Opens what finished frames go to. */
 export function openDelivery(target: Target, asked: Asked, work: Work): Promise<Delivery> {
   if (target.kind === 'video') return openVideo(videoAsked(target, asked, work));
-  const { width, height, oversample, alpha, resume } = asked;
+  const { width, height, oversample, alpha, passes, resume } = asked;
   const { piece, first, last } = work;
   const { format } = target;
   const size = `${String(width)}x${String(height)}`;
-  const made = { size, oversample, alpha, format, piece: pieceHash(piece), program: BUILD_HASH };
+  const layers = passes.map((name) => name[0]).join('');
+  const made = {
+    size,
+    oversample,
+    alpha,
+    format,
+    layers,
+    piece: pieceHash(piece),
+    program: BUILD_HASH,
+  };
   const still = { format, alpha, rate: piece.frame.rate };
   return openFolder({ ...target, made, still, first, last, resume });
 }

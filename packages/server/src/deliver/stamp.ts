@@ -35,6 +35,8 @@ export interface FramesMade {
   oversample: number;
   alpha: boolean;
   format: string;
+  /** What stands beside the picture, each by its first letter. */
+  layers: string;
   /** The hash of the piece's file, with all that is set and played. */
   piece: string;
   program: string;

@@ -8,6 +8,7 @@ export function discDraw({
   view,
   see,
   body,
+  light: lightOf,
 }: DrawContext): Pick<Draw & { shape: 'discs' }, 'shape' | 'edge'> {
   const g = builder.graph;
   const { position, size, colour, opacity, alive } = see;
@@ -18,7 +19,7 @@ export function discDraw({
   const dim = radius.div(drawn);
   const covers = opacity.mul(dim).mul(dim).mul(view.fade(place.z));
   const seen = alive.and(view.before(place)).and(covers.gt(1e-6));
-  const light = colour.scale(covers);
+  const light = lightOf(colour, covers);
   g.store('sx', x);
   g.store('sy', y);
   g.store('sr', seen.select(drawn, g.float(0)));

@@ -16,6 +16,8 @@ interface Common {
   kernel: PlanKernel;
   /** Metres before opaque things within which it fades, at a time in seconds. */
   soft: (time: number) => number;
+  /** Whether it gives numbers in place of light, and depth wants to be true all over; see measuredDraws. */
+  measured: boolean;
 }
 
 /** One body of a swarm, as an engine draws it. */

@@ -17,6 +17,7 @@ export function linkDraw({
   see,
   body,
   capacity,
+  light,
 }: DrawContext): Pick<LinkDraw, 'shape' | 'radius' | 'most' | 'total' | 'fill' | 'grid'> | null {
   const { scene } = builder;
   const { radius, most, total, fill, hardness } = valuesOf(linkDials, body.dials);
@@ -34,7 +35,7 @@ export function linkDraw({
   const seen = see.alive.and(view.before(place));
   const hard = half.mul(0.6).max(1).min(edgeOf(hardness));
   const values = [
-    ...[x, y, half, ...see.colour.scale(covers).parts],
+    ...[x, y, half, ...light(see.colour, covers).parts],
     ...[seen.select(covers, g.float(-1)), place.z, hard],
   ];
   DRAW_TABLES.links.outputs.forEach((name, i) => g.store(name, values[i]!));

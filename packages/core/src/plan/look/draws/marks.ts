@@ -61,7 +61,7 @@ export function markDraw(
   const upright = det.abs().gt(ra.mul(rb).mul(0.02));
   const seen = see.alive.and(view.before(place)).and(covers.gt(1e-6)).and(upright);
   const inverse = g.float(1).div(det);
-  const light = see.colour.scale(covers);
+  const light = context.light(see.colour, covers);
   const values = [
     ...[x, y, seen.select(ex, g.float(0)), ey, ...light.parts, covers, place.z],
     ...[b[1].mul(inverse), b[0].neg().mul(inverse), a[1].neg().mul(inverse), a[0].mul(inverse)],

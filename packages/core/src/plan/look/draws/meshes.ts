@@ -61,7 +61,7 @@ export function meshDraw(
   const axes = [axis(x, 'wide'), axis(y, 'high'), axis(z, 'deep')];
   const outputs: Expr[] = [
     ...[place, ...axes].flatMap((v) => v.parts),
-    ...see.colour.scale(opaque ? g.float(1) : covers).parts,
+    ...context.light(see.colour, opaque ? g.float(1) : covers).parts,
     seen.select(opaque ? g.float(1) : covers, g.float(0)),
     ...boundsOnScreen(view, place, axes, forms, seen),
   ];

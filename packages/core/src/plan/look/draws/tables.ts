@@ -44,7 +44,8 @@ export const DRAW_TABLES = {
    * Place and half its bounds in pixels (0: not drawn), light, opacity, distance; the four numbers that
    * bring pixels into its own square; hardness of its edge, how much of it is out of focus, which one of
    * its pictures or puffs. Words: the pattern and its number; blades of the lens (below 0: none), how
-   * much lower and narrower its opening is; pictures, their width, height and number; up to nine unit
+   * much lower and narrower its opening is; pictures, their width, height and number; whether
+   * they give no light; up to nine unit
    * vectors towards the flats of the opening, each over its distance.
    */
   marks: table('marks', {
@@ -54,7 +55,7 @@ export const DRAW_TABLES = {
     ],
     words: {
       ...{ pattern: 1, param: 1, blades: 1, aspect: 1, aspectU: 1 },
-      ...{ picture: 1, pictureW: 1, pictureH: 1, frames: 1, flats: 18 },
+      ...{ picture: 1, pictureW: 1, pictureH: 1, frames: 1, measured: 1, flats: 18 },
     },
     ...{ rows: one, items: one, together: true, order: 'depth' },
   }),
@@ -62,7 +63,7 @@ export const DRAW_TABLES = {
    * Place from the eye (right, up, forward), three axes in metres, light, opacity; the middle of its
    * bounds and half of them in pixels (0: not drawn), and how near it comes in metres. Words: corners,
    * eighteen numbers to a triangle as x, y, z and the normal there; triangles of the finest form; whether
-   * those that turn away are left out; pixels per metre; gloss; lamps of eight numbers each (way towards
+   * those that turn away are left out, and whether it is measured; pixels per metre; gloss; lamps of eight numbers each (way towards
    * it, light, kind), how many, and the light from all round; faces, five numbers to a triangle, see
    * forms.ts; forms of the mesh from fine to coarse, each as its first
    * triangle, how many, and how far it lies off the finest.
@@ -73,7 +74,7 @@ export const DRAW_TABLES = {
       ...(['cr', 'cg', 'cb', 'ca', 'sx', 'sy', 'ex', 'ey', 'front'] as const),
     ],
     words: {
-      ...{ mesh: 1, triangles: 1, cull: 1, zoom: 1, gloss: 1 },
+      ...{ mesh: 1, triangles: 1, cull: 1, measured: 1, zoom: 1, gloss: 1 },
       ...{ lights: 1, lightCount: 1, ambient: 3 },
       ...{ faces: 1, levelCount: 1, levels: 3 * MOST_LEVELS },
     },

@@ -57,10 +57,11 @@ export function trailDraw(
     length: by === 'length' ? travelled() : along,
   }[by];
   const stand = standing(builder, view, swarm);
-  const spot = (name: string): Vec3 => {
+  const spotOf = (name: string): Vec3 => {
     const part = (p: string): Expr => g.load(`${name}.${p}`, g.lane());
-    return stand.place(new Vec3(part('px'), part('py'), part('pz')));
+    return new Vec3(part('px'), part('py'), part('pz'));
   };
+  const spot = (name: string): Vec3 => stand.place(spotOf(name));
   const at = (name: string): Vec3 => view.place(spot(name));
   // Where it is looked up by its place, each place of the trail has a tint of its own.
   const readings = { ...see.particle.readings!, position: spot('here') };
@@ -85,8 +86,8 @@ export function trailDraw(
   const fade = alongDial.number('fade').clamp(0, 1).mul(view.fade(here.z)).mul(dim);
   const covers = see.opacity.mul(fade);
   const there = lived(row).and(view.before(here)).and(length.gt(0));
-  const light = colour.scale(covers);
-  const lit = shading(builder, form, here, tangent, nx, ny);
+  const light = context.light(colour, covers, spotOf('here'));
+  const lit = shading(builder, context.measured ? 'flat' : form, here, tangent, nx, ny);
   let offset: [Expr, Expr] = [nx.mul(half), ny.mul(half)];
   if (form === 'ribbon') {
     const flat = tangent.cross(view.direction(new Vec3(g.float(0), g.float(1), g.float(0)))).unit();
