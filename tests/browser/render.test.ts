@@ -178,7 +178,9 @@ test('layers of OpenEXR from the browser are those of the command line', async (
   await writeFile(join(dir, 'here.exr'), files['frame_0030.exr']!);
   const [here, there] = ['here.exr', 'out/frame_0030.exr'].map((name) => join(dir, name));
   const channels = (path: string): string[] =>
-    execFileSync('exrheader', [path]).toString().match(/^ {4}\S+, \d\d-bit floating/gm)!;
+    execFileSync('exrheader', [path])
+      .toString()
+      .match(/^ {4}\S+, \d\d-bit floating/gm)!;
   expect(channels(here!).length).toBe(8);
   expect(channels(here!)).toEqual(channels(there!));
   const alone = (path: string): Buffer => readBy(path, 'gbrapf32le', '-layer', 'Motes');
