@@ -11,7 +11,8 @@ import { spawnSync } from 'node:child_process';
 const root = new URL('../packages/cpu/', import.meta.url).pathname;
 const core = new URL('../packages/core/', import.meta.url).pathname;
 const generated = join(root, 'src/generated');
-const MAX_PAGES = 32768;
+// All that 32 bits can tell apart; what an engine takes is a matter of its own (src/pool.ts).
+const MAX_PAGES = 65536;
 
 /** A source; what is marked there is inlined, by a decorator that is no TypeScript elsewhere. */
 async function sourceOf(name, base) {

@@ -46,7 +46,7 @@ async function curlStep(): Promise<void> {
   const times: number[] = [];
   for (const threads of [1, 2]) {
     const pool = await Pool.create(threads);
-    const arena = new Arena(pool.memory);
+    const arena = new Arena(pool.memory, pool.pages);
     const starts = [x, y, z].map((source, i) => {
       const at = arena.buffer('xyz'[i]!, 4 * COUNT);
       new Float32Array(pool.memory.buffer, at, COUNT).set(source);

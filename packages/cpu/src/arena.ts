@@ -1,5 +1,4 @@
 import { CONTROL_BYTES } from './control';
-import { MAX_PAGES } from './generated/binaries';
 
 const PAGE = 65536;
 const ALIGN = 64;
@@ -14,12 +13,15 @@ export class MemoryFull extends Error {
   override readonly name = 'MemoryFull';
 }
 
-/** Named buffers in the shared memory. They grow when more is asked for, and keep nothing then. */
+/** Named buffers in the shared memory, of so many pages at most. They grow when more is asked for, and keep nothing then. */
 export class Arena {
   private readonly used = new Map<string, Region>();
   private free: Region[];
 
-  constructor(private readonly memory: WebAssembly.Memory) {
+  constructor(
+    private readonly memory: WebAssembly.Memory,
+    private readonly most: number,
+  ) {
     const bytes = memory.buffer.byteLength - CONTROL_BYTES;
     this.free = [{ address: CONTROL_BYTES, bytes }];
   }
@@ -78,10 +80,10 @@ export class Arena {
   private grow(bytes: number): Region {
     const address = this.memory.buffer.byteLength;
     const pages = Math.ceil(bytes / PAGE);
-    if (address / PAGE + pages > MAX_PAGES) {
+    if (address / PAGE + pages > this.most) {
       const wanted = Math.round(bytes / 2 ** 20);
       throw new MemoryFull(
-        `The engine's memory of ${String(MAX_PAGES / 16)} MB is full: ${String(wanted)} MB more are wanted. Lower the number of particles, their size or the frame size.`,
+        `The engine's memory of ${String(this.most / 16)} MB is full: ${String(wanted)} MB more are wanted. Lower the number of particles, their size or the frame size.`,
       );
     }
     this.memory.grow(pages);

@@ -50,8 +50,9 @@ export class Crew {
     const [a, b, c, d] = [words[ARG]!, words[ARG + 1]!, words[ARG + 2]!, words[ARG + 3]!];
     if (words[JOB] === LOAD) {
       // A module is not compiled from shared memory: copy first.
-      this.kernels[target] = this.instance(new Uint8Array(this.memory.buffer, a, b).slice()).exports
-        .run as Run;
+      // Words have a sign, and addresses none.
+      const bytes = new Uint8Array(this.memory.buffer, a >>> 0, b).slice();
+      this.kernels[target] = this.instance(bytes).exports.run as Run;
       return;
     }
     const tasks = words[TASKS]!;

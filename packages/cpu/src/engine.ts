@@ -29,9 +29,11 @@ import { Kernels } from './kernels';
 import { Media } from './media';
 import { bufferOf, Memories } from './memories';
 import { NO_LAYERS, Passes } from './passes';
-import { Pool } from './pool';
+import { MAX_PAGES } from './generated/binaries';
+import { Pool, USUAL_PAGES } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
-import { Stage, type DrawSize } from './stage';
+import { Stage } from './stage';
+import { DRAWING_ROOM, type DrawSize } from './strips';
 
 /** What one frame cost, in milliseconds by stage. */
 export type StageTimes = Record<'motion' | 'media' | 'look' | 'draw' | 'finish', number>;
@@ -57,6 +59,10 @@ export interface CpuOptions {
   threads: number;
   /** Milliseconds without an answer after which a thread counts as dead. */
   patience?: number;
+  /** Whether it may take twice the memory that is usual, for frames of any size. */
+  large?: boolean;
+  /** Bytes that drawing may take beside the frame, see strips.ts. */
+  drawingRoom?: number;
 }
 
 class CpuSnapshot implements Snapshot {
@@ -101,12 +107,15 @@ export class CpuEngine implements Engine {
   private readonly media: Media;
   private readonly motion: MotionDevice;
 
-  private constructor(private readonly pool: Pool) {
-    this.arena = new Arena(pool.memory);
+  private constructor(
+    private readonly pool: Pool,
+    drawingRoom = DRAWING_ROOM,
+  ) {
+    this.arena = new Arena(pool.memory, pool.pages);
     this.memories = new Memories(pool, this.arena);
     this.kernels = new Kernels(pool, this.arena);
     this.rasteriser = new Rasteriser(pool, this.arena);
-    this.stage = new Stage(this.memories, this.kernels, this.rasteriser);
+    this.stage = new Stage(this.memories, this.kernels, this.rasteriser, drawingRoom);
     this.passes = new Passes(this.stage, this.memories);
     this.finish = new Finish(this.rasteriser, this.kernels);
     this.media = new Media(this.memories, this.kernels, this.rasteriser);
@@ -155,9 +164,11 @@ export class CpuEngine implements Engine {
     };
   }
 
-  static async create({ threads, patience }: CpuOptions): Promise<CpuEngine> {
+  static async create(options: CpuOptions): Promise<CpuEngine> {
+    const { threads, patience, large, drawingRoom } = options;
     await simplifierReady;
-    return new CpuEngine(await Pool.create(threads, patience));
+    const pages = large ? MAX_PAGES : USUAL_PAGES;
+    return new CpuEngine(await Pool.create(threads, pages, patience), drawingRoom);
   }
 
   /** New threads after a PoolFailure; the state has to be made again from a snapshot or the start. */

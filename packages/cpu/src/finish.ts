@@ -63,12 +63,7 @@ export class Finish {
         case 'around':
           for (let pass = 0; pass < step.passes; pass++) {
             // Two sets of planes take turns.
-            const other = this.rasteriser.planes(
-              planes === frame ? 'turn' : 'turn2',
-              width,
-              height,
-            );
-            const to = planes === frame ? other : frame;
+            const to = planes === frame ? this.rasteriser.planes('turn', width, height) : frame;
             this.kernel(step, planes, to, pass, inputs, layers, tables);
             planes = to;
           }
@@ -91,15 +86,15 @@ export class Finish {
     const out = rasteriser.arena.buffer('out', 4 * stride * height);
     const past = step.past === undefined ? null : this.pastOf(step.past, from, inputs.frame);
     const layer = step.layer === undefined ? null : (layers.get(step.layer) ?? this.black(from));
-    const was = rasteriser.planes('was', width, height);
-    const sets: Record<string, Planes | null> = { was, past, layer, to };
+    const sets: Record<string, Planes | null> = { past, layer, to };
     const address = (name: string): number => {
       if (name === 'out') return out;
       if (name === 'tables') return tables;
       if (name.startsWith('medium/')) return rasteriser.arena.address(name);
       if (/^(data|track)\//.test(name)) return rasteriser.arena.address(`finish/${name}`);
       const [set, plane] = name.includes('.') ? name.split('.') : ['', name];
-      return (set ? sets[set]! : from).at[PLANES.indexOf(plane as 'r')]!;
+      const planes = set === 'was' ? rasteriser.planes('was', width, height) : sets[set!];
+      return (planes ?? from).at[PLANES.indexOf(plane as 'r')]!;
     };
     const size = past ?? from;
     this.kernels.run(step.kernel, 0, stride * height, address, inputs, {

@@ -56,6 +56,17 @@ export class Painter {
     return this.buffer('tile.scratch', SIZES.scratchBytes * this.rasteriser.pool.threads);
   }
 
+  /** Runs a function for each tile of the rows that are there. */
+  private overTiles(
+    name: 'drawTile' | 'drawSolids',
+    { width, from, to }: Planes,
+    args: number,
+  ): void {
+    const tilesX = Math.ceil(width / SIZES.tileW);
+    const [first, last] = [from / SIZES.tileH, Math.ceil(to / SIZES.tileH)];
+    this.rasteriser.pool.raster(name, tilesX * (last - first), args, false, tilesX * first);
+  }
+
   /** Sorts what the words describe into tiles, and draws the tiles. */
   private tiles(
     draw: Draw,
@@ -96,7 +107,7 @@ export class Painter {
     pool.raster('fillTiles', chunks, args);
     // Filling moved the counts on, but the starts still tell where lists begin.
     if (opaque) canvas.solids.push(Int32Array.from(words.words));
-    else pool.raster('drawTile', count, args);
+    else this.overTiles('drawTile', planes, args);
   }
 
   /** Draws the opaque things that have gathered, each pixel by so many samples along its sides. */
@@ -104,7 +115,7 @@ export class Painter {
     const { pool } = this.rasteriser;
     if (solids.length === 0) return;
     const { width, height, stride } = planes;
-    const [tilesX, tilesY] = [Math.ceil(width / SIZES.tileW), Math.ceil(height / SIZES.tileH)];
+    const tilesX = Math.ceil(width / SIZES.tileW);
     const stretch = SIZES.tileW * samples + SIZES.rowGap;
     const plane = 4 * stretch * SIZES.tileH * samples + SIZES.planeGapBytes;
     const fineBytes = 4 * SIZES.args + 4 * plane;
@@ -120,7 +131,7 @@ export class Painter {
       memory.set(draw, room / 4 + SIZES.args * i);
       memory[draws / 4 + i] = room + 4 * SIZES.args * i;
     });
-    pool.raster('drawSolids', tilesX * tilesY, this.rasteriser.args(words.words));
+    this.overTiles('drawSolids', planes, this.rasteriser.args(words.words));
     solids.length = 0;
   }
 

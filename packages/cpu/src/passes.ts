@@ -9,7 +9,8 @@ import {
 import { channelAt, channelsOf, coverOf, type Channels } from './channels';
 import type { Memories } from './memories';
 import type { Planes } from './rasteriser';
-import type { DrawSize, Stage } from './stage';
+import type { Stage } from './stage';
+import type { DrawSize } from './strips';
 
 /** What is drawn of a frame beside its picture, as layers of an OpenEXR file. */
 
@@ -62,7 +63,7 @@ export class Passes {
    * @param planes the picture before its finish
    */
   of(passes: PassPlan, state: State, size: DrawSize, planes: Planes): Layers {
-    const named = [...passes.alone].map(([n, { name }]) => [
+    const named = [...passes.alone].map(([n, { name }]): [string, string] => [
       `swarm${String(n)}`,
       name.slice(0, MOST_LETTERS),
     ]);

@@ -18,11 +18,14 @@ import {
   type RasterFunction,
 } from './control';
 import { Crew } from './crew';
-import { MAX_PAGES, RASTERISER, THREAD } from './generated/binaries';
+import { RASTERISER, THREAD } from './generated/binaries';
 import { startThread, type Helper } from './startThread';
 
 /** Lanes a kernel task takes; small enough to share evenly, large enough not to notice. */
 const GRAIN = 4096;
+
+/** Pages of 64 KiB: 2 GiB. Renders may ask for all that there can be. */
+export const USUAL_PAGES = 32768;
 
 /** Looks this often whether the helpers are done before it sleeps. */
 const SPINS = 6000;
@@ -54,16 +57,18 @@ export class Pool {
 
   private constructor(
     readonly threads: number,
+    /** Pages of memory that it may have. */
+    readonly pages: number,
     /** After this many milliseconds without a sign of life a helper is taken to be dead. */
     private readonly patience: number,
   ) {
-    this.memory = new WebAssembly.Memory({ initial: 16, maximum: MAX_PAGES, shared: true });
+    this.memory = new WebAssembly.Memory({ initial: 16, maximum: pages, shared: true });
     this.words = new Int32Array(this.memory.buffer, 0, CONTROL_BYTES / 4);
     this.crew = new Crew(this.memory, this.rasteriser, 0, goesOn);
   }
 
-  static async create(threads: number, patience = 10_000): Promise<Pool> {
-    const pool = new Pool(threads, patience);
+  static async create(threads: number, pages = USUAL_PAGES, patience = 10_000): Promise<Pool> {
+    const pool = new Pool(threads, pages, patience);
     await pool.start();
     return pool;
   }
@@ -128,9 +133,9 @@ export class Pool {
     if (tasks > 0) this.order(KERNEL, module, tasks, [begin, end, params, GRAIN]);
   }
 
-  /** Runs a function of the rasteriser for each task from 0 to `tasks`; a `small` job alone. */
-  raster(name: RasterFunction, tasks: number, args: number, small = false): void {
-    if (tasks > 0) this.order(RASTER, RASTER_FUNCTIONS.indexOf(name), tasks, [args], small);
+  /** Runs a function of the rasteriser for so many tasks, from task `first` on; a `small` job alone. */
+  raster(name: RasterFunction, tasks: number, args: number, small = false, first = 0): void {
+    if (tasks > 0) this.order(RASTER, RASTER_FUNCTIONS.indexOf(name), tasks, [args], small, first);
   }
 
   private order(
@@ -139,13 +144,14 @@ export class Pool {
     tasks: number,
     args: readonly number[],
     small = false,
+    first = 0,
   ): void {
     const { words } = this;
     words[JOB] = job;
     words[TARGET] = target;
-    words[TASKS] = tasks;
+    words[TASKS] = first + tasks;
     args.forEach((value, i) => (words[ARG + i] = value));
-    Atomics.store(words, NEXT, 0);
+    Atomics.store(words, NEXT, first);
     Atomics.store(words, DONE, 0);
     Atomics.store(words, FAILED, 0);
     // What is soon done is done sooner than a helper wakes up.

@@ -10,6 +10,8 @@ import type { Arena } from './arena';
 import type { Pool } from './pool';
 
 const CHUNK = 8192;
+/** Bytes by which rows may begin later in their buffer. */
+const SPARE = 64;
 /** Pixels of a pass that one thread does in less time than it takes to wake another. */
 const SMALL = 12_000;
 /** Words of a function's arguments. */
@@ -20,8 +22,11 @@ export interface Planes {
   width: number;
   height: number;
   stride: number;
-  /** Byte addresses of red, green, blue. */
+  /** Byte addresses of the first rows of red, green, blue; where that row is not there, of where it would be. */
   at: [number, number, number];
+  /** The rows that are there: all, or a strip of them. */
+  from: number;
+  to: number;
 }
 
 /** Calls the functions of the rasteriser that work on planes and states, with all threads. */
@@ -31,11 +36,18 @@ export class Rasteriser {
     readonly arena: Arena,
   ) {}
 
-  planes(name: string, width: number, height: number): Planes {
+  planes(name: string, width: number, height: number, rows = { from: 0, to: height }): Planes {
     const stride = strideOf(width);
-    const bytes = 4 * stride * height;
-    const at = PLANES.map((p) => this.arena.buffer(`${name}.${p}`, bytes));
-    return { width, height, stride, at: at as [number, number, number] };
+    const { from, to } = rows;
+    const at = PLANES.map((p) => this.rows(`${name}.${p}`, stride, rows));
+    return { width, height, stride, at: at as [number, number, number], from, to };
+  }
+
+  /** The address of the first row of a plane of which only some rows are there. It is never 0. */
+  rows(name: string, stride: number, { from, to }: { from: number; to: number }): number {
+    const before = 4 * stride * from;
+    const at = this.arena.buffer(name, 4 * stride * (to - from) + SPARE);
+    return at === before ? SPARE : at - before;
   }
 
   /** Writes words, and numbers of single precision over some of them; gives where they stand. */
@@ -72,7 +84,8 @@ export class Rasteriser {
     const source = [...from.at, from.width, from.height, from.stride];
     const target = [...to.at, to.width, to.height, to.stride];
     const args = this.args([...source, ...target, 0, 0, temp], { 12: a, 13: b });
-    this.pool.raster(run, to.height, args, to.width * to.height < SMALL);
+    const rows = to.to - to.from;
+    this.pool.raster(run, rows, args, to.width * rows < SMALL, to.from);
   }
 
   /** Adds the light that spills over from what is brighter than the threshold. */
@@ -113,10 +126,11 @@ export class Rasteriser {
     this.between(from, to, keep, gain, 'addPlanes');
   }
 
-  /** The mean of k × k pixels. */
+  /** The mean of k × k pixels, of the rows that are there. */
   shrink(from: Planes, to: Planes, k: number): void {
     const source = [...from.at, from.width, from.height, from.stride];
     const target = [...to.at, to.width, to.height, to.stride];
-    this.pool.raster('shrink', to.height, this.args([...source, ...target, 0, k]));
+    const args = this.args([...source, ...target, 0, k]);
+    this.pool.raster('shrink', (from.to - from.from) / k, args, false, from.from / k);
   }
 }

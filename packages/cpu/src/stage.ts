@@ -21,20 +21,12 @@ import type { Kernels } from './kernels';
 import { bufferOf, type Memories } from './memories';
 import { Painter, type Canvas } from './painter';
 import type { Planes, Rasteriser } from './rasteriser';
+import { stripsOf, type DrawSize } from './strips';
 
 /** Metres to where nothing is. */
 const FAR = 1e9;
 /** Samples along a pixel by which opaque things are drawn: fewer where the frame itself is oversampled. */
 const samplesOf = (oversample: number): number => Math.max(1, 4 >> (oversample - 1));
-
-export interface DrawSize {
-  width: number;
-  height: number;
-  /** Bodies are drawn at so many times the size, and averaged. */
-  oversample: number;
-  /** Most moments that are drawn while the shutter is open. */
-  moments: number;
-}
 
 /** Draws backdrop, shadows and bodies into planes of linear light. */
 export class Stage implements BodyDevice<Canvas> {
@@ -49,6 +41,8 @@ export class Stage implements BodyDevice<Canvas> {
     private readonly memories: Memories,
     private readonly kernels: Kernels,
     private readonly rasteriser: Rasteriser,
+    /** Bytes that may be taken for drawing larger than the frame, and by moments. */
+    private readonly room: number,
   ) {
     this.painter = new Painter(rasteriser);
   }
@@ -64,22 +58,24 @@ export class Stage implements BodyDevice<Canvas> {
     const { rasteriser } = this;
     const { width, height, oversample } = size;
     const own = rasteriser.planes(name, width, height);
-    const large =
-      oversample > 1 ? rasteriser.planes('large', width * oversample, height * oversample) : own;
     const moments = momentsOf(plan, frame, size.moments);
-    const show = (before: number): void => {
-      const base = sceneInputs(plan, frame, large, before);
-      this.moment(plan, past, large, base, drawn, backdrop, samplesOf(oversample));
-    };
-    if (moments.length > 1) {
-      const sum = rasteriser.planes('sum', large.width, large.height);
-      moments.forEach((before, i) => {
-        show(before);
-        rasteriser.add(large, sum, i === 0 ? 0 : 1, 1 / moments.length);
-      });
-      rasteriser.add(sum, large, 0, 1);
-    } else show(0);
-    if (oversample > 1) rasteriser.shrink(large, own, oversample);
+    const [w, h] = [width * oversample, height * oversample];
+    for (const rows of stripsOf(plan, drawn, size, moments.length, this.room)) {
+      const large = oversample > 1 ? rasteriser.planes('large', w, h, rows) : { ...own, ...rows };
+      const show = (before: number): void => {
+        const base = sceneInputs(plan, frame, large, before);
+        this.moment(plan, past, large, base, drawn, backdrop, samplesOf(oversample));
+      };
+      if (moments.length > 1) {
+        const sum = rasteriser.planes('sum', w, h, rows);
+        moments.forEach((before, i) => {
+          show(before);
+          rasteriser.add(large, sum, i === 0 ? 0 : 1, 1 / moments.length);
+        });
+        rasteriser.add(sum, large, 0, 1);
+      } else show(0);
+      if (oversample > 1) rasteriser.shrink(large, own, oversample);
+    }
     return own;
   }
 
@@ -92,7 +88,7 @@ export class Stage implements BodyDevice<Canvas> {
     backdrop: boolean,
     samples: number,
   ): void {
-    const { height, stride } = planes;
+    const { stride } = planes;
     const { camera, lamps, time } = base;
     // A frame that failed may have left some.
     this.held.clear();
@@ -103,8 +99,8 @@ export class Stage implements BodyDevice<Canvas> {
     } else this.clear(planes);
     let nearest = 0;
     if (drawn.opaque.length > 0) {
-      nearest = this.memories.arena.buffer('nearest', 4 * stride * height);
-      this.memories.floats(nearest, stride * height).fill(FAR);
+      nearest = this.rasteriser.rows('nearest', stride, planes);
+      this.rows(nearest, planes).fill(FAR);
     }
     const canvas: Canvas = { planes, nearest, solids: [], camera, lamps, time };
     this.solids = () => {
@@ -132,10 +128,9 @@ export class Stage implements BodyDevice<Canvas> {
     earlier: CameraPose,
   ): { planes: Planes; nearest: number } {
     const planes = this.rasteriser.planes('measured', width, height);
-    const size = planes.stride * height;
     this.clear(planes);
-    const nearest = this.memories.arena.buffer('measured/depth', 4 * size);
-    this.memories.floats(nearest, size).fill(FAR);
+    const nearest = this.rasteriser.rows('measured/depth', planes.stride, planes);
+    this.rows(nearest, planes).fill(FAR);
     this.held.clear();
     const base = { ...sceneInputs(plan, frame, planes, 0), earlier, lamps: EVEN_LIGHT };
     const { camera, time, lamps } = base;
@@ -149,8 +144,13 @@ export class Stage implements BodyDevice<Canvas> {
     return { planes, nearest };
   }
 
-  private clear({ at, stride, height }: Planes): void {
-    for (const address of at) this.memories.floats(address, stride * height).fill(0);
+  private clear(planes: Planes): void {
+    for (const address of planes.at) this.rows(address, planes).fill(0);
+  }
+
+  /** The rows of a plane that are there. */
+  private rows(address: number, { stride, from, to }: Planes): Float32Array {
+    return this.memories.floats(address + 4 * stride * from, stride * (to - from));
   }
 
   private pixels(kernel: PlanKernel, planes: Planes, inputs: FrameInputs): void {
@@ -160,7 +160,8 @@ export class Stage implements BodyDevice<Canvas> {
       if (name === 'tables') return arena.address('mediumLayers/tables');
       return planes.at[PLANES.indexOf(name as 'r')]!;
     };
-    this.kernels.run(kernel, 0, planes.stride * planes.height, address, inputs);
+    const { stride, from, to } = planes;
+    this.kernels.run(kernel, stride * from, stride * to, address, inputs);
   }
 
   /** Opaque things out of focus; what comes later is blurred as it is drawn. */

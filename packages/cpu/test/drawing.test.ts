@@ -15,7 +15,7 @@ let planes: Planes;
 
 beforeAll(async () => {
   pool = await Pool.create(2);
-  arena = new Arena(pool.memory);
+  arena = new Arena(pool.memory, pool.pages);
   rasteriser = new Rasteriser(pool, arena);
   planes = rasteriser.planes('test', W, H);
 });

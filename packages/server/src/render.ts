@@ -1,5 +1,5 @@
 import { FRAME_PASSES, isDrawn, setDial, type FramePass, type Piece } from '@vast-swarm/core';
-import { CpuEngine } from '@vast-swarm/cpu';
+import { checkRoom, CpuEngine } from '@vast-swarm/cpu';
 import { compiled } from './compiled';
 import type { Delivery } from './deliver/delivery';
 import { lightFor, openDelivery, type Asked } from './deliver/open';
@@ -80,10 +80,11 @@ export async function render(file: string, options: RenderOptions): Promise<void
   const work = { piece, files, first, last };
   const light = lightFor(target, asked, work);
   const plan = compiled(piece, { files, light, clear: alpha, passes });
+  checkRoom(plan, { width, height, oversample });
   for (const { message } of plan.notices) tell(`note: ${message}`);
   const delivery = await openDelivery(target, asked, work);
   const stop = whenInterrupted(delivery.cancel);
-  const engine = await CpuEngine.create({ threads: options.threads });
+  const engine = await CpuEngine.create({ threads: options.threads, large: true });
   try {
     engine.setPlan(plan);
     const wanted = framesLeft(delivery, first, last);

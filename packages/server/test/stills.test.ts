@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pieceText } from '@vast-swarm/core';
@@ -122,7 +122,7 @@ test('an OpenEXR frame says its rate as the fraction that it is', () => {
   expect(head).toMatch(/chromaticities/);
 });
 
-test('OpenEXR has its layers under names that other programs find', async () => {
+test('OpenEXR has its layers under names that other programs find', () => {
   const file = join(dir, 'exr --layers/frame_0020.exr');
   const head = execFileSync('exrheader', [file]).toString();
   const listed = head.match(/^ {4}\S+, (16-bit|32-bit) floating-point/gm)!;
@@ -145,6 +145,15 @@ test('layers are asked for by their names, and of OpenEXR alone', async () => {
   const odd = await of('--format', 'exr', '--layers', 'depth,normals');
   expect(odd.code).toBe(2);
   expect(odd.err).toContain('layers are depth, motion, swarm, alone, unfinished');
+});
+
+test('a size over the memory is refused before anything is made, with what fits', async () => {
+  const out = join(dir, 'large');
+  const size = ['--size', '16384x16384', '--frames', '20'];
+  const run = await vastSwarm('render', join(dir, 'small.json'), ...size, '--out', out);
+  expect([run.code, run.out]).toEqual([1, '']);
+  expect(run.err).toMatch(/^Frames of 16384 × 16384 pixels would take .* \d+ × \d+ fits\.$/m);
+  expect(existsSync(out)).toBe(false);
 });
 
 test('a format that is not known is answered with those that are', async () => {

@@ -1,7 +1,6 @@
 import { Checkbox, MenuItem, TextField } from '@mui/material';
 import { FRAME_PASSES, type FramePass } from '@vast-swarm/core';
-import type { FieldsProps } from './RenderFields';
-import { LAYER_TITLES } from './settings';
+import { LAYER_TITLES, type FieldsProps } from './settings';
 
 const titlesOf = (layers: readonly FramePass[]): string =>
   layers.map((layer) => LAYER_TITLES[layer]).join(', ');

@@ -13,20 +13,13 @@ import {
   QUALITIES,
   STILL_TITLES,
   type Codec,
+  type FieldsProps,
   type Format,
   type Settings,
 } from './settings';
 
 /** Folders can be written to in some browsers only. */
 const CAN_WRITE_FOLDERS = 'showDirectoryPicker' in window;
-
-export interface FieldsProps {
-  piece: Piece;
-  settings: Settings;
-  wrong: Partial<Record<keyof Settings, string>>;
-  running: boolean;
-  put: (part: Partial<Settings>) => void;
-}
 
 /** What a render is asked for. */
 export function RenderFields(props: FieldsProps) {

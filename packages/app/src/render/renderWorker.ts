@@ -1,5 +1,5 @@
 import { arrivedFiles, compilePiece, isDrawn } from '@vast-swarm/core';
-import { CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { checkRoom, CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';
 import { Looking } from '../engine/looking';
@@ -54,13 +54,14 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
   try {
     sink = await openSink(job);
     const threads = crossOriginIsolated ? Math.min(16, navigator.hardwareConcurrency) : 1;
-    engine = await CpuEngine.create({ threads });
+    engine = await CpuEngine.create({ threads, large: true });
     building = events.building;
     const { drawn, light } = sink.wants;
     const clear = drawn && alpha;
     const passes = job.layers;
     const plan = compilePiece(piece, { files, looker: looking.looker, light, clear, passes });
     building = null;
+    if (drawn) checkRoom(plan, { width, height, oversample });
     engine.setPlan(plan);
     sink.begin?.(plan);
     const total = last - first + 1;

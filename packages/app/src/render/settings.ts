@@ -62,6 +62,15 @@ export interface Settings {
   swarm: string;
 }
 
+/** What the fields of a render are given. */
+export interface FieldsProps {
+  piece: Piece;
+  settings: Settings;
+  wrong: Partial<Record<keyof Settings, string>>;
+  running: boolean;
+  put: (part: Partial<Settings>) => void;
+}
+
 export function startingSettings(piece: Piece): Settings {
   const { width, height, length } = piece.frame;
   const { shutter } = piece.camera.dials;
@@ -93,7 +102,7 @@ export function problemsOf(s: Settings, piece: Piece): Partial<Record<keyof Sett
   const group = groupOf(s.format);
   for (const side of ['width', 'height'] as const) {
     if (group === 'particles') continue;
-    if (!whole(s[side], 16, 8192)) out[side] = '16 to 8192 pixels';
+    if (!whole(s[side], 16, 16384)) out[side] = '16 to 16384 pixels';
     else if (s.format === 'mp4' && s[side] % 2) out[side] = 'MP4 needs an even number';
   }
   if (!whole(s.first, 0, last)) out.first = `0 to ${String(last)}`;

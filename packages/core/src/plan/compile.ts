@@ -28,11 +28,12 @@ import {
   type Drawing,
   type Drawn,
   type Notice,
+  type PassPlan,
   type Plan,
   type ShadowPlan,
   type SwarmPlan,
 } from './plan';
-import type { FramePass, PassPlan } from './passes';
+import type { FramePass } from './passes';
 import { Scene } from './scene';
 import { Scripted } from './score/scripted';
 import type { Looker } from './shownPicture';
@@ -77,8 +78,17 @@ export function compilePiece(piece: Piece, sources: Sources = {}): Plan {
   return at(-1 - piece.frame.preroll);
 }
 
-function compileScene(scene: Scene, sources: Sources & { cache: PlanCache }): Plan {
-  const { cache, files = new Map(), bakes = new Map(), light, clear, passes = [] } = sources;
+function compileScene(
+  scene: Scene,
+  {
+    cache,
+    files = new Map(),
+    bakes = new Map(),
+    light,
+    clear,
+    passes = [],
+  }: Sources & { cache: PlanCache },
+): Plan {
   const { piece } = scene;
   const numbered = (id: string): number => 1 + piece.swarms.findIndex((s) => s.id === id);
   const notices: Notice[] = [

@@ -13,7 +13,7 @@ import type { Lamps } from '../language/frame';
 import type { FieldPlan } from './fields/fieldPlan';
 import type { MediumLayers } from './media/mediumLayer';
 import type { MediumPlan } from './media/mediumPlan';
-import type { PassPlan } from './passes';
+import type { FramePass } from './passes';
 import type { Score } from './score/score';
 import type { GridPlan } from './motion/neighbourGrid';
 
@@ -94,6 +94,18 @@ export interface Drawn {
 export interface Drawing {
   opaque: readonly Drawn[];
   blended: readonly Drawn[];
+}
+
+/** What engines draw for passes. */
+export interface PassPlan {
+  wanted: readonly FramePass[];
+  /** All bodies as what is measured of them, see measuredDraws. */
+  measured: Drawing;
+  /** Swarms by their number in the line-up, from 1: each drawn by itself. */
+  alone: ReadonlyMap<number, { name: string; drawing: Drawing }>;
+  /** No backdrop, and the same lit evenly. */
+  dark: PlanKernel;
+  lit: PlanKernel;
 }
 
 /** Shadows of mesh copies on a floor: drawn apart, softened, and taken from the backdrop's light. */
