@@ -20,7 +20,15 @@ const { outputFiles } = await build({
   external: [
     ...['express', 'commander', 'fast-png', 'zod', 'jsonc-parser', 'jsep', 'svgpath'],
     ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*', 'mediabunny', 'fft.js'],
-    ...['mpg123-decoder', '@wasm-audio-decoders/*', 'opus-decoder', 'ws', 'osc-min', 'sacn'],
+    ...[
+      'fflate',
+      'mpg123-decoder',
+      '@wasm-audio-decoders/*',
+      'opus-decoder',
+      'ws',
+      'osc-min',
+      'sacn',
+    ],
   ],
 });
 

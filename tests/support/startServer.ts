@@ -1,4 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 /** The command line, as it is built. */
@@ -35,7 +37,13 @@ export interface RunningServer {
 /** The built application, served as `./start` serves it, on free ports. */
 export async function startServer(more: readonly string[] = []): Promise<RunningServer> {
   const address = /(http:\/\/\S+)[^]*udp:\/\/[\d.]+:(\d+)/;
-  const { child, said } = await started(['serve', '--port', '0', ...more], address);
+  // A folder of its own: renders of others are none of its business.
+  const renders = mkdtempSync(join(tmpdir(), 'vast-swarm-renders-'));
+  const args = ['serve', '--port', '0', '--renders', renders, ...more];
+  const { child, said } = await started(args, address);
+  child.once('exit', () => {
+    rmSync(renders, { recursive: true, force: true });
+  });
   return { url: said[1]!, joints: Number(said[2]), child };
 }
 

@@ -33,6 +33,8 @@ function threads(text: string): number {
   return value;
 }
 
+const usualThreads = Math.min(MOST_THREADS, availableParallelism());
+
 function port(text: string): number {
   const value = Number(text);
   if (!/^\d+$/.test(text) || value > 65535) throw new InvalidArgumentError('a number up to 65535');
@@ -113,12 +115,7 @@ const work = (name: string, about: string): Command =>
     .option('--set <part.dial=value>', 'set a dial; may be given several times', list, [])
     .option('--played <file.csv>', 'what is played of controls and cues, in place of its own')
     .option('--stretch <n>', 'of a table of a night: which stretch of it is played', whole)
-    .option(
-      '--threads <n>',
-      'threads to work with',
-      threads,
-      Math.min(MOST_THREADS, availableParallelism()),
-    );
+    .option('--threads <n>', 'threads to work with', threads, usualThreads);
 
 work('check', 'Says what is wrong with a piece file, or what is in it.').action(check);
 work('simulate', 'Writes the particles of a swarm to PLY or CSV.')
@@ -175,6 +172,7 @@ work('render', 'Writes numbered frames.')
   .option('--bits <n>', 'of a video: millions of bits a second, in place of a quality', millions)
   .option('--resume', 'goes on with the frames that are there from a render before')
   .option('--json', 'prints a line of JSON for each frame that is done')
+  .option('--look <file>', 'a small PNG of the latest frame, written about once a second')
   .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
   .action(render);
 program
@@ -212,6 +210,11 @@ program
   .option('--joints <n>', 'UDP port for controls and joints; the one behind the port', port)
   .option('--host <address>', 'address to listen at; this machine alone if not given')
   .option('--wall <host:port>', 'where the wall of a show hears sACN', target)
+  .option(
+    '--renders <folder>',
+    'where renders are kept; .vast-swarm/renders in the home folder if not given',
+  )
+  .option('--threads <n>', 'threads of each render', threads, usualThreads)
   .option('--token <text>', 'what other machines have to know; made up if not given')
   .action(serve);
 program

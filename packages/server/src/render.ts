@@ -7,6 +7,7 @@ import { targetOf, type Format, type Target } from './deliver/target';
 import type { CodecName, Quality } from './deliver/videos';
 import { framesOf } from './frames';
 import { whenInterrupted } from './interrupted';
+import { lookInto } from './look';
 import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
 import { Refused } from './refused';
@@ -27,6 +28,8 @@ interface RenderOptions extends WorkOptions {
   layers?: readonly FramePass[] | true;
   resume?: boolean;
   json?: boolean;
+  /** Where a small picture of the latest frame goes. */
+  look?: string;
   out: string;
 }
 
@@ -90,6 +93,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
     const wanted = framesLeft(delivery, first, last);
     const progress = new Progress('frame', wanted.length, options.json);
     const end = wanted.at(-1) ?? -1;
+    const look = options.look === undefined ? null : lookInto(options.look);
     let writing = Promise.resolve();
     while (engine.frame < end) {
       await engine.ready();
@@ -100,6 +104,7 @@ export async function render(file: string, options: RenderOptions): Promise<void
       if (!isWanted) continue;
       // It is packed and written while the next one is made.
       await writing;
+      look?.(drawn);
       const { frame } = engine;
       writing = delivery.add(engine, drawn).then(() => {
         progress.one(frame);

@@ -1,5 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Server } from 'node:http';
+import { homedir } from 'node:os';
+import { join, resolve } from 'node:path';
 import type { AddressInfo } from 'node:net';
 import { JointDoor } from './joints/door';
 import { ControlDoor } from './control/door';
@@ -7,9 +9,16 @@ import { controlRoutes } from './control/sockets';
 import { Guard, isLoopback } from './guard';
 import { jointRoutes } from './joints/sockets';
 import { hearOsc, openUdp } from './osc';
+import { takeLock } from './deliver/lock';
+import { whenInterrupted } from './interrupted';
+import { childRunner } from './queue/childRunner';
+import { RenderQueue } from './queue/queue';
+import { renderRoutes, type NoQueue } from './queue/routes';
+import { Refused } from './refused';
 import { serveApp } from './serveApp';
 import { say, tell } from './say';
 import { openSockets } from './sockets';
+import { makeFolder } from './writeWhole';
 import { SACN_PORT, wallRoute, WallSender, type Target } from './wall/sender';
 
 /** The port for joints that goes with one of the page. */
@@ -27,12 +36,19 @@ interface ServeOptions {
   wall?: Target;
   /** What those on other machines have to know; made up and told where it is left out. */
   token?: string;
+  /** The folder of renders; one in the home folder where it is left out. */
+  renders?: string;
+  /** Threads of each render. */
+  threads: number;
 }
 
-export async function serve({ port, joints, host, token, wall }: ServeOptions): Promise<void> {
+export async function serve(options: ServeOptions): Promise<void> {
+  const { port, joints, host, token, wall } = options;
   const at = host ?? '127.0.0.1';
   const guard = new Guard(isLoopback(at) ? null : (token ?? randomBytes(9).toString('base64url')));
-  const server = await serveApp(port, at);
+  const queue = await openQueue(options);
+  if (typeof queue === 'string') tell(queue);
+  const server = await serveApp(port, at, renderRoutes(guard, queue));
   const address = server.address() as AddressInfo;
   const ports = { osc: joints ?? (port === 0 ? 0 : jointsBehind(port)), host: at };
   const osc = await openDoors(server, guard, ports, wall);
@@ -44,6 +60,24 @@ export async function serve({ port, joints, host, token, wall }: ServeOptions): 
     ...(guard.token === null ? [] : [`Other machines have to know the token ${guard.token}`]),
   ];
   say(lines.join('\n'));
+}
+
+/** The queue of renders; where another server has its folder, what is said of that. */
+async function openQueue({ renders, threads }: ServeOptions): Promise<RenderQueue | NoQueue> {
+  const folder = resolve(renders ?? join(homedir(), '.vast-swarm', 'renders'));
+  try {
+    await makeFolder(folder);
+    const lock = await takeLock(folder, 'queue', [0, 0]);
+    const queue = await RenderQueue.open(folder, childRunner(threads), tell);
+    whenInterrupted(async () => {
+      await queue.close();
+      lock.release();
+    });
+    return queue;
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    return `There are no renders at this server: ${error.message}`;
+  }
 }
 
 /** Opens the doors to whoever runs a piece, and to live performers; gives the address for Open Sound Control. */

@@ -1,4 +1,4 @@
-import express, { type NextFunction, type Request, type Response } from 'express';
+import express, { type NextFunction, type Request, type Response, type Router } from 'express';
 import { existsSync } from 'node:fs';
 import { realpath } from 'node:fs/promises';
 import type { Server } from 'node:http';
@@ -83,7 +83,7 @@ function answer(error: unknown, _: Request, response: Response, next: NextFuncti
     .send(words[status] ?? 'This cannot be answered.');
 }
 
-function application(host: string): express.Express {
+function application(host: string, api: Router | undefined): express.Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((request, response, next) => {
@@ -91,6 +91,7 @@ function application(host: string): express.Express {
     if (isMeant((request.headers.host ?? '').replace(/:\d*$/, ''), host)) next();
     else response.status(421).type('text').send('This is not a name of this server.');
   });
+  if (api) app.use('/api', api);
   app.use(async (request, response, next) => {
     if (await isOwn(join(APP, decodeURIComponent(request.path)))) next();
     else response.status(404).type('text').send(NOTHING);
@@ -111,15 +112,16 @@ function application(host: string): express.Express {
 /**
  * Serves the built application.
  *
+ * @param api what is answered below `/api`
  * @param port 0 is a free one
  * @throws Refused where it is not built, or the port cannot be used
  */
-export async function serveApp(port: number, host: string): Promise<Server> {
+export async function serveApp(port: number, host: string, api?: Router): Promise<Server> {
   if (!existsSync(join(APP, 'index.html'))) {
     throw new Refused("The application is not built; run './start', or 'npm run build'.");
   }
   return new Promise<Server>((resolve, reject) => {
-    const listening: Server = application(host).listen(port, host, (error?: Error) => {
+    const listening: Server = application(host, api).listen(port, host, (error?: Error) => {
       if (error) reject(new Refused(`Port ${String(port)} cannot be used: ${error.message}`));
       else resolve(listening);
     });

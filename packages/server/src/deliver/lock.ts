@@ -76,9 +76,27 @@ export async function takeLock(
   return { release };
 }
 
+/** Milliseconds that a process has to end in order, and between looks. */
+const PATIENCE = 8000;
+const LOOK = 100;
+
+/** Ends whoever of this machine is at work in a folder that is ours alone, and waits for it. */
+export async function endHolders(folder: string): Promise<void> {
+  const names = await readdir(folder).catch((): string[] => []);
+  for (const name of names.filter((file) => file.endsWith('.lock'))) {
+    const holder = await holderOf(join(folder, name));
+    if (holder?.host !== hostname() || !runs(holder)) continue;
+    process.kill(holder.pid, 'SIGTERM');
+    for (let waited = 0; runs(holder); waited += LOOK) {
+      if (waited >= PATIENCE) process.kill(holder.pid, 'SIGKILL');
+      await new Promise((resolve) => setTimeout(resolve, LOOK));
+    }
+  }
+}
+
 function held(folder: string, file: string, holder: Holder | null): Refused {
   const who = holder
-    ? `process ${String(holder.pid)} on ${holder.host} is rendering into it`
-    : 'another render is at work in it';
+    ? `process ${String(holder.pid)} on ${holder.host} is at work in it`
+    : 'another one is at work in it';
   return new Refused(`${folder}: ${who}. If it is not, delete ${file}.`);
 }

@@ -1,0 +1,84 @@
+import { z } from 'zod';
+import { FRAME_PASSES } from '../plan/passes';
+
+/**
+ * What the page and the server say to each other of renders. An order comes as a zip: `order.json`, `piece.swarm.json`, and
+ * what the piece uses from files in the folder `stock`.
+ */
+
+/** Most letters of a name. */
+const NAME = 200;
+
+export const orderSchema = z.strictObject({
+  /** Of the piece. */
+  name: z.string().min(1).max(NAME),
+  format: z.enum(['png', 'png16', 'exr', 'mp4', 'webm', 'mov']),
+  codec: z.enum(['h264', 'hevc', 'av1', 'vp9', 'prores']).optional(),
+  quality: z.enum(['draft', 'good', 'best']),
+  alpha: z.boolean(),
+  layers: z.array(z.enum(FRAME_PASSES)),
+  width: z.int().min(16).max(16384),
+  height: z.int().min(16).max(16384),
+  first: z.int().min(0),
+  last: z.int().min(0),
+  oversample: z.int().min(1).max(4),
+  /** Degrees. */
+  shutter: z.number().min(0).max(720),
+  /** Names of frames, with %04d where the number stands. */
+  frames: z
+    .string()
+    .regex(/^[^/\\:*?"<>|\p{Cc}]*%0?\d?d[^/\\:*?"<>|\p{Cc}]*$/u)
+    .max(NAME),
+});
+export type RenderOrder = z.infer<typeof orderSchema>;
+
+export const RENDER_STATES = [
+  'waiting',
+  'running',
+  'paused',
+  'done',
+  'failed',
+  'cancelled',
+] as const;
+
+/** A render as it stands. */
+export const renderJobSchema = z.object({
+  id: z.string(),
+  order: orderSchema,
+  state: z.enum(RENDER_STATES),
+  /** Larger ones come first; those of one priority as they were added. */
+  priority: z.int(),
+  /** Milliseconds since 1970. */
+  added: z.number(),
+  ended: z.number().nullable(),
+  /** Frames that are there. */
+  done: z.int(),
+  perSecond: z.number(),
+  secondsLeft: z.number().nullable(),
+  /** The latest frame that is there; null before the first. */
+  frame: z.int().nullable(),
+  /** Why it failed. */
+  problem: z.string().nullable(),
+  /** Where its files are, at the server. */
+  folder: z.string(),
+});
+export type RenderJob = z.infer<typeof renderJobSchema>;
+
+/** What can be done with a render. */
+export const JOB_ACTS = ['pause', 'go', 'cancel', 'retry', 'sooner', 'later'] as const;
+export type JobAct = (typeof JOB_ACTS)[number];
+
+/** In which states each can be done. */
+const WHEN: Record<JobAct, readonly RenderJob['state'][]> = {
+  pause: ['waiting', 'running'],
+  go: ['paused'],
+  cancel: ['waiting', 'running', 'paused'],
+  retry: ['failed', 'cancelled'],
+  sooner: ['waiting', 'paused'],
+  later: ['waiting', 'paused'],
+};
+
+export const canAct = ({ state }: Pick<RenderJob, 'state'>, act: JobAct): boolean =>
+  WHEN[act].includes(state);
+
+export const framesOfOrder = ({ first, last }: RenderOrder): number => last - first + 1;

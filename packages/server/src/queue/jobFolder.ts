@@ -1,0 +1,136 @@
+import {
+  documentIn,
+  orderSchema,
+  parsePiece,
+  PieceError,
+  describeProblem,
+  renderJobSchema,
+  unzip,
+  type RenderJob,
+  type RenderOrder,
+} from '@vast-swarm/core';
+import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { readdir, readFile, rm } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import { Refused } from '../refused';
+import { makeFolder, writeWhole } from '../writeWhole';
+
+/** Renders as folders: what was ordered, how it stands, and what has been made of it. */
+
+const JOB = 'job.json';
+const PIECE = 'piece.swarm.json';
+/** What has been made; and the latest frame, small. */
+const MADE = 'made';
+const LOOK = 'latest.png';
+
+export const pieceOf = ({ folder }: RenderJob): string => join(folder, PIECE);
+export const lookOf = ({ folder }: RenderJob): string => join(folder, LOOK);
+export const madeOf = ({ folder }: RenderJob): string => join(folder, MADE);
+
+/** A name for a folder, of a name that may be anything. */
+function plain(name: string): string {
+  return (
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 40) || 'piece'
+  );
+}
+
+/** @throws Refused where it is no order, with what is wrong */
+function orderIn(bytes: Uint8Array | undefined): RenderOrder {
+  let given: unknown;
+  try {
+    given = JSON.parse(new TextDecoder().decode(bytes));
+  } catch {
+    throw new Refused('This is no order of a render: it has no order.json.');
+  }
+  const read = orderSchema.safeParse(given);
+  if (read.success) {
+    if (read.data.last < read.data.first)
+      throw new Refused('order.json: last: comes before first.');
+    return read.data;
+  }
+  const { path, message } = read.error.issues[0]!;
+  throw new Refused(`order.json: ${path.join('.') || 'the order'}: ${message}.`);
+}
+
+/** @throws Refused where there is no piece in it that can be read */
+function pieceIn(entries: Record<string, Uint8Array>): string {
+  const found = documentIn(entries, 'vast-swarm piece');
+  if (!found) throw new Refused('This is no order of a render: it has no piece.');
+  try {
+    parsePiece(found.text);
+  } catch (error) {
+    if (!(error instanceof PieceError)) throw error;
+    throw new Refused(`The piece cannot be read: ${describeProblem(error.problems[0]!)}.`);
+  }
+  return found.text;
+}
+
+/**
+ * Makes the folder of a render.
+ *
+ * @param bytes of a zip, see renderOrder.ts
+ * @throws Refused where it is none, with what is wrong, or nothing can be written; nothing is left then
+ */
+export async function newJob(renders: string, bytes: Uint8Array): Promise<RenderJob> {
+  let entries: Record<string, Uint8Array>;
+  try {
+    entries = unzip(bytes);
+  } catch (error) {
+    throw new Refused(error instanceof Error ? error.message : String(error));
+  }
+  const order = orderIn(entries['order.json']);
+  const text = pieceIn(entries);
+  const id = randomUUID().slice(0, 8);
+  const folder = join(renders, `${plain(order.name)}-${id}`);
+  const job: RenderJob = {
+    ...{ id, order, folder, state: 'waiting', priority: 0, added: Date.now(), ended: null },
+    ...{ done: 0, perSecond: 0, secondsLeft: null, frame: null, problem: null },
+  };
+  try {
+    await makeFolder(join(folder, 'stock'));
+    for (const [name, file] of Object.entries(entries)) {
+      // Names of files alone: nothing is written anywhere else.
+      if (/^stock\/[^/]+$/.test(name))
+        await writeWhole(join(folder, 'stock', basename(name)), file);
+    }
+    await writeWhole(join(folder, PIECE), text);
+    await keepJob(job);
+  } catch (error) {
+    await rm(folder, { recursive: true, force: true });
+    throw error;
+  }
+  return job;
+}
+
+export async function keepJob(job: RenderJob): Promise<void> {
+  await writeWhole(join(job.folder, JOB), `${JSON.stringify(job, null, 2)}\n`);
+}
+
+export async function removeJob({ folder }: RenderJob): Promise<void> {
+  await rm(folder, { recursive: true, force: true });
+}
+
+/**
+ * The renders of a folder, as they were left.
+ * @param tell hears of those that cannot be read
+ */
+export async function jobsIn(renders: string, tell: (text: string) => void): Promise<RenderJob[]> {
+  await makeFolder(renders);
+  const jobs: RenderJob[] = [];
+  for (const name of await readdir(renders)) {
+    const folder = join(renders, name);
+    if (!existsSync(join(folder, JOB))) continue;
+    try {
+      const job = renderJobSchema.parse(JSON.parse(await readFile(join(folder, JOB), 'utf8')));
+      jobs.push({ ...job, folder });
+    } catch {
+      tell(`${folder}: this render cannot be read; it is left as it is.`);
+    }
+  }
+  return jobs;
+}

@@ -1,0 +1,24 @@
+import type { RenderJob } from '@vast-swarm/core';
+
+/** How far a render has come since it was begun. */
+export interface Step {
+  frame: number;
+  /** Frames that are done, of those that were not there when it began. */
+  done: number;
+  total: number;
+  perSecond: number;
+  secondsLeft: number;
+}
+
+/** How it ended by itself: with everything made, or for a reason. */
+export type Outcome = { made: true } | { made: false; problem: string };
+
+export interface Run {
+  /** Resolves when it has ended, by itself or because it was stopped. */
+  ended: Promise<Outcome>;
+  /** Ends it in order: what is made stays, and nothing half-made does. */
+  stop: () => void;
+}
+
+/** Who makes what a render was ordered to be. */
+export type Runner = (job: RenderJob, step: (step: Step) => void) => Run;
