@@ -8,6 +8,7 @@ import { Workshop } from './workshop/Workshop';
 
 const CompareView = lazy(() => import('./compare/CompareView'));
 const RenderView = lazy(() => import('./render/RenderView'));
+const RendersView = lazy(() => import('./renders/RendersView'));
 const StockView = lazy(() => import('./stock/StockView'));
 const DeskView = lazy(() => import('./desk/DeskView'));
 const OutputView = lazy(() => import('./show/OutputView'));
@@ -27,6 +28,7 @@ export function App() {
         <Route path="/show/:id" element={<DeskView />} />
         <Route path="/show/:id/output" element={<OutputView />} />
         <Route path="/wall" element={<WallView />} />
+        <Route path="/renders" element={<RendersView />} />
         <Route path="/stock" element={<StockView />} />
         <Route path="/guide" element={<Guide />} />
         <Route path="*" element={<Home />} />

@@ -125,7 +125,7 @@ test('two renders do not write into one folder; one whose program is gone is in 
   held(process.pid);
   const { code, err } = await render('held', '--frames', '0');
   expect(code).toBe(1);
-  expect(err).toContain(`process ${String(process.pid)} on ${hostname()} is rendering into it`);
+  expect(err).toContain(`process ${String(process.pid)} on ${hostname()} is at work in it`);
   // Frames that it does not make are free.
   expect((await render('held', '--frames', '6')).code).toBe(0);
   held(1, 'lantern-machine');

@@ -241,7 +241,7 @@ test('a video is not written twice at once, and its name is a name, whatever it 
   const lock = join(dir, '.twice.mp4.0-11.lock');
   writeFileSync(lock, JSON.stringify(holder));
   const { code, err } = await vastSwarm('render', piece, '--out', join(dir, 'twice.mp4'));
-  expect([code, err]).toEqual([1, expect.stringContaining('is rendering into it')]);
+  expect([code, err]).toEqual([1, expect.stringContaining('is at work in it')]);
   const odd = await vastSwarmIn(dir, 'render', piece, '--frames', '0..1', '--out', '-an:b.mp4');
   expect([odd.code, odd.err]).toEqual([0, '']);
   expect(readdirSync(dir)).toContain('-an:b.mp4');

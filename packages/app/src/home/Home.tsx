@@ -94,6 +94,9 @@ function Head({ names }: { names: ReadonlySet<string> }) {
           Particle visuals, from a handful of dials to the wall of a warehouse.
         </Typography>
       </Box>
+      <Button component={Link} to="/renders" color="inherit">
+        Renders
+      </Button>
       <Button component={Link} to="/stock" color="inherit">
         Stock
       </Button>

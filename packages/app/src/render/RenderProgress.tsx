@@ -3,14 +3,9 @@ import { useEffect, useRef } from 'react';
 import { saveAs } from '../data/files';
 import { COLOURS, MONO } from '../theme';
 import { useBlobSource } from '../ui/useBlobSource';
+import { duration } from './duration';
 import type { RenderState } from './oneRender';
 import { countOf, fileOf } from './settings';
-
-/** "1 min 20 s". */
-function duration(seconds: number): string {
-  const s = Math.max(0, Math.round(seconds));
-  return s < 60 ? `${String(s)} s` : `${String(Math.floor(s / 60))} min ${String(s % 60)} s`;
-}
 
 export function RenderProgress({ state, look }: { state: RenderState; look: ImageBitmap | null }) {
   return (

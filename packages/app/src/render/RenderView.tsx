@@ -1,9 +1,13 @@
-import { Box, Button, Stack, Typography } from '@mui/material';
+import { Box, Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { sentFiles, type Piece } from '@vast-swarm/core';
 import { filesOf } from '../data/stock';
 import { loadPiece } from '../data/pieces';
+import { canBeOrdered, orderZip } from '../renders/orderOf';
+import { orderRender } from '../renders/serverRenders';
+import { noticed } from '../store/noticeSlice';
+import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { LeaveRender } from './LeaveRender';
 import type { Job } from './messages';
@@ -74,6 +78,21 @@ function RenderForm({ piece, onRunning }: FormProps) {
   useEffect(() => {
     onRunning(running);
   }, [running, onRunning]);
+  const [atServer, setAtServer] = useState(false);
+  const [sending, setSending] = useState(false);
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const order = async (): Promise<void> => {
+    setSending(true);
+    try {
+      await orderRender(await orderZip(piece, settings));
+      await navigate('/renders');
+    } catch (error) {
+      const message = error instanceof Error ? error.message : String(error);
+      dispatch(noticed({ key: 'renders', kind: 'wrong', message }));
+      setSending(false);
+    }
+  };
   const frames = settings.last - settings.first + 1;
   return (
     <>
@@ -86,7 +105,8 @@ function RenderForm({ piece, onRunning }: FormProps) {
           sx={{ gap: 0.75 }}
           onSubmit={(e) => {
             e.preventDefault();
-            void jobOf(piece, settings).then((job) => job && start(job));
+            if (atServer && canBeOrdered(settings)) void order();
+            else void jobOf(piece, settings).then((job) => job && start(job));
           }}
         >
           <RenderFields
@@ -95,12 +115,28 @@ function RenderForm({ piece, onRunning }: FormProps) {
               setSettings((s) => ({ ...s, ...part }));
             }}
           />
+          {canBeOrdered(settings) && (
+            <FormControlLabel
+              sx={{ ml: -0.5 }}
+              control={
+                <Switch
+                  size="small"
+                  checked={atServer}
+                  disabled={running}
+                  onChange={(e) => {
+                    setAtServer(e.target.checked);
+                  }}
+                />
+              }
+              label="Render at the server, this page may be closed"
+            />
+          )}
           <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
             <Button
               type="submit"
               variant="contained"
               size="medium"
-              disabled={running || Object.keys(wrong).length > 0}
+              disabled={running || sending || Object.keys(wrong).length > 0}
             >
               Render {frames > 0 ? countOf(frames) : ''}
             </Button>

@@ -1,0 +1,35 @@
+import { pieceText, type Piece, type RenderOrder } from '@vast-swarm/core';
+import { strToU8, zipSync } from 'fflate';
+import { stockFilesOf } from '../data/files';
+import { askedOf, groupOf, type Codec, type Settings } from '../render/settings';
+
+const CODECS: Record<Codec, RenderOrder['codec']> = {
+  ...{ avc: 'h264', hevc: 'hevc', av1: 'av1', vp9: 'vp9' },
+};
+
+/** Whether the server renders what is asked for. */
+export const canBeOrdered = (settings: Settings): boolean =>
+  groupOf(settings.format) !== 'particles';
+
+/** What is asked for, as the server is told it. */
+export function orderOf(piece: Piece, settings: Settings): RenderOrder {
+  const asked = askedOf(piece, settings);
+  const video = asked.format === 'mp4' || asked.format === 'webm';
+  const { width, height, first, last, oversample, shutter, alpha, layers } = asked;
+  return {
+    ...{ name: piece.name, format: video ? (asked.format as 'mp4') : asked.still },
+    ...(video ? { codec: CODECS[asked.codec] } : {}),
+    ...{ quality: asked.quality, alpha, layers: [...layers], width, height, first, last },
+    ...{ oversample, shutter, frames: asked.name },
+  };
+}
+
+/** The order with the piece and all that it uses from files. */
+export async function orderZip(piece: Piece, settings: Settings): Promise<Blob> {
+  const files = {
+    'order.json': strToU8(JSON.stringify(orderOf(piece, settings))),
+    'piece.swarm.json': strToU8(pieceText(piece)),
+    stock: await stockFilesOf([piece]),
+  };
+  return new Blob([zipSync(files, { level: 1 })], { type: 'application/zip' });
+}
