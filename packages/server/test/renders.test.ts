@@ -73,7 +73,7 @@ async function add(change: Partial<RenderOrder> = {}): Promise<RenderJob> {
   const text = JSON.stringify({ ...order, ...change });
   const body = zipSync({ 'order.json': strToU8(text), 'piece.swarm.json': strToU8(piece) });
   const headers = { 'content-type': 'application/zip' };
-  const answer = await ask('', { method: 'POST', headers, body: body as Uint8Array<ArrayBuffer> });
+  const answer = await ask('', { method: 'POST', headers, body });
   expect(answer.status).toBe(201);
   return (await answer.json()) as RenderJob;
 }

@@ -85,9 +85,9 @@ export function renderRoutes(guard: Guard, queue: RenderQueue | NoQueue): Router
 async function sendFrames(job: RenderJob, response: Response): Promise<void> {
   const folder = madeOf(job);
   const names = (await readdir(folder)).filter((name) => /\.(png|exr)$/.test(name)).sort();
-  let failure: Error | null = null;
+  const failures: Error[] = [];
   const zip = new Zip((error, chunk, final) => {
-    if (error) failure = error;
+    if (error) failures.push(error);
     else response.write(chunk);
     if (final) response.end();
   });
@@ -95,7 +95,7 @@ async function sendFrames(job: RenderJob, response: Response): Promise<void> {
     const entry = new ZipPassThrough(name);
     zip.add(entry);
     for await (const chunk of createReadStream(join(folder, name))) {
-      if (failure || response.destroyed) return;
+      if (failures.length > 0 || response.destroyed) return;
       entry.push(chunk as Buffer);
       if (response.writableNeedDrain) await new Promise((go) => response.once('drain', go));
     }
