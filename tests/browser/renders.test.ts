@@ -44,12 +44,12 @@ async function saved(): Promise<Record<string, Uint8Array>> {
   return unzipSync(await readFile(await download.path()));
 }
 
-async function isFrame20(bytes: Uint8Array): Promise<boolean> {
+async function isFrame20(bytes: Uint8Array, oversample = 1): Promise<boolean> {
   const engine = await CpuEngine.create({ threads: 2 });
   engine.setPlan(compilePiece(smallPiece()));
   engine.reset();
   while (engine.frame < 20) engine.step();
-  const { pixels } = engine.draw(128, 72);
+  const { pixels } = engine.draw(128, 72, oversample);
   engine.close();
   const { data, channels } = decode(bytes);
   return pixels.every((v, i) => i % 4 === 3 || v === data[(i >> 2) * channels + (i % 4)]);
@@ -70,7 +70,108 @@ test('the server renders what the page orders, is paused and goes on, and gives 
   expect(await isFrame20(files['frame_0020.png']!)).toBe(true);
   await row().getByRole('button', { name: 'Remove' }).click();
   await row().waitFor({ state: 'detached' });
-  await page.getByText('Nothing here. Open a piece').waitFor();
+  await page.getByText('Nothing here. Open a piece, choose Render').waitFor();
+}, 90_000);
+
+const begin = async (): Promise<void> => {
+  await page.getByRole('button', { name: /^Render \d+ frames/ }).click();
+};
+/** Frames of the row that are done. */
+async function done(): Promise<number> {
+  return Number(/(\d+) \/ \d+ frames/.exec(await row().innerText())?.[1]);
+}
+/** Waits until so many frames of the row are done. */
+async function doneAtLeast(frames: number): Promise<void> {
+  await page.waitForFunction(
+    (wanted) => {
+      const text = document.querySelector<HTMLElement>('[aria-label="Small"]')?.innerText ?? '';
+      return Number(/(\d+) \/ \d+ frames/.exec(text)?.[1]) >= wanted;
+    },
+    frames,
+    { timeout: 60_000 },
+  );
+}
+
+test('frames of a render go on where they were when the page is loaded again, whole and the same', async () => {
+  await page.getByRole('spinbutton', { name: 'To frame' }).fill('89');
+  await page.getByRole('combobox', { name: 'Oversampling' }).click();
+  await page.getByRole('option', { name: '4' }).click();
+  await begin();
+  await page.getByRole('link', { name: 'All renders' }).click();
+  await doneAtLeast(5);
+  await page.reload();
+  await row().getByText('Renders', { exact: true }).waitFor();
+  await doneAtLeast(5);
+  await row().getByText('Done').waitFor({ timeout: 60_000 });
+  await row().getByText('90 / 90 frames').waitFor();
+  // What is done is there after another load too.
+  await page.reload();
+  const files = await saved();
+  expect(Object.keys(files).length).toBe(91);
+  expect(await isFrame20(files['frame_0020.png']!, 4)).toBe(true);
+  await row().getByRole('button', { name: 'Remove' }).click();
+  await row().waitFor({ state: 'detached' });
+}, 90_000);
+
+test('a render is paused, others have their turn, and it goes on with its frames', async () => {
+  await page.getByRole('combobox', { name: 'Oversampling' }).click();
+  await page.getByRole('option', { name: '4' }).click();
+  await begin();
+  await page.getByRole('link', { name: 'All renders' }).click();
+  await doneAtLeast(3);
+  await row().getByRole('button', { name: 'Pause' }).click();
+  await row().getByText('Paused').waitFor();
+  const there = await done();
+  expect(there).toBeGreaterThanOrEqual(3);
+  await page.reload();
+  await row().getByText('Paused').waitFor();
+  expect(await done()).toBe(there);
+  await row().getByRole('button', { name: 'Go on' }).click();
+  await row().getByText('Done').waitFor({ timeout: 60_000 });
+}, 90_000);
+
+test('two renders are made one after the other; one that waits can be cancelled and tried again', async () => {
+  await page.getByRole('combobox', { name: 'Oversampling' }).click();
+  await page.getByRole('option', { name: '4' }).click();
+  // Long enough for all that is done meanwhile.
+  await page.getByRole('spinbutton', { name: 'Width' }).fill('1280');
+  await page.getByRole('spinbutton', { name: 'Height' }).fill('720');
+  await begin();
+  await page.getByRole('link', { name: 'Back to the workshop' }).click();
+  await page.getByRole('link', { name: 'Vast Swarm' }).click();
+  const buffer = Buffer.from(pieceText(smallPiece((p) => (p.name = 'Other'))));
+  await page
+    .getByLabel('Piece files')
+    .setInputFiles({ name: 'other.json', mimeType: 'application/json', buffer });
+  await page.getByRole('link', { name: 'Open Other' }).click();
+  await page.getByRole('button', { name: 'Render' }).click();
+  await page.getByRole('spinbutton', { name: 'To frame' }).fill('3');
+  await begin();
+  await page.getByText('It waits for the renders before it.').waitFor();
+  await page.getByRole('link', { name: 'All renders' }).click();
+  const other = page.getByRole('listitem', { name: 'Other' });
+  await other.getByText('Waits').waitFor();
+  await other.getByRole('button', { name: 'Cancel' }).click();
+  await other.getByText('Cancelled').waitFor();
+  await other.getByRole('button', { name: 'Try again' }).click();
+  await row().getByRole('button', { name: 'Cancel' }).click();
+  await other.getByText('Done').waitFor({ timeout: 60_000 });
+  await row().getByText('Cancelled').waitFor();
+}, 90_000);
+
+test('a render of a page that is closed goes on in another one that is open', async () => {
+  await page.getByRole('combobox', { name: 'Oversampling' }).click();
+  await page.getByRole('option', { name: '4' }).click();
+  await begin();
+  await page.getByRole('link', { name: 'All renders' }).click();
+  await doneAtLeast(3);
+  const first = page;
+  page = await first.context().newPage();
+  await page.goto(`${app.url}/renders`);
+  await row().getByText('In another tab of this browser.').waitFor();
+  await first.close();
+  await row().getByText('Done').waitFor({ timeout: 60_000 });
+  expect(Object.keys(await saved()).length).toBe(91);
 }, 90_000);
 
 test('a server that has no renders says so', async () => {

@@ -3,6 +3,7 @@ import { Route, Routes } from 'react-router';
 import { takeDrops } from './data/takeFiles';
 import { HelpBeside } from './guide/HelpBeside';
 import { Home } from './home/Home';
+import { browserQueue } from './renders/browserQueue';
 import { Notices } from './ui/Notices';
 import { Workshop } from './workshop/Workshop';
 
@@ -18,6 +19,10 @@ const Guide = lazy(() => import('./guide/Guide'));
 /** Every view has an address. */
 export function App() {
   useEffect(takeDrops, []);
+  useEffect(() => {
+    // Nothing is rendered beside a show that runs.
+    if (!/^\/(show|wall)/.test(location.pathname)) browserQueue.open();
+  }, []);
   return (
     <Suspense fallback={null}>
       <Routes>

@@ -1,5 +1,6 @@
 export { MemoryFull } from './arena';
 export { CpuEngine, type CpuOptions, type Frame, type Light, type StageTimes } from './engine';
+export { crc32 } from './crc32';
 export { PoolFailure } from './pool';
 export { checkRoom, planesBytes } from './room';
 export { encodeLight, encodePng, pngChunk, samplesOf } from './png';

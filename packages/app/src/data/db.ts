@@ -1,5 +1,6 @@
-import Dexie, { type EntityTable } from 'dexie';
-import type { ControlValue, NightRow, Piece, Show, StockType } from '@vast-swarm/core';
+import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { ControlValue, NightRow, Piece, RenderJob, Show, StockType } from '@vast-swarm/core';
+import type { Settings } from '../render/settings';
 
 export interface StoredPiece {
   id: string;
@@ -100,6 +101,42 @@ export interface StoredRows {
   rows: NightRow[];
 }
 
+/** A render of this browser. */
+export interface StoredRender {
+  id: string;
+  /** The page that makes it; where that is gone, another one goes on. */
+  tab: string;
+  /** Of which piece it is, by its id. */
+  of: string;
+  piece: Piece;
+  settings: Settings;
+  /** For frames straight into a folder. */
+  folder?: FileSystemDirectoryHandle;
+  state: RenderJob['state'];
+  priority: number;
+  /** Milliseconds since 1970. */
+  added: number;
+  ended: number | null;
+  /** Frames that are there. */
+  done: number;
+  problem: string | null;
+  note: string | null;
+  /** Seconds that were worked at it. */
+  seconds: number;
+  /** What has been made of it. */
+  blob?: Blob;
+}
+
+/** A frame of a render that is not whole yet; one that went into a folder has no bytes here. */
+export interface StoredFrame {
+  render: string;
+  frame: number;
+  size: number;
+  bytes?: Blob;
+  /** CRC-32 of the bytes. */
+  sum: number;
+}
+
 /** What the application keeps in the browser. */
 class Library extends Dexie {
   pieces!: EntityTable<StoredPiece, 'id'>;
@@ -112,6 +149,8 @@ class Library extends Dexie {
   shows!: EntityTable<StoredShow, 'id'>;
   nights!: EntityTable<StoredNight, 'id'>;
   nightRows!: EntityTable<StoredRows, 'at'>;
+  renders!: EntityTable<StoredRender, 'id'>;
+  renderFrames!: Table<StoredFrame, [string, number]>;
 
   constructor() {
     super('vast-swarm');
@@ -119,6 +158,7 @@ class Library extends Dexie {
     this.version(2).stores({ stock: 'hash, added', failures: 'file', bakes: 'id' });
     this.version(3).stores({ snapshots: 'id, of, made' });
     this.version(4).stores({ shows: 'id, changed', nights: 'id', nightRows: '++at, show' });
+    this.version(5).stores({ renders: 'id, tab', renderFrames: '[render+frame], render' });
   }
 }
 

@@ -2,6 +2,7 @@ import { checkSize, parsePiece, pieceText, type Piece, type Zipped } from '@vast
 import { transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { library } from './db';
+import { fileNameOf } from './fileName';
 import { inStockWorker } from '../stock/inStockWorker';
 import { sha256 } from '../stock/sha256';
 import { importStock } from './stock';
@@ -81,15 +82,6 @@ export async function pieceOfZip(text: string, entries: Zipped): Promise<Piece> 
   const piece = await withHashes(parsePiece(text), entries);
   await takeStock(piece, entries);
   return piece;
-}
-
-export function fileNameOf(name: string): string {
-  return (
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '') || 'piece'
-  );
 }
 
 export function saveAs(blob: Blob, name: string): void {

@@ -11,7 +11,8 @@ import {
   type Zipped,
 } from '@vast-swarm/core';
 import { library, type StoredShow } from './db';
-import { fileNameOf, saveAs, stockFilesOf, takeStock, withHashes } from './files';
+import { fileNameOf } from './fileName';
+import { saveAs, stockFilesOf, takeStock, withHashes } from './files';
 import { dropPending, readPendingShow, writePendingShow } from './pending';
 import { addPiece } from './pieces';
 import { newId } from './tab';

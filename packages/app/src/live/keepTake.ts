@@ -1,7 +1,8 @@
 import { freshIdIn, freshName, wavBytes, type Piece } from '@vast-swarm/core';
 import type { Camera } from '../camera/camera';
 import { entryOf } from '../data/chosen';
-import { fileNameOf, saveAs } from '../data/files';
+import { fileNameOf } from '../data/fileName';
+import { saveAs } from '../data/files';
 import { importStock } from '../data/stock';
 import type { HeardTake } from '../engine/ear';
 import type { SeenTake } from '../engine/eye';

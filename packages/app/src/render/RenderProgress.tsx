@@ -1,10 +1,10 @@
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
-import { useEffect, useRef } from 'react';
 import { saveAs } from '../data/files';
 import { COLOURS, MONO } from '../theme';
 import { useBlobSource } from '../ui/useBlobSource';
 import { duration } from './duration';
 import type { RenderState } from './oneRender';
+import { Look } from './Look';
 import { countOf, fileOf } from './settings';
 
 export function RenderProgress({ state, look }: { state: RenderState; look: ImageBitmap | null }) {
@@ -27,6 +27,14 @@ export function RenderProgress({ state, look }: { state: RenderState; look: Imag
         state.phase !== 'idle' &&
         !(state.phase === 'done' && state.blob?.type.startsWith('video')) && <Look bitmap={look} />}
       {state.phase === 'running' && <Running state={state} />}
+      {state.phase === 'waiting' && (
+        <Typography role="status">It waits for the renders before it.</Typography>
+      )}
+      {state.phase === 'paused' && (
+        <Typography role="status">
+          Paused after {countOf(state.done)}. It goes on from the list of renders.
+        </Typography>
+      )}
       {state.phase === 'cancelled' && (
         <Typography role="status">
           Cancelled after {state.done} frames. Nothing was kept, unless frames went into a folder.
@@ -42,31 +50,9 @@ export function RenderProgress({ state, look }: { state: RenderState; look: Imag
   );
 }
 
-function Look({ bitmap }: { bitmap: ImageBitmap }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    canvas.current!.getContext('2d')!.drawImage(bitmap, 0, 0);
-  }, [bitmap]);
-  return (
-    <canvas
-      ref={canvas}
-      width={bitmap.width}
-      height={bitmap.height}
-      role="img"
-      aria-label="The latest frame"
-      style={{
-        width: '100%',
-        display: 'block',
-        marginBottom: 12,
-        border: `1px solid ${COLOURS.line}`,
-      }}
-    />
-  );
-}
-
 function Running({ state }: { state: RenderState & { phase: 'running' } }) {
-  const { done, total, warming, seconds, building, again } = state;
-  const left = done > 0 ? (seconds / done) * (total - done) : null;
+  const { done, there, total, warming, seconds, building, again } = state;
+  const left = done > there ? (seconds / (done - there)) * (total - done) : null;
   return (
     <>
       <LinearProgress

@@ -1,26 +1,24 @@
 import { Box, Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
-import { useEffect, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
-import { sentFiles, type Piece } from '@vast-swarm/core';
-import { filesOf } from '../data/stock';
+import { useEffect, useState, type ReactNode } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { Piece } from '@vast-swarm/core';
 import { loadPiece } from '../data/pieces';
+import { browserQueue, stateOf } from '../renders/browserQueue';
+import { useBrowserRenders } from '../renders/useBrowserRenders';
 import { canBeOrdered, orderZip } from '../renders/orderOf';
 import { orderRender } from '../renders/serverRenders';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
-import { LeaveRender } from './LeaveRender';
-import type { Job } from './messages';
+import type { RenderState } from './oneRender';
 import { RenderFields } from './RenderFields';
 import { RenderProgress } from './RenderProgress';
 import { askedOf, countOf, problemsOf, startingSettings, type Settings } from './settings';
-import { useRender } from './useRender';
 
 export default function RenderView() {
   const { id } = useParams();
   const [piece, setPiece] = useState<Piece | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [running, setRunning] = useState(false);
   useEffect(() => {
     if (!id) return;
     loadPiece(id)
@@ -35,15 +33,26 @@ export default function RenderView() {
   return (
     <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>
       <Box sx={{ maxWidth: 1120, mx: 'auto', px: 4, py: 3 }}>
-        <LeaveRender to={`/piece/${id ?? ''}`} running={running} />
+        <Stack direction="row" sx={{ gap: 2, ml: -1 }}>
+          <Way to={`/piece/${id ?? ''}`}>◂ Back to the workshop</Way>
+          <Way to="/renders">All renders</Way>
+        </Stack>
         {trouble && (
           <Typography role="alert" sx={{ mt: 3 }}>
             {trouble}
           </Typography>
         )}
-        {piece && <RenderForm piece={piece} onRunning={setRunning} />}
+        {piece && id && <RenderForm id={id} piece={piece} />}
       </Box>
     </Box>
+  );
+}
+
+function Way({ to, children }: { to: string; children: ReactNode }) {
+  return (
+    <Button component={Link} to={to} color="inherit" sx={{ color: COLOURS.faint }}>
+      {children}
+    </Button>
   );
 }
 
@@ -55,29 +64,26 @@ async function chosenFolder(): Promise<FileSystemDirectoryHandle | null> {
   return picker.showDirectoryPicker({ mode: 'readwrite' }).catch(() => null);
 }
 
-async function jobOf(piece: Piece, settings: Settings): Promise<Job | null> {
-  const job: Job = { ...askedOf(piece, settings), files: new Map() };
-  if (settings.format === 'folder') {
-    const folder = await chosenFolder();
-    if (!folder) return null;
-    job.folder = folder;
-  }
-  return { ...job, files: sentFiles(await filesOf(piece.stock)) };
+/** Puts a render into the list of this browser; gives its name, or null where no folder was chosen for it. */
+async function begin(of: string, given: Piece, settings: Settings): Promise<string | null> {
+  const { piece, ...asked } = askedOf(given, settings);
+  if (settings.format !== 'folder') return browserQueue.add(of, piece, asked);
+  const folder = await chosenFolder();
+  return folder && browserQueue.add(of, piece, asked, folder);
 }
 
-interface FormProps {
-  piece: Piece;
-  onRunning: (running: boolean) => void;
-}
-
-function RenderForm({ piece, onRunning }: FormProps) {
+function RenderForm({ id, piece }: { id: string; piece: Piece }) {
   const [settings, setSettings] = useState(() => startingSettings(piece));
-  const { state, look, start, cancel } = useRender();
+  const renders = useBrowserRenders();
+  const [chosen, setMine] = useState<string | null>(null);
+  const mine = renders.find((r) => r.stored.id === chosen);
+  // One of the piece that runs already.
+  const running = renders.find((r) => r.mine && r.stored.of === id && r.stored.state === 'running');
+  const found = running?.stored.id;
+  if (chosen === null && found !== undefined) setMine(found);
+  const state: RenderState = mine ? stateOf(mine) : { phase: 'idle' };
   const wrong = problemsOf(settings, piece);
-  const running = state.phase === 'running';
-  useEffect(() => {
-    onRunning(running);
-  }, [running, onRunning]);
+  const busy = state.phase === 'running' || state.phase === 'waiting';
   const [atServer, setAtServer] = useState(false);
   const [sending, setSending] = useState(false);
   const navigate = useNavigate();
@@ -106,11 +112,12 @@ function RenderForm({ piece, onRunning }: FormProps) {
           onSubmit={(e) => {
             e.preventDefault();
             if (atServer && canBeOrdered(settings)) void order();
-            else void jobOf(piece, settings).then((job) => job && start(job));
+            else void begin(id, piece, settings).then((name) => name && setMine(name));
           }}
         >
           <RenderFields
-            {...{ piece, settings, wrong, running }}
+            {...{ piece, settings, wrong }}
+            running={busy}
             put={(part) => {
               setSettings((s) => ({ ...s, ...part }));
             }}
@@ -122,7 +129,7 @@ function RenderForm({ piece, onRunning }: FormProps) {
                 <Switch
                   size="small"
                   checked={atServer}
-                  disabled={running}
+                  disabled={busy}
                   onChange={(e) => {
                     setAtServer(e.target.checked);
                   }}
@@ -136,12 +143,18 @@ function RenderForm({ piece, onRunning }: FormProps) {
               type="submit"
               variant="contained"
               size="medium"
-              disabled={running || sending || Object.keys(wrong).length > 0}
+              disabled={busy || sending || Object.keys(wrong).length > 0}
             >
               Render {frames > 0 ? countOf(frames) : ''}
             </Button>
-            {running && (
-              <Button color="inherit" size="medium" onClick={cancel}>
+            {busy && (
+              <Button
+                color="inherit"
+                size="medium"
+                onClick={() => {
+                  if (mine) browserQueue.act(mine.stored.id, 'cancel');
+                }}
+              >
                 Cancel
               </Button>
             )}
@@ -151,7 +164,7 @@ function RenderForm({ piece, onRunning }: FormProps) {
             the command line.
           </Typography>
         </Stack>
-        <RenderProgress state={state} look={look} />
+        <RenderProgress state={state} look={mine?.look ?? null} />
       </Box>
     </>
   );

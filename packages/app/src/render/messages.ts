@@ -2,6 +2,8 @@ import type { Piece, StockFiles } from '@vast-swarm/core';
 import type { Settings } from './settings';
 
 export interface Job extends Settings {
+  /** Of the render, by which its frames are kept. */
+  id: string;
   piece: Piece;
   /** What its stock holds from files. */
   files: StockFiles;
@@ -10,8 +12,8 @@ export interface Job extends Settings {
 }
 
 export interface RenderEvents {
-  /** `warming`: frames that are still to be simulated before the first one is drawn. */
-  progress: (done: number, total: number, warming: number) => void;
+  /** `there`: frames that were there before; `warming`: frames that are still to be simulated before the first one is drawn. */
+  progress: (done: number, there: number, warming: number) => void;
   /** Before the first frame: what is being made ready that takes long, and the part of it that is done, 0 to 1. */
   building: (name: string, part: number) => void;
   /** The latest frame, small. */

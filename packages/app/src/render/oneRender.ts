@@ -3,9 +3,13 @@ import type { Job, RenderEnd, RenderEvents, RenderWorker } from './messages';
 
 export type RenderState =
   | { phase: 'idle' }
+  /** Others come before it. */
+  | { phase: 'waiting' }
   | {
       phase: 'running';
       done: number;
+      /** Frames of these that were there when it began. */
+      there: number;
       total: number;
       warming: number;
       seconds: number;
@@ -14,9 +18,13 @@ export type RenderState =
       /** Why it was begun anew. */
       again?: string;
     }
-  | (RenderEnd & { phase: 'done' } & { frames: number; seconds: number; job: Job })
+  | (RenderEnd & { phase: 'done' } & { frames: number; seconds: number; job: Made })
+  | { phase: 'paused'; done: number }
   | { phase: 'cancelled'; done: number }
   | { phase: 'failed'; message: string; done: number };
+
+/** What a render is of. */
+type Made = Omit<Job, 'id' | 'files'>;
 
 /** Milliseconds that a worker has to end a render by itself. */
 const CANCEL_WITHIN = 1500;
@@ -31,6 +39,7 @@ interface Listener {
 export class OneRender {
   private worker: OpenWorker<RenderWorker> | null = null;
   private done = 0;
+  private there = 0;
 
   constructor(
     private readonly job: Job,
@@ -47,17 +56,27 @@ export class OneRender {
     const own = openWorker<RenderWorker>(made);
     this.worker = own;
     this.done = 0;
+    this.there = 0;
     const seconds = (): number => (performance.now() - started) / 1000;
     const tell = (warming: number, building?: { name: string; part: number }): void => {
       // Events come by another way than the end does, and may come behind it.
       if (this.worker !== own) return;
       const more = { ...(again ? { again } : {}), ...(building ? { building } : {}) };
-      const { done } = this;
-      this.listener.state({ phase: 'running', done, total, warming, seconds: seconds(), ...more });
+      const { done, there } = this;
+      this.listener.state({
+        phase: 'running',
+        done,
+        there,
+        total,
+        warming,
+        seconds: seconds(),
+        ...more,
+      });
     };
     const events: RenderEvents = {
-      progress: (done, _, warming) => {
+      progress: (done, there, warming) => {
         this.done = done;
+        this.there = there;
         tell(warming);
       },
       building: (name, part) => {

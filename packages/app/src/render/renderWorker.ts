@@ -65,13 +65,20 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
     engine.setPlan(plan);
     sink.begin?.(plan);
     const total = last - first + 1;
+    const isThere = (frame: number): boolean => sink!.has?.(frame) ?? false;
+    const all = Array.from({ length: total }, (_, i) => first + i);
+    const wanted = all.filter((frame) => !isThere(frame));
+    done = total - wanted.length;
+    const end = wanted.at(-1) ?? -1;
     let looked = 0;
-    while (engine.frame < last) {
+    while (engine.frame < end) {
       await engine.ready();
       engine.step();
-      const frame =
-        drawn && isDrawn(plan, engine.frame, first) ? engine.draw(width, height, oversample) : null;
-      if (engine.frame >= first) {
+      const isWanted = engine.frame >= first && !isThere(engine.frame);
+      // One that is there is drawn once more where the finish remembers it.
+      const isSeen = isWanted || (plan.finish.remembers && isDrawn(plan, engine.frame, first));
+      const frame = drawn && isSeen ? engine.draw(width, height, oversample) : null;
+      if (isWanted) {
         await sink.add(engine, frame);
         done += 1;
         if (frame && (performance.now() - looked > LOOK_EVERY || done === total)) {
@@ -80,8 +87,8 @@ async function render(given: Job, events: RenderEvents): Promise<RenderEnd> {
           events.look(transfer(bitmap, [bitmap]));
         }
       }
-      const warming = Math.max(0, first - 1 - engine.frame);
-      events.progress(done, total, warming);
+      const warming = Math.max(0, (wanted[0] ?? first) - 1 - engine.frame);
+      events.progress(done, total - wanted.length, warming);
       await breathe();
       if (cancelled) {
         await sink.cancel();

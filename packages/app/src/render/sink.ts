@@ -7,6 +7,8 @@ export interface Sink {
   wants: { drawn: boolean; light: boolean };
   /** Hears of the plan before the first frame. */
   begin?(plan: Plan): void;
+  /** Whether a frame is there already, as of a render that was ended. */
+  has?(frame: number): boolean;
   /** Takes the frame that the engine is at; drawn, where that is wanted. */
   add(engine: CpuEngine, drawn: Frame | null): Promise<void>;
   /** The finished file; null where frames went into a folder. */

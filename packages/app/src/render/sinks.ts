@@ -1,5 +1,6 @@
 import { numbered } from '@vast-swarm/core';
 import { needsLight, stillBytes, type CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { KeptFrames } from './keptFrames';
 import type { Job } from './messages';
 import { tableSink, usdSink } from './particleSinks';
 import { endingOf } from './settings';
@@ -19,29 +20,46 @@ const wantsOf = ({ still, alpha }: Job): Sink['wants'] => ({
 });
 
 /** Numbered frames and the piece itself. */
-function zipSink(job: Job): Sink {
-  const zip = new Zipped();
+async function zipSink(job: Job): Promise<Sink> {
+  const kept = await KeptFrames.of(job.id);
   return {
     wants: wantsOf(job),
+    has: (frame) => kept.has(frame),
     async add(engine, drawn) {
-      zip.put(nameOf(job, engine.frame), [await bytesOf(job, engine, drawn)]);
+      await kept.put(engine.frame, await bytesOf(job, engine, drawn));
     },
-    finish: () => Promise.resolve(zip.finish(job.piece)),
+    async finish() {
+      const zip = new Zipped();
+      for (let frame = job.first; frame <= job.last; frame++) {
+        zip.put(nameOf(job, frame), [await kept.bytes(frame)]);
+      }
+      return zip.finish(job.piece);
+    },
     cancel: () => Promise.resolve(),
   };
 }
 
-function folderSink(job: Job): Sink {
+/** Bytes of a file in a folder; null where there is none. */
+async function sizeIn(folder: FileSystemDirectoryHandle, name: string): Promise<number | null> {
+  const handle = await folder.getFileHandle(name).catch(() => null);
+  return handle && (await handle.getFile()).size;
+}
+
+async function folderSink(job: Job): Promise<Sink> {
   const { folder } = job;
   if (!folder) throw new Error('No folder was chosen.');
+  const kept = await KeptFrames.of(job.id, (frame) => sizeIn(folder, nameOf(job, frame)));
   return {
     wants: wantsOf(job),
+    has: (frame) => kept.has(frame),
     async add(engine, drawn) {
       const file = await folder.getFileHandle(nameOf(job, engine.frame), { create: true });
       // A writable is swapped in when it closes: a frame is there whole or not at all.
       const writable = await file.createWritable();
-      await writable.write(await bytesOf(job, engine, drawn));
+      const bytes = await bytesOf(job, engine, drawn);
+      await writable.write(bytes);
       await writable.close();
+      await kept.put(engine.frame, bytes, true);
     },
     finish: () => Promise.resolve(null),
     cancel: () => Promise.resolve(),

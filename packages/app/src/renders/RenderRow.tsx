@@ -22,6 +22,8 @@ export type Listed = Pick<
 
 interface Props {
   render: Listed;
+  /** Whether anything can be done with it here. */
+  isOurs?: boolean;
   look: ReactNode;
   /** What can be had of it. */
   made: ReactNode;
@@ -53,7 +55,7 @@ const INK: Partial<Record<RenderJob['state'], string>> = {
   failed: COLOURS.coral,
 };
 
-export function RenderRow({ render, look, made, onAct, onRemove }: Props) {
+export function RenderRow({ render, isOurs = true, look, made, onAct, onRemove }: Props) {
   const { name, about, state, done, total } = render;
   const open = !['done', 'failed', 'cancelled'].includes(state);
   return (
@@ -112,7 +114,7 @@ export function RenderRow({ render, look, made, onAct, onRemove }: Props) {
       </Box>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 0.25 }}>
         {made}
-        {ACTS.filter(({ act }) => canAct(render, act)).map(({ act, label, icon }) => (
+        {ACTS.filter(({ act }) => isOurs && canAct(render, act)).map(({ act, label, icon }) => (
           <IconAction
             key={act}
             label={label}

@@ -1,5 +1,7 @@
 import { Box, Stack, Typography } from '@mui/material';
 import { HomeLink } from '../ui/HomeLink';
+import { BrowserShelf } from './BrowserShelf';
+import { TellSwitch } from './TellSwitch';
 import { ServerShelf } from './ServerShelf';
 
 /** All renders: those of this browser, and those of the server. */
@@ -11,7 +13,11 @@ export default function RendersView() {
           <HomeLink />
           <Typography variant="h1">Renders</Typography>
         </Stack>
+        <BrowserShelf />
         <ServerShelf />
+        <Box sx={{ mt: 4 }}>
+          <TellSwitch />
+        </Box>
       </Box>
     </Box>
   );

@@ -1,7 +1,8 @@
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import type { Motion } from '@vast-swarm/core';
-import { fileNameOf, saveAs } from '../data/files';
+import { fileNameOf } from '../data/fileName';
+import { saveAs } from '../data/files';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { motionFile } from './motionFile';

@@ -76,18 +76,19 @@ function problemOf({ code, said }: End): string {
 export function childRunner(threads: number): Runner {
   return (job, step): Run => {
     const halt = new AbortController();
+    const isHalted = (): boolean => halt.signal.aborted;
     let current: ReturnType<typeof began> | null = null;
     const run = async (): Promise<Outcome> => {
       // One that was left behind by a server that died still works at it.
       await endHolders(madeOf(job));
       for (let tries = 1; ; tries++) {
-        if (halt.signal.aborted) return { made: false, problem: '' };
+        if (isHalted()) return { made: false, problem: '' };
         current = began(job, threads, step);
         const end = await current.ended;
         if (end.code === 0) return { made: true };
         const byOthers = end.code === null || ENDED.includes(end.code);
         const again = byOthers && end.steps > 0 && tries < AGAIN;
-        if (halt.signal.aborted || !again) return { made: false, problem: problemOf(end) };
+        if (isHalted() || !again) return { made: false, problem: problemOf(end) };
         await endHolders(madeOf(job));
       }
     };

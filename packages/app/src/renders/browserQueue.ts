@@ -1,0 +1,310 @@
+import { liveQuery } from 'dexie';
+import { canAct, sentFiles, type JobAct, type Piece } from '@vast-swarm/core';
+import { library, type StoredRender } from '../data/db';
+import { filesOf } from '../data/stock';
+import { newId, TAB } from '../data/tab';
+import { OneRender, type RenderState } from '../render/oneRender';
+import { countOfSettings, groupOf, type Settings } from '../render/settings';
+import { tellEnded } from './tellEnded';
+
+/**
+ * The renders of this browser: one at a time in each page, kept so that they go on when the page is loaded again. What a page
+ * that is gone has left behind is taken over by another one.
+ */
+
+export interface BrowserRender {
+  stored: StoredRender;
+  /** While it runs: how far it is, and the latest frame, small. */
+  live: (RenderState & { phase: 'running' }) | null;
+  look: ImageBitmap | null;
+  /** Whether this page makes it. */
+  mine: boolean;
+}
+
+/** Milliseconds after which it is kept anew how far a render is. */
+const KEEP_EVERY = 1000;
+
+/** Without locks, as under an address that is not secure, no page knows of others. */
+const LOCKS: LockManager | null = 'locks' in navigator ? navigator.locks : null;
+const lockOf = (tab: string): string => `vast-swarm renders ${tab}`;
+const isOpen = ({ state }: StoredRender): boolean =>
+  state === 'waiting' || state === 'running' || state === 'paused';
+
+class BrowserQueue {
+  private readonly own = new Map<string, BrowserRender>();
+  private others: readonly BrowserRender[] = [];
+  private list: readonly BrowserRender[] = [];
+  private readonly listeners = new Set<() => void>();
+  private readonly watched = new Set<string>([TAB]);
+  private running: { id: string; render: OneRender | null } | null = null;
+  private kept = 0;
+  private opened = false;
+
+  /** Begins to look after renders that are there; more than once is as good as once. */
+  open(): void {
+    if (this.opened) return;
+    this.opened = true;
+    void LOCKS?.request(lockOf(TAB), () => new Promise(() => undefined));
+    liveQuery(() => library.renders.toArray()).subscribe({
+      next: (all) => {
+        this.see(all);
+      },
+      // Without storage there are those of this page.
+      error: () => undefined,
+    });
+    window.addEventListener('beforeunload', (event) => {
+      if (this.losesWork()) event.preventDefault();
+    });
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** In the order in which they are made; what has ended comes behind, the latest first. */
+  readonly renders = (): readonly BrowserRender[] => this.list;
+
+  /** Takes a render; gives its name. */
+  add(of: string, piece: Piece, settings: Settings, folder?: FileSystemDirectoryHandle): string {
+    const id = newId();
+    const stored: StoredRender = {
+      ...{ id, of, tab: TAB, piece, settings, state: 'waiting', priority: 0, added: Date.now() },
+      ...{ ended: null, done: 0, problem: null, note: null, seconds: 0 },
+      ...(folder ? { folder } : {}),
+    };
+    this.own.set(id, { stored, live: null, look: null, mine: true });
+    this.put(id, {});
+    return id;
+  }
+
+  act(id: string, act: JobAct): void {
+    const { stored } = this.own.get(id) ?? {};
+    if (!stored || !canAct(stored, act)) return;
+    const { priority, folder } = stored;
+    switch (act) {
+      case 'pause':
+      case 'cancel':
+        this.halt(id, act === 'pause' ? 'paused' : 'cancelled');
+        break;
+      case 'go':
+      case 'retry':
+        void allowed(folder).then((may) => {
+          if (may) this.put(id, { state: 'waiting', problem: null, ended: null });
+        });
+        break;
+      case 'sooner':
+        this.put(id, { priority: priority + 1 });
+        break;
+      case 'later':
+        this.put(id, { priority: priority - 1 });
+    }
+  }
+
+  remove(id: string): void {
+    this.own.delete(id);
+    this.others = this.others.filter((r) => r.stored.id !== id);
+    this.tell();
+    void library.renders.delete(id).catch(() => undefined);
+    this.dropFrames(id);
+  }
+
+  private halt(id: string, state: 'paused' | 'cancelled'): void {
+    this.put(id, { state, ended: state === 'cancelled' ? Date.now() : null });
+    if (this.running?.id === id) this.running.render?.cancel();
+    else if (state === 'cancelled') this.dropFrames(id);
+  }
+
+  private dropFrames(render: string): void {
+    void library.renderFrames
+      .where({ render })
+      .delete()
+      .catch(() => undefined);
+  }
+
+  /** What all pages have; what nobody looks after any more is taken over. */
+  private see(all: readonly StoredRender[]): void {
+    const foreign = all.filter(({ id, tab }) => tab !== TAB && !this.own.has(id));
+    this.others = foreign.map((stored) => ({ stored, live: null, look: null, mine: false }));
+    this.tell();
+    for (const { tab } of foreign) {
+      if (this.watched.has(tab)) continue;
+      this.watched.add(tab);
+      const take = (): Promise<void> => this.takeOver(tab);
+      // The page that has it holds its lock as long as it is there.
+      void (LOCKS ? LOCKS.request(lockOf(tab), take) : take());
+    }
+  }
+
+  private async takeOver(tab: string): Promise<void> {
+    const left = await library.renders
+      .where('tab')
+      .equals(tab)
+      .toArray()
+      .catch(() => []);
+    for (const given of left) {
+      const stored = { ...given, tab: TAB };
+      this.own.set(stored.id, { stored, live: null, look: null, mine: true });
+      const goesOn = stored.state === 'running' && (await mayWrite(stored.folder));
+      const stops = stored.state === 'running' && !goesOn;
+      const note = stops ? 'Go on asks for the folder again.' : stored.note;
+      this.put(stored.id, { state: goesOn ? 'waiting' : stops ? 'paused' : stored.state, note });
+    }
+    this.others = this.others.filter((r) => r.stored.tab !== tab);
+    this.tell();
+  }
+
+  /** Whether a page that is left loses what cannot be gone on with. */
+  private losesWork(): boolean {
+    const stored = this.running && this.own.get(this.running.id)?.stored;
+    return stored ? groupOf(stored.settings.format) !== 'frames' : false;
+  }
+
+  private change(id: string, part: Partial<BrowserRender>): void {
+    const before = this.own.get(id);
+    if (!before) return;
+    this.own.set(id, { ...before, ...part });
+    this.tell();
+  }
+
+  /** Changes how a render stands, and keeps it. */
+  private put(id: string, part: Partial<StoredRender>): void {
+    const before = this.own.get(id);
+    if (!before) return;
+    const stored = { ...before.stored, ...part };
+    this.change(id, { stored });
+    this.keep(stored);
+    this.next();
+  }
+
+  private keep(stored: StoredRender): void {
+    // What is not kept is in this page as long as it is open.
+    void library.renders.put(stored).catch(() => undefined);
+  }
+
+  private tell(): void {
+    const rank = ({ stored }: BrowserRender): number =>
+      stored.state === 'running' ? 0 : isOpen(stored) ? 1 : 2;
+    this.list = [...this.own.values(), ...this.others].sort((a, b) => {
+      const [x, y] = [a.stored, b.stored];
+      if (rank(a) !== rank(b)) return rank(a) - rank(b);
+      if (rank(a) === 2) return (y.ended ?? 0) - (x.ended ?? 0);
+      return y.priority - x.priority || x.added - y.added;
+    });
+    for (const listener of this.listeners) listener();
+  }
+
+  private next(): void {
+    if (this.running) return;
+    const first = this.list.find((r) => r.mine && r.stored.state === 'waiting');
+    if (first) void this.begin(first.stored.id);
+  }
+
+  private async begin(id: string): Promise<void> {
+    this.running = { id, render: null };
+    this.put(id, { state: 'running', note: null });
+    const { piece, settings, folder } = this.own.get(id)!.stored;
+    const files = sentFiles(await filesOf(piece.stock));
+    // It may have been halted meanwhile.
+    if (this.own.get(id)?.stored.state !== 'running') {
+      this.finish(id, {});
+      return;
+    }
+    const job = { ...settings, id, piece, files, ...(folder ? { folder } : {}) };
+    this.running.render = new OneRender(job, {
+      state: (state) => {
+        this.hear(id, state);
+      },
+      look: (look) => {
+        this.change(id, { look });
+      },
+    });
+  }
+
+  private hear(id: string, state: RenderState): void {
+    const ended = Date.now();
+    switch (state.phase) {
+      case 'running':
+        this.progress(id, state);
+        break;
+      case 'done': {
+        const { blob, note, seconds } = state;
+        const made = blob ? { blob } : {};
+        this.finish(id, { ...made, state: 'done', note, seconds, ended, done: state.frames });
+        this.dropFrames(id);
+        break;
+      }
+      case 'failed':
+        this.finish(id, { state: 'failed', problem: state.message, done: state.done, ended });
+        break;
+      case 'cancelled': {
+        const paused = this.own.get(id)?.stored.state === 'paused';
+        if (!paused) this.dropFrames(id);
+        this.finish(id, { done: state.done });
+      }
+    }
+  }
+
+  private progress(id: string, live: RenderState & { phase: 'running' }): void {
+    const render = this.own.get(id);
+    // It may have been halted, and tell of what it did before it knew.
+    if (render?.stored.state !== 'running') return;
+    const stored = { ...render.stored, done: live.done, seconds: live.seconds };
+    this.change(id, { live, stored });
+    if (performance.now() - this.kept < KEEP_EVERY) return;
+    this.kept = performance.now();
+    this.keep(stored);
+  }
+
+  private finish(id: string, part: Partial<StoredRender>): void {
+    this.running = null;
+    this.change(id, { live: null });
+    this.put(id, part);
+    const stored = this.own.get(id)?.stored;
+    if (stored) tellEnded(stored);
+    this.next();
+  }
+}
+
+/** Whether frames may be written into a folder, without being asked. */
+async function mayWrite(folder: FileSystemDirectoryHandle | undefined): Promise<boolean> {
+  if (!folder) return true;
+  return (await permission(folder, 'queryPermission')) === 'granted';
+}
+
+/** The same, where the artist is asked if it has to be. */
+async function allowed(folder: FileSystemDirectoryHandle | undefined): Promise<boolean> {
+  return (await mayWrite(folder)) || (await permission(folder!, 'requestPermission')) === 'granted';
+}
+
+function permission(
+  folder: FileSystemDirectoryHandle,
+  ask: 'queryPermission' | 'requestPermission',
+): Promise<string> {
+  const known = folder as unknown as Record<typeof ask, (o: object) => Promise<string>>;
+  return known[ask]({ mode: 'readwrite' }).catch(() => 'denied');
+}
+
+export const browserQueue = new BrowserQueue();
+
+/** How a render stands, as the view of one shows it. */
+export function stateOf({ stored, live }: BrowserRender): RenderState {
+  const { state, done, problem, note, seconds, blob, piece, settings } = stored;
+  switch (state) {
+    case 'running':
+      return live ?? { phase: 'waiting' };
+    case 'waiting':
+      return { phase: 'waiting' };
+    case 'paused':
+      return { phase: 'paused', done };
+    case 'failed':
+      return { phase: 'failed', message: problem ?? '', done };
+    case 'cancelled':
+      return { phase: 'cancelled', done };
+    case 'done': {
+      const frames = countOfSettings(settings);
+      const job = { ...settings, piece };
+      return { phase: 'done', blob: blob ?? null, note, frames, seconds, job };
+    }
+  }
+}
