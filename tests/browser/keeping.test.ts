@@ -88,7 +88,9 @@ test('where storage is full a new piece and its edits stay on the way round, and
 });
 
 test('a video goes on where its view is left, and the page is not left without being asked', async () => {
-  await openSmall(app.page, app.url, (p) => (p.frame.length = 3000));
+  // Long enough for all that is done meanwhile.
+  const frame = { width: 1280, height: 720, length: 3000 };
+  await openSmall(app.page, app.url, (p) => Object.assign(p.frame, frame));
   await app.page.getByRole('button', { name: 'Render' }).click();
   await app.page.getByRole('button', { name: /^Render \d+ frames/ }).click();
   const cancel = app.page.getByRole('button', { name: 'Cancel' });
