@@ -1,6 +1,7 @@
 /** Progress: one line that moves on a terminal, lines of JSON for other programs, or nothing where nobody watches. */
 export class Progress {
   private readonly started = performance.now();
+  private begun = 0;
   private done = 0;
 
   constructor(
@@ -12,15 +13,17 @@ export class Progress {
   /** One more is done: the frame of that number. */
   one(frame: number): void {
     this.done += 1;
+    if (this.done === 1) this.begun = performance.now();
     this.tell(frame);
   }
 
   private tell(frame: number): void {
     const { done, total } = this;
     if (!this.json && !process.stderr.isTTY) return;
-    const seconds = (performance.now() - this.started) / 1000;
-    const left = (seconds / done) * (total - done);
-    const rate = done / Math.max(seconds, 1e-3);
+    // What comes before the first frame is no measure of those behind it.
+    const [since, made] = done > 1 ? [this.begun, done - 1] : [this.started, 1];
+    const rate = made / Math.max((performance.now() - since) / 1000, 1e-3);
+    const left = (total - done) / rate;
     if (this.json) {
       const line = { frame, done, total, perSecond: rounded(rate), secondsLeft: rounded(left) };
       process.stdout.write(`${JSON.stringify(line)}\n`);

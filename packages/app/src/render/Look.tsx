@@ -1,5 +1,4 @@
 import { useEffect, useRef } from 'react';
-import { COLOURS } from '../theme';
 
 /** The latest frame of a render, small. */
 export function Look({ bitmap }: { bitmap: ImageBitmap }) {
@@ -14,12 +13,7 @@ export function Look({ bitmap }: { bitmap: ImageBitmap }) {
       height={bitmap.height}
       role="img"
       aria-label="The latest frame"
-      style={{
-        width: '100%',
-        display: 'block',
-        marginBottom: 12,
-        border: `1px solid ${COLOURS.line}`,
-      }}
+      style={{ width: '100%', display: 'block' }}
     />
   );
 }

@@ -25,7 +25,11 @@ export function RenderProgress({ state, look }: { state: RenderState; look: Imag
       )}
       {look &&
         state.phase !== 'idle' &&
-        !(state.phase === 'done' && state.blob?.type.startsWith('video')) && <Look bitmap={look} />}
+        !(state.phase === 'done' && state.blob?.type.startsWith('video')) && (
+          <Box sx={{ mb: 1.5, border: `1px solid ${COLOURS.line}` }}>
+            <Look bitmap={look} />
+          </Box>
+        )}
       {state.phase === 'running' && <Running state={state} />}
       {state.phase === 'waiting' && (
         <Typography role="status">It waits for the renders before it.</Typography>

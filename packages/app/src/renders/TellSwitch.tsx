@@ -12,6 +12,7 @@ export function TellSwitch() {
       : 'Tell me when one is done, also behind other windows';
   return (
     <FormControlLabel
+      sx={{ ml: -0.5 }}
       control={
         <Switch
           size="small"
