@@ -167,8 +167,10 @@ export class CpuEngine implements Engine {
   static async create(options: CpuOptions): Promise<CpuEngine> {
     const { threads, patience, large, drawingRoom } = options;
     await simplifierReady;
-    const pages = large ? MAX_PAGES : USUAL_PAGES;
-    return new CpuEngine(await Pool.create(threads, pages, patience), drawingRoom);
+    const pool = (pages: number): Promise<Pool> => Pool.create(threads, pages, patience);
+    // Some devices give no more than what is usual.
+    const given = large ? await pool(MAX_PAGES).catch(() => pool(USUAL_PAGES)) : null;
+    return new CpuEngine(given ?? (await pool(USUAL_PAGES)), drawingRoom);
   }
 
   /** New threads after a PoolFailure; the state has to be made again from a snapshot or the start. */

@@ -59,9 +59,7 @@ export class Passes {
     private readonly memories: Memories,
   ) {}
 
-  /**
-   * @param planes the picture before its finish
-   */
+  /** @param planes the picture before its finish */
   of(passes: PassPlan, state: State, size: DrawSize, planes: Planes): Layers {
     const named = [...passes.alone].map(([n, { name }]): [string, string] => [
       `swarm${String(n)}`,
