@@ -100,7 +100,6 @@ test('frames of a render go on where they were when the page is loaded again, wh
   await page.getByRole('link', { name: 'All renders' }).click();
   await doneAtLeast(5);
   await page.reload();
-  await row().getByText('Renders', { exact: true }).waitFor();
   await doneAtLeast(5);
   await row().getByText('Done').waitFor({ timeout: 60_000 });
   await row().getByText('90 / 90 frames').waitFor();
@@ -113,7 +112,10 @@ test('frames of a render go on where they were when the page is loaded again, wh
   await row().waitFor({ state: 'detached' });
 }, 90_000);
 
-test('a render is paused, others have their turn, and it goes on with its frames', async () => {
+test('a render is paused, stays so when the page is loaded again, and goes on with its frames', async () => {
+  // Long enough to be paused on the way.
+  await page.getByRole('spinbutton', { name: 'Width' }).fill('320');
+  await page.getByRole('spinbutton', { name: 'Height' }).fill('180');
   await page.getByRole('combobox', { name: 'Oversampling' }).click();
   await page.getByRole('option', { name: '4' }).click();
   await begin();

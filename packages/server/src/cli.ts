@@ -215,6 +215,7 @@ program
     'where renders are kept; .vast-swarm/renders in the home folder if not given',
   )
   .option('--threads <n>', 'threads of each render', threads, usualThreads)
+  .option('--at-once <n>', 'renders that are made at once', whole, 1)
   .option('--token <text>', 'what other machines have to know; made up if not given')
   .action(serve);
 program

@@ -38,8 +38,9 @@ interface ServeOptions {
   token?: string;
   /** The folder of renders; one in the home folder where it is left out. */
   renders?: string;
-  /** Threads of each render. */
+  /** Threads of each render, and how many are made at once. */
   threads: number;
+  atOnce: number;
 }
 
 export async function serve(options: ServeOptions): Promise<void> {
@@ -63,12 +64,16 @@ export async function serve(options: ServeOptions): Promise<void> {
 }
 
 /** The queue of renders; where another server has its folder, what is said of that. */
-async function openQueue({ renders, threads }: ServeOptions): Promise<RenderQueue | NoQueue> {
+async function openQueue({
+  renders,
+  threads,
+  atOnce,
+}: ServeOptions): Promise<RenderQueue | NoQueue> {
   const folder = resolve(renders ?? join(homedir(), '.vast-swarm', 'renders'));
   try {
     await makeFolder(folder);
     const lock = await takeLock(folder, 'queue', [0, 0]);
-    const queue = await RenderQueue.open(folder, childRunner(threads), tell);
+    const queue = await RenderQueue.open(folder, childRunner(threads), tell, atOnce);
     whenInterrupted(async () => {
       await queue.close();
       lock.release();

@@ -7,6 +7,7 @@ import { browserQueue, stateOf } from '../renders/browserQueue';
 import { useBrowserRenders } from '../renders/useBrowserRenders';
 import { canBeOrdered, orderZip } from '../renders/orderOf';
 import { orderRender } from '../renders/serverRenders';
+import { serverWatch } from '../renders/serverWatch';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
@@ -92,6 +93,7 @@ function RenderForm({ id, piece }: { id: string; piece: Piece }) {
     setSending(true);
     try {
       await orderRender(await orderZip(piece, settings));
+      void serverWatch.look();
       await navigate('/renders');
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);

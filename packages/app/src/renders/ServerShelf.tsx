@@ -1,11 +1,12 @@
 import { Box, Typography } from '@mui/material';
+import { useSyncExternalStore } from 'react';
 import { framesOfOrder, type JobAct, type RenderJob } from '@vast-swarm/core';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { RenderRow, SaveLink, type Listed } from './RenderRow';
 import { actOnServer, lookAt, madeAt, removeFromServer } from './serverRenders';
-import { useServerRenders } from './useServerRenders';
+import { serverWatch } from './serverWatch';
 
 const FORMATS: Record<RenderJob['order']['format'], string> = {
   ...{ png: 'PNG', png16: 'PNG, 16 bits', exr: 'OpenEXR' },
@@ -21,7 +22,7 @@ function listed(job: RenderJob): Listed {
 
 /** Renders at the server: they go on when this page is closed. */
 export function ServerShelf() {
-  const { jobs, trouble, look } = useServerRenders();
+  const { jobs, trouble } = useSyncExternalStore(serverWatch.subscribe, serverWatch.seen);
   const dispatch = useAppDispatch();
   const done = (asked: Promise<void>): void => {
     asked
@@ -29,7 +30,7 @@ export function ServerShelf() {
         const message = error instanceof Error ? error.message : String(error);
         dispatch(noticed({ key: 'renders', kind: 'wrong', message }));
       })
-      .finally(() => void look());
+      .finally(() => void serverWatch.look());
   };
   return (
     <Box component="section" aria-label="At the server" sx={{ mt: 4 }}>

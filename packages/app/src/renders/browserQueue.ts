@@ -261,7 +261,10 @@ class BrowserQueue {
     this.change(id, { live: null });
     this.put(id, part);
     const stored = this.own.get(id)?.stored;
-    if (stored) tellEnded(stored);
+    if (stored) {
+      const view = `/piece/${stored.of}/render`;
+      tellEnded({ ...stored, name: stored.piece.name, view });
+    }
     this.next();
   }
 }

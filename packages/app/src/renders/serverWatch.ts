@@ -1,0 +1,64 @@
+import type { RenderJob } from '@vast-swarm/core';
+import { serverRenders } from './serverRenders';
+import { tellEnded } from './tellEnded';
+
+/** Milliseconds between two looks. */
+const EVERY = 1000;
+
+export interface Watched {
+  /** Null until they are known. */
+  jobs: readonly RenderJob[] | null;
+  /** Why there are none. */
+  trouble: string | null;
+}
+
+const isOpen = ({ state }: RenderJob): boolean => state === 'waiting' || state === 'running';
+
+/**
+ * The renders at the server, looked at again and again while somebody wants to see them, or one of them is not through: so
+ * that it is told when it is.
+ */
+class ServerWatch {
+  private watched: Watched = { jobs: null, trouble: null };
+  private readonly listeners = new Set<() => void>();
+  private next: ReturnType<typeof setTimeout> | null = null;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    void this.look();
+    return () => this.listeners.delete(listener);
+  };
+
+  readonly seen = (): Watched => this.watched;
+
+  /** Looks now, and then again as long as there is a reason to. */
+  async look(): Promise<void> {
+    if (this.next !== null) clearTimeout(this.next);
+    this.next = null;
+    await this.once();
+    const more = this.listeners.size > 0 || (this.watched.jobs?.some(isOpen) ?? false);
+    if (!more || this.next !== null) return;
+    this.next = setTimeout(() => {
+      this.next = null;
+      void this.look();
+    }, EVERY);
+  }
+
+  private async once(): Promise<void> {
+    const before = this.watched.jobs ?? [];
+    try {
+      const jobs = await serverRenders();
+      this.watched = { jobs, trouble: null };
+      for (const job of jobs) {
+        const open = before.some((known) => known.id === job.id && isOpen(known));
+        if (open) tellEnded({ ...job, name: job.order.name, view: null });
+      }
+    } catch (error) {
+      const trouble = error instanceof Error ? error.message : String(error);
+      this.watched = { ...this.watched, trouble };
+    }
+    for (const listener of this.listeners) listener();
+  }
+}
+
+export const serverWatch = new ServerWatch();
