@@ -84,8 +84,8 @@ test.each([
     'The server does not answer.',
   ],
 ])('%s: it is said in words', async (_, answer, words = 'There are no renders at this server.') => {
-  answers = [answer as () => Response];
-  asked.mockImplementationOnce(() => Promise.resolve().then(answer as () => Response));
+  answers = [answer];
+  asked.mockImplementationOnce(() => Promise.resolve().then(answer));
   await serverWatch.look();
   expect(serverWatch.seen().trouble).toBe(words);
 });

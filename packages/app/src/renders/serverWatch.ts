@@ -21,7 +21,8 @@ const isOpen = ({ state }: RenderJob): boolean => state === 'waiting' || state =
 class ServerWatch {
   private watched: Watched = { jobs: null, trouble: null };
   private readonly listeners = new Set<() => void>();
-  private next: ReturnType<typeof setTimeout> | null = null;
+  private looks = 0;
+  private next: ReturnType<typeof setTimeout> | undefined;
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -33,15 +34,12 @@ class ServerWatch {
 
   /** Looks now, and then again as long as there is a reason to. */
   async look(): Promise<void> {
-    if (this.next !== null) clearTimeout(this.next);
-    this.next = null;
+    clearTimeout(this.next);
+    const look = (this.looks += 1);
     await this.once();
     const more = this.listeners.size > 0 || (this.watched.jobs?.some(isOpen) ?? false);
-    if (!more || this.next !== null) return;
-    this.next = setTimeout(() => {
-      this.next = null;
-      void this.look();
-    }, EVERY);
+    // Somebody may have looked meanwhile.
+    if (more && look === this.looks) this.next = setTimeout(() => void this.look(), EVERY);
   }
 
   private async once(): Promise<void> {
