@@ -25,7 +25,7 @@ export interface BrowserRender {
 const KEEP_EVERY = 1000;
 
 /** Without locks, as under an address that is not secure, no page knows of others. */
-const LOCKS: LockManager | null = 'locks' in navigator ? navigator.locks : null;
+const locks = (): LockManager | null => ('locks' in navigator ? navigator.locks : null);
 const lockOf = (tab: string): string => `vast-swarm renders ${tab}`;
 const isOpen = ({ state }: StoredRender): boolean =>
   state === 'waiting' || state === 'running' || state === 'paused';
@@ -44,7 +44,7 @@ class BrowserQueue {
   open(): void {
     if (this.opened) return;
     this.opened = true;
-    void LOCKS?.request(lockOf(TAB), () => new Promise(() => undefined));
+    void locks()?.request(lockOf(TAB), () => new Promise(() => undefined));
     liveQuery(() => library.renders.toArray()).subscribe({
       next: (all) => {
         this.see(all);
@@ -74,7 +74,7 @@ class BrowserQueue {
       ...(folder ? { folder } : {}),
     };
     this.own.set(id, { stored, live: null, look: null, mine: true });
-    this.put(id, {});
+    void this.put(id, {});
     return id;
   }
 
@@ -90,18 +90,20 @@ class BrowserQueue {
       case 'go':
       case 'retry':
         void allowed(folder).then((may) => {
-          if (may) this.put(id, { state: 'waiting', problem: null, ended: null });
+          if (may) void this.put(id, { state: 'waiting', problem: null, ended: null });
+          else void this.put(id, { note: 'Its folder may not be written into.' });
         });
         break;
       case 'sooner':
-        this.put(id, { priority: priority + 1 });
+        void this.put(id, { priority: priority + 1 });
         break;
       case 'later':
-        this.put(id, { priority: priority - 1 });
+        void this.put(id, { priority: priority - 1 });
     }
   }
 
   remove(id: string): void {
+    if (this.running?.id === id) this.running.render?.cancel();
     this.own.delete(id);
     this.others = this.others.filter((r) => r.stored.id !== id);
     this.tell();
@@ -110,7 +112,7 @@ class BrowserQueue {
   }
 
   private halt(id: string, state: 'paused' | 'cancelled'): void {
-    this.put(id, { state, ended: state === 'cancelled' ? Date.now() : null });
+    void this.put(id, { state, ended: state === 'cancelled' ? Date.now() : null });
     if (this.running?.id === id) this.running.render?.cancel();
     else if (state === 'cancelled') this.dropFrames(id);
   }
@@ -132,7 +134,7 @@ class BrowserQueue {
       this.watched.add(tab);
       const take = (): Promise<void> => this.takeOver(tab);
       // The page that has it holds its lock as long as it is there.
-      void (LOCKS ? LOCKS.request(lockOf(tab), take) : take());
+      void (locks()?.request(lockOf(tab), take) ?? take());
     }
   }
 
@@ -148,7 +150,10 @@ class BrowserQueue {
       const goesOn = stored.state === 'running' && (await mayWrite(stored.folder));
       const stops = stored.state === 'running' && !goesOn;
       const note = stops ? 'Go on asks for the folder again.' : stored.note;
-      this.put(stored.id, { state: goesOn ? 'waiting' : stops ? 'paused' : stored.state, note });
+      void this.put(stored.id, {
+        state: goesOn ? 'waiting' : stops ? 'paused' : stored.state,
+        note,
+      });
     }
     this.others = this.others.filter((r) => r.stored.tab !== tab);
     this.tell();
@@ -167,19 +172,23 @@ class BrowserQueue {
     this.tell();
   }
 
-  /** Changes how a render stands, and keeps it. */
-  private put(id: string, part: Partial<StoredRender>): void {
+  /** Changes how a render stands, and keeps it; tells whether that was possible. */
+  private put(id: string, part: Partial<StoredRender>): Promise<boolean> {
     const before = this.own.get(id);
-    if (!before) return;
+    if (!before) return Promise.resolve(false);
     const stored = { ...before.stored, ...part };
     this.change(id, { stored });
-    this.keep(stored);
+    const kept = this.keep(stored);
     this.next();
+    return kept;
   }
 
-  private keep(stored: StoredRender): void {
+  private keep(stored: StoredRender): Promise<boolean> {
     // What is not kept is in this page as long as it is open.
-    void library.renders.put(stored).catch(() => undefined);
+    return library.renders.put(stored).then(
+      () => true,
+      () => false,
+    );
   }
 
   private tell(): void {
@@ -202,15 +211,22 @@ class BrowserQueue {
 
   private async begin(id: string): Promise<void> {
     this.running = { id, render: null };
-    this.put(id, { state: 'running', note: null });
+    void this.put(id, { state: 'running', note: null });
     const { piece, settings, folder } = this.own.get(id)!.stored;
-    const files = sentFiles(await filesOf(piece.stock));
-    // It may have been halted meanwhile.
-    if (this.own.get(id)?.stored.state !== 'running') {
-      this.finish(id, {});
+    const files = await filesOf(piece.stock).catch((error: unknown) => {
+      return error instanceof Error ? error : new Error(String(error));
+    });
+    if (files instanceof Error) {
+      this.hear(id, { phase: 'failed', message: files.message, done: 0 });
       return;
     }
-    const job = { ...settings, id, piece, files, ...(folder ? { folder } : {}) };
+    // It may have been halted meanwhile.
+    const { state, done } = this.own.get(id)?.stored ?? { state: 'cancelled', done: 0 };
+    if (state !== 'running') {
+      this.hear(id, { phase: 'cancelled', done });
+      return;
+    }
+    const job = { ...settings, id, piece, files: sentFiles(files), ...(folder ? { folder } : {}) };
     this.running.render = new OneRender(job, {
       state: (state) => {
         this.hear(id, state);
@@ -230,17 +246,20 @@ class BrowserQueue {
       case 'done': {
         const { blob, note, seconds } = state;
         const made = blob ? { blob } : {};
-        this.finish(id, { ...made, state: 'done', note, seconds, ended, done: state.frames });
-        this.dropFrames(id);
+        const all = { ...made, state: 'done', note, seconds, ended, done: state.frames } as const;
+        // Without what has been made of them they are all that there is.
+        void this.finish(id, all).then((kept) => {
+          if (kept) this.dropFrames(id);
+        });
         break;
       }
       case 'failed':
-        this.finish(id, { state: 'failed', problem: state.message, done: state.done, ended });
+        void this.finish(id, { state: 'failed', problem: state.message, done: state.done, ended });
         break;
       case 'cancelled': {
         const paused = this.own.get(id)?.stored.state === 'paused';
         if (!paused) this.dropFrames(id);
-        this.finish(id, { done: state.done });
+        void this.finish(id, { done: state.done });
       }
     }
   }
@@ -253,19 +272,20 @@ class BrowserQueue {
     this.change(id, { live, stored });
     if (performance.now() - this.kept < KEEP_EVERY) return;
     this.kept = performance.now();
-    this.keep(stored);
+    void this.keep(stored);
   }
 
-  private finish(id: string, part: Partial<StoredRender>): void {
+  private finish(id: string, part: Partial<StoredRender>): Promise<boolean> {
     this.running = null;
     this.change(id, { live: null });
-    this.put(id, part);
+    const kept = this.put(id, part);
     const stored = this.own.get(id)?.stored;
     if (stored) {
       const view = `/piece/${stored.of}/render`;
       tellEnded({ ...stored, name: stored.piece.name, view });
     }
     this.next();
+    return kept;
   }
 }
 
