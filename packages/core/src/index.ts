@@ -118,6 +118,7 @@ export { BirthSchedule, mostAlive, type BirthEvent } from './plan/motion/births'
 export { PlanCache } from './plan/cache';
 export { cameraAt, flatsOf } from './plan/look/cameraAt';
 export * from './plan/compile';
+export { fileNameOf } from './formats/fileName';
 export * from './formats/renderOrder';
 export * from './plan/passes';
 export * from './plan/plan';

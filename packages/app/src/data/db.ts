@@ -133,8 +133,8 @@ export interface StoredFrame {
   frame: number;
   size: number;
   bytes?: Blob;
-  /** CRC-32 of the bytes. */
-  sum: number;
+  /** CRC-32 of these bytes. */
+  sum?: number;
 }
 
 /** What the application keeps in the browser. */

@@ -1,8 +1,14 @@
-import { checkSize, parsePiece, pieceText, type Piece, type Zipped } from '@vast-swarm/core';
+import {
+  fileNameOf,
+  checkSize,
+  parsePiece,
+  pieceText,
+  type Piece,
+  type Zipped,
+} from '@vast-swarm/core';
 import { transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { library } from './db';
-import { fileNameOf } from './fileName';
 import { inStockWorker } from '../stock/inStockWorker';
 import { sha256 } from '../stock/sha256';
 import { importStock } from './stock';

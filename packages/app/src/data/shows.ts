@@ -1,6 +1,7 @@
 import equal from 'fast-deep-equal';
 import { zipSync } from 'fflate';
 import {
+  fileNameOf,
   parsePiece,
   parseShow,
   pieceText,
@@ -11,7 +12,6 @@ import {
   type Zipped,
 } from '@vast-swarm/core';
 import { library, type StoredShow } from './db';
-import { fileNameOf } from './fileName';
 import { saveAs, stockFilesOf, takeStock, withHashes } from './files';
 import { dropPending, readPendingShow, writePendingShow } from './pending';
 import { addPiece } from './pieces';

@@ -1,8 +1,7 @@
 import { Button, Menu, MenuItem } from '@mui/material';
 import { ChevronDown } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { nightTable, readNight, type NightRow } from '@vast-swarm/core';
-import { fileNameOf } from '../data/fileName';
+import { fileNameOf, nightTable, readNight, type NightRow } from '@vast-swarm/core';
 import { saveAs } from '../data/files';
 import { rowsOf } from '../data/nights';
 import { exportShow } from '../data/shows';

@@ -1,7 +1,6 @@
-import { freshIdIn, freshName, wavBytes, type Piece } from '@vast-swarm/core';
+import { fileNameOf, freshIdIn, freshName, wavBytes, type Piece } from '@vast-swarm/core';
 import type { Camera } from '../camera/camera';
 import { entryOf } from '../data/chosen';
-import { fileNameOf } from '../data/fileName';
 import { saveAs } from '../data/files';
 import { importStock } from '../data/stock';
 import type { HeardTake } from '../engine/ear';

@@ -5,6 +5,7 @@ import { useBlobSource } from '../ui/useBlobSource';
 import { duration } from './duration';
 import type { RenderState } from './oneRender';
 import { Look } from './Look';
+import { paceOf } from './pace';
 import { countOf, fileOf } from './settings';
 
 export function RenderProgress({ state, look }: { state: RenderState; look: ImageBitmap | null }) {
@@ -55,8 +56,8 @@ export function RenderProgress({ state, look }: { state: RenderState; look: Imag
 }
 
 function Running({ state }: { state: RenderState & { phase: 'running' } }) {
-  const { done, there, total, warming, seconds, building, again } = state;
-  const left = done > there ? (seconds / (done - there)) * (total - done) : null;
+  const { done, total, warming, building, again } = state;
+  const left = paceOf(state).secondsLeft;
   return (
     <>
       <LinearProgress

@@ -43,12 +43,11 @@ export class KeptFrames {
 
   /** @param elsewhere whether the bytes have been written into a folder */
   async put(frame: number, bytes: Uint8Array<ArrayBuffer>, elsewhere = false): Promise<void> {
-    const blob = new Blob([bytes]);
-    const about = { render: this.render, frame, size: bytes.length, sum: crc32(bytes) };
+    const kept = elsewhere ? {} : { bytes: new Blob([bytes]), sum: crc32(bytes) };
     try {
-      await library.renderFrames.put(elsewhere ? about : { ...about, bytes: blob });
+      await library.renderFrames.put({ render: this.render, frame, size: bytes.length, ...kept });
     } catch {
-      if (!elsewhere) this.unkept.set(frame, blob);
+      if (kept.bytes) this.unkept.set(frame, kept.bytes);
     }
     this.there.add(frame);
   }

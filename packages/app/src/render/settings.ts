@@ -1,6 +1,5 @@
-import { setDial, type FramePass, type Piece } from '@vast-swarm/core';
+import { fileNameOf, setDial, type FramePass, type Piece } from '@vast-swarm/core';
 import { STILLS, type StillFormat } from '@vast-swarm/cpu';
-import { fileNameOf } from '../data/fileName';
 
 /** What a render makes. */
 export const FORMATS = {
@@ -132,9 +131,6 @@ export function askedOf(piece: Piece, settings: Settings): Settings & { piece: P
 export function endingOf({ format, still }: Pick<Settings, 'format' | 'still'>): string {
   return format === 'ply' || format === 'csv' ? format : STILLS[still].ending;
 }
-
-export const countOfSettings = ({ first, last }: Pick<Settings, 'first' | 'last'>): number =>
-  last - first + 1;
 
 export const countOf = (frames: number): string =>
   `${String(frames)} ${frames === 1 ? 'frame' : 'frames'}`;

@@ -1,7 +1,7 @@
 import { Box, Button, LinearProgress, Stack, Typography } from '@mui/material';
 import { ArrowDown, ArrowUp, Pause, Play, RotateCcw, Square, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { canAct, type JobAct, type RenderJob } from '@vast-swarm/core';
+import { canAct, isOpenRender, type JobAct, type RenderJob } from '@vast-swarm/core';
 import { duration } from '../render/duration';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
@@ -57,7 +57,7 @@ const INK: Partial<Record<RenderJob['state'], string>> = {
 
 export function RenderRow({ render, isOurs = true, look, made, onAct, onRemove }: Props) {
   const { name, about, state, done, total } = render;
-  const open = !['done', 'failed', 'cancelled'].includes(state);
+  const open = isOpenRender(render);
   return (
     <Box
       component="li"

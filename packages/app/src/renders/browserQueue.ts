@@ -1,10 +1,10 @@
 import { liveQuery } from 'dexie';
-import { canAct, sentFiles, type JobAct, type Piece } from '@vast-swarm/core';
+import { byTurn, canAct, frameCount, sentFiles, type JobAct, type Piece } from '@vast-swarm/core';
 import { library, type StoredRender } from '../data/db';
 import { filesOf } from '../data/stock';
 import { newId, TAB } from '../data/tab';
 import { OneRender, type RenderState } from '../render/oneRender';
-import { countOfSettings, groupOf, type Settings } from '../render/settings';
+import { groupOf, type Settings } from '../render/settings';
 import { tellEnded } from './tellEnded';
 
 /**
@@ -27,8 +27,6 @@ const KEEP_EVERY = 1000;
 /** Without locks, as under an address that is not secure, no page knows of others. */
 const locks = (): LockManager | null => ('locks' in navigator ? navigator.locks : null);
 const lockOf = (tab: string): string => `vast-swarm renders ${tab}`;
-const isOpen = ({ state }: StoredRender): boolean =>
-  state === 'waiting' || state === 'running' || state === 'paused';
 
 class BrowserQueue {
   private readonly own = new Map<string, BrowserRender>();
@@ -62,7 +60,7 @@ class BrowserQueue {
     return () => this.listeners.delete(listener);
   };
 
-  /** In the order in which they are made; what has ended comes behind, the latest first. */
+  /** In the order of their turns. */
   readonly renders = (): readonly BrowserRender[] => this.list;
 
   /** Takes a render; gives its name. */
@@ -192,14 +190,8 @@ class BrowserQueue {
   }
 
   private tell(): void {
-    const rank = ({ stored }: BrowserRender): number =>
-      stored.state === 'running' ? 0 : isOpen(stored) ? 1 : 2;
-    this.list = [...this.own.values(), ...this.others].sort((a, b) => {
-      const [x, y] = [a.stored, b.stored];
-      if (rank(a) !== rank(b)) return rank(a) - rank(b);
-      if (rank(a) === 2) return (y.ended ?? 0) - (x.ended ?? 0);
-      return y.priority - x.priority || x.added - y.added;
-    });
+    const all = [...this.own.values(), ...this.others];
+    this.list = all.sort((a, b) => byTurn(a.stored, b.stored));
     for (const listener of this.listeners) listener();
   }
 
@@ -325,7 +317,7 @@ export function stateOf({ stored, live }: BrowserRender): RenderState {
     case 'cancelled':
       return { phase: 'cancelled', done };
     case 'done': {
-      const frames = countOfSettings(settings);
+      const frames = frameCount(settings);
       const job = { ...settings, piece };
       return { phase: 'done', blob: blob ?? null, note, frames, seconds, job };
     }

@@ -12,7 +12,8 @@ export interface Watched {
   trouble: string | null;
 }
 
-const isOpen = ({ state }: RenderJob): boolean => state === 'waiting' || state === 'running';
+/** Whether it may be through at the next look. */
+const isOnItsWay = ({ state }: RenderJob): boolean => state === 'waiting' || state === 'running';
 
 /**
  * The renders at the server, looked at again and again while somebody wants to see them, or one of them is not through: so
@@ -37,7 +38,7 @@ class ServerWatch {
     clearTimeout(this.next);
     const look = (this.looks += 1);
     await this.once();
-    const more = this.listeners.size > 0 || (this.watched.jobs?.some(isOpen) ?? false);
+    const more = this.listeners.size > 0 || (this.watched.jobs?.some(isOnItsWay) ?? false);
     // Somebody may have looked meanwhile.
     if (more && look === this.looks) this.next = setTimeout(() => void this.look(), EVERY);
   }
@@ -48,7 +49,7 @@ class ServerWatch {
       const jobs = await serverRenders();
       this.watched = { jobs, trouble: null };
       for (const job of jobs) {
-        const open = before.some((known) => known.id === job.id && isOpen(known));
+        const open = before.some((known) => known.id === job.id && isOnItsWay(known));
         if (open) tellEnded({ ...job, name: job.order.name, view: null });
       }
     } catch (error) {

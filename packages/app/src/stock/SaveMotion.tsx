@@ -1,7 +1,6 @@
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import type { Motion } from '@vast-swarm/core';
-import { fileNameOf } from '../data/fileName';
+import { fileNameOf, type Motion } from '@vast-swarm/core';
 import { saveAs } from '../data/files';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';

@@ -81,4 +81,20 @@ const WHEN: Record<JobAct, readonly RenderJob['state'][]> = {
 export const canAct = ({ state }: Pick<RenderJob, 'state'>, act: JobAct): boolean =>
   WHEN[act].includes(state);
 
-export const framesOfOrder = ({ first, last }: RenderOrder): number => last - first + 1;
+/** Frames from a first to a last one. */
+export const frameCount = ({ first, last }: { first: number; last: number }): number =>
+  last - first + 1;
+
+/** Whether a render is not through: it is made, or will be. */
+export const isOpenRender = ({ state }: Pick<RenderJob, 'state'>): boolean =>
+  state === 'waiting' || state === 'running' || state === 'paused';
+
+type Turn = Pick<RenderJob, 'state' | 'priority' | 'added' | 'ended'>;
+
+/** Sorts renders by the order in which they are made; what has ended comes behind, the latest first. */
+export function byTurn(a: Turn, b: Turn): number {
+  const rank = (one: Turn): number => (one.state === 'running' ? 0 : isOpenRender(one) ? 1 : 2);
+  if (rank(a) !== rank(b)) return rank(a) - rank(b);
+  if (rank(a) === 2) return (b.ended ?? 0) - (a.ended ?? 0);
+  return b.priority - a.priority || a.added - b.added;
+}

@@ -1,12 +1,10 @@
-import { STILLS } from '@vast-swarm/cpu';
 import type { RenderJob } from '@vast-swarm/core';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { isVideo } from '../deliver/videos';
 import { endHolders } from '../deliver/lock';
-import { lookOf, madeOf, pieceOf } from './jobFolder';
+import { lookOf, madeOf, outOf, pieceOf } from './jobFolder';
 import type { Outcome, Run, Runner, Step } from './runner';
 
 /** Renders by the command line in a process of its own: where that dies, the server goes on, and so may the render. */
@@ -19,13 +17,6 @@ const AGAIN = 3;
 const ENDED = [130, 143];
 /** Letters of what it says at last that are kept. */
 const SAID = 2000;
-
-/** Where a render goes. */
-export function outOf(job: RenderJob): string {
-  const { format, frames } = job.order;
-  const name = isVideo(format) ? `video.${format}` : `${frames}.${STILLS[format].ending}`;
-  return join(madeOf(job), name);
-}
 
 export function argumentsOf(job: RenderJob): string[] {
   const { order } = job;

@@ -1,5 +1,6 @@
 import {
   documentIn,
+  fileNameOf,
   orderSchema,
   parsePiece,
   PieceError,
@@ -9,10 +10,12 @@ import {
   type RenderJob,
   type RenderOrder,
 } from '@vast-swarm/core';
+import { STILLS } from '@vast-swarm/cpu';
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readdir, readFile, rm } from 'node:fs/promises';
 import { basename, join } from 'node:path';
+import { isVideo } from '../deliver/videos';
 import { Refused } from '../refused';
 import { makeFolder, writeWhole } from '../writeWhole';
 
@@ -23,20 +26,18 @@ const PIECE = 'piece.swarm.json';
 /** What has been made; and the latest frame, small. */
 const MADE = 'made';
 const LOOK = 'latest.png';
+/** Letters of a piece's name in that of its folder. */
+const MOST_LETTERS = 40;
 
 export const pieceOf = ({ folder }: RenderJob): string => join(folder, PIECE);
 export const lookOf = ({ folder }: RenderJob): string => join(folder, LOOK);
 export const madeOf = ({ folder }: RenderJob): string => join(folder, MADE);
 
-/** A name for a folder, of a name that may be anything. */
-function plain(name: string): string {
-  return (
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 40) || 'piece'
-  );
+/** What a render is written to: a video, or the names of its frames. */
+export function outOf(job: RenderJob): string {
+  const { format, frames } = job.order;
+  const name = isVideo(format) ? `video.${format}` : `${frames}.${STILLS[format].ending}`;
+  return join(madeOf(job), name);
 }
 
 /** @throws Refused where it is no order, with what is wrong */
@@ -86,7 +87,7 @@ export async function newJob(renders: string, bytes: Uint8Array): Promise<Render
   const order = orderIn(entries['order.json']);
   const text = pieceIn(entries);
   const id = randomUUID().slice(0, 8);
-  const folder = join(renders, `${plain(order.name)}-${id}`);
+  const folder = join(renders, `${fileNameOf(order.name).slice(0, MOST_LETTERS)}-${id}`);
   const job: RenderJob = {
     ...{ id, order, folder, state: 'waiting', priority: 0, added: Date.now(), ended: null },
     ...{ done: 0, perSecond: 0, secondsLeft: null, frame: null, problem: null },

@@ -1,4 +1,4 @@
-import { canAct, type JobAct, type RenderJob } from '@vast-swarm/core';
+import { byTurn, canAct, frameCount, type JobAct, type RenderJob } from '@vast-swarm/core';
 import { Refused } from '../refused';
 import { jobsIn, keepJob, newJob, removeJob } from './jobFolder';
 import type { Outcome, Run, Runner, Step } from './runner';
@@ -37,15 +37,9 @@ export class RenderQueue {
     return queue;
   }
 
-  /** In the order in which they are worked on; what has ended comes behind, the latest first. */
+  /** In the order of their turns. */
   list(): RenderJob[] {
-    const rank = ({ state }: RenderJob): number =>
-      state === 'running' ? 0 : state === 'waiting' || state === 'paused' ? 1 : 2;
-    return [...this.jobs.values()].sort((a, b) => {
-      if (rank(a) !== rank(b)) return rank(a) - rank(b);
-      if (rank(a) === 2) return (b.ended ?? 0) - (a.ended ?? 0);
-      return b.priority - a.priority || a.added - b.added;
-    });
+    return [...this.jobs.values()].sort(byTurn);
   }
 
   job(id: string): RenderJob | undefined {
@@ -157,9 +151,8 @@ export class RenderQueue {
   private step(id: string, { frame, done, total, perSecond, secondsLeft }: Step): void {
     const job = this.jobs.get(id);
     if (job?.state !== 'running') return;
-    const { first, last } = job.order;
     // What was there before counts too.
-    const there = last - first + 1 - total + done;
+    const there = frameCount(job.order) - total + done;
     this.jobs.set(id, { ...job, frame, done: there, perSecond, secondsLeft });
   }
 
@@ -167,7 +160,7 @@ export class RenderQueue {
     const { order } = this.known(id);
     const ended = { ended: Date.now(), perSecond: 0, secondsLeft: null };
     if (outcome.made) {
-      this.put(id, { ...ended, state: 'done', done: order.last - order.first + 1 });
+      this.put(id, { ...ended, state: 'done', done: frameCount(order) });
     } else this.put(id, { ...ended, state: 'failed', problem: outcome.problem });
   }
 }

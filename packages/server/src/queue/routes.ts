@@ -7,8 +7,7 @@ import { basename, join } from 'node:path';
 import type { Guard } from '../guard';
 import { isVideo } from '../deliver/videos';
 import { Refused } from '../refused';
-import { outOf } from './childRunner';
-import { lookOf, madeOf } from './jobFolder';
+import { lookOf, madeOf, outOf } from './jobFolder';
 import type { RenderQueue } from './queue';
 
 /** The largest order that is read: a piece with all that it uses from files. */

@@ -1,8 +1,7 @@
 import { Button, Menu, MenuItem } from '@mui/material';
 import { ChevronDown } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { offerOf, playedTable, readPlayed } from '@vast-swarm/core';
-import { fileNameOf } from '../../data/fileName';
+import { fileNameOf, offerOf, playedTable, readPlayed } from '@vast-swarm/core';
 import { saveAs } from '../../data/files';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
