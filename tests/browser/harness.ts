@@ -217,7 +217,7 @@ const tasks = {
     }
     const bake = {
       ...{ name: 'stored', first: 0, last: piece.frame.length - 1, capacity, state },
-      born: (frame: number) => born[frame] ?? 0,
+      bornAt: (frame: number) => born[frame] ?? 0,
       read: (frame: number) => states[frame]!,
     };
     const engine = await gpu();

@@ -45,7 +45,7 @@ function textOf(plan: Plan): string {
     s.draws.map((d) => [d.id, d.mode, d.shape, d.soft(0.25), 'edge' in d ? d.edge : 0]),
     sum(s.tables),
     [...s.blocks.values()].map((b) => b.length),
-    s.births.bornBefore(1),
+    s.births.bornAt(29),
   ]);
   const steps = plan.finish.steps.map((s) =>
     'kernel' in s ? kernelText(s.kernel, plan) : [s.type, 'at' in s ? s.at(0.25) : 0],
@@ -142,7 +142,7 @@ test('a bake of the parent reaches the child, and what is driven live is followe
   const [plan] = [compilePiece(piece, { cache })];
   const { capacity, state } = plan.swarms.find((s) => s.id === 'motes')!;
   const about = { name: 'stored', first: 0, last: 9, capacity, state };
-  const bakes = new Map([['motes', { ...about, born: () => 7, read: () => [] }]]);
+  const bakes = new Map([['motes', { ...about, bornAt: () => 7, read: () => [] }]]);
   const slots = (p: Plan): unknown => {
     const { birth } = p.swarms.find((s) => s.parent === 'motes')!;
     return Object.values(birth.uniforms).map((u) => (typeof u === 'function' ? u(frame) : u));

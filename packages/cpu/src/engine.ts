@@ -212,6 +212,7 @@ export class CpuEngine implements Engine {
 
   private take(plan: Plan): void {
     this.current = plan;
+    this.tracks.frames = plan.frame;
     this.memories.setPlan(plan, this.past, (swarm) => this.bornAt(swarm));
     this.media.setPlan(plan);
   }
@@ -223,7 +224,7 @@ export class CpuEngine implements Engine {
   }
 
   private bornAt(swarm: SwarmPlan): number {
-    return bornAt(swarm, this.frame, this.plan.frame.rate);
+    return bornAt(swarm, this.frame);
   }
 
   reset(): void {

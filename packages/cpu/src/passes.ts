@@ -1,5 +1,5 @@
 import {
-  timeOf,
+  secondIn,
   type ExrChannel,
   type FramePass,
   type PassPlan,
@@ -89,8 +89,7 @@ export class Passes {
   ): ExrChannel[] {
     if (!wants('depth') && !wants('motion') && !wants('swarm')) return [];
     const { plan, frame } = state;
-    const { rate } = plan.frame;
-    const earlier = plan.at(frame - 1).camera(timeOf(frame, rate));
+    const earlier = plan.at(frame - 1).camera(secondIn(plan.frame, frame - 1, 1));
     const { planes, nearest } = this.stage.measure(size, state, passes.measured, earlier);
     const [x, y, number] = channelsOf(this.memories, planes);
     const made: Record<string, [FramePass, Float32Array]> = {

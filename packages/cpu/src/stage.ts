@@ -94,7 +94,7 @@ export class Stage implements BodyDevice<Canvas> {
     this.held.clear();
     if (backdrop) {
       this.pixels(plan.backdrop, planes, base);
-      if (plan.shadows) this.shadows(plan, past, plan.shadows, planes, base);
+      if (plan.shadows) this.shadows(past, plan.shadows, planes, base);
       for (const kernel of plan.mediumLayers.behind) this.pixels(kernel, planes, base);
     } else this.clear(planes);
     let nearest = 0;
@@ -107,10 +107,10 @@ export class Stage implements BodyDevice<Canvas> {
       this.painter.drawSolids(canvas, samples);
       this.held.clear();
     };
-    drawBodies(plan, drawn.opaque, base, past, this, canvas);
+    drawBodies(drawn.opaque, base, past, this, canvas);
     this.solids();
     if (nearest && plan.solidLens) this.defocus(plan.solidLens, planes, nearest, base);
-    drawBodies(plan, drawn.blended, base, past, this, canvas);
+    drawBodies(drawn.blended, base, past, this, canvas);
     if (!backdrop) return;
     for (const kernel of plan.mediumLayers.before) this.pixels(kernel, planes, base);
   }
@@ -139,7 +139,7 @@ export class Stage implements BodyDevice<Canvas> {
       this.painter.drawSolids(canvas, 1);
       this.held.clear();
     };
-    drawBodies(plan, drawn.opaque, base, past, this, canvas);
+    drawBodies(drawn.opaque, base, past, this, canvas);
     this.solids();
     return { planes, nearest };
   }
@@ -178,7 +178,6 @@ export class Stage implements BodyDevice<Canvas> {
 
   /** Darkens the backdrop where shadows fall. */
   private shadows(
-    plan: Plan,
     past: Past,
     { drawing, blur, shade }: ShadowPlan,
     to: Planes,
@@ -188,7 +187,7 @@ export class Stage implements BodyDevice<Canvas> {
     const planes = this.rasteriser.planes('shadow', to.width, to.height);
     this.clear(planes);
     const canvas: Canvas = { planes, nearest: 0, solids: [], camera, lamps: EVEN_LIGHT, time };
-    drawBodies(plan, drawing, base, past, this, canvas);
+    drawBodies(drawing, base, past, this, canvas);
     this.rasteriser.blur(planes, blur(time));
     const address = (name: string): number => {
       const [set, plane] = name.includes('.') ? [planes, name.split('.')[1]!] : [to, name];

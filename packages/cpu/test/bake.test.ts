@@ -31,7 +31,7 @@ async function baked(piece: Piece, swarm: string): Promise<Bake> {
   }
   return {
     ...{ name: 'stored', first: 0, last: piece.frame.length - 1, capacity, state },
-    born: (frame) => born[frame] ?? 0,
+    bornAt: (frame) => born[frame] ?? 0,
     read: (frame) => frames[frame]!,
   };
 }

@@ -177,7 +177,7 @@ test('a baked swarm leaves what it left live, and a baked reader wants no field'
     }
     const read = (frame: number): Float32Array[] => frames[frame]!;
     const about = { name: `stored ${id}`, first: 0, last: 50, capacity, state };
-    return { ...about, born: (frame) => born[frame] ?? 0, read };
+    return { ...about, bornAt: (frame) => born[frame] ?? 0, read };
   };
   const leaders = await stored('motes');
   const live = bitsOf(engine);

@@ -12,8 +12,8 @@ import {
   replayTo,
   ringName,
   STATE,
+  secondIn,
   stepMotion,
-  timeOf,
   TrackReader,
   type BlockTrack,
   type Engine,
@@ -165,6 +165,7 @@ export class GpuEngine implements Engine {
 
   private take(plan: Plan): void {
     this.plan = plan;
+    this.tracks.frames = plan.frame;
     const work = new Work(this.pipelines);
     const before = this.swarms;
     this.swarms = new Map(plan.swarms.map((s) => [s.id, this.prepare(s, before.get(s.id), work)]));
@@ -231,7 +232,7 @@ export class GpuEngine implements Engine {
   }
 
   private bornAt(swarm: SwarmPlan, frame: number): number {
-    return bornAt(swarm, frame, this.plan!.frame.rate);
+    return bornAt(swarm, frame);
   }
 
   reset(): void {
@@ -472,7 +473,7 @@ export class GpuEngine implements Engine {
   async particles(id: string): Promise<Particles> {
     const swarm = this.plan!.swarms.find((s) => s.id === id)!;
     const memory = this.memoryOf(id);
-    const time = timeOf(this.frame + 1, this.plan!.frame.rate);
+    const time = secondIn(this.plan!.frame, this.frame, 1);
     const born = this.bornAt(swarm, this.frame);
     const inputs: FrameInputs = { frame: this.frame, time, width: 0, height: 0, born };
     const { address } = memory;

@@ -83,7 +83,7 @@ export class Stage {
     };
     const device = this.device(work);
     if (fine) {
-      drawBodies(plan, drawn.opaque, base, past, device, canvas);
+      drawBodies(drawn.opaque, base, past, device, canvas);
       memory.endSolids(work, fine, this.pipelines);
     } else work.draw(fill, view, true, memory.buffer, memory.words(set), 3);
     if (solid && plan.solidLens) {
@@ -93,7 +93,7 @@ export class Stage {
       memory.add(work, 'turn', set, 0, 1);
       work.draw(fill, view, true, memory.buffer, memory.words(set), 3);
     }
-    drawBodies(plan, drawn.blended, base, past, device, canvas);
+    drawBodies(drawn.blended, base, past, device, canvas);
     memory.targetToPlanes(work, set);
     if (set === 'frame') this.layers(work, memory, plan.mediumLayers.before, base);
   }
@@ -115,7 +115,7 @@ export class Stage {
   private shadows(
     work: Work,
     memory: FrameMemory,
-    { plan, past }: At,
+    { past }: At,
     { drawing, blur }: ShadowPlan,
     base: SceneInputs,
   ): void {
@@ -129,7 +129,7 @@ export class Stage {
       depth: depth.createView(),
       lamps: EVEN_LIGHT,
     };
-    drawBodies(plan, drawing, base, past, this.device(work), canvas);
+    drawBodies(drawing, base, past, this.device(work), canvas);
     memory.targetToPlanes(work, 'shadow');
     memory.blur(work, 'shadow', blur(base.time));
   }

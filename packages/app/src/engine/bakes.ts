@@ -51,7 +51,7 @@ export class OpenBake implements Bake {
     }
   }
 
-  born(frame: number): number {
+  bornAt(frame: number): number {
     return this.file.born[Math.min(frame, this.last) - this.first] ?? 0;
   }
 

@@ -430,7 +430,8 @@ export class Session {
     let left = this.playback.approach(target);
     while (left > 0 && performance.now() - start < SLICE) {
       // A finish that remembers has to see every frame on the way, that of a snapshot too.
-      if (this.plan!.finish.remembers && this.playback.frame >= 0) await this.show(left);
+      if (this.plan!.finish.remembers && this.playback.frame >= -this.plan!.runIn)
+        await this.show(left);
       await this.playback.ready();
       this.playback.advance();
       left -= 1;

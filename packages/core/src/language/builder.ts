@@ -34,6 +34,12 @@ export interface DialSource extends PartNames {
   values: DialValues;
 }
 
+/** How slots of a piece that comes round are used: by `count` rounds in turn, each of `ids` ids. */
+export interface Turns {
+  ids: number;
+  count: number;
+}
+
 /** What the kernels of one swarm, or of the finish, share beside the state. */
 export class KernelData {
   /** Shape and gradient samples, in one buffer. */
@@ -48,8 +54,14 @@ export class KernelData {
   readonly fields = new Map<string, number>();
   private readonly offsets = new Map<Name, number>();
 
-  /** @param carried whether particles are moved by what is not in their velocity */
-  constructor(readonly carried = false) {}
+  /**
+   * @param carried whether particles are moved by what is not in their velocity
+   * @param turns of a piece that comes round: ids of one round, and rounds that have slots beside each other
+   */
+  constructor(
+    readonly carried = false,
+    readonly turns: Turns | null = null,
+  ) {}
 
   table(name: Name, sample: (at: number) => number): number {
     const known = this.offsets.get(name);
@@ -72,8 +84,11 @@ export class KernelData {
 export class KernelBuilder<W extends World = World> implements PlanKernel {
   readonly graph = new Graph();
   readonly uniforms: Record<string, UniformSource> = {};
-  /** The swarm whose particles this one is born from: how many slots it has in use. */
-  parent: { slots: UniformSource } | null = null;
+  /**
+   * The swarm whose particles this one is born from: how many slots it has in use, and by how many
+   * they are turned where the rounds of a loop have slots beside each other.
+   */
+  parent: { slots: UniformSource; turn: UniformSource | null } | null = null;
   /** Where a place in the world is seen, 0 to 1 from the left and the top; null where nobody looks. */
   onScreen: ((place: Vec3) => readonly [Expr, Expr]) | null = null;
 
@@ -126,6 +141,10 @@ export class KernelBuilder<W extends World = World> implements PlanKernel {
   /** A number that differs from frame to frame. */
   frameKey(): Expr {
     const key = FRAME.own('key');
-    return this.uniform(key, (f) => Math.imul(f.frame + 0x10000, 0x9e3779b1), 'i32');
+    return this.uniform(
+      key,
+      (f) => Math.imul(this.scene.phase(f.frame) + 0x10000, 0x9e3779b1),
+      'i32',
+    );
   }
 }

@@ -149,9 +149,10 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     if (typeof feed === 'number') return builder.uniform(name, feed);
     const follow = builder.scene.follow(feed);
     if (!particle?.born) return builder.uniform(name, (f) => follow(f.time));
-    const at = (frame: number): number => follow(frame / this.rate);
-    const start = builder.uniform(partOf(name, 'start'), (f) => at(f.frame));
-    const end = builder.uniform(partOf(name, 'end'), (f) => at(f.frame + 1));
+    const at = (frame: number, more: number): number =>
+      follow((builder.scene.phase(frame) + more) / this.rate);
+    const start = builder.uniform(partOf(name, 'start'), (f) => at(f.frame, 0));
+    const end = builder.uniform(partOf(name, 'end'), (f) => at(f.frame, 1));
     return mix(start, end, particle.born);
   }
 

@@ -35,6 +35,15 @@ export class PartReader {
     return this.builder.scene.rate;
   }
 
+  /** Seconds after which the piece comes round again; null where it does not. */
+  get period(): number | null {
+    return this.builder.scene.period;
+  }
+
+  private phase(frame: number): number {
+    return this.builder.scene.phase(frame);
+  }
+
   /** Seconds of the piece: of the moment that is worked out, see FrameInputs. */
   time(): Expr {
     return this.builder.uniform(FRAME.own('time'), (f) => f.time);
@@ -44,7 +53,7 @@ export class PartReader {
   ownTime(): Expr {
     const born = this.particle?.born;
     if (!born) return this.time();
-    const start = this.builder.uniform(FRAME.own('start'), (f) => f.frame / this.rate);
+    const start = this.builder.uniform(FRAME.own('start'), (f) => this.phase(f.frame) / this.rate);
     return start.add(born.mul(1 / this.rate));
   }
 
@@ -69,7 +78,7 @@ export class PartReader {
   /** A number of the kind's own, given again at every frame: `value(time in seconds, frame)`. */
   changing(purpose: string, value: (time: number, frame: number) => number): Expr {
     const name = this.source.owner.own(purpose);
-    return this.builder.uniform(name, (f) => value(f.time, f.frame));
+    return this.builder.uniform(name, (f) => value(f.time, this.phase(f.frame)));
   }
 
   /** A curve of the kind's own at a place, 0 to 1: straight between 256 samples of it. */

@@ -39,7 +39,7 @@ export function readingOf(dial: Reader, name: Reading): Expr {
     case 'time':
       return dial.ownTime();
     case 'frame':
-      return builder.uniform(FRAME.own('number'), (f) => f.frame);
+      return builder.uniform(FRAME.own('number'), (f) => builder.scene.phase(f.frame));
     case 'seed':
       return builder.uniform(FRAME.own('seed'), builder.seed);
     case 'pi':

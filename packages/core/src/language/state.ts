@@ -13,6 +13,23 @@ export function idInSlot(builder: KernelBuilder, capacity: number): Expr {
   return lane.add(lane.lt(wrap).select(base, base.sub(size)));
 }
 
+/**
+ * What chance and order go by, of the particle in the lane's slot: its id, or where the piece comes round its number
+ * among those of one round, which is the same in each.
+ */
+export function ownNumber({ graph: g, data }: KernelBuilder, id: Expr): Expr {
+  if (!data.turns) return id;
+  const { ids, count } = data.turns;
+  let number = g.lane();
+  for (let turn = 1; turn < count; turn++) {
+    number = g
+      .lane()
+      .ge(turn * ids)
+      .select(g.lane().sub(turn * ids), number);
+  }
+  return number;
+}
+
 /** Three states from the one of that number on, of the lane's own slot or of another. */
 export function loadVec({ graph }: KernelBuilder, from: number, slot = graph.lane()): Vec3 {
   const part = (i: number): Expr => graph.load(STATE[from + i]!, slot);
@@ -30,7 +47,7 @@ export function livingParticle(
   const life = g.load('life', g.lane());
   return {
     swarm,
-    id: idInSlot(builder, capacity),
+    id: ownNumber(builder, idInSlot(builder, capacity)),
     life: age.div(life.max(1e-6)).clamp(0, 1),
     readings: { age, life, position: loadVec(builder, 0), velocity: loadVec(builder, 3) },
     kept: (name) => g.load(name, g.lane()),

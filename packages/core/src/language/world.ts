@@ -11,6 +11,10 @@ export interface World {
   readonly density: number;
   /** Frames a second. */
   readonly rate: number;
+  /** Seconds after which the piece comes round again; null where it does not. */
+  readonly period: number | null;
+  /** The frame of the piece that a frame of its pre-roll, or one behind its end, is where it comes round. */
+  phase(frame: number): number;
   /** The piece's frame in pixels. */
   readonly size: { readonly width: number; readonly height: number };
   readonly lens: { readonly perspective: boolean; readonly defocuses: boolean };

@@ -94,7 +94,7 @@ export function makePiece(name: string): Piece {
     version: VERSION,
     name,
     seed: 1,
-    frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0 },
+    frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0, loop: false },
     backdrop: makeChoice('backdrops', 'radial'),
     camera: makeChoice('cameras', 'perspective'),
     lights: [],

@@ -76,6 +76,7 @@ const frame = z.strictObject({
   rate: rateSchema,
   length: z.number().int().min(1).max(200_000),
   preroll: z.number().int().min(0).max(20_000),
+  loop: z.boolean().default(false),
 });
 
 function swarmSchema(): z.ZodType<Swarm> {

@@ -86,6 +86,8 @@ export interface FrameSettings {
   length: number;
   /** Frames simulated before frame 0. */
   preroll: number;
+  /** Whether what comes behind the last frame is the first one: all that moves comes round in this time. */
+  loop?: boolean | undefined;
 }
 
 /** One document: everything needed to simulate and draw one visual. */

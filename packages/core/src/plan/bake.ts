@@ -9,7 +9,7 @@ export interface Bake {
   readonly capacity: number;
   readonly state: readonly string[];
   /** Ids below this had been born at the end of a frame. */
-  born(frame: number): number;
+  bornAt(frame: number): number;
   /** The state at a frame, in the order of `state`: the slots in use. */
   read(frame: number): readonly Float32Array[];
 }

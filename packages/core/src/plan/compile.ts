@@ -21,6 +21,8 @@ import { mediumLayersPart } from './media/mediumLayer';
 import { mediaPart } from './media/mediumPlan';
 import { emptyFeeds } from './emptyFeeds';
 import { heavyStates } from './heavyStates';
+import { loopNotices } from './loop/notices';
+import { prerollOf, runInOf } from './loop/preroll';
 import { missingStock } from './missingStock';
 import { motionKeysHeld, parentOf } from './motion/motionKey';
 import {
@@ -95,6 +97,7 @@ function compileScene(
     ...missingStock(piece, files),
     ...mediumNotices(scene),
     ...emptyFeeds(piece),
+    ...loopNotices(piece),
   ];
   const keys = motionKeysHeld(piece, files);
   const plans = new Map<string, SwarmPlan>();
@@ -138,6 +141,7 @@ function compileScene(
     ...swarms.map((s) => `${s.id} ${s.motionKey} ${String(seen(s))}`),
     ...piece.media.filter((m) => m.on).map((m) => JSON.stringify(mediumKey(piece, m))),
     ...(media.length > 0 ? [scene.signalled, scene.stocked] : []),
+    ...(piece.frame.loop ? [`comes round after ${String(piece.frame.length)}`] : []),
   ].join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
   const passPlan = (kernels: Pick<PassPlan, 'dark' | 'lit'>): PassPlan => ({
@@ -147,7 +151,8 @@ function compileScene(
     ),
   });
   const plan: Plan = {
-    frame: piece.frame,
+    frame: piece.frame.loop ? { ...piece.frame, preroll: prerollOf(piece) } : piece.frame,
+    runIn: runInOf(piece.frame),
     ...{
       swarms,
       backdrop,

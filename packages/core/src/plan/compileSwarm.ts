@@ -1,23 +1,15 @@
-import { longestLife } from '../catalogue/swarmDials';
-import { layersOf, rangeOf } from '../feeds/feeds';
-import type { Swarm } from '../piece/types';
-import { chainOf, sourcesOf } from '../piece/chains';
-import { PLAYED } from '../piece/played';
-import { signalsIn } from '../piece/walk';
-import type { Bursts } from '../feeds/control';
-import { isControl } from './score/scoreText';
+import { layersOf } from '../feeds/feeds';
 import { birthKernel } from './motion/birthKernel';
-import { BirthSchedule, mostAlive } from './motion/births';
-import { birthsOfAllPlaces } from './motion/allPlaces';
 import { copiesOf, copyCount } from './look/copies';
 import { drawsOf, measuredDraws, shadowsOf } from './look/draws';
-import { historyRows, historyStates, wantsWay } from './motion/history';
-import { KernelData } from '../language/builder';
+import { historyStates } from './motion/history';
+import { KernelData, type KernelBuilder } from '../language/builder';
 import type { PlanKernel } from '../language/frame';
 import { motionKernel } from './motion/motionKernel';
 import { parentOf } from './motion/motionKey';
+import { roomFor, type Allotted } from './motion/room';
 import { gridPlan } from './motion/neighbourGrid';
-import { bornAt, MOST_DRAWN, timeOf, type Notice, type SwarmPlan } from './plan';
+import { bornAt, MOST_DRAWN, type Notice, type SwarmPlan } from './plan';
 import { readingsKernel } from './look/fileReadings';
 import { cappedText, colourlessText, orphanText, placelessText } from './swarmNotices';
 import type { PlanPart } from './cache';
@@ -29,17 +21,23 @@ import { leavesInFields } from './fields/fieldPlan';
 import { isCarried, SEEN, wantSeen } from './motion/seenVelocity';
 import { STATE } from '../language/particle';
 
+/** Which slots of a swarm are in use, for those that are born from it. */
+function slotsIn(parent: SwarmPlan, { piece }: Scene): NonNullable<KernelBuilder['parent']> {
+  const { capacity, turns } = parent;
+  const slots = ({ frame }: { frame: number }): number => Math.min(capacity, bornAt(parent, frame));
+  if (turns === null || turns.count === 1) return { slots, turn: null };
+  const { ids, count } = turns;
+  const round = (frame: number): number => Math.floor(frame / piece.frame.length);
+  return { slots, turn: ({ frame }) => (((round(frame) % count) + count) % count) * ids };
+}
+
 interface Compiled {
   plan: SwarmPlan;
   notices: Notice[];
 }
 
 /** What a swarm is compiled from. */
-interface SwarmSource extends Pick<SwarmPlan, 'bake' | 'motionKey'> {
-  scene: Scene;
-  swarm: Swarm;
-  /** Particles that the machine's limit leaves for it. */
-  left: number;
+interface SwarmSource extends Allotted, Pick<SwarmPlan, 'motionKey'> {
   parent: SwarmPlan | null;
   /** Its number, where it is measured how its bodies are seen. */
   number: number | null;
@@ -70,19 +68,10 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
 };
 
 function compileSwarm(source: SwarmSource): Compiled {
-  const { scene, swarm, left, parent, bake, motionKey, number } = source;
-  const { rate, preroll, length } = scene.piece.frame;
-  const begin = timeOf(-preroll, rate);
-  const each = birthsOfAllPlaces(swarm, scene);
-  const births = new BirthSchedule(swarm.dials, begin, scene, each, scene.bursts(swarm.id));
-  const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
-  // Trails outlive their particles.
-  const lasting = longestLife(swarm.dials) + history.rows / rate;
-  const ahead = aheadOf(scene, swarm, begin, each);
-  const end = timeOf(length, rate);
-  const needed = mostAlive(ahead, lasting, begin, end, 1 / rate) + roomForBursts(scene, swarm.id);
+  const { scene, swarm, left, parent, motionKey, number } = source;
+  const { bake, ...room } = roomFor(source);
+  const { needed, most, births, turns, history } = room;
   const limit = swarm.dials.limit || Infinity;
-  const most = Math.max(1, Math.min(needed, limit, left));
   const notices: Notice[] = [];
   if (most < needed && !bake) {
     const byLimit = limit <= left;
@@ -93,7 +82,7 @@ function compileSwarm(source: SwarmSource): Compiled {
   if (placeless !== null) notices.push({ part: swarm.id, message: placeless });
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
-  const capacity = bake?.capacity ?? Math.max(4, (most + 3) & ~3);
+  const { capacity } = room;
   const drawable = Math.max(1, Math.floor(MOST_DRAWN / capacity));
   const copies = copiesOf(swarm.copies, drawable);
   const wanted = copyCount(swarm.copies);
@@ -104,7 +93,7 @@ function compileSwarm(source: SwarmSource): Compiled {
   }
   // A bake has only what it was stored with.
   const carried = bake ? bake.state.includes(SEEN[0]!) : isCarried(scene.piece, swarm);
-  const data = new KernelData(carried);
+  const data = new KernelData(carried, turns);
   const stirred = stirredBy(scene.piece, swarm.id);
   const leaves = stirred.length > 0 || leavesInFields(scene.piece, swarm.id);
   if (carried && !bake && leaves) wantSeen(data);
@@ -128,11 +117,7 @@ function compileSwarm(source: SwarmSource): Compiled {
     data,
   );
   // Last: it finds what the others want kept from birth.
-  const slots = parent && {
-    of: (frame: number) => Math.min(parent.capacity, bornAt(parent, frame, rate)),
-  };
-  const inUse = slots && ((f: { frame: number }): number => slots.of(f.frame));
-  const { birth, coloured } = birthKernel(scene, swarm, data, inUse);
+  const { birth, coloured } = birthKernel(scene, swarm, data, parent && slotsIn(parent, scene));
   const colourless = coloured ? null : colourlessText(swarm, scene);
   if (colourless !== null) notices.push({ part: swarm.id, message: colourless });
   const plan: SwarmPlan = {
@@ -148,6 +133,7 @@ function compileSwarm(source: SwarmSource): Compiled {
       shadows,
       bake,
       history,
+      turns,
     },
     motionKey: bake ? `bake ${bake.name}` : motionKey,
     readings,
@@ -165,31 +151,4 @@ function compileSwarm(source: SwarmSource): Compiled {
     copies,
   };
   return { plan, notices };
-}
-
-/** Births as far as they can be told ahead: a rate that is driven live may rise as far as it goes. */
-function aheadOf(
-  scene: Scene,
-  { id, dials }: Swarm,
-  begin: number,
-  each: number | null,
-): BirthSchedule {
-  const { rate } = dials;
-  const sources = chainOf(scene.piece, signalsIn(rate)).flatMap((signal) => [
-    signal.id,
-    ...sourcesOf(signal, 'sounds'),
-    ...sourcesOf(signal, 'performers'),
-  ]);
-  const byHand = scene.live.has(PLAYED);
-  const controlled = [...signalsIn(rate)].some((name) => isControl(scene.piece, name));
-  const driven = sources.some((id) => scene.live.has(id)) || (byHand && controlled);
-  const most = driven ? { ...dials, rate: rangeOf(rate)[1] } : dials;
-  return new BirthSchedule(most, begin, scene, each, scene.bursts(id));
-}
-
-/** While a piece is played live: room for what cues may let be born, of each once more. */
-function roomForBursts({ piece, live }: Scene, swarm: string): number {
-  if (!live.has(PLAYED)) return 0;
-  const all = piece.cues.flatMap((c) => c.dials.bursts as Bursts);
-  return all.filter((b) => b.swarm === swarm).reduce((sum, b) => sum + b.count, 0);
 }

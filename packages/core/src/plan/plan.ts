@@ -2,7 +2,9 @@ import type { Follow } from '../catalogue/kinds';
 import type { BlockTrack } from '../language/track';
 import type { Piece } from '../piece/types';
 import type { Bake } from './bake';
-import type { BirthSchedule } from './motion/births';
+import { phaseOf, type Looping } from '../language/loop';
+import type { Turns } from '../language/builder';
+import type { Births } from './motion/births';
 import type { CameraPose } from '../language/frame';
 import type { GivenValues } from '../language/names';
 import type { Draw } from './look/draws/draw';
@@ -22,7 +24,7 @@ export interface SwarmPlan {
   name: string;
   /** Slots, a multiple of 4. A particle's slot is its id modulo the capacity. */
   capacity: number;
-  births: BirthSchedule;
+  births: Births;
   birth: PlanKernel;
   motion: PlanKernel;
   /** Its bodies, in order. */
@@ -55,19 +57,20 @@ export interface SwarmPlan {
   copies: readonly GivenValues[];
   /** Equal keys have equal motion. */
   motionKey: string;
+  /** Where the piece comes round: how its slots are used. */
+  turns: Turns | null;
   /** Frames that trails go back, see history.ts; 0 without. */
   history: History;
 }
 
 /** Ids below this have been born at the end of a frame. */
-export function bornAt(swarm: SwarmPlan, frame: number, rate: number): number {
-  if (swarm.bake) return swarm.bake.born(frame);
-  return swarm.births.bornBefore(timeOf(frame + 1, rate));
+export function bornAt(swarm: SwarmPlan, frame: number): number {
+  return (swarm.bake ?? swarm.births).bornAt(frame);
 }
 
 /** Whether a render that keeps frames from `first` on has to draw this one: a finish may remember it. */
-export function isDrawn({ finish }: Plan, frame: number, first: number): boolean {
-  return frame >= first || (finish.remembers && frame >= 0);
+export function isDrawn({ finish, runIn }: Plan, frame: number, first: number): boolean {
+  return frame >= first || (finish.remembers && frame >= -runIn);
 }
 
 /** The tracks that the picture of a frame and the step behind it read, of plans that follow each other. */
@@ -127,7 +130,10 @@ export interface Tracks {
 
 /** A piece made ready for an engine. */
 export interface Plan {
+  /** The piece's, with as long a pre-roll as it needs where it comes round. */
   frame: Piece['frame'];
+  /** Frames before the first that a finish that remembers has to have seen: some where the piece comes round. */
+  runIn: number;
   /** In order of simulation: a swarm comes behind the one it is born from. */
   swarms: SwarmPlan[];
   /** All that changes with time and is not simulated: numbers by the signal's id, and blocks. */
@@ -176,4 +182,9 @@ export const MOST_DRAWN = 16_000_000;
 /** Seconds of the start of a frame; frame 0 is at 0. */
 export function timeOf(frame: number, rate: number): number {
   return frame / rate;
+}
+
+/** Seconds of a moment in a frame, 0 to 1 from its start to its end, where the piece comes round if it does. */
+export function secondIn(settings: Looping, frame: number, moment: number): number {
+  return timeOf(phaseOf(settings, frame) + moment, settings.rate);
 }

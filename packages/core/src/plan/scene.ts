@@ -3,6 +3,7 @@ import { swarmDials } from '../catalogue/swarmDials';
 import type { KernelBuilder } from '../language/builder';
 import type { World } from '../language/world';
 import { inEffect } from '../piece/follow';
+import { looped, periodOf, phaseOf } from '../language/loop';
 import { isSignal, type FrameFeed, type Vector, type VectorFeed } from '../feeds/feeds';
 import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
@@ -50,13 +51,17 @@ export class Scene implements World {
     const { kind, dials } = piece.camera;
     const { perspective } = kindOf('cameras', kind);
     this.lens = { perspective, defocuses: dials.aperture !== 0 };
-    this.signals =
-      script?.signals ??
-      signalsOf(piece, live, {
-        stock: (id) => this.stock(id),
-        performer: (id) => this.performer(id),
-        score: this.score,
-      });
+    this.signals = script?.signals ?? this.makeSignals();
+  }
+
+  private makeSignals(): ReadonlyMap<string, Follow> {
+    const { piece, live, score, period } = this;
+    const signals = signalsOf(piece, live, {
+      stock: (id) => this.stock(id),
+      performer: (id) => this.performer(id),
+      score,
+    });
+    return new Map([...signals].map(([id, follow]) => [id, looped(follow, period)]));
   }
 
   private makeScore(): Score {
@@ -81,7 +86,8 @@ export class Scene implements World {
       const { signals, sounds, performers, frame } = this.piece;
       const stock = sounds.length + performers.length > 0 ? this.stocked : null;
       const score = scoreText(this.piece);
-      return JSON.stringify([signals, sounds, stock, frame.preroll, live, score]);
+      const round = frame.loop ? [frame.length] : [];
+      return JSON.stringify([signals, sounds, stock, frame.preroll, live, score, ...round]);
     });
   }
 
@@ -100,6 +106,14 @@ export class Scene implements World {
 
   get rate(): number {
     return this.piece.frame.rate;
+  }
+
+  get period(): number | null {
+    return periodOf(this.piece.frame);
+  }
+
+  phase(frame: number): number {
+    return phaseOf(this.piece.frame, frame);
   }
 
   /** Another number when more was recorded of a live signal. */
@@ -133,10 +147,10 @@ export class Scene implements World {
     const { from, to } = feed;
     const { rate, seed } = this;
     const signal = (id: string, at: number): number => this.signal(id, at);
-    return (time) => {
+    return looped((time) => {
       const value = formulaAt(formula, { time, rate, seed, signal });
       return Math.min(Math.max(from, to), Math.max(Math.min(from, to), value));
-    };
+    }, this.period);
   }
 
   number(feed: FrameFeed, time: number): number {

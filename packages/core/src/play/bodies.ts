@@ -1,5 +1,5 @@
 import type { GivenValues } from '../language/names';
-import { bornAt, type Drawn, type Plan, type SwarmPlan } from '../plan/plan';
+import { bornAt, type Drawn, type SwarmPlan } from '../plan/plan';
 import type { Draw } from '../plan/look/draws/draw';
 import { isDrawnTogether, outputsOf, rowsOf } from '../plan/look/draws/tables';
 import { historyBuffer } from '../plan/motion/history';
@@ -35,7 +35,6 @@ export interface BodyDevice<Canvas> {
 
 /** Draws bodies in order, each with all its repeats, from the state of `base.frame`. */
 export function drawBodies<Canvas>(
-  plan: Plan,
   drawn: readonly Drawn[],
   base: FrameInputs,
   past: Past,
@@ -43,7 +42,7 @@ export function drawBodies<Canvas>(
   canvas: Canvas,
 ): void {
   for (const { swarm, draw } of drawn) {
-    const born = bornAt(swarm, base.frame, plan.frame.rate);
+    const born = bornAt(swarm, base.frame);
     const count = Math.min(born, swarm.capacity);
     if (count === 0) continue;
     const inputs = { ...base, born };

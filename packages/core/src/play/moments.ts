@@ -1,4 +1,4 @@
-import { timeOf, type Plan } from '../plan/plan';
+import { secondIn, type Plan } from '../plan/plan';
 import type { FrameInputs } from '../language/frame';
 
 /** What is drawn of a frame that stands at `frame`, with the camera of that moment. */
@@ -18,7 +18,7 @@ interface Size {
  */
 export function momentsOf(plan: Plan, frame: number, most = Infinity): number[] {
   const { rate } = plan.frame;
-  const shutter = plan.shutter(timeOf(frame + 1, rate));
+  const shutter = plan.shutter(secondIn(plan.frame, frame, 1));
   const samples = Math.min(shutter.samples, most);
   if (samples <= 1) return [0];
   return Array.from({ length: samples }, (_, i) => (shutter.frames * (i + 0.5)) / samples / rate);
@@ -26,7 +26,7 @@ export function momentsOf(plan: Plan, frame: number, most = Infinity): number[] 
 
 /** For the finish, and what else sees the whole frame. */
 export function drawInputs(plan: Plan, frame: number, { width, height }: Size): DrawInputs {
-  const time = timeOf(frame + 1, plan.frame.rate);
+  const time = secondIn(plan.frame, frame, 1);
   return { frame, time, width, height, born: 0, camera: plan.camera(time) };
 }
 
@@ -37,7 +37,7 @@ export function sceneInputs(
   { width, height }: Size,
   before: number,
 ): SceneInputs {
-  const time = timeOf(frame + 1, plan.frame.rate) - before;
+  const time = secondIn(plan.frame, frame, 1) - before;
   const camera = plan.camera(time);
   const lamps = plan.lamps(time, camera);
   return { frame, time, width, height, born: 0, before, camera, lamps };

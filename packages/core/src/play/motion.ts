@@ -1,6 +1,6 @@
 import type { BlockTrack } from '../language/track';
 import type { GivenValues } from '../language/names';
-import { bornAt, timeOf, type Plan, type SwarmPlan } from '../plan/plan';
+import { bornAt, secondIn, type Plan, type SwarmPlan } from '../plan/plan';
 import type { FrameInputs, PlanKernel } from '../language/frame';
 import type { FieldPlan } from '../plan/fields/fieldPlan';
 import type { MediumPass, MediumPlan } from '../plan/media/mediumPlan';
@@ -73,11 +73,10 @@ export function stepMotion(plan: Plan, frame: number, past: Past, device: Motion
 }
 
 function stepField(plan: Plan, field: FieldPlan, frame: number, device: MotionDevice): void {
-  const { rate } = plan.frame;
-  const at = { frame, time: timeOf(frame + 0.5, rate), width: 0, height: 0 };
+  const at = { frame, time: secondIn(plan.frame, frame, 0.5), width: 0, height: 0 };
   for (const { swarm: id, sort, add } of field.gathers) {
     const swarm = plan.swarms.find((s) => s.id === id)!;
-    const born = bornAt(swarm, frame - 1, rate);
+    const born = bornAt(swarm, frame - 1);
     const slots = Math.min(born, swarm.capacity);
     if (slots === 0) continue;
     device.sortCells(swarm, sort, slots, { ...at, born });
@@ -87,15 +86,14 @@ function stepField(plan: Plan, field: FieldPlan, frame: number, device: MotionDe
 }
 
 function stepMedium(plan: Plan, medium: MediumPlan, frame: number, device: MotionDevice): void {
-  const { rate } = plan.frame;
-  const at = { frame, time: timeOf(frame + 0.5, rate), width: 0, height: 0, born: 0 };
+  const at = { frame, time: secondIn(plan.frame, frame, 0.5), width: 0, height: 0, born: 0 };
   for (const [buffer, track] of medium.tracks) {
     device.takeMediumTrack(medium, buffer, track, frame);
   }
   let fresh = true;
   for (const id of medium.leaving.swarms) {
     const swarm = plan.swarms.find((s) => s.id === id)!;
-    const born = bornAt(swarm, frame - 1, rate);
+    const born = bornAt(swarm, frame - 1);
     const slots = Math.min(born, swarm.capacity);
     if (slots === 0) continue;
     device.leave(medium, swarm, slots, fresh, { ...at, born });
@@ -112,14 +110,13 @@ function stepMedium(plan: Plan, medium: MediumPlan, frame: number, device: Motio
 }
 
 function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDevice): void {
-  const { rate } = plan.frame;
-  const [from, to] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
-  const born = bornAt(swarm, frame, rate);
+  const [from, to] = [secondIn(plan.frame, frame, 0), secondIn(plan.frame, frame, 1)];
+  const born = bornAt(swarm, frame);
   const inputs: FrameInputs = { frame, time: (from + to) / 2, width: 0, height: 0, born };
   for (const [buffer, track] of swarm.tracks) device.takeTrack(swarm, buffer, track, frame);
   if (swarm.parent !== null) device.readyParent(swarm);
   if (swarm.fields.size > 0) device.readyFields(swarm);
-  for (const event of swarm.births.between(from, to)) {
+  for (const event of swarm.births.inFrame(frame)) {
     // Those behind it take its slots within the same step.
     if (event.first + event.count <= born - swarm.capacity) continue;
     for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {

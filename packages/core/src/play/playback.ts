@@ -106,10 +106,11 @@ export class Playback {
       return 0;
     }
     // Where the finish remembers, its past has to have been drawn too.
-    const needed = this.plan!.finish.remembers;
+    const { finish, runIn } = this.plan!;
+    const needed = finish.remembers;
     const usable = this.exact && this.engine.frame <= frame && (!needed || this.engine.remembers);
     const best = this.snapshots
-      .filter((s) => s.frame <= frame && (!needed || s.remembers || s.frame < 0))
+      .filter((s) => s.frame <= frame && (!needed || s.remembers || s.frame < -runIn))
       .at(-1);
     if (best && (!usable || best.frame > this.engine.frame)) {
       this.engine.restore(best);

@@ -1,4 +1,6 @@
+import { phaseOf } from '../language/loop';
 import type { BlockTrack } from '../language/track';
+import type { FrameSettings } from '../piece/types';
 
 /** Bytes of blocks that are kept at hand if nothing else is said. */
 const BUDGET = 64 * 2 ** 20;
@@ -23,6 +25,13 @@ export class TrackReader {
 
   constructor(private readonly budget = BUDGET) {}
 
+  /** Frames of the piece; they may come round. */
+  frames: Pick<FrameSettings, 'loop' | 'length'> = { length: 1 };
+
+  private blockAt(track: BlockTrack, frame: number): number {
+    return track.blockAt(Math.max(0, phaseOf(this.frames, frame)));
+  }
+
   /** Resolves when all that a step to `frame` takes is at hand. */
   async ready(tracks: readonly BlockTrack[], frame: number): Promise<void> {
     const coming = tracks.map((track) => this.blockOf(track, frame));
@@ -46,7 +55,7 @@ export class TrackReader {
    * @throws TrackNotReady where it comes from afar and was not waited for
    */
   take(track: BlockTrack, frame: number): Float32Array {
-    const block = track.blockAt(Math.max(0, frame));
+    const block = this.blockAt(track, frame);
     const known = this.known(track, block);
     if (known) return known;
     const read = track.read(block);
@@ -58,7 +67,7 @@ export class TrackReader {
 
   /** Has a block come, where it is not at hand. */
   private blockOf(track: BlockTrack, frame: number): Promise<Float32Array> | undefined {
-    const block = track.blockAt(Math.max(0, frame));
+    const block = this.blockAt(track, frame);
     if (this.known(track, block)) return undefined;
     const key = `${track.name} ${String(block)}`;
     const known = this.coming.get(key);

@@ -1,12 +1,14 @@
-import { Box } from '@mui/material';
+import { Box, FormControlLabel, Switch, Tooltip } from '@mui/material';
 import { number, type NumberDial, type Piece } from '@vast-swarm/core';
+import { pieceActions } from '../../store/pieceSlice';
+import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { DialRow } from './DialRow';
 
 const whole = { whole: true, group: 'Frame' };
 
 /** The limits of the file's schema, as dials. */
-const FRAME: Readonly<Record<keyof Piece['frame'], NumberDial>> = {
+const FRAME: Readonly<Record<Exclude<keyof Piece['frame'], 'loop'>, NumberDial>> = {
   width: number('Width', 1920, [16, 16384], 'Of the finished frame.', { ...whole, unit: 'px' }),
   height: number('Height', 1080, [16, 16384], 'Of the finished frame.', { ...whole, unit: 'px' }),
   rate: number('Frame rate', 30, [1, 240], 'Frames per second; the simulation goes with it.', {
@@ -36,6 +38,33 @@ const DENSITY = number(
   { varies: 'never', drag: 'log', unit: '×' },
 );
 
+/** Whether the end of the piece runs into its beginning. */
+function LoopRow({ loop }: { loop: boolean }) {
+  const dispatch = useAppDispatch();
+  return (
+    <Tooltip
+      title="The last frame leads to the first without a seam: particles live on across it, and what moves comes round in the length of the piece."
+      placement="left"
+    >
+      <FormControlLabel
+        sx={{ ml: 0, gap: 1, py: '3px', '& .MuiFormControlLabel-label': { width: 92 } }}
+        labelPlacement="start"
+        label={<Box sx={{ color: COLOURS.faint, fontSize: 13 }}>Loop</Box>}
+        control={
+          <Switch
+            size="small"
+            checked={loop}
+            onChange={({ target }) => {
+              const value = target.checked;
+              dispatch(pieceActions.set({ path: ['frame', 'loop'], value, label: 'Loop' }));
+            }}
+          />
+        }
+      />
+    </Tooltip>
+  );
+}
+
 export function FrameSheet({ piece }: { piece: Piece }) {
   const { rate } = piece.frame;
   return (
@@ -46,7 +75,7 @@ export function FrameSheet({ piece }: { piece: Piece }) {
       >
         Frame and time
       </Box>
-      {(Object.keys(FRAME) as (keyof Piece['frame'])[]).map((key) => (
+      {(Object.keys(FRAME) as (keyof typeof FRAME)[]).map((key) => (
         <DialRow
           key={key}
           spec={FRAME[key]}
@@ -55,6 +84,7 @@ export function FrameSheet({ piece }: { piece: Piece }) {
           rate={rate}
         />
       ))}
+      <LoopRow loop={piece.frame.loop ?? false} />
       <DialRow spec={SEED} value={piece.seed} path={['seed']} rate={rate} />
       <DialRow spec={DENSITY} value={piece.density} path={['density']} rate={rate} />
     </>

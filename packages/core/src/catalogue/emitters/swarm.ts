@@ -29,7 +29,14 @@ export const swarm = emitter({
     if (!builder.parent) return nowhere(dial);
     const slots = builder.uniform(SWARM.own('parentSlots'), builder.parent.slots, 'i32');
     const zero = g.int(0);
-    const read = (name: string, at: Expr): Expr => g.load(`parent.${name}`, at);
+    const { turn: turned } = builder.parent;
+    const turn = turned === null ? null : builder.uniform(SWARM.own('parentTurn'), turned, 'i32');
+    const slotOf = (at: Expr): Expr => {
+      if (!turn) return at;
+      const on = at.add(turn);
+      return on.lt(slots).select(on, on.sub(slots));
+    };
+    const read = (name: string, at: Expr): Expr => g.load(`parent.${name}`, slotOf(at));
     const first = dial.random('slot').mul(slots.toFloat()).toInt();
     const alive = (at: Expr): Expr => {
       const age = read('age', at);
@@ -39,8 +46,8 @@ export const swarm = emitter({
     // Slots are tried until one is alive: the loop ends at once for a particle that has found its own.
     const start = first.max(0).min(last);
     const count = alive(start).select(0, g.int(TRIES));
-    const [slot] = g.loop(count, [start], (turn, [at]) => {
-      const other = hash(particle.id.xor(turn.mul(0x3c6ef372)))
+    const [slot] = g.loop(count, [start], (again, [at]) => {
+      const other = hash(particle.id.xor(again.mul(0x3c6ef372)))
         .shrU(8)
         .toFloat();
       const next = other

@@ -1,6 +1,18 @@
+import type { Expr } from '@vast-swarm/kernel';
 import { number } from '../../language/dials';
+import { swing } from '../../language/loop';
+import type { PartReader } from '../../language/partReader';
 import { luminance } from '../../feeds/luminance';
 import { treatment } from '../define';
+
+/** How far the gradient has moved along by itself; in a loop by whole gradients, or to and fro. */
+function driftOf(part: PartReader, speed: Expr): Expr {
+  const { period } = part;
+  if (period === null) return speed.mul(part.time());
+  const whole = speed.mul(period).add(0.5).floor();
+  const to = part.changing('swing', (time) => swing(time, period));
+  return whole.eq(0).select(speed.mul(to), whole.mul(part.time()).mul(1 / period));
+}
 
 export const gradientMap = treatment({
   type: 'pixel',
@@ -34,7 +46,7 @@ export const gradientMap = treatment({
   build({ dial }, colour) {
     // The square root stands for what the eye sees.
     const bright = luminance(colour).max(0).sqrt();
-    const moved = dial.number('phase').add(dial.number('drift').mul(dial.time()));
+    const moved = dial.number('phase').add(driftOf(dial, dial.number('drift')));
     const place = bright.mul(dial.number('repeat')).add(moved);
     const still = dial.raw('repeat') === 1 && dial.raw('phase') === 0 && dial.raw('drift') === 0;
     return dial.along(still ? place.clamp(0, 1) : place.sub(place.floor())).colour('gradient');

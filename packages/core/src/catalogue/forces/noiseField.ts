@@ -1,6 +1,7 @@
 import { Vec3, type Fractal, type Phase } from '@vast-swarm/kernel';
 import { sharedDials } from '../../language/dialReader';
 import type { PartReader } from '../../language/partReader';
+import { gone, swing } from '../../language/loop';
 import type { Moving } from '../kinds';
 import { number, vector } from '../../language/dials';
 
@@ -39,8 +40,12 @@ export function noisePlace(part: PartReader, particle: Moving): NoisePlace {
   const g = dial.graph;
   const change = dial.plain('change');
   // The turn alone would bring the field back after a while; a slow slant through it does not.
-  const angle = (t: number): number => 2 * Math.PI * ((change * t * 0.25) % 1);
-  const slant = dial.changing('slant', (t) => change * t * 0.11);
+  const { period } = dial;
+  const turns = (t: number): number =>
+    period === null ? change * t * 0.25 : gone(change * 0.25, t, period);
+  const angle = (t: number): number => 2 * Math.PI * (turns(t) % 1);
+  const along = (t: number): number => (period === null ? t : swing(t, period));
+  const slant = dial.changing('slant', (t) => change * along(t) * 0.11);
   const point = particle.position.scale(g.float(1).div(dial.number('scale')));
   return {
     point: point.add(new Vec3(slant, slant.mul(0.618), slant.mul(-0.382))),

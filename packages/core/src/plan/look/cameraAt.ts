@@ -1,6 +1,7 @@
 import type { CameraPose } from '../../language/frame';
 import { kindOf } from '../../catalogue';
 import { cameraDials } from '../../catalogue/cameras/lens';
+import { gone, looped, periodOf } from '../../language/loop';
 import { valuesOf, type KeysOf } from '../../language/dials';
 import { randomKey } from '@vast-swarm/kernel';
 import type { FrameFeed, Vector } from '../../feeds/feeds';
@@ -46,7 +47,8 @@ function flying(scene: Seen, time: number, target: Vector): Stand | null {
 }
 
 export function cameraAt(scene: Seen, time: number): CameraPose {
-  const { camera } = scene.piece;
+  const { camera, frame } = scene.piece;
+  const period = periodOf(frame);
   const dials = valuesOf(cameraDials, camera.dials);
   const dial = (key: KeysOf<typeof cameraDials, 'number'>): number =>
     scene.number(dials[key], time);
@@ -54,11 +56,13 @@ export function cameraAt(scene: Seen, time: number): CameraPose {
   const shake = dial('shake');
   const sway = (purpose: string): number => {
     if (shake === 0) return 0;
-    const at = time * dials.shakeSpeed;
-    return shake * noiseAt(at, randomKey(`camera.${purpose}`, scene.seed));
+    const key = randomKey(`camera.${purpose}`, scene.seed);
+    const noise = (t: number): number => noiseAt(t * dials.shakeSpeed, key);
+    return shake * looped(noise, period)(time);
   };
   const distance = dial('distance');
-  const turn = (dial('azimuth') + dial('orbit') * time + sway('azimuth')) * DEGREE;
+  const turn =
+    (dial('azimuth') + gone(dial('orbit'), time, period, 360) + sway('azimuth')) * DEGREE;
   const lift = (dial('elevation') + sway('elevation')) * DEGREE;
   const round: Vector = [
     -Math.sin(turn) * Math.cos(lift),

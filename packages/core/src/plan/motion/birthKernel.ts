@@ -11,27 +11,28 @@ import { DialReader } from '../../language/dialReader';
 import type { BirthScope } from '../../language/builder';
 import type { BirthPlace, ParticleInputs } from '../../language/particle';
 import { KernelBuilder, type KernelData } from '../../language/builder';
-import type { PlanKernel, UniformSource } from '../../language/frame';
+import type { PlanKernel } from '../../language/frame';
 import { placementOf, travels } from '../../language/placement';
 import type { Scene } from '../scene';
 import { STATE } from '../../language/particle';
+import { ownNumber } from '../../language/state';
 
 /**
  * Births: runs over the slots of one event. The engine gives the uniforms `idOffset` (id minus
  * slot), `first`, `count`, `ageFirst` and `ageStep` (s): ages are 0 or less, and reach 0 inside the
  * step, so that the motion of the same step moves each particle just for the time it has lived.
  *
- * @param parent slots in use of the swarm it is born from; its states are the buffers `parent.*`
+ * @param parent of the swarm it is born from; its states are the buffers `parent.*`
  * @returns also whether the places of births have colours
  */
 export function birthKernel(
   scene: Scene,
   swarm: Swarm,
   data: KernelData,
-  parent: UniformSource | null,
+  parent: KernelBuilder['parent'],
 ): { birth: PlanKernel; coloured: boolean } {
   const builder = new KernelBuilder(scene, data);
-  if (parent !== null) builder.parent = { slots: parent };
+  builder.parent = parent;
   const g = builder.graph;
   const id = g.lane().add(g.uniform(given('idOffset'), 'i32'));
   const order = id.sub(g.uniform(given('first'), 'i32'));
@@ -39,7 +40,7 @@ export function birthKernel(
   const ageStep = g.uniform(given('ageStep'));
   const age = g.uniform(given('ageFirst')).sub(order.toFloat().mul(ageStep));
   const particle: ParticleInputs = {
-    ...{ swarm: swarm.id, id, life: null },
+    ...{ swarm: swarm.id, id: ownNumber(builder, id), life: null },
     born: age.neg().mul(scene.rate).clamp(0, 1),
   };
   const at = emitterReader(builder, swarm, particle);

@@ -14,6 +14,22 @@ export interface BirthEvent {
   every: number;
 }
 
+/** The births of a swarm, frame by frame. */
+export interface Births {
+  /** Ids below this have been born at the end of a frame. */
+  bornAt(frame: number): number;
+  /** Those of a frame; seconds are those of the frame where the piece comes round, see phaseOf. */
+  inFrame(frame: number): BirthEvent[];
+}
+
+/** The births of a piece that does not come round. */
+export function birthsByFrame(schedule: BirthSchedule, rate: number): Births {
+  return {
+    bornAt: (frame) => schedule.bornBefore((frame + 1) / rate),
+    inFrame: (frame) => schedule.between(frame / rate, (frame + 1) / rate),
+  };
+}
+
 /** Seconds: bursts and loops come no faster, or a step would have no end of them. */
 const SHORTEST = 1e-3;
 
@@ -224,7 +240,7 @@ class AtMost implements Steady {
  * window of the longest lifetime, since slots are used again in order of birth.
  */
 export function mostAlive(
-  schedule: BirthSchedule,
+  schedule: Pick<BirthSchedule, 'bornBefore'>,
   lifetime: NumberFeed,
   begin: number,
   end: number,

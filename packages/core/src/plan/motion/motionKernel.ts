@@ -20,7 +20,7 @@ import { neighbours } from './neighbourGrid';
 import { placementOf } from '../../language/placement';
 import type { Scene, SceneBuilder } from '../scene';
 import { flowsCarry, keepSeen } from './seenVelocity';
-import { livingParticle, loadVec } from '../../language/state';
+import { idInSlot, livingParticle, loadVec } from '../../language/state';
 import { STATE } from '../../language/particle';
 
 /** How many particles a swarm has room for. */
@@ -87,7 +87,7 @@ export function motionKernel(
   }
   if (most !== null && most < capacity) {
     const first = builder.uniform(SWARM.own('first'), (f) => f.born - most, 'i32');
-    const early = particle.id.lt(first);
+    const early = idInSlot(builder, capacity).lt(first);
     dies = dies?.or(early) ?? early;
   }
   const free = integrate(effects, own, swarm, { position, velocity, step });
@@ -136,7 +136,7 @@ function ageAfter(builder: KernelBuilder, swarm: Swarm, age: Expr, dt: Expr): Ex
 const nowhere = (g: Graph): Vec3 => new Vec3(g.float(0), g.float(0), g.float(0));
 
 /** How far the farthest-seeing force looks, in metres; null where none looks at neighbours. */
-function sightOf(piece: Piece, swarm: Swarm): number | null {
+export function sightOf(piece: Piece, swarm: Swarm): number | null {
   const radii = piece.forces
     .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
     .flatMap((f) => kindOf('forces', f.kind).sight?.(f.dials) ?? []);

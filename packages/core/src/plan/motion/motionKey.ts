@@ -148,6 +148,7 @@ function dependencies(
   const watched = chain.flatMap((s) => sourcesOf(s, 'signals'));
   const controlled = [...names, ...watched].some((name) => isControl(piece, name));
   if (controlled || isBurst(piece, swarm.id) || script.switches) moving.push(script.text);
+  if (piece.frame.loop) moving.push('comes round');
   return [STATES, rate, preroll, length, piece.seed, parts, signals, stock, ...moving];
 }
 

@@ -2,7 +2,7 @@ import { kindOf } from '../../catalogue';
 import type { FinishKind, Follow } from '../../catalogue/kinds';
 import { NEARLY } from '../../feeds/control';
 import type { Piece } from '../../piece/types';
-import { timeOf, type Plan } from '../plan';
+import { secondIn, type Plan } from '../plan';
 import { heldBy, underControls, withStart } from './held';
 import type { Score } from './score';
 import { scoreText, switchesMotion } from './scoreText';
@@ -58,7 +58,7 @@ export class Scripted {
   /** The plan of a frame: the same object while it is the same. */
   at = (frame: number): Plan => {
     const { rate } = this.piece.frame;
-    const time = timeOf(frame + 1, rate);
+    const time = secondIn(this.piece.frame, frame, 1);
     const now = new Map(this.stepping.map((id) => [id, this.score.at(id, time)]));
     const { sounds } = this.score.until(time);
     const begun = sounds.filter((s) => s.at < time - NEARLY);
@@ -96,8 +96,8 @@ export class Scripted {
 
   /** Whether the finish forgets at a frame what it has. */
   private anew = (frame: number): boolean => {
-    const { rate } = this.piece.frame;
-    const [from, until] = [timeOf(frame, rate), timeOf(frame + 1, rate)];
+    const { frame: settings } = this.piece;
+    const [from, until] = [secondIn(settings, frame, 0), secondIn(settings, frame, 1)];
     const { resets } = this.score.until(until);
     return resets.some((at) => at >= from - NEARLY && at < until - NEARLY);
   };

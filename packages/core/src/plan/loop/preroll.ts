@@ -1,0 +1,38 @@
+import { FOR_EVER, longestLife } from '../../catalogue/swarmDials';
+import { inEffect } from '../../piece/follow';
+import type { FrameSettings, Piece, Swarm } from '../../piece/types';
+import { historyRows } from '../motion/history';
+import { parentOf } from '../motion/motionKey';
+import { MOST_TURNS } from '../motion/room';
+
+/** Seconds before the first frame that a finish that remembers sees. */
+const RUN_IN = 5;
+/** Seconds that what never forgets, as media, has to come near to what it is a round later. */
+const SETTLING = 10;
+
+/**
+ * Frames before the first one of a piece that comes round, so that all that is there then is what a round later is
+ * there again: as long as anybody lives, and those that they were born from before them.
+ */
+export function prerollOf(piece: Piece): number {
+  const { length, rate, preroll } = piece.frame;
+  const on = piece.swarms.filter((s) => s.on).map((s) => inEffect(piece, s));
+  const lasting = (swarm: Swarm): number => {
+    const life = longestLife(swarm.dials);
+    if (life >= FOR_EVER) return length;
+    const frames = Math.ceil(life * rate) + historyRows(swarm) + 2;
+    return Math.min(frames, MOST_TURNS * length);
+  };
+  const since = (swarm: Swarm, trail: readonly string[]): number => {
+    const parent = on.find((s) => s.id === parentOf(swarm) && !trail.includes(s.id));
+    return lasting(swarm) + (parent ? since(parent, [...trail, parent.id]) : 0);
+  };
+  const longest = Math.max(0, ...on.map((s) => since(s, [s.id])));
+  const settles = piece.media.some((m) => m.on) ? Math.round(SETTLING * rate) : 0;
+  return Math.max(preroll, longest + settles) + runInOf(piece.frame);
+}
+
+/** Frames before the first one that a finish that remembers has to have seen where the piece comes round. */
+export function runInOf({ loop, length, rate }: FrameSettings): number {
+  return loop ? Math.min(length, Math.round(RUN_IN * rate)) : 0;
+}
