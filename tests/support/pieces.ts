@@ -18,7 +18,7 @@ import {
 /** A small piece with something of everything; quick to simulate and with light in its frame. */
 export function smallPiece(change: (piece: Piece) => void = () => undefined): Piece {
   const piece = makePiece('Small');
-  piece.frame = { width: 128, height: 72, rate: 30, length: 90, preroll: 0 };
+  piece.frame = { width: 128, height: 72, rate: 30, length: 90, preroll: 0, loop: false };
   const swarm = makeSwarm('sphere', []);
   swarm.id = 'motes';
   swarm.name = 'Motes';

@@ -1,5 +1,6 @@
 import { mixOf, startedAt, type Heard, type Sound } from '../src';
 import { allHeard } from '../src/plan/signals';
+import { aroundSeam } from '../src/stock/sound/heard';
 import { piece, sine, soundOf } from './support/tones';
 
 /** What a video is given to hear, against the tones it is made of. */
@@ -45,6 +46,26 @@ test('both sides, gain, fades and what begins later are heard; together they end
   const loud = [1, 2, 3].map(() => heard(stereo));
   const both = mixOf(loud, 0.2, 10, 48_000);
   expect([both[0][5], both[1][5]]).toEqual([1, -1]);
+});
+
+test('in a loop a sound that goes on at the end goes over into the beginning', () => {
+  const [period, rate] = [2, 48_000];
+  const long = soundOf(3, sine(441, 0.5), rate);
+  const mix = (one: Heard, from: number, count: number) =>
+    mixOf(aroundSeam(one, period), from, count, rate)[0];
+  // The sample behind the last one is the first one.
+  const whole = mixOf([heard(long)], period, 3, rate)[0];
+  expect(mix(heard(long), 0, 1)[0]).toBeCloseTo(whole[0]!, 6);
+  // Behind the seam it is as it was, and what fits into the loop is as it was throughout.
+  expect(mix(heard(long), 0.5, 100)).toEqual(mixOf([heard(long)], 0.5, 100, rate)[0]);
+  const short = heard(soundOf(1.5, sine(441, 0.5), rate));
+  expect(mix(short, 0, 480)).toEqual(mixOf([short], 0, 480, rate)[0]);
+  // One that repeats in the time of the loop is left as it is.
+  const turning = heard(soundOf(1, sine(441, 0.5), rate), { repeats: true });
+  const plain = mixOf([turning], 0, 4800, rate)[0];
+  mix(turning, 0, 4800).forEach((v, i) => {
+    expect(v).toBeCloseTo(plain[i]!, 5);
+  });
 });
 
 test('a sound that is started again is cut off where it begins anew', () => {

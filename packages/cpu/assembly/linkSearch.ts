@@ -81,6 +81,10 @@ function gather(args: usize, i: i32, seen: usize, most: i32): i32 {
   const nearX = <usize>arg(args, Links.NEAR_X);
   const nearY = <usize>arg(args, Links.NEAR_Y);
   const nearZ = <usize>arg(args, Links.NEAR_Z);
+  // Of a piece that loops each round is linked by itself, by its numbers in the round.
+  const ids = arg(args, Links.ROUND_IDS);
+  const base = i32x4.splat(i - (i % ids));
+  const mine = i32x4.splat(i % ids);
   const self = i32x4.splat(i);
   const cells = cellsRound(args, i, seen + LOOKED);
   let n = 0;
@@ -97,8 +101,10 @@ function gather(args: usize, i: i32, seen: usize, most: i32): i32 {
       const j = v128.load(order + at);
       const other = v128.andnot(f32x4.lt(far, near), i32x4.eq(j, self));
       let found = i32x4.bitmask(other) & ((1 << min(4, stop - k)) - 1);
+      const number = i32x4.sub(j, base);
+      found &= i32x4.bitmask(i32x4.lt_u(number, i32x4.splat(ids)));
       if (found == 0) continue;
-      const rank = rankOf(self, j);
+      const rank = rankOf(mine, number);
       if (n == most) {
         const last = v128.load32_splat(seen + ((<usize>(most - 1)) << 3));
         found &= i32x4.bitmask(i32x4.lt_u(rank, last));

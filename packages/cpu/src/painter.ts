@@ -303,7 +303,7 @@ export class Painter {
   }
 
   private linkWords(
-    { radius, most, total, grid }: Draw & { shape: 'links' },
+    { radius, most, total, grid, roundIds }: Draw & { shape: 'links' },
     address: Address,
     count: number,
     words: Words<keyof typeof WORDS.links.at>,
@@ -312,7 +312,7 @@ export class Painter {
     const [px, py, pz, age, life] = ['px', 'py', 'pz', 'age', 'life'].map(address);
     const [nearX, nearY, nearZ] = ['near.px', 'near.py', 'near.pz'].map(address);
     return words.real({ inverseSide: 1 / radius, radius }).whole({
-      ...{ px, py, pz, age, life, mask: grid.cells - 1, most, totalLinks: total },
+      ...{ px, py, pz, age, life, mask: grid.cells - 1, most, totalLinks: total, roundIds },
       ...{ order: address('near.order'), start: address('near.start'), nearX, nearY, nearZ },
       ...{ scratch: this.scratch },
       ...{ ranks: own('ranks', count), kept: own('kept', count) },

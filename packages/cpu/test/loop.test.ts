@@ -1,4 +1,11 @@
-import { compilePiece, makePart, makeSwarm, type Piece, type SwarmPlan } from '@vast-swarm/core';
+import {
+  compilePiece,
+  makePart,
+  makeSwarm,
+  Playback,
+  type Piece,
+  type SwarmPlan,
+} from '@vast-swarm/core';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';
 
@@ -159,6 +166,33 @@ test('trails reach over the seam', () => {
   );
 });
 
+test('flocks come round: they go by those of their own round', () => {
+  for (const lifetime of [0.9, 2]) {
+    comesRound(
+      looping((p) => {
+        p.swarms[0]!.dials.lifetime = lifetime;
+        p.forces.push(makePart('forces', 'flocking', []));
+      }),
+    );
+  }
+});
+
+test('what lives for ever gives way to the next round as it comes', () => {
+  for (const dials of [{ rate: 300 }, { rate: 0, burst: 200 }]) {
+    comesRound(looping((p) => void Object.assign(p.swarms[0]!.dials, { lasts: 'ever', ...dials })));
+  }
+  const cubes = looping((p) => {
+    Object.assign(p.swarms[0]!.dials, { lasts: 'ever', rate: 0, burst: 60 });
+    p.swarms[0]!.bodies = [makePart('bodies', 'mesh', [])];
+    p.swarms[0]!.bodies[0]!.dials.mode = 'opaque';
+  });
+  comesRound(cubes);
+  // At the seam there is as much as in between: one half of two.
+  const seen = run(cubes, [20, 39, 40, 42, 45]);
+  const light = (frame: number): number => seen.get(frame)!.pixels.reduce((sum, v) => sum + v, 0);
+  for (const frame of [39, 40, 42, 45]) expect(light(frame) / light(20)).toBeGreaterThan(0.6);
+});
+
 test('a limit holds as many as ever', () => {
   comesRound(looping((p) => (p.swarms[0]!.dials.limit = 300)));
 });
@@ -183,6 +217,33 @@ test('motion does not change more from the last frame to the first than between 
   expect(change(length - 1, 0)).toBeLessThan(1.2 * Math.max(...inside));
 });
 
+test('playing goes on from the last frame to the first, as it goes to it by itself', async () => {
+  const playback = new Playback(engine, 1e8);
+  playback.setPlan(compilePiece(looping()));
+  playback.restart();
+  playback.seek(0);
+  const first = engine.draw(...SIZE).pixels;
+  playback.seek(39);
+  expect(playback.comesRound).toBe(true);
+  for (let i = 0; i < 3; i++) {
+    playback.advance();
+    expect(playback.frame).toBe(0);
+    expect(apart(engine.draw(...SIZE).pixels, first)).toBe(0);
+    while (playback.frame < 39) playback.advance();
+  }
+  // A dial is turned in a later round: what is mended beside it is that of the first one.
+  playback.advance();
+  const turned = compilePiece(looping((p) => (p.forces[0]!.dials.strength = 3)));
+  playback.setPlan(turned);
+  expect(playback.exact).toBe(false);
+  await playback.mend(() => false);
+  expect([playback.exact, playback.frame]).toEqual([true, 0]);
+  const mended = engine.draw(...SIZE).pixels;
+  engine.reset();
+  while (engine.frame < 0) engine.step();
+  expect(apart(engine.draw(...SIZE).pixels, mended)).toBe(0);
+});
+
 test('a piece that does not loop does not come round', () => {
   const seen = run(
     smallPiece((p) => (p.frame.length = 90)),
@@ -193,11 +254,12 @@ test('a piece that does not loop does not come round', () => {
 
 test('what cannot come round is told', () => {
   const piece = looping((p) => {
-    p.swarms[0]!.dials.lasts = 'ever';
-    p.forces.push(makePart('forces', 'flocking', []));
+    p.frame.length = 10;
+    p.swarms[0]!.dials.lifetime = 20;
+    p.media = [makePart('media', 'fluid', [])];
   });
   const told = compilePiece(piece).notices.map((n) => n.message);
-  expect(told.some((m) => m.includes('lives for ever'))).toBe(true);
-  expect(told.some((m) => m.includes('neighbours'))).toBe(true);
+  expect(told.some((m) => m.startsWith('Motes lives for more than 16 rounds'))).toBe(true);
+  expect(told.some((m) => m.includes('comes to rest at the end'))).toBe(true);
   expect(compilePiece(looping()).notices).toEqual([]);
 });

@@ -79,7 +79,7 @@ export function meshWords(draw: Draw & { shape: 'meshes' }, memory: SwarmMemory,
 /** Where the search for links finds and leaves what it needs. */
 export function placeLinks(
   words: Words<keyof typeof WORDS.links.at>,
-  { radius, most, total, grid }: Draw & { shape: 'links' },
+  { radius, most, total, grid, roundIds }: Draw & { shape: 'links' },
   memory: SwarmMemory,
 ): typeof words {
   const at = (...names: string[]): number[] => names.map(memory.address);
@@ -90,7 +90,7 @@ export function placeLinks(
   const [ranks, ends, pairRanks, kept, limit] = at(...own);
   return words.real({ inverseSide: 1 / radius, radius }).whole({
     ...{ px, py, pz, age, life, order, start, mask: grid.cells - 1, most, totalLinks: total },
-    ...{ ranks, ends, pairRanks, kept, limit },
+    ...{ ranks, ends, pairRanks, kept, limit, roundIds },
   });
 }
 

@@ -146,6 +146,7 @@ work('render', 'Writes numbered frames.')
   .option('--size <WxH>', "size in pixels; the piece's if not given", size)
   .option('--oversample <k>', 'draw at k times the size and average, 1 to 4', whole, 1)
   .option('--shutter <degrees>', "how long the shutter is open; the camera's if not given", degrees)
+  .option('--loop', 'the end runs into the beginning, as if the piece said so itself')
   .option('--chunk <K/N>', 'of the frames only the K-th of N stretches', chunk)
   .addOption(
     new Option(

@@ -19,6 +19,7 @@ interface RenderOptions extends WorkOptions {
   chunk?: [number, number];
   oversample: number;
   shutter?: number;
+  loop?: boolean;
   format?: Format;
   codec?: CodecName;
   quality?: Quality;
@@ -71,8 +72,11 @@ function sizeOf({ frame }: Piece, asked?: [number, number]): [number, number] {
 
 export async function render(file: string, options: RenderOptions): Promise<void> {
   const { piece: given, files } = await withStock(file, await load(file, options));
-  const { shutter } = options;
-  const piece = shutter === undefined ? given : setDial(given, `camera.shutter=${String(shutter)}`);
+  const sets = [
+    ...(options.shutter === undefined ? [] : [`camera.shutter=${String(options.shutter)}`]),
+    ...(options.loop ? ['frame.loop=true'] : []),
+  ];
+  const piece = sets.reduce(setDial, given);
   const [first, last] = chunkOf(framesOf(piece, options.frames), options.chunk);
   const [width, height] = sizeOf(piece, options.size);
   const target = targetOf(options.out, options.format, last - first + 1);

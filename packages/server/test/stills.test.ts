@@ -40,6 +40,24 @@ afterAll(() => {
   rmSync(dir, { recursive: true });
 });
 
+test('--loop is what the piece may say itself', async () => {
+  const frame = async (name: string, ...options: string[]): Promise<Buffer> => {
+    const out = ['--frames', '3..3', '--size', '96x54', '--out', join(dir, name)];
+    const run = await vastSwarm('render', join(dir, 'small.json'), ...out, ...options);
+    expect([run.err, run.code]).toEqual(['', 0]);
+    return read(`${name}/frame_0003.png`, 'rgb24');
+  };
+  const [plain, looped, said] = [
+    await frame('plain'),
+    await frame('looped', '--loop'),
+    await frame('said', '--set', 'frame.loop=true'),
+  ];
+  expect(looped.equals(said)).toBe(true);
+  // What was born before the seam is there.
+  const light = (pixels: Buffer): number => pixels.reduce((sum, v) => sum + v, 0);
+  expect(light(looped)).toBeGreaterThan(1.5 * light(plain));
+}, 60_000);
+
 /** Red, green and blue of a frame, pixel by pixel, as ffmpeg gives them in a format of three planes or packed. */
 function read(file: string, format: string): Buffer {
   const args = ['-v', 'error', '-i', join(dir, file), '-f', 'rawvideo', '-pix_fmt', format, '-'];

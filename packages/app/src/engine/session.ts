@@ -4,6 +4,7 @@ import {
   compilePiece,
   KEPT_BY_MEDIA,
   mediumCensus,
+  secondIn,
   PlanCache,
   Playback,
   type CameraPose,
@@ -170,7 +171,7 @@ export class Session {
   /** Where the camera stands at the frame of the state. */
   private camera(): CameraPose {
     const { camera, frame } = this.shown!;
-    return camera((this.engine.frame + 1) / frame.rate);
+    return camera(secondIn(frame, this.engine.frame, 1));
   }
 
   /** The piece as it is by now, whether it is compiled or not. */
@@ -486,10 +487,16 @@ export class Session {
     }
   }
 
+  /** Whether what comes behind the last frame is the first, without anything being made anew. */
+  private get goesRound(): boolean {
+    const { until, playback, outside } = this;
+    return until === null && playback.comesRound && !outside.driving && !this.heard;
+  }
+
   private async playOn(): Promise<void> {
     // What the finish remembers comes from drawing every frame, and what is driven is only now known.
     const mends = !this.plan!.finish.remembers && !this.outside.driving;
-    if (this.playback.frame >= this.last) {
+    if (this.playback.frame >= this.last && !this.goesRound) {
       this.outside.stop(this.latest);
       this.glimpses = false;
       if (this.until === null) this.target = 0;

@@ -1,3 +1,4 @@
+import { modulo } from '../feeds/loop';
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import type { KernelBuilder } from './builder';
 import { SWARM } from './names';
@@ -28,6 +29,21 @@ export function ownNumber({ graph: g, data }: KernelBuilder, id: Expr): Expr {
       .select(g.lane().sub(turn * ids), number);
   }
   return number;
+}
+
+/** How many rounds of a loop ago particles in a slot were born; null where those of all rounds are alike. */
+export function roundsAgo(builder: KernelBuilder, slot: Expr): Expr | null {
+  const { graph: g, data, scene } = builder;
+  if (!data.turns || data.turns.count === 1) return null;
+  const { ids, count } = data.turns;
+  const now = builder.uniform(
+    SWARM.own('round'),
+    (f) => modulo(scene.round(f.frame), count),
+    'i32',
+  );
+  let turn: Expr = g.int(0);
+  for (let k = 1; k < count; k++) turn = slot.ge(k * ids).select(g.int(k), turn);
+  return turn.gt(now).select(now.sub(turn).add(count), now.sub(turn));
 }
 
 /** Three states from the one of that number on, of the lane's own slot or of another. */

@@ -15,6 +15,8 @@ export interface World {
   readonly period: number | null;
   /** The frame of the piece that a frame of its pre-roll, or one behind its end, is where it comes round. */
   phase(frame: number): number;
+  /** Which round of a loop a frame is in; the first is 0. */
+  round(frame: number): number;
   /** The piece's frame in pixels. */
   readonly size: { readonly width: number; readonly height: number };
   readonly lens: { readonly perspective: boolean; readonly defocuses: boolean };

@@ -3,6 +3,7 @@ import { birthKernel } from './motion/birthKernel';
 import { copiesOf, copyCount } from './look/copies';
 import { drawsOf, measuredDraws, shadowsOf } from './look/draws';
 import { historyStates } from './motion/history';
+import { modulo } from '../feeds/loop';
 import { KernelData, type KernelBuilder } from '../language/builder';
 import type { PlanKernel } from '../language/frame';
 import { motionKernel } from './motion/motionKernel';
@@ -22,13 +23,12 @@ import { isCarried, SEEN, wantSeen } from './motion/seenVelocity';
 import { STATE } from '../language/particle';
 
 /** Which slots of a swarm are in use, for those that are born from it. */
-function slotsIn(parent: SwarmPlan, { piece }: Scene): NonNullable<KernelBuilder['parent']> {
+function slotsIn(parent: SwarmPlan, scene: Scene): NonNullable<KernelBuilder['parent']> {
   const { capacity, turns } = parent;
   const slots = ({ frame }: { frame: number }): number => Math.min(capacity, bornAt(parent, frame));
   if (turns === null || turns.count === 1) return { slots, turn: null };
   const { ids, count } = turns;
-  const round = (frame: number): number => Math.floor(frame / piece.frame.length);
-  return { slots, turn: ({ frame }) => (((round(frame) % count) + count) % count) * ids };
+  return { slots, turn: ({ frame }) => modulo(scene.round(frame), count) * ids };
 }
 
 interface Compiled {
@@ -147,7 +147,7 @@ function compileSwarm(source: SwarmSource): Compiled {
       ...historyStates(history),
     ],
     parent: parent?.id ?? null,
-    grid: grid === null ? null : gridPlan(scene, capacity, grid, data),
+    grid: grid === null ? null : gridPlan(scene, capacity, grid, data, true),
     copies,
   };
   return { plan, notices };

@@ -1,6 +1,7 @@
 import type { Piece } from '../piece/types';
 import { stockData, type StockFiles } from '../stock/entry';
-import type { Heard } from '../stock/sound/heard';
+import { periodOf } from '../feeds/loop';
+import { aroundSeam, type Heard } from '../stock/sound/heard';
 import type { StockData } from '../stock/types';
 import { Scene } from './scene';
 import { allHeard } from './signals';
@@ -17,7 +18,9 @@ export function heardBetween(
     return entry && stockData(entry, files);
   };
   const started = new Scene(piece, files).score?.until(until).sounds ?? [];
-  return allHeard(piece, stock, started).filter(
+  const period = periodOf(piece.frame);
+  const all = allHeard(piece, stock, started);
+  return (period === null ? all : all.flatMap((h) => aroundSeam(h, period))).filter(
     ({ start, repeats, from: begin, to: end, until: stopped = Infinity }) =>
       start < until && stopped > from && (repeats || start + end - begin > from),
   );

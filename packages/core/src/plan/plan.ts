@@ -2,7 +2,7 @@ import type { Follow } from '../catalogue/kinds';
 import type { BlockTrack } from '../language/track';
 import type { Piece } from '../piece/types';
 import type { Bake } from './bake';
-import { phaseOf, type Looping } from '../language/loop';
+import { phaseOf, type Looping } from '../feeds/loop';
 import type { Turns } from '../language/builder';
 import type { Births } from './motion/births';
 import type { CameraPose } from '../language/frame';

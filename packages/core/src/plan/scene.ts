@@ -3,7 +3,7 @@ import { swarmDials } from '../catalogue/swarmDials';
 import type { KernelBuilder } from '../language/builder';
 import type { World } from '../language/world';
 import { inEffect } from '../piece/follow';
-import { looped, periodOf, phaseOf } from '../language/loop';
+import { looped, periodOf, phaseOf, roundOf } from '../feeds/loop';
 import { isSignal, type FrameFeed, type Vector, type VectorFeed } from '../feeds/feeds';
 import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
@@ -110,6 +110,10 @@ export class Scene implements World {
 
   get period(): number | null {
     return periodOf(this.piece.frame);
+  }
+
+  round(frame: number): number {
+    return roundOf(this.piece.frame, frame);
   }
 
   phase(frame: number): number {

@@ -1,8 +1,11 @@
+import { phaseOf } from '../feeds/loop';
 import type { Plan } from '../plan/plan';
 import type { Engine, Snapshot } from './engine';
 
 /** Frames from one snapshot to the next, to begin with. */
 const INTERVAL = 10;
+/** Rounds of a loop that an engine goes on for; ids have an end. */
+const MOST_ROUNDS = 60;
 
 /**
  * Goes to any frame, backwards too: from the nearest snapshot before it. When a dial of motion is
@@ -23,8 +26,19 @@ export class Playback {
     private readonly budget: number,
   ) {}
 
+  /** The frame of the piece that is there: where it comes round, the engine goes on and on. */
   get frame(): number {
-    return this.engine.frame;
+    return this.phase(this.engine.frame);
+  }
+
+  private phase(frame: number): number {
+    return this.plan && frame >= 0 ? phaseOf(this.plan.frame, frame) : frame;
+  }
+
+  /** Whether the frame behind the last may be gone to by going on. */
+  get comesRound(): boolean {
+    const { frame } = this.plan!;
+    return frame.loop === true && this.engine.frame < MOST_ROUNDS * frame.length;
   }
 
   /** Whether the state is the one that the piece defines for this frame. */
@@ -85,13 +99,14 @@ export class Playback {
     const shown = engine.save();
     if (mended) engine.restore(mended);
     else engine.reset();
-    while (engine.frame < shown.frame && !enough()) {
+    const goal = this.phase(shown.frame);
+    while (engine.frame < goal && !enough()) {
       await engine.ready();
       engine.step();
     }
     mended?.release();
     this.mended = null;
-    if (engine.frame === shown.frame) this.setExact(true);
+    if (engine.frame === goal) this.setExact(true);
     else {
       this.mended = engine.save();
       engine.restore(shown);
@@ -108,15 +123,15 @@ export class Playback {
     // Where the finish remembers, its past has to have been drawn too.
     const { finish, runIn } = this.plan!;
     const needed = finish.remembers;
-    const usable = this.exact && this.engine.frame <= frame && (!needed || this.engine.remembers);
+    const usable = this.exact && this.frame <= frame && (!needed || this.engine.remembers);
     const best = this.snapshots
       .filter((s) => s.frame <= frame && (!needed || s.remembers || s.frame < -runIn))
       .at(-1);
-    if (best && (!usable || best.frame > this.engine.frame)) {
+    if (best && (!usable || best.frame > this.frame)) {
       this.engine.restore(best);
       this.setExact(true);
     } else if (!usable) this.restart();
-    return frame - this.engine.frame;
+    return frame - this.frame;
   }
 
   /** The exact state of `frame`, at once. */
@@ -126,7 +141,7 @@ export class Playback {
 
   private keep(): void {
     const { frame } = this.engine;
-    if (frame % this.interval !== 0) return;
+    if (frame % this.interval !== 0 || frame !== this.frame) return;
     const last = this.snapshots.at(-1);
     if (last && last.frame >= frame) return;
     this.snapshots.push(this.engine.save());

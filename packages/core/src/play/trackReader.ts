@@ -1,4 +1,4 @@
-import { phaseOf } from '../language/loop';
+import { phaseOf } from '../feeds/loop';
 import type { BlockTrack } from '../language/track';
 import type { FrameSettings } from '../piece/types';
 

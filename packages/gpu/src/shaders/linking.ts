@@ -29,6 +29,9 @@ fn gather(i: i32) -> i32 {
   let p = place(i);
   let middle = cellOf(p);
   let most = word(MOST);
+  // Of a piece that loops each round is linked by itself, by its numbers in the round.
+  let ids = word(ROUND_IDS);
+  let base = i - i % ids;
   var n = 0;
   for (var turn = 0; turn < 27; turn++) {
     let cell = middle + vec3<i32>(turn % 3, (turn / 3) % 3, turn / 9) - 1;
@@ -37,12 +40,12 @@ fn gather(i: i32) -> i32 {
     let stop = min(i32(memory[word(START) + hashed + 1]), begin + 256);
     for (var k = begin; k < stop; k++) {
       let j = i32(memory[word(ORDER) + k]);
-      if (j == i) { continue; }
+      if (j == i || j < base || j >= base + ids) { continue; }
       let q = place(j);
       if (any(cellOf(q) != cell)) { continue; }
       let d = q - p;
       if (!(dot(d, d) < number(RADIUS) * number(RADIUS))) { continue; }
-      let rank = rankOf(i, j);
+      let rank = rankOf(i - base, j - base);
       if (n >= most && rank >= ranks[most - 1]) { continue; }
       var at = n;
       if (n < most) { n += 1; } else { at = most - 1; }

@@ -1,6 +1,6 @@
 import type { Expr } from '@vast-swarm/kernel';
 import { number } from '../../language/dials';
-import { swing } from '../../language/loop';
+import { swing } from '../../feeds/loop';
 import type { PartReader } from '../../language/partReader';
 import { luminance } from '../../feeds/luminance';
 import { treatment } from '../define';

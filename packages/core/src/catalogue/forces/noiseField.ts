@@ -1,7 +1,7 @@
 import { Vec3, type Fractal, type Phase } from '@vast-swarm/kernel';
 import { sharedDials } from '../../language/dialReader';
 import type { PartReader } from '../../language/partReader';
-import { gone, swing } from '../../language/loop';
+import { gone, swing } from '../../feeds/loop';
 import type { Moving } from '../kinds';
 import { number, vector } from '../../language/dials';
 

@@ -14,6 +14,7 @@ import { bodyReader, emitterReader, swarmReader } from '../readers';
 import type { ParticleInputs, Repeat } from '../../language/particle';
 import { asSeen } from '../motion/seenVelocity';
 import { livingParticle, loadVec } from '../../language/state';
+import { givingWay } from '../../feeds/loop';
 import type { View } from '../../language/view';
 
 /** How a particle looks at this moment: diameter in metres, opacity, linear light. */
@@ -24,6 +25,20 @@ export interface Appearance {
   colour: Vec3;
   alive: Expr;
   age: Expr;
+  /** How much of it is there, in its opacity already, where rounds of a loop give way to each other. */
+  over: Expr | null;
+}
+
+/** What lives for ever comes and goes in a loop, while the same of another round goes and comes. */
+function goingOver({ scene, graph: g }: SceneBuilder, swarm: Swarm, age: Expr): Expr | null {
+  const { period } = scene;
+  if (period === null || swarm.dials.lasts !== 'ever') return null;
+  const span = givingWay(period);
+  const smooth = (since: Expr): Expr => {
+    const part = since.mul(1 / span).clamp(0, 1);
+    return part.mul(part).mul(g.float(3).sub(part.mul(2)));
+  };
+  return smooth(age).mul(smooth(g.float(period + span).sub(age)));
 }
 
 /** Seconds before the frame's end that are drawn, where the shutter lets light in for a while. */
@@ -52,12 +67,15 @@ export function appearance(
   const placeColour = colourOfPlace(builder, swarm, particle);
   const dial = swarmReader(builder, swarm, { ...particle, placeColour });
   const density = densityOf(builder.scene.piece.density);
+  const opacity = dial
+    .number('opacity')
+    .mul(builder.uniform(FRAME.own('densityOpacity'), density.opacity));
+  const over = goingOver(builder, swarm, age);
   return {
     particle,
     size: dial.number('size').mul(builder.uniform(FRAME.own('densitySize'), density.size)),
-    opacity: dial
-      .number('opacity')
-      .mul(builder.uniform(FRAME.own('densityOpacity'), density.opacity)),
+    opacity: over ? opacity.mul(over) : opacity,
+    over,
     colour: dial.colour('colour').scale(dial.number('light')),
     alive: age.ge(0).and(age.lt(life)),
     age,
@@ -95,7 +113,9 @@ export function shown(
   const velocity = (): Vec3 => look.particle.readings!.velocity;
   const state = loadVec(builder, 0);
   const place = standing(builder, view, swarm);
-  const size = look.size.mul(dial.number('scale'));
+  const whole = look.size.mul(dial.number('scale'));
+  // Opaque things have no opacity: they grow and shrink.
+  const size = look.over && body.dials.mode === 'opaque' ? whole.mul(look.over) : whole;
   return {
     ...look,
     dial,

@@ -1,7 +1,7 @@
 import type { CameraPose } from '../../language/frame';
 import { kindOf } from '../../catalogue';
 import { cameraDials } from '../../catalogue/cameras/lens';
-import { gone, looped, periodOf } from '../../language/loop';
+import { gone, looped, periodOf } from '../../feeds/loop';
 import { valuesOf, type KeysOf } from '../../language/dials';
 import { randomKey } from '@vast-swarm/kernel';
 import type { FrameFeed, Vector } from '../../feeds/feeds';

@@ -1,9 +1,9 @@
-import { FOR_EVER, longestLife } from '../../catalogue/swarmDials';
 import { inEffect } from '../../piece/follow';
 import type { FrameSettings, Piece, Swarm } from '../../piece/types';
 import { historyRows } from '../motion/history';
+import { sightOf } from '../motion/motionKernel';
 import { parentOf } from '../motion/motionKey';
-import { MOST_TURNS } from '../motion/room';
+import { lifeIn, MOST_TURNS } from '../motion/room';
 
 /** Seconds before the first frame that a finish that remembers sees. */
 const RUN_IN = 5;
@@ -18,10 +18,10 @@ export function prerollOf(piece: Piece): number {
   const { length, rate, preroll } = piece.frame;
   const on = piece.swarms.filter((s) => s.on).map((s) => inEffect(piece, s));
   const lasting = (swarm: Swarm): number => {
-    const life = longestLife(swarm.dials);
-    if (life >= FOR_EVER) return length;
-    const frames = Math.ceil(life * rate) + historyRows(swarm) + 2;
-    return Math.min(frames, MOST_TURNS * length);
+    const frames = Math.ceil(lifeIn(piece, swarm) * rate) + historyRows(swarm) + 2;
+    // Neighbours have had to do with each other since their round began.
+    const needed = sightOf(piece, swarm) === null ? frames : Math.ceil(frames / length) * length;
+    return Math.min(needed, MOST_TURNS * length);
   };
   const since = (swarm: Swarm, trail: readonly string[]): number => {
     const parent = on.find((s) => s.id === parentOf(swarm) && !trail.includes(s.id));

@@ -5,6 +5,7 @@ import { scaled } from '../../catalogue/forces/region';
 import { seenMotion } from '../../catalogue/forces/seenMotion';
 import { luminance } from '../../feeds/luminance';
 import type { PlanKernel } from '../../language/frame';
+import { givingWay } from '../../feeds/loop';
 import { MediumPlane } from '../../language/mediumPlane';
 import { CONTENT, type MediumSpace } from '../../language/mediumSpace';
 import { FRAME } from '../../language/names';
@@ -62,11 +63,14 @@ export function stirKernel(about: Stirring): PlanKernel {
   const dial = mediumReader(builder, part);
   const step = builder.uniform(FRAME.own('step'), 1 / scene.rate);
   const velocity = ownVelocity(cells);
+  const settling = settlingOf(builder);
+  const fading = settling ? dial.number('fading').add(settling) : dial.number('fading');
+  const slowing = settling ? dial.number('slowing').add(settling) : dial.number('slowing');
   const taken: Taken = {
-    ...{ x: g.float(0), y: g.float(0), drag: dial.number('slowing') },
+    ...{ x: g.float(0), y: g.float(0), drag: slowing },
     limit: null,
     content: { red: g.float(0), green: g.float(0), blue: g.float(0), amount: g.float(0) },
-    going: { light: dial.number('fading'), amount: dial.number('fading') },
+    going: { light: fading, amount: fading },
   };
   feelForces(about, cells, plane, step, taken);
   if (about.swarms) takeSwarms(cells, dial, taken);
@@ -93,6 +97,22 @@ export function stirKernel(about: Stirring): PlanKernel {
     g.store(name, free.gt(0.5).select(then, 0), cells.inside);
   }
   return builder;
+}
+
+/** How fast it comes to rest at its most, and in the very last frame of a loop, a second. */
+const SETTLING = 12;
+const AT_ONCE = 1e5;
+
+/** A fluid has no end of memory: at the end of a loop it comes to rest, and begins again; a second. */
+function settlingOf(builder: SceneBuilder): Expr | null {
+  const { period, rate } = builder.scene;
+  if (period === null) return null;
+  const over = givingWay(period);
+  return builder.uniform(FRAME.own('settling'), ({ time }) => {
+    const left = period - time;
+    if (left < 1 / rate) return AT_ONCE;
+    return SETTLING * Math.max(0, 1 - left / over) ** 2;
+  });
 }
 
 /** A cell feels a force as a particle would that stood there with the velocity of the medium. */

@@ -1,4 +1,4 @@
-import { phaseOf, type Looping } from '../../language/loop';
+import { phaseOf, roundOf, type Looping } from '../../feeds/loop';
 import type { BirthEvent, Births, BirthSchedule } from './births';
 
 /** Rounds that ids are ahead at the first frame, so that each slot of what lives longest has had its turn. */
@@ -20,7 +20,7 @@ export class LoopedBirths implements Births {
   ) {}
 
   private firstOf(frame: number): number {
-    return (Math.floor(frame / this.frame.length) + AHEAD) * this.ids;
+    return (roundOf(this.frame, frame) + AHEAD) * this.ids;
   }
 
   private seconds(frame: number, more: number): number {

@@ -17,6 +17,7 @@ import type { PlanKernel } from '../../language/frame';
 import { feltOf } from './felt';
 import { integrals } from './integrals';
 import { neighbours } from './neighbourGrid';
+import { givingWay } from '../../feeds/loop';
 import { placementOf } from '../../language/placement';
 import type { Scene, SceneBuilder } from '../scene';
 import { flowsCarry, keepSeen } from './seenVelocity';
@@ -89,6 +90,11 @@ export function motionKernel(
     const first = builder.uniform(SWARM.own('first'), (f) => f.born - most, 'i32');
     const early = idInSlot(builder, capacity).lt(first);
     dies = dies?.or(early) ?? early;
+  }
+  const { period } = scene;
+  if (period !== null && swarm.dials.lasts === 'ever') {
+    const over = after.ge(period + givingWay(period));
+    dies = dies?.or(over) ?? over;
   }
   const free = integrate(effects, own, swarm, { position, velocity, step });
   if (drift) {

@@ -4,7 +4,7 @@ import type { Neighbours } from '../../catalogue/kinds';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import type { Scene } from '../scene';
-import { loadVec } from '../../language/state';
+import { loadVec, roundsAgo } from '../../language/state';
 import { STATE } from '../../language/particle';
 
 /**
@@ -47,23 +47,45 @@ export function cellCount(capacity: number): number {
   return 2 ** Math.min(20, Math.max(8, Math.ceil(Math.log2(capacity))));
 }
 
-function hashOf(cell: readonly Expr[], mask: number): Expr {
+/**
+ * The cell of a place in the table of all cells.
+ *
+ * @param ago rounds of a loop since its particles were born; null where there are none
+ */
+function hashOf(
+  builder: KernelBuilder,
+  cell: readonly Expr[],
+  cells: number,
+  ago: Expr | null,
+): Expr {
   const [x, y, z] = cell.map((c, i) => c.mul(PRIMES[i]!));
-  return x!.xor(y!).xor(z!).and(mask);
+  const place = x!.xor(y!).xor(z!);
+  if (!ago) return place.and(cells - 1);
+  // Each round has a share of its own: what crowds one is no matter of another.
+  const share = cells / 2 ** Math.ceil(Math.log2(builder.data.turns!.count));
+  return place.and(share - 1).add(ago.mul(share));
 }
 
 function cellOf(place: Vec3, inverse: Expr): Expr[] {
   return place.parts.map((c) => c.mul(inverse).floor().clamp(-1e6, 1e6).toInt());
 }
 
-export function gridPlan(scene: Scene, capacity: number, side: number, data: KernelData): GridPlan {
+/** @param apart whether each round of a loop has cells of its own, see `neighbours` */
+export function gridPlan(
+  scene: Scene,
+  capacity: number,
+  side: number,
+  data: KernelData,
+  apart: boolean,
+): GridPlan {
   const cells = cellCount(capacity);
   const first = new KernelBuilder(scene, data);
   const g = first.graph;
   const age = g.load('age', g.lane());
   const alive = age.ge(0).and(age.lt(g.load('life', g.lane())));
   const cell = cellOf(loadVec(first, 0), first.uniform(GRID.own('inverse'), 1 / side));
-  g.store('near.cell', alive.select(hashOf(cell, cells - 1), g.int(cells)));
+  const ago = apart ? roundsAgo(first, g.lane()) : null;
+  g.store('near.cell', alive.select(hashOf(first, cell, cells, ago), g.int(cells)));
   const second = new KernelBuilder(scene, data);
   // Lanes behind the last slot find what was there before.
   const last = second.uniform(GRID.own('last'), capacity - 1, 'i32');
@@ -73,6 +95,10 @@ export function gridPlan(scene: Scene, capacity: number, side: number, data: Ker
   return { cellsOf: first, gather: second, cells };
 }
 
+/**
+ * Sums over the neighbours of a particle. Where the piece comes round they are of its own round: what one round does
+ * to the next, and that to the one behind it, would go on for ever, and no frame would be there again.
+ */
 export function neighbours(
   builder: KernelBuilder,
   position: Vec3,
@@ -86,6 +112,7 @@ export function neighbours(
   const middle = cellOf(position, inverse);
   const last = builder.uniform(GRID.own('last'), capacity - 1, 'i32');
   const read = (name: string, at: Expr): Expr => g.load(`near.${name}`, at);
+  const ago = roundsAgo(builder, g.lane());
   return {
     sum(zero, add) {
       return g.loop(g.int(27), zero, (turn, sums) => {
@@ -95,7 +122,7 @@ export function neighbours(
         const third = rest.mul(21846).shrU(16);
         const offsets = [rest.sub(third.mul(3)), third, ninth];
         const cell = middle.map((c, i) => c.add(offsets[i]!).sub(1));
-        const hash = hashOf(cell, cells - 1);
+        const hash = hashOf(builder, cell, cells, ago);
         const start = g.load('near.start', hash, 'i32');
         const end = g.load('near.start', hash.add(1), 'i32');
         const held = end.sub(start);

@@ -1,13 +1,14 @@
 import { chainOf, sourcesOf } from '../../piece/chains';
 import { PLAYED } from '../../piece/played';
 import { signalsIn } from '../../piece/walk';
-import type { Swarm } from '../../piece/types';
+import type { Piece, Swarm } from '../../piece/types';
 import { FOR_EVER, longestLife } from '../../catalogue/swarmDials';
 import type { Bursts } from '../../feeds/control';
 import { rangeOf } from '../../feeds/feeds';
 import type { Turns } from '../../language/builder';
-import { phaseOf } from '../../language/loop';
+import { givingWay, periodOf, phaseOf } from '../../feeds/loop';
 import type { Bake } from '../bake';
+import { sightOf } from './motionKernel';
 import type { Scene } from '../scene';
 import { isControl } from '../score/scoreText';
 import { birthsOfAllPlaces } from './allPlaces';
@@ -46,12 +47,19 @@ export function roomFor(source: Allotted): Room {
   const { rate, length, loop } = scene.piece.frame;
   const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
   // Trails outlive their particles.
-  const lasting = longestLife(swarm.dials) + history.rows / rate;
+  const lasting = lifeIn(scene.piece, swarm) + history.rows / rate;
   const made = loop ? roomOfRounds(source, lasting) : roomOf(source, lasting);
   const bake = stored && loop ? comingRound(stored, length) : stored;
   const capacity = bake?.capacity ?? made.capacity;
   const turns = capacity === made.capacity ? made.turns : null;
   return { ...made, capacity, turns, bake, history };
+}
+
+/** The longest that a particle lives, in seconds: what lives for ever gives way in a loop. */
+export function lifeIn({ frame }: Piece, { dials }: Swarm): number {
+  const life = longestLife(dials);
+  const period = periodOf(frame);
+  return period !== null && life >= FOR_EVER ? period + givingWay(period) : life;
 }
 
 type Made = Pick<Room, 'births' | 'needed' | 'most' | 'capacity' | 'turns'>;
@@ -81,7 +89,9 @@ function roomOfRounds({ scene, swarm, left }: Allotted, lasting: number): Made {
   const [births, ahead] = schedules(scene, swarm, 0);
   const inRound = ahead.bornBefore(period) + roomForBursts(scene, swarm.id);
   const ids = Math.min(inFours(inRound), Math.max(4, left & ~3));
-  const wanted = roundsOf(lasting, period, rate);
+  // Neighbours are told apart by their rounds, as many as there are at once.
+  const apart = sightOf(scene.piece, swarm) === null ? 0 : 1;
+  const wanted = roundsOf(lasting, period, rate) + apart;
   const count = Math.max(1, Math.min(wanted, Math.floor(left / ids)));
   const rounds = new LoopedBirths(ahead, frame, ids);
   const bornBefore = (time: number): number => rounds.bornAt(Math.round(time * rate) - 1);
@@ -97,9 +107,8 @@ function roomOfRounds({ scene, swarm, left }: Allotted, lasting: number): Made {
   };
 }
 
-/** How many rounds a particle sees of a piece that comes round; what lives for ever is replaced in each. */
-export function roundsOf(lasting: number, period: number, rate: number): number {
-  if (lasting >= FOR_EVER) return 1;
+/** How many rounds a particle sees of a piece that comes round. */
+function roundsOf(lasting: number, period: number, rate: number): number {
   return Math.min(MOST_TURNS, Math.max(1, Math.ceil((lasting + 2 / rate) / period)));
 }
 

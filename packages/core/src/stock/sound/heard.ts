@@ -1,3 +1,4 @@
+import { comesIn, seamOf } from '../../feeds/loop';
 import type { Sound } from '../types';
 import { peaksOf, type Peaks } from './peaks';
 
@@ -17,6 +18,8 @@ export interface Heard {
   repeats: boolean;
   /** Second of the piece at which it is cut off, whatever is left of it. */
   until?: number;
+  /** How much of it is heard at a second of the piece, beside all else. */
+  part?: (time: number) => number;
 }
 
 /**
@@ -42,7 +45,23 @@ export function placeIn(heard: Heard, time: number): { at: number; gain: number 
   else if (into >= length) return null;
   const rise = fadeIn > 0 ? Math.min(1, into / fadeIn) : 1;
   const fall = fadeOut > 0 ? Math.min(1, (length - into) / fadeOut) : 1;
-  return { at: from + into, gain: heard.gain * rise * fall };
+  return { at: from + into, gain: heard.gain * rise * fall * (heard.part?.(time) ?? 1) };
+}
+
+/**
+ * A sound of a piece that comes round: what goes on at its end goes over into the beginning, so that nothing is cut off.
+ *
+ * @param period seconds after which the piece comes round
+ */
+export function aroundSeam(heard: Heard, period: number): Heard[] {
+  if (!placeIn(heard, period)) return [heard];
+  const here = (time: number): number => comesIn(time, period);
+  const { start, until = Infinity } = heard;
+  const rest = { start: start - period, until: Math.min(until - period, seamOf(period)) };
+  return [
+    { ...heard, part: here },
+    { ...heard, ...rest, part: (time) => 1 - here(time) },
+  ];
 }
 
 /** The peaks of what is heard of a sound in so many equal stretches between two seconds of a piece. */

@@ -63,6 +63,8 @@ export type Draw = Common &
         total: number;
         /** Opacity of filled triangles. */
         fill: (time: number) => number;
+        /** Slots that are linked among themselves: those of one round, see Turns. */
+        roundIds: number;
         grid: GridPlan;
       }
   );

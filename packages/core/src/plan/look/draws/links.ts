@@ -18,7 +18,10 @@ export function linkDraw({
   body,
   capacity,
   light,
-}: DrawContext): Pick<LinkDraw, 'shape' | 'radius' | 'most' | 'total' | 'fill' | 'grid'> | null {
+}: DrawContext): Pick<
+  LinkDraw,
+  'shape' | 'radius' | 'most' | 'total' | 'fill' | 'grid' | 'roundIds'
+> | null {
   const { scene } = builder;
   const { radius, most, total, fill, hardness } = valuesOf(linkDials, body.dials);
   const density = densityOf(scene.piece.density);
@@ -46,6 +49,7 @@ export function linkDraw({
     most: most,
     total: Math.round(total * density.count),
     fill: (time) => scene.number(fill, time),
-    grid: gridPlan(scene, capacity, reach, builder.data),
+    roundIds: builder.data.turns?.ids ?? capacity,
+    grid: gridPlan(scene, capacity, reach, builder.data, false),
   };
 }

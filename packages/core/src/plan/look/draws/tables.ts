@@ -100,7 +100,8 @@ export const DRAW_TABLES = {
    * Place in pixels, half the width, light, opacity (below 0: none), distance, edge. Words: places,
    * ages and lives by slot; the grid's order and starts, number of its cells less one, 1 / their side;
    * radius; most links of a particle and of all; by slot the last rank that is kept, and for each link
-   * its other end and its rank, and how many there are; opacity of what is filled.
+   * its other end and its rank, and how many there are; opacity of what is filled; slots
+   * of one round, see Turns.
    */
   links: table('links', {
     outputs: ['lx', 'ly', 'lw', 'lr', 'lg', 'lb', 'la', 'lz', 'le'],
@@ -117,7 +118,16 @@ export const DRAW_TABLES = {
         'inverseSide',
         'radius',
       ] as const),
-      ...(['most', 'totalLinks', 'ranks', 'ends', 'pairRanks', 'kept', 'fill'] as const),
+      ...([
+        'most',
+        'totalLinks',
+        'ranks',
+        'ends',
+        'pairRanks',
+        'kept',
+        'fill',
+        'roundIds',
+      ] as const),
     ],
     rows: one,
     // A band to each link, and a triangle to each two of them.

@@ -1,14 +1,34 @@
-import type { FrameSettings } from '../piece/types';
+/** What a loop is of: frames, and how many there are a second. */
+export interface Looping {
+  loop?: boolean | undefined;
+  length: number;
+  rate: number;
+}
 
-/** What a loop is of. */
-export type Looping = Pick<FrameSettings, 'loop' | 'length' | 'rate'>;
+/** Seconds at the beginning of a loop in which what would have come behind its end goes over into it. */
+export function seamOf(period: number): number {
+  return Math.min(0.5, period / 4);
+}
 
-/** Seconds at the beginning of a loop in which what would have come behind its end goes over into it, at the most. */
-const SEAM = 0.5;
+/** How much of what is there at a second of a loop has come in, beside what would have come behind its end; to 1. */
+export function comesIn(second: number, period: number): number {
+  const here = Math.min(1, Math.max(0, second / seamOf(period)));
+  return here * here * (3 - 2 * here);
+}
 
 /** The frame of a loop that a frame is, from 0; frames of a piece that does not loop are their own. */
 export function phaseOf({ loop, length }: Pick<Looping, 'loop' | 'length'>, frame: number): number {
-  return loop ? frame - Math.floor(frame / length) * length : frame;
+  return loop ? modulo(frame, length) : frame;
+}
+
+/** Which round of a loop a frame is in; frame 0 is in round 0. */
+export function roundOf({ loop, length }: Pick<Looping, 'loop' | 'length'>, frame: number): number {
+  return loop ? Math.floor(frame / length) : 0;
+}
+
+/** What is left of a whole number, 0 and up. */
+export function modulo(value: number, by: number): number {
+  return value - Math.floor(value / by) * by;
 }
 
 /** Seconds after which a piece comes round again; null where it does not. */
@@ -27,13 +47,10 @@ export function looped(
   period: number | null,
 ): (time: number) => number {
   if (period === null) return follow;
-  const seam = Math.min(SEAM, period / 4);
   return (time) => {
-    const at = time - Math.floor(time / period) * period;
-    if (at >= seam) return follow(at);
-    const here = at / seam;
-    const smooth = here * here * (3 - 2 * here);
-    return smooth * follow(at) + (1 - smooth) * follow(at + period);
+    const at = modulo(time, period);
+    const here = comesIn(at, period);
+    return here === 1 ? follow(at) : here * follow(at) + (1 - here) * follow(at + period);
   };
 }
 
@@ -47,6 +64,11 @@ export function gone(speed: number, time: number, period: number | null, round =
   if (period === null) return speed * time;
   const whole = Math.round((speed * period) / round);
   return whole === 0 ? speed * swing(time, period) : (whole * round * time) / period;
+}
+
+/** Seconds in which what lives for ever gives way, in a loop, to the same of the next round. */
+export function givingWay(period: number): number {
+  return Math.min(1, period / 4);
 }
 
 /** Seconds that go to and fro in a period, as fast as time at the most. */
