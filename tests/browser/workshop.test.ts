@@ -129,6 +129,35 @@ test('time goes both ways, and a frame looks the same from either side', async (
   expect(await look()).toBe(forward);
 });
 
+test('a piece that loops plays on from its last frame to the first', async () => {
+  await openSmall();
+  const lineUp = app.page.getByRole('navigation', { name: 'Line-up' });
+  await lineUp.getByRole('button', { name: 'Frame', exact: true }).click();
+  const length = app.page.getByRole('textbox', { name: 'Length', exact: true });
+  await length.fill('40');
+  await length.press('Enter');
+  await app.page.getByRole('switch', { name: 'Loop' }).check();
+  await pause();
+  const time = app.page.getByRole('slider', { name: 'Time' });
+  await time.press('Home');
+  await pictureTells((d) => d.frame === '0' && d.settling === '0');
+  // It is full from the beginning: what was born before the end is there.
+  const first = await look();
+  const alive = Number(await pictureOf(app.page).getAttribute('data-alive'));
+  expect(alive).toBeGreaterThan(500);
+  await time.press('End');
+  await pictureTells((d) => d.frame === '39' && d.settling === '0');
+  // As many are there at the end and, played on, behind it.
+  const last = Number(await pictureOf(app.page).getAttribute('data-alive'));
+  expect(Math.abs(last - alive)).toBeLessThan(0.1 * alive);
+  await app.page.getByRole('button', { name: 'Play' }).click();
+  await pictureTells((d) => Number(d.frame) < 20);
+  await pause();
+  await time.press('Home');
+  await pictureTells((d) => d.frame === '0' && d.settling === '0');
+  expect(await look()).toBe(first);
+});
+
 test('a dragged picture orbits the camera, the wheel moves it, and both can be undone', async () => {
   await openSmall();
   await pause();

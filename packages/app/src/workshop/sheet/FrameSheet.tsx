@@ -1,4 +1,4 @@
-import { Box, FormControlLabel, Switch, Tooltip } from '@mui/material';
+import { Box, Switch, Tooltip } from '@mui/material';
 import { number, type NumberDial, type Piece } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
@@ -42,26 +42,23 @@ const DENSITY = number(
 function LoopRow({ loop }: { loop: boolean }) {
   const dispatch = useAppDispatch();
   return (
-    <Tooltip
-      title="The last frame leads to the first without a seam: particles live on across it, and what moves comes round in the length of the piece."
-      placement="left"
-    >
-      <FormControlLabel
-        sx={{ ml: 0, gap: 1, py: '3px', '& .MuiFormControlLabel-label': { width: 92 } }}
-        labelPlacement="start"
-        label={<Box sx={{ color: COLOURS.faint, fontSize: 13 }}>Loop</Box>}
-        control={
-          <Switch
-            size="small"
-            checked={loop}
-            onChange={({ target }) => {
-              const value = target.checked;
-              dispatch(pieceActions.set({ path: ['frame', 'loop'], value, label: 'Loop' }));
-            }}
-          />
-        }
+    <Box sx={{ display: 'grid', gridTemplateColumns: '96px 1fr', alignItems: 'center', py: '3px' }}>
+      <Tooltip
+        title="The last frame leads to the first without a seam: particles live on across it, and what moves comes round in the length of the piece."
+        placement="left"
+      >
+        <Box sx={{ color: COLOURS.faint, fontSize: 13 }}>Loop</Box>
+      </Tooltip>
+      <Switch
+        size="small"
+        checked={loop}
+        slotProps={{ input: { 'aria-label': 'Loop' } }}
+        onChange={({ target }) => {
+          const value = target.checked;
+          dispatch(pieceActions.set({ path: ['frame', 'loop'], value, label: 'Loop' }));
+        }}
       />
-    </Tooltip>
+    </Box>
   );
 }
 
