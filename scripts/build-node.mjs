@@ -28,6 +28,8 @@ const { outputFiles } = await build({
       'ws',
       'osc-min',
       'sacn',
+      'bullmq',
+      'ioredis',
     ],
   ],
 });
