@@ -24,7 +24,7 @@ import {
 } from '@vast-swarm/core';
 import { Arena } from './arena';
 import { channelAt, channelsOf, coverOf } from './channels';
-import { Finish, type KeptMemory } from './finish';
+import { Finish } from './finish';
 import { Kernels } from './kernels';
 import { Media } from './media';
 import { bufferOf, Memories } from './memories';
@@ -32,6 +32,7 @@ import { NO_LAYERS, Passes } from './passes';
 import { MAX_PAGES } from './generated/binaries';
 import { Pool, USUAL_PAGES } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
+import { CpuSnapshot } from './snapshot';
 import { Stage } from './stage';
 import { DRAWING_ROOM, type DrawSize } from './strips';
 
@@ -63,28 +64,6 @@ export interface CpuOptions {
   large?: boolean;
   /** Bytes that drawing may take beside the frame, see strips.ts. */
   drawingRoom?: number;
-}
-
-class CpuSnapshot implements Snapshot {
-  readonly bytes: number;
-
-  constructor(
-    readonly frame: number,
-    readonly remembers: boolean,
-    /** By swarm, by the name of the state. */
-    readonly states: ReadonlyMap<string, ReadonlyMap<string, Float32Array>>,
-    /** Of fields and media, by the name of the buffer. */
-    readonly fields: ReadonlyMap<string, Float32Array>,
-    readonly memory: KeptMemory,
-  ) {
-    const arrays = [fields, ...states.values()].flatMap((s) => [...s.values()]);
-    const planes = [...memory.values()].flatMap((m) => m.planes);
-    this.bytes = [...arrays, ...planes].reduce((sum, a) => sum + a.byteLength, 0);
-  }
-
-  release(): void {
-    // Ordinary memory: nothing to do.
-  }
 }
 
 /** Runs plans on the processor: WebAssembly SIMD on several threads, the same bits everywhere. */

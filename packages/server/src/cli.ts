@@ -2,6 +2,8 @@ import { Command, InvalidArgumentError, Option } from 'commander';
 import { availableParallelism } from 'node:os';
 import { FRAME_PASSES, PieceError, type FramePass } from '@vast-swarm/core';
 import { check } from './check';
+import { serveChunks } from './farm/chunkProcess';
+import { worker } from './farm/worker';
 import { blank, demo, schema } from './give';
 import { Refused } from './refused';
 import { render } from './render';
@@ -218,7 +220,25 @@ program
   .option('--threads <n>', 'threads of each render', threads, usualThreads)
   .option('--at-once <n>', 'renders that are made at once', whole, 1)
   .option('--token <text>', 'what other machines have to know; made up if not given')
+  .option('--queue <url>', 'a queue on Redis, from which workers take renders: redis://HOST:PORT')
   .action(serve);
+program
+  .command('worker')
+  .description('Makes frames of the renders in a queue, for a server that has the same one.')
+  .requiredOption('--queue <url>', 'the queue: redis://HOST:PORT')
+  .option('--threads <n>', 'threads that frames are made with', threads, usualThreads)
+  .option('--name <text>', "what it is called; the machine's name if not given")
+  .option(
+    '--lease <s>',
+    'seconds without a sign after which its frames go to another one',
+    whole,
+    30,
+  )
+  .action(worker);
+program
+  .command('make-chunks', { hidden: true })
+  .option('--threads <n>', '', threads, usualThreads)
+  .action(({ threads: count }: { threads: number }) => serveChunks(count));
 program
   .command('stand-in')
   .description(

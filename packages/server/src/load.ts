@@ -130,6 +130,23 @@ export async function withStock(
   return { piece: { ...piece, stock }, files };
 }
 
+/** A piece as it stands in a file, with the hashes of its stock, and how long the shutter is open in degrees. */
+export async function hashedPiece(file: string, shutter: number): Promise<Piece> {
+  const piece = await loadPiece(file, [`camera.shutter=${String(shutter)}`]);
+  const stock = await Promise.all(
+    piece.stock.map(async (entry) => {
+      const { source } = entry;
+      if (!('hash' in source) || source.hash) return entry;
+      const bytes = await bytesOf(join(dirname(file), 'stock', source.file), () => undefined);
+      return {
+        ...entry,
+        source: { ...source, hash: createHash('sha256').update(bytes).digest('hex') },
+      };
+    }),
+  );
+  return { ...piece, stock };
+}
+
 /** @throws Refused, or StockError, that names the file and what is wrong */
 async function stockFile(
   folder: string,

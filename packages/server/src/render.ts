@@ -1,5 +1,13 @@
-import { FRAME_PASSES, isDrawn, setDial, type FramePass, type Piece } from '@vast-swarm/core';
-import { checkRoom, CpuEngine } from '@vast-swarm/cpu';
+import {
+  FRAME_PASSES,
+  isDrawn,
+  setDial,
+  type FramePass,
+  type Piece,
+  type Plan,
+  type StockFiles,
+} from '@vast-swarm/core';
+import { checkRoom, CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { compiled } from './compiled';
 import type { Delivery } from './deliver/delivery';
 import { lightFor, openDelivery, type Asked } from './deliver/open';
@@ -13,7 +21,7 @@ import { Progress } from './progress';
 import { Refused } from './refused';
 import { tell } from './say';
 
-interface RenderOptions extends WorkOptions {
+export interface RenderOptions extends WorkOptions {
   frames?: [number, number];
   size?: [number, number];
   chunk?: [number, number];
@@ -70,7 +78,16 @@ function sizeOf({ frame }: Piece, asked?: [number, number]): [number, number] {
   return [width, height];
 }
 
-export async function render(file: string, options: RenderOptions): Promise<void> {
+/** A render that is made ready: what it is of, and how its frames are made. */
+export interface Prepared {
+  work: { piece: Piece; files: StockFiles; first: number; last: number };
+  plan: Plan;
+  target: Target;
+  asked: Asked;
+}
+
+/** @throws Refused, or PieceError, that says what is wrong with the piece or with what is asked */
+export async function prepare(file: string, options: RenderOptions): Promise<Prepared> {
   const { piece: given, files } = await withStock(file, await load(file, options));
   const sets = [
     ...(options.shutter === undefined ? [] : [`camera.shutter=${String(options.shutter)}`]),
@@ -88,34 +105,66 @@ export async function render(file: string, options: RenderOptions): Promise<void
   const light = lightFor(target, asked, work);
   const plan = compiled(piece, { files, light, clear: alpha, passes });
   checkRoom(plan, { width, height, oversample });
+  return { work, plan, target, asked };
+}
+
+/**
+ * Steps an engine from where it stands to the last frame that is wanted, and delivers those on the way; each is packed and
+ * written while the next one is made.
+ *
+ * @param until a frame that is gone to in any case
+ * @param delivered is told of each
+ */
+export async function makeFrames(
+  engine: CpuEngine,
+  { plan, asked: { width, height, oversample } }: Prepared,
+  wanted: readonly number[],
+  { until = -Infinity, delivery, drawn: seen, delivered }: Frames,
+): Promise<void> {
+  const [first = Infinity, all] = [wanted[0], new Set(wanted)];
+  const end = Math.max(wanted.at(-1) ?? -Infinity, until);
+  let writing = Promise.resolve();
+  while (engine.frame < end) {
+    await engine.ready();
+    engine.step();
+    const isWanted = all.has(engine.frame);
+    if (!isWanted && !(plan.finish.remembers && isDrawn(plan, engine.frame, first))) continue;
+    const drawn = engine.draw(width, height, oversample);
+    if (!isWanted) continue;
+    await writing;
+    seen?.(drawn);
+    const { frame } = engine;
+    writing = delivery.add(engine, drawn).then(() => delivered(frame));
+    writing.catch(() => undefined);
+  }
+  await writing;
+}
+
+interface Frames {
+  until?: number;
+  delivery: Delivery;
+  drawn?: ((frame: Frame) => void) | undefined;
+  delivered: (frame: number) => void | Promise<void>;
+}
+
+export async function render(file: string, options: RenderOptions): Promise<void> {
+  const prepared = await prepare(file, options);
+  const { work, plan, target, asked } = prepared;
   for (const { message } of plan.notices) tell(`note: ${message}`);
   const delivery = await openDelivery(target, asked, work);
   const stop = whenInterrupted(delivery.cancel);
   const engine = await CpuEngine.create({ threads: options.threads, large: true });
   try {
     engine.setPlan(plan);
-    const wanted = framesLeft(delivery, first, last);
+    const wanted = framesLeft(delivery, work.first, work.last);
     const progress = new Progress('frame', wanted.length, options.json);
-    const end = wanted.at(-1) ?? -1;
-    const look = options.look === undefined ? null : lookInto(options.look);
-    let writing = Promise.resolve();
-    while (engine.frame < end) {
-      await engine.ready();
-      engine.step();
-      const isWanted = engine.frame >= first && !delivery.has(engine.frame);
-      if (!isWanted && !(plan.finish.remembers && isDrawn(plan, engine.frame, first))) continue;
-      const drawn = engine.draw(width, height, oversample);
-      if (!isWanted) continue;
-      // It is packed and written while the next one is made.
-      await writing;
-      look?.(drawn);
-      const { frame } = engine;
-      writing = delivery.add(engine, drawn).then(() => {
+    const drawn = options.look === undefined ? undefined : lookInto(options.look);
+    await makeFrames(engine, prepared, wanted, {
+      ...{ delivery, drawn },
+      delivered: (frame) => {
         progress.one(frame);
-      });
-      writing.catch(() => undefined);
-    }
-    await writing;
+      },
+    });
     await delivery.finish();
   } catch (error) {
     await delivery.cancel();

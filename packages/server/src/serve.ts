@@ -1,3 +1,4 @@
+import type { FarmWorker } from '@vast-swarm/core';
 import { randomBytes } from 'node:crypto';
 import type { Server } from 'node:http';
 import { homedir } from 'node:os';
@@ -11,6 +12,8 @@ import { jointRoutes } from './joints/sockets';
 import { hearOsc, openUdp } from './osc';
 import { takeLock } from './deliver/lock';
 import { whenInterrupted } from './interrupted';
+import { Farm } from './farm/farm';
+import { farmRunner } from './farm/farmRunner';
 import { childRunner } from './queue/childRunner';
 import { RenderQueue } from './queue/queue';
 import { renderRoutes, type NoQueue } from './queue/routes';
@@ -41,15 +44,19 @@ interface ServeOptions {
   /** Threads of each render, and how many are made at once. */
   threads: number;
   atOnce: number;
+  /** Where the queue is for workers on other machines; renders are made by this machine where it is left out. */
+  queue?: string;
 }
 
 export async function serve(options: ServeOptions): Promise<void> {
   const { port, joints, host, token, wall } = options;
   const at = host ?? '127.0.0.1';
   const guard = new Guard(isLoopback(at) ? null : (token ?? randomBytes(9).toString('base64url')));
-  const queue = await openQueue(options);
+  const farm = options.queue === undefined ? null : await Farm.open(options.queue, tell);
+  const queue = await openQueue(options, farm);
   if (typeof queue === 'string') tell(queue);
-  const server = await serveApp(port, at, renderRoutes(guard, queue));
+  const workers = farm && ((): Promise<FarmWorker[]> => farm.workers());
+  const server = await serveApp(port, at, renderRoutes(guard, queue, workers));
   const address = server.address() as AddressInfo;
   const ports = { osc: joints ?? (port === 0 ? 0 : jointsBehind(port)), host: at };
   const osc = await openDoors(server, guard, ports, wall);
@@ -58,22 +65,23 @@ export async function serve(options: ServeOptions): Promise<void> {
     `Vast Swarm is ready at http://${page}`,
     `Controls are heard at ${osc} and at ws://${page}/control (JSON)`,
     `Joints are heard at ${osc} and at ws://${page}/joints/send (JSON)`,
+    ...(farm ? ['Renders wait for workers: vast-swarm worker --queue, with the same address'] : []),
     ...(guard.token === null ? [] : [`Other machines have to know the token ${guard.token}`]),
   ];
   say(lines.join('\n'));
 }
 
 /** The queue of renders; where another server has its folder, what is said of that. */
-async function openQueue({
-  renders,
-  threads,
-  atOnce,
-}: ServeOptions): Promise<RenderQueue | NoQueue> {
+async function openQueue(
+  { renders, threads, atOnce }: ServeOptions,
+  farm: Farm | null,
+): Promise<RenderQueue | NoQueue> {
   const folder = resolve(renders ?? join(homedir(), '.vast-swarm', 'renders'));
   try {
     await makeFolder(folder);
     const lock = await takeLock(folder, 'queue', [0, 0]);
-    const queue = await RenderQueue.open(folder, childRunner(threads), tell, atOnce);
+    const own = childRunner(threads);
+    const queue = await RenderQueue.open(folder, farm ? farmRunner(farm, own) : own, tell, atOnce);
     whenInterrupted(async () => {
       await queue.close();
       lock.release();

@@ -61,8 +61,33 @@ export const renderJobSchema = z.object({
   problem: z.string().nullable(),
   /** Where its files are, at the server. */
   folder: z.string(),
+  /** The stretches in which it is being made, where several work at it, with how many frames of each are there. */
+  chunks: z.array(z.object({ first: z.int(), last: z.int(), made: z.int() })).optional(),
 });
 export type RenderJob = z.infer<typeof renderJobSchema>;
+
+/** Somebody who makes frames for a server, as they tell of themselves. */
+export const farmWorkerSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  threads: z.int(),
+  /** The program: only equal ones make equal pixels. */
+  program: z.string(),
+  /** What they are at; null between. */
+  at: z
+    .object({
+      render: z.string(),
+      piece: z.string(),
+      task: z.enum(['frames', 'states']),
+      first: z.int(),
+      last: z.int(),
+    })
+    .nullable(),
+  /** Frames that they have made, and how many a second of late. */
+  made: z.int(),
+  perSecond: z.number(),
+});
+export type FarmWorker = z.infer<typeof farmWorkerSchema>;
 
 /** What can be done with a render. */
 export const JOB_ACTS = ['pause', 'go', 'cancel', 'retry', 'sooner', 'later'] as const;

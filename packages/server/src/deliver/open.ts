@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto';
 import { BUILD_HASH } from '../version';
 import type { Delivery, Making } from './delivery';
 import { openFolder } from './frameFolder';
+import type { FramesMade } from './stamp';
 import type { Target } from './target';
 import { openVideo, wantsLight, type VideoAsked } from './videoFile';
 import { videoOf, type CodecName, type Quality } from './videos';
@@ -40,23 +41,21 @@ export function lightFor(target: Target, asked: Asked, work: Work): boolean {
     : needsLight({ format: target.format, alpha: asked.alpha });
 }
 
+/** What frames of a piece are made of. */
+export function makingOf(piece: Piece, making: Making & { format: string }): FramesMade {
+  const { width, height, oversample, alpha, passes, format } = making;
+  const size = `${String(width)}x${String(height)}`;
+  const layers = passes.map((name) => name[0]).join('');
+  return { size, oversample, alpha, format, layers, piece: pieceHash(piece), program: BUILD_HASH };
+}
+
 /** Opens what finished frames go to. */
 export function openDelivery(target: Target, asked: Asked, work: Work): Promise<Delivery> {
   if (target.kind === 'video') return openVideo(videoAsked(target, asked, work));
-  const { width, height, oversample, alpha, passes, resume } = asked;
+  const { alpha, resume } = asked;
   const { piece, first, last } = work;
   const { format } = target;
-  const size = `${String(width)}x${String(height)}`;
-  const layers = passes.map((name) => name[0]).join('');
-  const made = {
-    size,
-    oversample,
-    alpha,
-    format,
-    layers,
-    piece: pieceHash(piece),
-    program: BUILD_HASH,
-  };
+  const made = makingOf(piece, { ...asked, format });
   const still = { format, alpha, rate: piece.frame.rate };
   return openFolder({ ...target, made, still, first, last, resume });
 }

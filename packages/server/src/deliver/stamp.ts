@@ -101,6 +101,12 @@ function parsed(text: string): Stamp | null {
   }
 }
 
+/** What the bytes of a frame say of themselves; null where they say nothing. */
+export function stampIn(bytes: Buffer): Stamp | null {
+  const place = placeOf(bytes.subarray(0, SEARCHED));
+  return place && parsed(bytes.toString('utf8', place.from, place.to));
+}
+
 /** What a file says of itself where it is as long as it says; null else. Only its beginning is read. */
 export function stampOf(path: string): { stamp: Stamp; written: number } | null {
   let file: number;
@@ -112,8 +118,7 @@ export function stampOf(path: string): { stamp: Stamp; written: number } | null 
   try {
     const head = Buffer.alloc(SEARCHED);
     const read = readSync(file, head);
-    const place = placeOf(head.subarray(0, read));
-    const stamp = place && parsed(head.toString('utf8', place.from, place.to));
+    const stamp = stampIn(head.subarray(0, read));
     const { size, mtimeMs } = fstatSync(file);
     return stamp && stamp.bytes === size ? { stamp, written: mtimeMs } : null;
   } finally {

@@ -39,7 +39,10 @@ export class RenderQueue {
 
   /** In the order of their turns. */
   list(): RenderJob[] {
-    return [...this.jobs.values()].sort(byTurn);
+    return [...this.jobs.values()].sort(byTurn).map((job) => {
+      const chunks = this.runs.get(job.id)?.chunks?.();
+      return chunks ? { ...job, chunks } : job;
+    });
   }
 
   job(id: string): RenderJob | undefined {

@@ -1,4 +1,4 @@
-import { JOB_ACTS, type JobAct, type RenderJob } from '@vast-swarm/core';
+import { JOB_ACTS, type FarmWorker, type JobAct, type RenderJob } from '@vast-swarm/core';
 import express, { type NextFunction, type Request, type Response, type Router } from 'express';
 import { strToU8, Zip, ZipPassThrough } from 'fflate';
 import { createReadStream } from 'node:fs';
@@ -22,7 +22,11 @@ type Named = Request<{ id: string }>;
  * Renders by HTTP: `GET /renders` lists them, `POST /renders` takes an order, `POST /renders/ID/ACT` does something with one,
  * `DELETE /renders/ID` takes it away with what was made; `GET /renders/ID/look` and `/made` are the latest frame and the files.
  */
-export function renderRoutes(guard: Guard, queue: RenderQueue | NoQueue): Router {
+export function renderRoutes(
+  guard: Guard,
+  queue: RenderQueue | NoQueue,
+  workers: (() => Promise<FarmWorker[]>) | null = null,
+): Router {
   const router = express.Router();
   router.use((request, response, next) => {
     if (guard.admits(request, false)) next();
@@ -39,8 +43,8 @@ export function renderRoutes(guard: Guard, queue: RenderQueue | NoQueue): Router
     if (!found) throw new Refused('There is no render of that name here.');
     return found;
   };
-  router.get('/renders', (_, response) => {
-    response.json({ renders: queue.list() });
+  router.get('/renders', async (_, response) => {
+    response.json({ renders: queue.list(), ...(workers ? { workers: await workers() } : {}) });
   });
   router.post(
     '/renders',

@@ -18,6 +18,8 @@ export interface Run {
   ended: Promise<Outcome>;
   /** Ends it in order: what is made stays, and nothing half-made does. */
   stop: () => void;
+  /** The stretches in which it is made, where several work at it, with how many frames of each are there. */
+  chunks?: () => NonNullable<RenderJob['chunks']>;
 }
 
 /** Who makes what a render was ordered to be. */
