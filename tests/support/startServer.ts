@@ -61,3 +61,14 @@ export async function startWall(more: readonly string[] = []): Promise<RunningWa
   const { child, said } = await started(args, /udp:\/\/[\d.]+:(\d+)[^]*(http:\/\/\S+)/);
   return { url: said[2]!, port: Number(said[1]), child };
 }
+
+/** A worker of a queue. */
+export async function startWorker(
+  queue: string,
+  name: string,
+  lease: number,
+): Promise<ChildProcess> {
+  const own = ['--name', name, '--threads', '1', '--lease', String(lease)];
+  const { child } = await started(['worker', '--queue', queue, ...own], /waits for renders/);
+  return child;
+}

@@ -1,7 +1,7 @@
-import { compilePiece, DEMO_SHOW, Playback, type Piece } from '@vast-swarm/core';
+import { compilePiece, DEMO_SHOW, makePart, Playback, type Piece } from '@vast-swarm/core';
 import { frameHash } from '../../../tests/support/frameHash';
 import { pieceOfEveryKind, smallPiece } from '../../../tests/support/pieces';
-import { CpuEngine, MemoryFull } from '../src';
+import { CpuEngine, MemoryFull, packSnapshot, unpackSnapshot } from '../src';
 
 const engines: CpuEngine[] = [];
 beforeAll(async () => {
@@ -112,4 +112,22 @@ test('edits of a formula do not use up memory', async () => {
   for (let i = 1; i <= 20; i++) edited(`${'sin(age) * '.repeat(i)}0.5`);
   expect(engine.takenBytes - before).toBeLessThan(256 * 1024);
   engine.close();
+});
+
+test('a packed state goes on in another engine, to the bit; what is none is refused', () => {
+  const piece = smallPiece((p) => p.media.push(makePart('media', 'fluid', [])));
+  const [one, other] = [engines[0]!, engines[1]!];
+  hash(one, piece, 20);
+  const packed = packSnapshot(one.save());
+  while (one.frame < 30) one.step();
+  other.setPlan(compilePiece(piece));
+  other.restore(unpackSnapshot(packed));
+  expect(other.frame).toBe(20);
+  while (other.frame < 30) other.step();
+  const pixels = (engine: CpuEngine): string => frameHash(engine.draw(128, 72).pixels);
+  expect(pixels(other)).toBe(pixels(one));
+  expect(() => unpackSnapshot(packed.subarray(0, packed.length - 4))).toThrow('cut short');
+  for (const bytes of [new Uint8Array(2), new Uint8Array(100), packed.subarray(8)]) {
+    expect(() => unpackSnapshot(bytes)).toThrow('are no state');
+  }
 });

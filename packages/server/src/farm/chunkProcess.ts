@@ -29,7 +29,7 @@ export async function serveChunks(threads: number): Promise<void> {
     const { prepared } = ready;
     tell({ about: { remembers: prepared.plan.finish.remembers } });
     if (ask.state === null) engine.reset();
-    else engine.restore(unpackSnapshot(await readFile(ask.state)));
+    else await begin(engine, prepared, ask.state);
     if (ask.task.task === 'states') await leaveStates(engine, ask.folder, ask.task.at, tell);
     else await frames(engine, prepared, ask, ask.task, tell);
   };
@@ -47,6 +47,14 @@ export async function serveChunks(threads: number): Promise<void> {
   // Nobody is there any more who would want something.
   process.on('disconnect', () => process.exit());
   tell({ ready: true });
+}
+
+/** A state has what the finish remembers of the frame before it: its own is drawn once more. */
+async function begin(engine: CpuEngine, { plan, asked }: Prepared, state: string): Promise<void> {
+  engine.restore(unpackSnapshot(await readFile(state)));
+  if (!plan.finish.remembers || engine.frame < -plan.runIn) return;
+  await engine.ready();
+  engine.draw(asked.width, asked.height, asked.oversample);
 }
 
 async function leaveState(

@@ -40,7 +40,12 @@ export async function worker({ queue, threads, name, lease }: WorkerOptions): Pr
     ...{ id: randomUUID().slice(0, 8), name: name ?? hostname(), threads },
     ...{ program: BUILD_HASH, at: null, made: 0, perSecond: 0 },
   };
-  await admitted(redis, own);
+  try {
+    await admitted(redis, own);
+  } catch (error) {
+    redis.disconnect();
+    throw error;
+  }
   const folder = await mkdtemp(join(tmpdir(), 'vast-swarm-worker-'));
   const hand = new Hand(CLI, ['make-chunks', '--threads', String(threads)]);
   const bench = new Bench(redis, hand, folder, own);

@@ -1,0 +1,199 @@
+import type { ChildProcess } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { makePart, pieceText, type FarmWorker, type Piece, type RenderJob } from '@vast-swarm/core';
+import { strToU8, zipSync } from 'fflate';
+import { Redis } from 'ioredis';
+import { vastSwarm } from '../../../tests/support/commandLine';
+import { smallPiece } from '../../../tests/support/pieces';
+import { freePort, RunningRedis } from '../../../tests/support/startRedis';
+import { startServer, startWorker, type RunningServer } from '../../../tests/support/startServer';
+import { keys } from '../src/farm/messages';
+
+/** Renders by several workers: whatever becomes of these, or of the queue, the frames are those of one process. */
+
+const SIZE = [480, 270] as const;
+const LAST = 59;
+/** Seconds. */
+const LEASE = 2;
+
+let dir: string;
+let redis: RunningRedis;
+let server: RunningServer;
+const children: ChildProcess[] = [];
+
+beforeAll(async () => {
+  dir = mkdtempSync(join(tmpdir(), 'vast-swarm-'));
+  redis = await RunningRedis.start();
+  server = await startServer(['--renders', join(dir, 'renders'), '--queue', redis.url]);
+}, 60_000);
+afterAll(async () => {
+  server.child.kill();
+  await redis.remove();
+  rmSync(dir, { recursive: true, force: true });
+});
+afterEach(() => {
+  for (const child of children.splice(0)) child.kill('SIGKILL');
+});
+
+async function worker(name: string): Promise<ChildProcess> {
+  const child = await startWorker(redis.url, name, LEASE);
+  children.push(child);
+  return child;
+}
+
+const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** The frames of a folder, by their names. */
+const framesIn = (folder: string): Record<string, string> =>
+  Object.fromEntries(
+    readdirSync(folder)
+      .sort()
+      .map((name) => [name, hashOf(readFileSync(join(folder, name)))]),
+  );
+
+/** What one process makes of a piece: the same files, each with what it says of itself. */
+async function byOne(name: string, piece: Piece): Promise<Record<string, string>> {
+  const file = join(dir, `${name}.json`);
+  writeFileSync(file, pieceText(piece));
+  const size = ['--size', SIZE.join('x'), '--oversample', '2', '--shutter', '0'];
+  const out = ['--frames', `0..${String(LAST)}`, '--out', join(dir, name, 'net_%03d.png')];
+  const run = await vastSwarm('render', file, ...size, ...out);
+  expect([run.err, run.code]).toEqual(['', 0]);
+  return framesIn(join(dir, name));
+}
+
+async function order(piece: Piece): Promise<RenderJob> {
+  const asked = {
+    ...{ name: piece.name, format: 'png', quality: 'good', alpha: false, layers: [] },
+    ...{ width: SIZE[0], height: SIZE[1], first: 0, last: LAST, oversample: 2, shutter: 0 },
+    frames: 'net_%03d',
+  };
+  const body = zipSync({
+    'order.json': strToU8(JSON.stringify(asked)),
+    'piece.swarm.json': strToU8(pieceText(piece)),
+  });
+  const headers = { 'content-type': 'application/zip' };
+  const answer = await fetch(`${server.url}/api/renders`, { method: 'POST', headers, body });
+  expect(answer.status).toBe(201);
+  return (await answer.json()) as RenderJob;
+}
+
+async function look(): Promise<{ renders: RenderJob[]; workers: FarmWorker[] }> {
+  return (await (await fetch(`${server.url}/api/renders`)).json()) as Awaited<
+    ReturnType<typeof look>
+  >;
+}
+
+/** Asks again and again until a render stands as is wanted. */
+async function stands({ id }: RenderJob, wanted: (job: RenderJob) => boolean): Promise<RenderJob> {
+  for (;;) {
+    const job = (await look()).renders.find((r) => r.id === id)!;
+    if (wanted(job)) return job;
+    if (job.state === 'failed') throw new Error(job.problem ?? 'failed');
+  }
+}
+
+const heavy = (change: (piece: Piece) => void = () => undefined): Piece =>
+  smallPiece((p) => {
+    p.swarms[0]!.dials.rate = 6000;
+    change(p);
+  });
+
+test('a worker dies, one hangs, the queue is begun again: the frames are those of one process', async () => {
+  const piece = heavy();
+  const wanted = await byOne('plain', piece);
+  const [doomed, hung] = [await worker('anna'), await worker('ben')];
+  await worker('carl');
+  const job = await order(piece);
+  await stands(job, ({ done }) => done >= 8);
+  doomed.kill('SIGKILL');
+  await stands(job, ({ done }) => done >= 16);
+  hung.kill('SIGSTOP');
+  await stands(job, ({ done }) => done >= 24);
+  await redis.end();
+  await redis.begin();
+  await stands(job, ({ done }) => done >= 40);
+  // What it comes with now is late.
+  hung.kill('SIGCONT');
+  const { folder, done } = await stands(job, ({ state }) => state === 'done');
+  expect(done).toBe(LAST + 1);
+  expect(framesIn(join(folder, 'made'))).toEqual(wanted);
+}, 180_000);
+
+test('a finish that remembers is made chunk by chunk, by whoever is there', async () => {
+  const piece = heavy((p) => p.finish.push(makePart('finish', 'feedback', [])));
+  const wanted = await byOne('remembering', piece);
+  const first = await worker('anna');
+  await worker('ben');
+  const job = await order(piece);
+  const { chunks } = await stands(job, ({ done: made }) => made >= 10);
+  expect(chunks!.length).toBeGreaterThan(10);
+  first.kill('SIGKILL');
+  const { folder } = await stands(job, ({ state }) => state === 'done');
+  expect(framesIn(join(folder, 'made'))).toEqual(wanted);
+}, 180_000);
+
+test('a frame that came damaged is made again; workers and what they do can be seen', async () => {
+  const piece = heavy((p) => (p.seed = 7));
+  const wanted = await byOne('damaged', piece);
+  await worker('anna');
+  const job = await order(piece);
+  await stands(job, ({ done }) => done >= 4);
+  const { workers } = await look();
+  expect(workers.map((w) => [w.name, w.threads, w.at?.render])).toContainEqual(['anna', 1, job.id]);
+  // Between worker and server a frame's bytes are changed.
+  const own = new Redis(redis.url);
+  let harmed = 0;
+  while (harmed < 3) {
+    const names = await own.keys(`${keys.frame('*')}:0`);
+    for (const name of names) {
+      // XX: only what has not been fetched meanwhile.
+      if (await own.set(name, 'rubbish', 'XX')) harmed += 1;
+    }
+  }
+  own.disconnect();
+  const { folder } = await stands(job, ({ state }) => state === 'done');
+  expect(framesIn(join(folder, 'made'))).toEqual(wanted);
+}, 180_000);
+
+test('a paused render leaves the workers, and goes on from what is there', async () => {
+  const piece = heavy((p) => (p.seed = 8));
+  const wanted = await byOne('paused', piece);
+  await worker('anna');
+  const job = await order(piece);
+  await stands(job, ({ done }) => done >= 6);
+  await fetch(`${server.url}/api/renders/${job.id}/pause`, { method: 'POST' });
+  for (;;) {
+    const { workers } = await look();
+    if (workers.every((w) => w.at === null)) break;
+  }
+  await fetch(`${server.url}/api/renders/${job.id}/go`, { method: 'POST' });
+  const { folder } = await stands(job, ({ state }) => state === 'done');
+  expect(framesIn(join(folder, 'made'))).toEqual(wanted);
+}, 180_000);
+
+test('a worker of another version is refused by name; a queue that is not there is said', async () => {
+  const own = new Redis(redis.url);
+  const program = (await own.get(keys.build))!;
+  await own.set(keys.build, 'ffffffff');
+  const refused = await vastSwarm('worker', '--queue', redis.url, '--name', 'olga');
+  await own.set(keys.build, program);
+  own.disconnect();
+  expect(refused.code).toBe(1);
+  expect(refused.err).toBe(
+    `Worker olga is refused: it is of program ${program}, and the queue is of ffffffff. Take the same version for both.\n`,
+  );
+  const nowhere = `redis://127.0.0.1:${String(await freePort())}`;
+  for (const args of [['worker'], ['serve', '--port', '0', '--renders', join(dir, 'none')]]) {
+    const run = await vastSwarm(...args, '--queue', nowhere);
+    expect([run.code, run.out]).toEqual([1, '']);
+    expect(run.err).toContain(`There is no queue at ${nowhere} (`);
+    expect(run.err).toContain('Start Redis there, or leave --queue out.');
+  }
+  expect((await vastSwarm('worker', '--queue', 'nonsense')).err).toContain(
+    'this is no address of a queue',
+  );
+}, 60_000);
