@@ -1,10 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
-import { unzipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import type { Browser, Page } from 'playwright-core';
 import { compilePiece, pieceText } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { smallPiece } from '../support/pieces';
+import { RunningRedis } from '../support/startRedis';
+import { startServer, startWorker } from '../support/startServer';
 import { launch, startApp, type App } from './support';
 
 /** The list of renders. */
@@ -182,3 +184,38 @@ test('a server that has no renders says so', async () => {
   await page.getByRole('button', { name: /^Render \d+ frames/ }).click();
   await page.getByText('There are no renders at this server.').waitFor();
 }, 60_000);
+
+test('workers of a queue are seen with what they are at', async () => {
+  const redis = await RunningRedis.start();
+  const server = await startServer(['--queue', redis.url]);
+  await page.goto(`${server.url}/renders`);
+  const workers = page.getByRole('region', { name: 'Workers' });
+  await workers.getByText('No worker is there.').waitFor();
+  const children = [
+    await startWorker(redis.url, 'anna', 30),
+    await startWorker(redis.url, 'ben', 30),
+  ];
+  await workers.getByRole('listitem', { name: 'ben' }).getByText('Waits').waitFor();
+  const order = {
+    ...{ name: 'Small', format: 'png', quality: 'good', alpha: false, layers: [] },
+    ...{ width: 640, height: 360, first: 0, last: 89, oversample: 2, shutter: 0 },
+    frames: 'frame_%04d',
+  };
+  const data = zipSync({
+    'order.json': strToU8(JSON.stringify(order)),
+    'piece.swarm.json': strToU8(pieceText(smallPiece())),
+  });
+  const headers = { 'content-type': 'application/zip' };
+  await page.request.post(`${server.url}/api/renders`, { headers, data: Buffer.from(data) });
+  await workers
+    .getByText(/^Small, frames \d+ to \d+$/)
+    .first()
+    .waitFor();
+  await row()
+    .getByRole('img', { name: /^\d+ of 23 chunks are made, [12] are being made$/ })
+    .waitFor();
+  await row().getByText('90 / 90 frames').waitFor({ timeout: 60_000 });
+  await row().getByText('Done').waitFor();
+  for (const child of [...children, server.child]) child.kill();
+  await redis.remove();
+}, 120_000);

@@ -25,6 +25,8 @@ interface Props {
   /** Whether anything can be done with it here. */
   isOurs?: boolean;
   look: ReactNode;
+  /** How far it is in its stretches, where several work at it. */
+  strip?: ReactNode;
   /** What can be had of it. */
   made: ReactNode;
   onAct: (act: JobAct) => void;
@@ -55,7 +57,7 @@ const INK: Partial<Record<RenderJob['state'], string>> = {
   failed: COLOURS.coral,
 };
 
-export function RenderRow({ render, isOurs = true, look, made, onAct, onRemove }: Props) {
+export function RenderRow({ render, isOurs = true, look, strip, made, onAct, onRemove }: Props) {
   const { name, about, state, done, total } = render;
   const open = isOpenRender(render);
   return (
@@ -88,7 +90,7 @@ export function RenderRow({ render, isOurs = true, look, made, onAct, onRemove }
             {about}
           </Typography>
         </Stack>
-        {open && (
+        {open && !strip && (
           <LinearProgress
             variant="determinate"
             value={(100 * done) / total}
@@ -97,6 +99,7 @@ export function RenderRow({ render, isOurs = true, look, made, onAct, onRemove }
             sx={{ my: 0.75 }}
           />
         )}
+        {strip}
         <Typography sx={{ fontFamily: MONO, fontSize: 12.5, color: COLOURS.faint }}>
           {progressText(render)}
         </Typography>

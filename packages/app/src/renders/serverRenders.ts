@@ -1,10 +1,19 @@
-import { renderJobSchema, type JobAct, type RenderJob } from '@vast-swarm/core';
+import {
+  farmWorkerSchema,
+  renderJobSchema,
+  type FarmWorker,
+  type JobAct,
+  type RenderJob,
+} from '@vast-swarm/core';
 import { z } from 'zod';
 
 /** Renders at the server that the page comes from. */
 
 const API = '/api/renders';
-const listSchema = z.object({ renders: z.array(renderJobSchema) });
+const listSchema = z.object({
+  renders: z.array(renderJobSchema),
+  workers: z.array(farmWorkerSchema).optional(),
+});
 const problemSchema = z.object({ problem: z.string() });
 
 /** @throws an Error in words where the server does not do it */
@@ -18,10 +27,14 @@ async function asked(path: string, init?: RequestInit): Promise<Response> {
 }
 
 /** @throws an Error in words where there are none at this server */
-export async function serverRenders(): Promise<RenderJob[]> {
+export async function serverRenders(): Promise<{
+  jobs: RenderJob[];
+  /** Null where the server renders by itself. */
+  workers: FarmWorker[] | null;
+}> {
   const said: unknown = await (await asked('')).json().catch(() => null);
   const read = listSchema.safeParse(said);
-  if (read.success) return read.data.renders;
+  if (read.success) return { jobs: read.data.renders, workers: read.data.workers ?? null };
   // Whatever answers here is another program.
   throw new Error('There are no renders at this server.');
 }

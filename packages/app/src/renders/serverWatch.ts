@@ -1,4 +1,4 @@
-import type { RenderJob } from '@vast-swarm/core';
+import type { FarmWorker, RenderJob } from '@vast-swarm/core';
 import { serverRenders } from './serverRenders';
 import { tellEnded } from './tellEnded';
 
@@ -8,6 +8,8 @@ const EVERY = 1000;
 export interface Watched {
   /** Null until they are known. */
   jobs: readonly RenderJob[] | null;
+  /** Who makes frames for the server; null where it does so itself. */
+  workers: readonly FarmWorker[] | null;
   /** Why there are none. */
   trouble: string | null;
 }
@@ -20,7 +22,7 @@ const isOnItsWay = ({ state }: RenderJob): boolean => state === 'waiting' || sta
  * that it is told when it is.
  */
 class ServerWatch {
-  private watched: Watched = { jobs: null, trouble: null };
+  private watched: Watched = { jobs: null, workers: null, trouble: null };
   private readonly listeners = new Set<() => void>();
   private looks = 0;
   private next: ReturnType<typeof setTimeout> | undefined;
@@ -46,8 +48,8 @@ class ServerWatch {
   private async once(): Promise<void> {
     const before = this.watched.jobs ?? [];
     try {
-      const jobs = await serverRenders();
-      this.watched = { jobs, trouble: null };
+      const { jobs, workers } = await serverRenders();
+      this.watched = { jobs, workers, trouble: null };
       for (const job of jobs) {
         const open = before.some((known) => known.id === job.id && isOnItsWay(known));
         if (open) tellEnded({ ...job, name: job.order.name, view: null });
