@@ -56,15 +56,14 @@ export class RunningRedis {
     const at = ['--port', String(this.port), '--bind', HOST, '--dir', this.dir];
     const child = spawn('redis-server', [...at, ...kept], { stdio: 'ignore' });
     this.child = child;
-    let gone: Error | null = null;
-    child.once('error', (error) => (gone = error));
-    child.once('exit', () => (gone ??= new Error('redis-server has ended')));
-    while (!(await answers(this.port))) {
-      // Looked at again in the next turn.
-      await new Promise((resolve) => setImmediate(resolve));
-      // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- it is set by what happens meanwhile
-      if (gone) throw gone;
-    }
+    const gone = new Promise<boolean>((_, reject) => {
+      child.once('error', reject);
+      child.once('exit', () => {
+        reject(new Error('redis-server has ended'));
+      });
+    });
+    gone.catch(() => undefined);
+    while (!(await Promise.race([answers(this.port), gone])));
   }
 
   async end(): Promise<void> {

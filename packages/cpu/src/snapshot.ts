@@ -28,7 +28,7 @@ export class CpuSnapshot implements Snapshot {
 const MARK = 'vast-swarm state 1';
 
 interface Head {
-  mark: typeof MARK;
+  mark: string;
   frame: number;
   remembers: boolean;
   /** The arrays behind the head, in order: where each belongs, and how many numbers it has. */

@@ -229,13 +229,13 @@ class FarmRun {
       if (state !== 'completed' && state !== 'failed') continue;
       // What it made has been said before it ended.
       await this.hear(target);
-      if (state === 'completed') await this.ended(id, open, null);
-      else await this.ended(id, open, job.failedReason ?? 'for no reason that is known');
+      if (state === 'completed') this.ended(id, open, null);
+      else this.ended(id, open, job.failedReason);
     }
   }
 
   /** @param why it came to nothing; null where it did not */
-  private async ended(id: string, { task, chunk }: Open, why: string | null): Promise<void> {
+  private ended(id: string, { task, chunk }: Open, why: string | null): void {
     this.open.delete(id);
     const lacks = chunk ? missingIn(chunk, this.there) : [];
     const key = chunk ? String(chunk.first) : task;
