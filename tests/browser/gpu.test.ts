@@ -1,4 +1,4 @@
-import { makeChoice, makePart, type Piece } from '@vast-swarm/core';
+import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core';
 import type { Browser, Page } from 'playwright-core';
 import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
@@ -78,6 +78,19 @@ const runPiece = played((p) => {
   p.played = [...EVENTS];
 });
 
+/** Its particles live longer than a round of it, go by their neighbours, and are linked. */
+const loopPiece = smallPiece((p) => {
+  Object.assign(p.frame, { length: 20, loop: true });
+  const swarm = p.swarms[0]!;
+  Object.assign(swarm.dials, { rate: 400, lifetime: 0.8 });
+  p.forces = [makePart('forces', 'flocking', [])];
+  swarm.bodies.push(makePart('bodies', 'links', swarm.bodies));
+  const child = { ...makeSwarm('swarm', p.swarms), id: 'wake', name: 'Wake' };
+  child.emitter.dials.swarm = 'motes';
+  Object.assign(child.dials, { rate: 200, lifetime: 0.5 });
+  p.swarms.push(child);
+});
+
 const pieces: [string, Piece][] = [
   ...pieceOfEveryKind(),
   ['kinds from outside', toyPiece()],
@@ -85,6 +98,7 @@ const pieces: [string, Piece][] = [
   ['small copies at all places once', smallPiece(smallCopies)],
   ['a field that another swarm reads', wornPiece()],
   ['controls that are switched and set', runPiece],
+  ['a loop', loopPiece],
 ];
 
 test.each(pieces)(

@@ -152,7 +152,7 @@ function compileScene(
   });
   const plan: Plan = {
     frame: piece.frame.loop ? { ...piece.frame, preroll: prerollOf(piece) } : piece.frame,
-    runIn: runInOf(piece.frame),
+    runIn: runInOf(piece),
     ...{
       swarms,
       backdrop,

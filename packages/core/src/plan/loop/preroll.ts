@@ -1,5 +1,7 @@
+import { kindOf } from '../../catalogue';
+import type { FinishKind } from '../../catalogue/kinds';
 import { inEffect } from '../../piece/follow';
-import type { FrameSettings, Piece, Swarm } from '../../piece/types';
+import type { Piece, Swarm } from '../../piece/types';
 import { historyRows } from '../motion/history';
 import { sightOf } from '../motion/motionKernel';
 import { parentOf } from '../motion/motionKey';
@@ -29,10 +31,15 @@ export function prerollOf(piece: Piece): number {
   };
   const longest = Math.max(0, ...on.map((s) => since(s, [s.id])));
   const settles = piece.media.some((m) => m.on) ? Math.round(SETTLING * rate) : 0;
-  return Math.max(preroll, longest + settles) + runInOf(piece.frame);
+  return Math.max(preroll, longest + settles) + runInOf(piece);
 }
 
 /** Frames before the first one that a finish that remembers has to have seen where the piece comes round. */
-export function runInOf({ loop, length, rate }: FrameSettings): number {
-  return loop ? Math.min(length, Math.round(RUN_IN * rate)) : 0;
+export function runInOf({ frame: { loop, length, rate }, finish }: Piece): number {
+  // One that is off may be switched on by a cue.
+  const remembers = finish.some(({ kind }) => {
+    const treatment: FinishKind = kindOf('finish', kind);
+    return 'remembers' in treatment && treatment.remembers === true;
+  });
+  return loop && remembers ? Math.min(length, Math.round(RUN_IN * rate)) : 0;
 }
