@@ -212,7 +212,7 @@ test('workers of a queue are seen with what they are at', async () => {
     .first()
     .waitFor();
   await row()
-    .getByRole('img', { name: /^\d+ of 23 chunks are made, [12] are being made$/ })
+    .getByRole('img', { name: /^\d+ of 12 chunks are made, [12] are being made$/ })
     .waitFor();
   await row().getByText('90 / 90 frames').waitFor({ timeout: 60_000 });
   await row().getByText('Done').waitFor();

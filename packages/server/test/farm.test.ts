@@ -130,7 +130,7 @@ test('a finish that remembers is made chunk by chunk, by whoever is there', asyn
   await worker('ben');
   const job = await order(piece);
   const { chunks } = await stands(job, ({ done: made }) => made >= 10);
-  expect(chunks!.length).toBeGreaterThan(10);
+  expect(chunks!.length).toBe(8);
   first.kill('SIGKILL');
   const { folder } = await stands(job, ({ state }) => state === 'done');
   expect(framesIn(join(folder, 'made'))).toEqual(wanted);

@@ -28,8 +28,7 @@ export async function serveChunks(threads: number): Promise<void> {
     }
     const { prepared } = ready;
     tell({ about: { remembers: prepared.plan.finish.remembers } });
-    if (ask.state === null) engine.reset();
-    else await begin(engine, prepared, ask.state);
+    if (!ask.goesOn) await begin(engine, prepared, ask.state);
     if (ask.task.task === 'states') await leaveStates(engine, ask.folder, ask.task.at, tell);
     else await frames(engine, prepared, ask, ask.task, tell);
   };
@@ -50,7 +49,15 @@ export async function serveChunks(threads: number): Promise<void> {
 }
 
 /** A state has what the finish remembers of the frame before it: its own is drawn once more. */
-async function begin(engine: CpuEngine, { plan, asked }: Prepared, state: string): Promise<void> {
+async function begin(
+  engine: CpuEngine,
+  { plan, asked }: Prepared,
+  state: string | null,
+): Promise<void> {
+  if (state === null) {
+    engine.reset();
+    return;
+  }
   engine.restore(unpackSnapshot(await readFile(state)));
   if (!plan.finish.remembers || engine.frame < -plan.runIn) return;
   await engine.ready();

@@ -1,8 +1,8 @@
 /** How the frames of a render are cut into chunks, and which of them can be begun. */
 
 /** A render is cut into so many chunks, of as many frames at the least and at the most. */
-const CHUNKS = 24;
-const FEWEST = 4;
+const CHUNKS = 16;
+const FEWEST = 8;
 const MOST = 200;
 
 export interface Chunk {

@@ -20,8 +20,9 @@ import type { Farm } from './farm';
 import { keys, saidSchema, type Said, type Task } from './messages';
 import { Pace } from './pace';
 
-/** Milliseconds between two looks at what workers have done. */
-const TICK = 200;
+/** Milliseconds between two times that workers are heard, and between two looks at what has become of their tasks. */
+const TICK = 40;
+const LOOK = 500;
 /** A chunk is tried so often before the render counts as failed. */
 const TRIES = 3;
 /** Seconds that what has ended stays known in the queue. */
@@ -120,8 +121,15 @@ class FarmRun {
       this.total = this.missing;
       await farm.redis.del(keys.halted(job.id));
       await this.bring();
+      let looked = -Infinity;
       while (!this.halted && this.missing > 0) {
-        await this.tick(target);
+        const heard = await this.hear(target);
+        const now = performance.now();
+        if (heard || now - looked > LOOK) {
+          await this.lookAtTasks(target);
+          await this.giveOut();
+          looked = now;
+        }
         await new Promise((resolve) => setTimeout(resolve, TICK));
       }
       return this.halted ? { made: false, problem: '' } : { made: true };
@@ -149,10 +157,9 @@ class FarmRun {
     this.blobs = { piece: await put(path), stock: files };
   }
 
-  private async tick(target: Frames): Promise<void> {
-    await this.hear(target);
+  /** Puts into the queue what can be begun. */
+  private async giveOut(): Promise<void> {
     const workers = await this.farm.workers();
-    await this.lookAtTasks(target);
     const { there, states, remembers } = this;
     const turn = turnOf(this.chunks, { there, states, remembers, workers: workers.length });
     const openOf = (task: Open['task']): Open[] =>
@@ -248,13 +255,16 @@ class FarmRun {
     throw new Refused(`${what} came to nothing ${String(tries)} times: ${reason}.`);
   }
 
-  private async hear(target: Frames): Promise<void> {
+  /** Takes what workers have said; whether there was something that lets others begin. */
+  private async hear(target: Frames): Promise<boolean> {
     const { redis } = this.farm;
-    for (;;) {
+    for (let news = false; ;) {
       const text = await redis.lpop(keys.said(this.job.id));
-      if (text === null) return;
+      if (text === null) return news;
       const said = saidSchema.safeParse(JSON.parse(text));
-      if (said.success) await this.take(target, said.data);
+      if (!said.success) continue;
+      await this.take(target, said.data);
+      news ||= said.data.said !== 'frame';
     }
   }
 

@@ -9,8 +9,10 @@ export interface Ask {
   task: Task;
   /** Where the piece stands, and what is made goes. */
   folder: string;
-  /** The file of the state that it begins from. */
+  /** The file of the state that it begins from; null is the very beginning. */
   state: string | null;
+  /** Whether it goes on from where the task before has ended, whatever `state` says. */
+  goesOn: boolean;
 }
 
 /** What is told by that process. */
@@ -115,6 +117,11 @@ export class Hand {
         reject(new Failed('the process that makes frames does not begin'));
       });
     });
+  }
+
+  /** Whether the process of the task before is still there. */
+  get isThere(): boolean {
+    return this.child !== null;
   }
 
   /** Ends it at once: whatever it was at comes to nothing. */

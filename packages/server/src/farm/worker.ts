@@ -86,10 +86,18 @@ async function admitted(redis: Redis, { id, name, program }: FarmWorker): Promis
   throw new Refused(`Worker ${name} is refused: ${why}. Take the same version for both.`);
 }
 
+/** The frame at which an engine stands at the end of a task; below all where it only said what it is. */
+function endOf(task: Task): number {
+  if (task.task === 'states') return task.at.at(-1) ?? -Infinity;
+  return task.leaves ? task.last : (task.wanted.at(-1) ?? -Infinity);
+}
+
 /** Where a worker does one task after the other. */
 class Bench {
   private readonly pace = new Pace();
   private current: string | null = null;
+  /** Where the task before has left the engine. */
+  private stands: { render: string; frame: number } | null = null;
 
   constructor(
     private readonly redis: Redis,
@@ -121,8 +129,13 @@ class Bench {
     await this.beat();
     try {
       const folder = await this.folderOf(task);
-      const state = await this.stateOf(task, folder);
-      await this.hand.run({ task, folder, state }, (told) => this.passOn(task, told));
+      const { stands } = this;
+      this.stands = null;
+      const here = stands?.render === task.render && stands.frame === task.begin;
+      const goesOn = here && this.hand.isThere;
+      const state = goesOn ? null : await this.stateOf(task, folder);
+      await this.hand.run({ task, folder, state, goesOn }, (told) => this.passOn(task, told));
+      this.stands = { render: task.render, frame: endOf(task) };
     } finally {
       this.current = null;
       own.at = null;
