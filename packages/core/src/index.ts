@@ -41,6 +41,7 @@ export * from './formats/playedTable';
 export * from './formats/jointDoor';
 export { motionTable } from './formats/motionTable';
 export * from './show/night';
+export { NightFilm, type NightMoment } from './show/nightFilm';
 export * from './show/show';
 export * from './show/wall';
 export * from './show/wallSampler';

@@ -28,6 +28,9 @@ export interface StillAsked {
   rate: number;
 }
 
+/** Who has drawn a frame: an engine, or what stands for one. */
+export type Drawer = Pick<CpuEngine, 'frame' | 'light' | 'layers'>;
+
 /** Whether an engine has to leave the light of its frames: see Sources. */
 export const needsLight = ({ format, alpha }: Pick<StillAsked, 'format' | 'alpha'>): boolean =>
   STILLS[format].fine || alpha;
@@ -59,7 +62,7 @@ function exr(
  */
 export function stillBytes(
   asked: StillAsked,
-  engine: CpuEngine,
+  engine: Pick<Drawer, 'light' | 'layers'>,
   frame: Frame,
   notes: Readonly<Record<string, string>> = {},
 ): Promise<Uint8Array<ArrayBuffer>> {

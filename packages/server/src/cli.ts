@@ -1,7 +1,8 @@
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { availableParallelism } from 'node:os';
-import { FRAME_PASSES, PieceError, type FramePass } from '@vast-swarm/core';
+import { exactRate, FRAME_PASSES, PieceError, type FramePass } from '@vast-swarm/core';
 import { check } from './check';
+import { night } from './night/night';
 import { serveChunks } from './farm/chunkProcess';
 import { worker } from './farm/worker';
 import { blank, demo, schema } from './give';
@@ -88,6 +89,16 @@ function steps(text: string): number {
   const value = Number(text);
   if (text === '' || !(value >= 0)) throw new InvalidArgumentError('a number from 0');
   return value;
+}
+
+function rate(text: string): number {
+  const value = Number(text);
+  if (!(value >= 1 && value <= 240)) {
+    throw new InvalidArgumentError(
+      'frames a second, from 1 to 240; 29.97 is 30000 in 1001 seconds',
+    );
+  }
+  return exactRate(value);
 }
 
 function degrees(text: string): number {
@@ -178,6 +189,19 @@ work('render', 'Writes numbered frames.')
   .option('--look <file>', 'a small PNG of the latest frame, written about once a second')
   .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
   .action(render);
+program
+  .command('night')
+  .description('Renders a night of a show as its output showed it, with its sound.')
+  .argument('<show>', 'a show, as it is exported: a zip')
+  .requiredOption('--played <table>', 'what happened in the night, as the desk saves it (CSV)')
+  .option('--size <WxH>', "size in pixels; the show's, or 1920x1080, if not given", size)
+  .option('--rate <n>', 'frames a second', rate, 30)
+  .option('--threads <n>', 'threads of each engine', threads, usualThreads)
+  .addOption(new Option('--codec <name>', 'of a video').choices(['h264', 'vp9']))
+  .addOption(new Option('--quality <name>', 'of a video').choices([...QUALITIES]).default('good'))
+  .option('--json', 'prints a line of JSON for each frame that is done')
+  .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
+  .action(night);
 program
   .command('diff')
   .description(

@@ -80,7 +80,7 @@ export async function loadDocument<T>(file: string, parse: (text: string) => T):
 }
 
 /** What is in a file that is not too large to be one of ours. */
-async function textOf(file: string): Promise<string> {
+export async function textOf(file: string): Promise<string> {
   return (await bytesOf(file, checkSize)).toString('utf8');
 }
 

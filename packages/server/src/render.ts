@@ -102,7 +102,7 @@ export async function prepare(file: string, options: RenderOptions): Promise<Pre
   const passes = options.layers === true ? FRAME_PASSES : (options.layers ?? []);
   const asked: Asked = { ...options, width, height, oversample, alpha, passes, quality, resume };
   const work = { piece, files, first, last };
-  const light = lightFor(target, asked, work);
+  const light = lightFor(target, asked);
   const plan = compiled(piece, { files, light, clear: alpha, passes });
   checkRoom(plan, { width, height, oversample });
   return { work, plan, target, asked };

@@ -1,12 +1,12 @@
 import type { FramePass } from '@vast-swarm/core';
-import type { Frame, CpuEngine } from '@vast-swarm/cpu';
+import type { Drawer, Frame } from '@vast-swarm/cpu';
 
 /** Where finished frames go. */
 export interface Delivery {
   /** Whether a frame is there already, as of a render before. */
   has: (frame: number) => boolean;
   /** Takes the frame that an engine has drawn last. */
-  add: (engine: CpuEngine, drawn: Frame) => Promise<void>;
+  add: (engine: Drawer, drawn: Frame) => Promise<void>;
   /** All frames have been given; what they make is whole now. */
   finish: () => Promise<void>;
   /** Nothing half-written stays. */

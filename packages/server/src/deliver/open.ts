@@ -1,4 +1,4 @@
-import { pieceText, type Piece, type StockFiles } from '@vast-swarm/core';
+import { heardBetween, pieceText, type Piece, type StockFiles } from '@vast-swarm/core';
 import { needsLight } from '@vast-swarm/cpu';
 import { createHash } from 'node:crypto';
 import { BUILD_HASH } from '../version';
@@ -31,14 +31,20 @@ function pieceHash(piece: Piece): string {
 
 function videoAsked(target: Target & { kind: 'video' }, asked: Asked, work: Work): VideoAsked {
   const codec = asked.codec ?? videoOf(target.format).codecs[0];
-  return { ...asked, ...work, ...target, codec };
+  const { piece, files, first, last } = work;
+  const { rate } = piece.frame;
+  const heard = heardBetween(piece, files, first / rate, (last + 1) / rate);
+  return { ...asked, ...target, codec, rate, heard, first, last };
 }
 
 /** Whether an engine has to leave the light of its frames for this. */
-export function lightFor(target: Target, asked: Asked, work: Work): boolean {
+export function lightFor(
+  target: Target,
+  { codec, alpha }: Pick<Asked, 'codec' | 'alpha'>,
+): boolean {
   return target.kind === 'video'
-    ? wantsLight(videoAsked(target, asked, work))
-    : needsLight({ format: target.format, alpha: asked.alpha });
+    ? wantsLight({ codec: codec ?? videoOf(target.format).codecs[0], alpha })
+    : needsLight({ format: target.format, alpha });
 }
 
 /** What frames of a piece are made of. */

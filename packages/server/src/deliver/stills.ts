@@ -1,5 +1,5 @@
 import { packBy } from '@vast-swarm/core';
-import { stillBytes, type CpuEngine, type Frame, type StillAsked } from '@vast-swarm/cpu';
+import { stillBytes, type Drawer, type Frame, type StillAsked } from '@vast-swarm/cpu';
 import { promisify } from 'node:util';
 import { constants, deflate } from 'node:zlib';
 import { complete, completePng } from './stamp';
@@ -16,7 +16,7 @@ packBy((bytes) => deflated(bytes, { level: 1, strategy: constants.Z_RLE }));
  */
 export async function stillOf(
   asked: StillAsked,
-  engine: CpuEngine,
+  engine: Drawer,
   frame: Frame,
   text: string,
 ): Promise<Uint8Array> {

@@ -1,5 +1,5 @@
-import { heardBetween, mixOf, rateAsFraction, type Piece, type StockFiles } from '@vast-swarm/core';
-import { samplesOf, type CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { mixOf, rateAsFraction, type Heard } from '@vast-swarm/core';
+import { samplesOf, type Drawer, type Frame } from '@vast-swarm/cpu';
 import { execFile, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { rename, rm } from 'node:fs/promises';
@@ -23,8 +23,10 @@ export interface VideoAsked extends Making {
   quality: Quality;
   /** Bits a second, where it is to be steady, in millions. */
   bits?: number;
-  piece: Piece;
-  files: StockFiles;
+  /** Frames a second. */
+  rate: number;
+  /** What is heard, at seconds of its first frame's count. */
+  heard: readonly Heard[];
   first: number;
   last: number;
 }
@@ -67,10 +69,10 @@ export function checkVideo({ format, codec, alpha, width, height }: VideoAsked):
 
 /** How ffmpeg is told to make it of raw frames at its input, and of sound at its fourth pipe. */
 function argumentsOf(asked: VideoAsked, sound: boolean, part: string): string[] {
-  const { format, codec, quality, bits, alpha, piece, width, height } = asked;
+  const { format, codec, quality, bits, alpha, width, height } = asked;
   const { encoder, pixels, clear, by, steady } = codecOf(codec);
   const { sound: soundArgs, more } = videoOf(format);
-  const rate = rateAsFraction(piece.frame.rate).join('/');
+  const rate = rateAsFraction(asked.rate).join('/');
   const given = givenAs(asked);
   // Values go from full range to that of video by the matrix of BT.709 (ITU-R BT.709-6, 3).
   const scale =
@@ -99,7 +101,8 @@ function argumentsOf(asked: VideoAsked, sound: boolean, part: string): string[] 
 }
 
 /** Whether an engine has to leave the light of its frames. */
-export const wantsLight = ({ codec, alpha }: VideoAsked): boolean => codecOf(codec).fine || alpha;
+export const wantsLight = ({ codec, alpha }: Pick<VideoAsked, 'codec' | 'alpha'>): boolean =>
+  codecOf(codec).fine || alpha;
 
 function givenAs(asked: VideoAsked): string {
   if (!wantsLight(asked)) return 'rgb0';
@@ -108,7 +111,7 @@ function givenAs(asked: VideoAsked): string {
 }
 
 /** The frame that an engine has drawn last, as its encoder is given it. */
-function bytesFor(asked: VideoAsked, engine: CpuEngine, { width, height, pixels }: Frame) {
+function bytesFor(asked: VideoAsked, engine: Drawer, { width, height, pixels }: Frame) {
   if (!wantsLight(asked)) return new Uint8Array(pixels.buffer);
   const { data } = samplesOf(engine.light(width, height), codecOf(asked.codec).fine ? 16 : 8);
   return new Uint8Array(data.buffer);
@@ -124,12 +127,7 @@ function give(to: Writable, bytes: Uint8Array): Promise<void> {
 }
 
 /** The sound of the frames, second by second. */
-async function giveSound(
-  { piece, first, last }: VideoAsked,
-  heard: ReturnType<typeof heardBetween>,
-  to: Writable,
-): Promise<void> {
-  const { rate } = piece.frame;
+async function giveSound({ rate, heard, first, last }: VideoAsked, to: Writable): Promise<void> {
   const count = Math.round(((last + 1 - first) / rate) * SOUND_RATE);
   for (let at = 0; at < count && !to.destroyed; at += SOUND_RATE) {
     const some = Math.min(SOUND_RATE, count - at);
@@ -142,13 +140,11 @@ async function giveSound(
 
 /** A video with the piece's sound, written by ffmpeg as a child process that is fed frame by frame. */
 export async function openVideo(asked: VideoAsked): Promise<Delivery> {
-  const { file, piece, files, first, last } = asked;
+  const { file, heard, first, last } = asked;
   checkVideo(asked);
   await checkEncoder(codecOf(asked.codec).encoder);
   await makeFolder(dirname(file));
   const lock = await takeLock(dirname(file), basename(file), [first, last]);
-  const { rate } = piece.frame;
-  const heard = heardBetween(piece, files, first / rate, (last + 1) / rate);
   const part = `${file}.part`;
   const child = spawn('ffmpeg', argumentsOf(asked, heard.length > 0, part), {
     stdio: ['pipe', 'ignore', 'pipe', 'pipe'],
@@ -160,7 +156,7 @@ export async function openVideo(asked: VideoAsked): Promise<Delivery> {
   for (const pipe of [frames, sound]) pipe!.on('error', () => undefined);
   const ended = once(child, 'close').then(([code]) => code as number);
   ended.catch(() => undefined);
-  const sounding = heard.length > 0 ? giveSound(asked, heard, sound) : Promise.resolve(sound.end());
+  const sounding = heard.length > 0 ? giveSound(asked, sound) : Promise.resolve(sound.end());
   const cancel = async (): Promise<void> => {
     child.kill('SIGKILL');
     await ended.catch(() => undefined);
