@@ -1,4 +1,5 @@
-import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { dirname, resolve } from 'node:path';
 import { Refused } from './refused';
 
 /** What codes of the system mean, for those that happen. */
@@ -45,8 +46,25 @@ export async function writeWhole(
  */
 export async function makeFolder(folder: string): Promise<void> {
   try {
-    await mkdir(folder, { recursive: true });
+    await makeFrom(resolve(folder));
   } catch (error) {
     throw new Refused(`${folder}: this folder cannot be made: ${whyNot(error)}.`);
   }
+}
+
+/**
+ * Makes a folder and those that it is in, each by itself: all at once Node tries for ever where a system of files is not
+ * one to be written to, as /proc.
+ */
+async function makeFrom(folder: string): Promise<void> {
+  const there = await stat(folder).catch((error: unknown) => {
+    if (error instanceof Error && 'code' in error && error.code === 'ENOENT') return null;
+    throw error;
+  });
+  if (there?.isDirectory()) return;
+  if (!there) await makeFrom(dirname(folder));
+  await mkdir(folder).catch(async (error: unknown) => {
+    // Another one may have made it meanwhile.
+    if (!(await stat(folder).catch(() => null))?.isDirectory()) throw error;
+  });
 }

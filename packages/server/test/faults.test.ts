@@ -103,6 +103,12 @@ test('a full disk and a folder that cannot be made are told by name; no part of 
       /this folder cannot be made: one of its folders is a file \(ENOTDIR\)\.\n$/,
     );
   }
+  // No folder can be made in there: Node alone would try for ever.
+  const nowhere = await vastSwarm('demo', '--out', '/proc/none/such');
+  expect([nowhere.code, nowhere.err]).toEqual([
+    1,
+    '/proc/none/such: this folder cannot be made: the folder is not there (ENOENT).\n',
+  ]);
 });
 
 test('a reader that goes away is no error', async () => {
