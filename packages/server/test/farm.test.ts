@@ -175,6 +175,20 @@ test('a paused render leaves the workers, and goes on from what is there', async
   expect(framesIn(join(folder, 'made'))).toEqual(wanted);
 }, 180_000);
 
+test('a server that is killed goes on with its workers when it is begun again', async () => {
+  const piece = heavy((p) => (p.seed = 9));
+  const wanted = await byOne('begun again', piece);
+  await worker('anna');
+  const job = await order(piece);
+  await stands(job, ({ done }) => done >= 6);
+  const gone = new Promise((resolve) => server.child.once('exit', resolve));
+  server.child.kill('SIGKILL');
+  await gone;
+  server = await startServer(['--renders', join(dir, 'renders'), '--queue', redis.url]);
+  const { folder } = await stands(job, ({ state }) => state === 'done');
+  expect(framesIn(join(folder, 'made'))).toEqual(wanted);
+}, 180_000);
+
 test('a worker of another version is refused by name; a queue that is not there is said', async () => {
   const own = new Redis(redis.url);
   const program = (await own.get(keys.build))!;

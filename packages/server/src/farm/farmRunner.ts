@@ -101,7 +101,7 @@ class FarmRun {
   }
 
   async go(): Promise<Outcome> {
-    const { job, farm } = this;
+    const { job } = this;
     const { first, last, alpha } = job.order;
     const format = job.order.format as StillFormat;
     const target = targetOf(outOf(job), format, last - first + 1) as Frames;
@@ -119,7 +119,7 @@ class FarmRun {
     try {
       for (let f = first; f <= last; f++) if (folder.has(f)) this.there.add(f);
       this.total = this.missing;
-      await farm.redis.del(keys.halted(job.id));
+      await this.forgetBefore();
       await this.bring();
       let looked = -Infinity;
       while (!this.halted && this.missing > 0) {
@@ -136,7 +136,17 @@ class FarmRun {
     } finally {
       await folder.finish();
       // It does not wait for a queue that is gone.
-      void this.clear();
+      this.clear().catch(() => undefined);
+    }
+  }
+
+  /** What a server before has left in the queue of this render is not wanted any more. */
+  private async forgetBefore(): Promise<void> {
+    const { redis, queue } = this.farm;
+    const { id } = this.job;
+    await redis.del(keys.halted(id), keys.said(id));
+    for (const task of await queue.getJobs(['waiting', 'prioritized'])) {
+      if ((task.data as Task).render === id) await queue.remove(task.id!);
     }
   }
 
