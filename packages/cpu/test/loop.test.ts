@@ -3,6 +3,7 @@ import {
   makePart,
   makeSwarm,
   Playback,
+  type Bake,
   type Piece,
   type SwarmPlan,
 } from '@vast-swarm/core';
@@ -191,6 +192,33 @@ test('what lives for ever gives way to the next round as it comes', () => {
   const seen = run(cubes, [20, 39, 40, 42, 45]);
   const light = (frame: number): number => seen.get(frame)!.pixels.reduce((sum, v) => sum + v, 0);
   for (const frame of [39, 40, 42, 45]) expect(light(frame) / light(20)).toBeGreaterThan(0.6);
+});
+
+test('stored motion comes round as it does live, with its trails', async () => {
+  const piece = looping((p) => (p.swarms[0]!.bodies = [makePart('bodies', 'trail', [])]));
+  const { capacity, state } = compilePiece(piece).swarms[0]!;
+  const live = run(piece, [0, 5, 40, 45]);
+  engine.reset();
+  const stored: Float32Array[][] = [];
+  const born: number[] = [];
+  while (engine.frame < 39) {
+    engine.step();
+    if (engine.frame < 0) continue;
+    stored.push(await engine.stateOf('motes'));
+    born.push(engine.born('motes'));
+  }
+  const bake: Bake = {
+    ...{ name: 'stored', first: 0, last: 39, capacity, state },
+    bornAt: (frame) => born[frame]!,
+    read: (frame) => stored[frame]!,
+  };
+  engine.setPlan(compilePiece(piece, { bakes: new Map([['motes', bake]]) }));
+  for (const frame of [0, 5, 40, 45]) {
+    engine.reset();
+    expect(engine.jump(frame)).toBe(true);
+    const { pixels } = engine.draw(...SIZE);
+    expect(apart(pixels, live.get(frame)!.pixels)).toBeLessThanOrEqual(1);
+  }
 });
 
 test('a limit holds as many as ever', () => {

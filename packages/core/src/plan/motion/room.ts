@@ -6,7 +6,7 @@ import { FOR_EVER, longestLife } from '../../catalogue/swarmDials';
 import type { Bursts } from '../../feeds/control';
 import { rangeOf } from '../../feeds/feeds';
 import type { Turns } from '../../language/builder';
-import { givingWay, periodOf, phaseOf } from '../../feeds/loop';
+import { givingWay, modulo, periodOf, phaseOf, roundOf, type Looping } from '../../feeds/loop';
 import type { Bake } from '../bake';
 import { sightOf } from './motionKernel';
 import type { Scene } from '../scene';
@@ -44,14 +44,14 @@ export interface Room {
 
 export function roomFor(source: Allotted): Room {
   const { scene, swarm, bake: stored } = source;
-  const { rate, length, loop } = scene.piece.frame;
+  const { rate, loop } = scene.piece.frame;
   const history = { rows: historyRows(swarm), way: wantsWay(swarm) };
   // Trails outlive their particles.
   const lasting = lifeIn(scene.piece, swarm) + history.rows / rate;
   const made = loop ? roomOfRounds(source, lasting) : roomOf(source, lasting);
-  const bake = stored && loop ? comingRound(stored, length) : stored;
-  const capacity = bake?.capacity ?? made.capacity;
+  const capacity = stored?.capacity ?? made.capacity;
   const turns = capacity === made.capacity ? made.turns : null;
+  const bake = stored && loop ? comingRound(stored, scene.piece.frame, turns) : stored;
   return { ...made, capacity, turns, bake, history };
 }
 
@@ -112,14 +112,24 @@ function roundsOf(lasting: number, period: number, rate: number): number {
   return Math.min(MOST_TURNS, Math.max(1, Math.ceil((lasting + 2 / rate) / period)));
 }
 
-/** The same motion at frames before the first and behind the last. */
-function comingRound(bake: Bake, length: number): Bake {
-  const phase = (frame: number): number => phaseOf({ loop: true, length }, frame);
+/** The same motion at frames before the first and behind the last: in each round by its own slots. */
+function comingRound(bake: Bake, frame: Looping, turns: Turns | null): Bake {
+  const { name, capacity, state } = bake;
+  const ids = turns?.ids ?? 0;
+  const turned = (values: Float32Array, by: number): Float32Array => {
+    if (by === 0 || values.length !== capacity) return values;
+    const out = new Float32Array(capacity);
+    out.set(values.subarray(0, capacity - by), by);
+    out.set(values.subarray(capacity - by));
+    return out;
+  };
   return {
-    ...{ name: bake.name, capacity: bake.capacity, state: bake.state },
-    ...{ first: -Infinity, last: Infinity },
-    bornAt: (frame) => bake.bornAt(phase(frame)),
-    read: (frame) => bake.read(phase(frame)),
+    ...{ name, capacity, state, first: -Infinity, last: Infinity },
+    bornAt: (at) => bake.bornAt(phaseOf(frame, at)) + roundOf(frame, at) * ids,
+    read(at) {
+      const by = modulo(roundOf(frame, at) * ids, capacity);
+      return bake.read(phaseOf(frame, at)).map((values) => turned(values, by));
+    },
   };
 }
 
