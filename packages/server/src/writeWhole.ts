@@ -57,8 +57,8 @@ export async function makeFolder(folder: string): Promise<void> {
  * one to be written to, as /proc.
  */
 async function makeFrom(folder: string): Promise<void> {
-  const there = await stat(folder).catch((error: NodeJS.ErrnoException) => {
-    if (error.code === 'ENOENT') return null;
+  const there = await stat(folder).catch((error: unknown) => {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null;
     throw error;
   });
   if (there?.isDirectory()) return;
