@@ -18,10 +18,10 @@ import {
   type StockEntry,
   type StockFiles,
 } from '@vast-swarm/core';
-import { createHash } from 'node:crypto';
 import { readFile, realpath, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { ffmpegFrames } from './ffmpegFrames';
+import { hashOf } from './hashOf';
 import { Refused } from './refused';
 import { whyNot } from './writeWhole';
 
@@ -140,7 +140,7 @@ export async function hashedPiece(file: string, shutter: number): Promise<Piece>
       const bytes = await bytesOf(join(dirname(file), 'stock', source.file), () => undefined);
       return {
         ...entry,
-        source: { ...source, hash: createHash('sha256').update(bytes).digest('hex') },
+        source: { ...source, hash: hashOf(bytes) },
       };
     }),
   );
@@ -158,7 +158,7 @@ async function stockFile(
   const bytes = await bytesOf(path, (size) => {
     checkStockSize(source.file, size);
   });
-  const hash = createHash('sha256').update(bytes).digest('hex');
+  const hash = hashOf(bytes);
   if (!hash.startsWith(source.hash)) {
     throw new Refused(
       `${path}: this is another file than the piece was made with (SHA-256 ${hash}).`,

@@ -9,12 +9,11 @@ import {
 } from '@vast-swarm/core';
 import { checkRoom, CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { compiled } from './compiled';
-import type { Delivery } from './deliver/delivery';
+import { deliver, type Delivery } from './deliver/delivery';
 import { lightFor, openDelivery, type Asked } from './deliver/open';
 import { targetOf, type Format, type Target } from './deliver/target';
 import type { CodecName, Quality } from './deliver/videos';
 import { framesOf } from './frames';
-import { whenInterrupted } from './interrupted';
 import { lookInto } from './look';
 import { load, withStock, type WorkOptions } from './load';
 import { Progress } from './progress';
@@ -152,27 +151,23 @@ export async function render(file: string, options: RenderOptions): Promise<void
   const { work, plan, target, asked } = prepared;
   for (const { message } of plan.notices) tell(`note: ${message}`);
   const delivery = await openDelivery(target, asked, work);
-  const stop = whenInterrupted(delivery.cancel);
-  const engine = await CpuEngine.create({ threads: options.threads, large: true });
-  try {
-    engine.setPlan(plan);
-    const wanted = framesLeft(delivery, work.first, work.last);
-    const progress = new Progress('frame', wanted.length, options.json);
-    const drawn = options.look === undefined ? undefined : lookInto(options.look);
-    await makeFrames(engine, prepared, wanted, {
-      ...{ delivery, drawn },
-      delivered: (frame) => {
-        progress.one(frame);
-      },
-    });
-    await delivery.finish();
-  } catch (error) {
-    await delivery.cancel();
-    throw error;
-  } finally {
-    stop();
-    engine.close();
-  }
+  await deliver(delivery, async () => {
+    const engine = await CpuEngine.create({ threads: options.threads, large: true });
+    try {
+      engine.setPlan(plan);
+      const wanted = framesLeft(delivery, work.first, work.last);
+      const progress = new Progress('frame', wanted.length, options.json);
+      const drawn = options.look === undefined ? undefined : lookInto(options.look);
+      await makeFrames(engine, prepared, wanted, {
+        ...{ delivery, drawn },
+        delivered: (frame) => {
+          progress.one(frame);
+        },
+      });
+    } finally {
+      engine.close();
+    }
+  });
 }
 
 function framesLeft(delivery: Delivery, first: number, last: number): number[] {

@@ -70,7 +70,7 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
 function compileSwarm(source: SwarmSource): Compiled {
   const { scene, swarm, left, parent, motionKey, number } = source;
   const { bake, ...room } = roomFor(source);
-  const { needed, most, births, turns, history } = room;
+  const { needed, most, births, capacity, turns, history } = room;
   const limit = swarm.dials.limit || Infinity;
   const notices: Notice[] = [];
   if (most < needed && !bake) {
@@ -82,7 +82,6 @@ function compileSwarm(source: SwarmSource): Compiled {
   if (placeless !== null) notices.push({ part: swarm.id, message: placeless });
   if (parentOf(swarm) && !parent)
     notices.push({ part: swarm.id, message: orphanText(scene, swarm) });
-  const { capacity } = room;
   const drawable = Math.max(1, Math.floor(MOST_DRAWN / capacity));
   const copies = copiesOf(swarm.copies, drawable);
   const wanted = copyCount(swarm.copies);

@@ -42,9 +42,15 @@ interface Pace {
 /** Against rounding where a frame begins just then. */
 const TINY = 1e-6;
 
-/** The last one that has begun at a second. */
+/** The last one that has begun at a second, of those that are in order; sounds ask for it sample by sample. */
 function latest<T>(list: readonly T[], begun: (one: T) => number, second: number): T | undefined {
-  return list.filter((one) => begun(one) <= second + TINY).at(-1);
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (begun(list[middle]!) <= second + TINY) low = middle + 1;
+    else high = middle;
+  }
+  return list[low - 1];
 }
 
 /** A night that is over, as what was to be seen at any moment of it; by what was written down, and nothing else. */
@@ -157,10 +163,9 @@ export class NightFilm {
   /** How loud a stretch is at a second of the night: as it is seen, and silent where time goes otherwise than it does. */
   loudness(stretch: number, second: number): number {
     const { speed } = latest(this.paces, (p) => p.at, second)!;
-    const { seen } = this.at(second);
-    if (speed !== 1) return 0;
-    const [top, below] = [seen.at(-1), seen.at(-2)];
-    if (top?.stretch === stretch) return top.part;
-    return below?.stretch === stretch ? 1 - top!.part : 0;
+    const span = latest(this.spans, (s) => s.begun, second);
+    if (speed !== 1 || !span) return 0;
+    if (span.stretch === stretch) return this.partOf(span, second);
+    return span.over?.stretch === stretch ? 1 - this.partOf(span, second) : 0;
   }
 }

@@ -1,5 +1,6 @@
 import type { FramePass } from '@vast-swarm/core';
 import type { Drawer, Frame } from '@vast-swarm/cpu';
+import { whenInterrupted } from '../interrupted';
 
 /** Where finished frames go. */
 export interface Delivery {
@@ -11,6 +12,20 @@ export interface Delivery {
   finish: () => Promise<void>;
   /** Nothing half-written stays. */
   cancel: () => Promise<void>;
+}
+
+/** Gives frames to a delivery; what they make is whole behind it, or nothing half-written stays, interrupted too. */
+export async function deliver(delivery: Delivery, give: () => Promise<void>): Promise<void> {
+  const stop = whenInterrupted(delivery.cancel);
+  try {
+    await give();
+    await delivery.finish();
+  } catch (error) {
+    await delivery.cancel();
+    throw error;
+  } finally {
+    stop();
+  }
 }
 
 /** How frames are made, and of what. */

@@ -1,6 +1,6 @@
 import { heardBetween, pieceText, type Piece, type StockFiles } from '@vast-swarm/core';
 import { needsLight } from '@vast-swarm/cpu';
-import { createHash } from 'node:crypto';
+import { hashOf } from '../hashOf';
 import { BUILD_HASH } from '../version';
 import type { Delivery, Making } from './delivery';
 import { openFolder } from './frameFolder';
@@ -26,7 +26,7 @@ interface Work {
 
 /** The hash of a piece with all that is set and played in it; its stock stands in it by hashes. */
 function pieceHash(piece: Piece): string {
-  return createHash('sha256').update(pieceText(piece)).digest('hex').slice(0, 24);
+  return hashOf(pieceText(piece)).slice(0, 24);
 }
 
 function videoAsked(target: Target & { kind: 'video' }, asked: Asked, work: Work): VideoAsked {

@@ -1,8 +1,8 @@
 import { pngChunk } from '@vast-swarm/cpu';
-import { createHash } from 'node:crypto';
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
+import { hashOf } from '../hashOf';
 
 /**
  * What a frame says of itself in its file: what it was made of, and the length and the sum of all that stands behind it.
@@ -51,8 +51,7 @@ export function stampText(frame: number, made: FramesMade): string {
   return JSON.stringify(stamp);
 }
 
-const sumOf = (bytes: Uint8Array): string =>
-  createHash('sha256').update(bytes).digest('hex').slice(0, SUM);
+const sumOf = (bytes: Uint8Array): string => hashOf(bytes).slice(0, SUM);
 
 /** Where a stamp stands in a file, and where it ends; null without one. */
 function placeOf(file: Buffer): { from: number; to: number } | null {

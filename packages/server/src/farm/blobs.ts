@@ -1,14 +1,11 @@
-import { createHash } from 'node:crypto';
 import type { Redis } from 'ioredis';
+import { hashOf } from '../hashOf';
 import { keys, STAYS } from './messages';
 
 /** Bytes by their hash: pieces and what they use travel once, and are what they were or not there. */
 
 /** Bytes of one value: Redis takes up to 512 MB. */
 const PART = 64 * 2 ** 20;
-
-export const hashOf = (bytes: Uint8Array): string =>
-  createHash('sha256').update(bytes).digest('hex');
 
 /** Puts bytes under a name; the first key is there when all of them are. */
 export async function putParts(

@@ -2,12 +2,12 @@ import { CpuEngine, packSnapshot, unpackSnapshot } from '@vast-swarm/cpu';
 import { numbered } from '@vast-swarm/core';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { argumentsIn } from './hand';
 import { lookInto } from '../look';
 import { makeFrames, prepare, type Prepared } from '../render';
+import { deliver } from '../deliver/delivery';
 import { openDelivery } from '../deliver/open';
 import { makeFolder, writeWhole } from '../writeWhole';
-import type { Ask, Told } from './hand';
+import { argumentsIn, type Ask, type Told } from './hand';
 
 /**
  * The process of a worker in which frames are made: one render after the other, each made ready once. It is told what to do
@@ -102,7 +102,7 @@ async function frames(
   if (target.kind !== 'frames') throw new Error('a video is made in one go');
   const [first = last] = wanted;
   const delivery = await openDelivery(target, asked, { ...work, first, last });
-  try {
+  await deliver(delivery, async () => {
     await makeFrames(engine, prepared, wanted, {
       ...{ delivery, until: leaves ? last : -Infinity },
       drawn: lookInto(join(folder, 'look.png')),
@@ -111,9 +111,5 @@ async function frames(
       },
     });
     if (leaves) await leaveState(engine, folder, tell);
-    await delivery.finish();
-  } catch (error) {
-    await delivery.cancel();
-    throw error;
-  }
+  });
 }

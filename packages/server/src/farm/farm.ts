@@ -64,9 +64,4 @@ export class Farm {
       this.tell(`Worker ${name} was refused: ${why}.`);
     }
   }
-
-  async close(): Promise<void> {
-    await this.queue.close();
-    this.redis.disconnect();
-  }
 }

@@ -8,13 +8,14 @@ import { makingOf } from '../deliver/open';
 import { stampIn, type FramesMade } from '../deliver/stamp';
 import { targetOf, type Target } from '../deliver/target';
 import { isVideo } from '../deliver/videos';
+import { hashOf } from '../hashOf';
 import { hashedPiece } from '../load';
 import { lookOf, outOf, pieceOf } from '../queue/jobFolder';
 import type { Outcome, Run, Runner, Step } from '../queue/runner';
 import { Refused } from '../refused';
 import { BUILD_HASH } from '../version';
 import { writeWhole } from '../writeWhole';
-import { dropParts, hashOf, partsOf, putBlob } from './blobs';
+import { dropParts, partsOf, putBlob } from './blobs';
 import { chunksOf, missingIn, turnOf, type Chunk } from './chunks';
 import type { Farm } from './farm';
 import { keys, saidSchema, type Said, type Task } from './messages';
@@ -60,7 +61,6 @@ export function farmRunner(farm: Farm, videos: Runner): Runner {
 
 /** A task that is in the queue. */
 interface Open {
-  task: 'frames' | 'states';
   chunk: Chunk | null;
   content: Task;
 }
@@ -172,8 +172,8 @@ class FarmRun {
     const workers = await this.farm.workers();
     const { there, states, remembers } = this;
     const turn = turnOf(this.chunks, { there, states, remembers, workers: workers.length });
-    const openOf = (task: Open['task']): Open[] =>
-      [...this.open.values()].filter((o) => o.task === task);
+    const openOf = (task: Task['task']): Open[] =>
+      [...this.open.values()].filter((o) => o.content.task === task);
     const [frames, ahead] = [openOf('frames'), openOf('states')];
     if (turn.states.length > 0 && ahead.length === 0) await this.addStates(turn.states);
     for (const chunk of turn.chunks) {
@@ -195,7 +195,7 @@ class FarmRun {
     const next = chunk.last < this.job.order.last && !this.states.has(chunk.last);
     const leaves = next && !asks && (alone || this.remembers === true);
     const { last } = chunk;
-    await this.add('frames', chunk, {
+    await this.add(chunk, {
       ...this.common(begin),
       task: 'frames',
       wanted,
@@ -208,7 +208,7 @@ class FarmRun {
     const from = [...this.states].filter((f) => f < at[0]!);
     const begin = from.length > 0 ? Math.max(...from) : null;
     if (begin !== null && !(await this.isKept(begin))) return;
-    await this.add('states', null, { ...this.common(begin), task: 'states', at: [...at] });
+    await this.add(null, { ...this.common(begin), task: 'states', at: [...at] });
   }
 
   /** A queue that was begun anew may have lost it. */
@@ -218,9 +218,9 @@ class FarmRun {
     return kept;
   }
 
-  private async add(task: Open['task'], chunk: Chunk | null, content: Task): Promise<void> {
+  private async add(chunk: Chunk | null, content: Task): Promise<void> {
     const id = `${this.job.id}-${this.name}-${String((this.count += 1))}`;
-    this.open.set(id, { task, chunk, content });
+    this.open.set(id, { chunk, content });
     await this.give(id, content);
   }
 
@@ -252,10 +252,10 @@ class FarmRun {
   }
 
   /** @param why it came to nothing; null where it did not */
-  private ended(id: string, { task, chunk }: Open, why: string | null): void {
+  private ended(id: string, { chunk, content }: Open, why: string | null): void {
     this.open.delete(id);
     const lacks = chunk ? missingIn(chunk, this.there) : [];
-    const key = chunk ? String(chunk.first) : task;
+    const key = chunk ? String(chunk.first) : content.task;
     if (why === null && lacks.length === 0) return;
     const tries = (this.tries.get(key) ?? 0) + 1;
     this.tries.set(key, tries);

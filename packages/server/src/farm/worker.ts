@@ -6,12 +6,13 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { hostname, tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import type { Redis } from 'ioredis';
+import { hashOf } from '../hashOf';
 import { whenInterrupted } from '../interrupted';
 import { Refused } from '../refused';
 import { say, tell } from '../say';
 import { BUILD_HASH } from '../version';
 import { makeFolder, writeWhole } from '../writeWhole';
-import { blobOf, hashOf, partsOf, putParts } from './blobs';
+import { blobOf, partsOf, putParts } from './blobs';
 import { Hand, type Told } from './hand';
 import { keys, PREFIX, QUEUE, STAYS, taskSchema, type Said, type Task } from './messages';
 import { Pace } from './pace';
@@ -96,6 +97,7 @@ function endOf(task: Task): number {
 class Bench {
   private readonly pace = new Pace();
   private current: string | null = null;
+  private looked = -BEAT;
   /** Where the task before has left the engine. */
   private stands: { render: string; frame: number } | null = null;
 
@@ -165,6 +167,9 @@ class Bench {
   }
 
   private async showLook(render: string): Promise<void> {
+    const now = performance.now();
+    if (now - this.looked < BEAT) return;
+    this.looked = now;
     const look = await readFile(join(this.folder, render, 'look.png')).catch(() => null);
     if (look) await this.redis.set(keys.look(render), look, 'EX', STAYS.frame);
   }

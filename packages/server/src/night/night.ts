@@ -1,12 +1,11 @@
 import { NightFilm, readNight, TableError, type NightRow, type Piece } from '@vast-swarm/core';
 import { NO_LAYERS, type Drawer } from '@vast-swarm/cpu';
-import { createHash } from 'node:crypto';
-import type { Delivery } from '../deliver/delivery';
+import { deliver, type Delivery } from '../deliver/delivery';
 import { openFolder } from '../deliver/frameFolder';
 import { targetOf } from '../deliver/target';
 import { openVideo, wantsLight } from '../deliver/videoFile';
 import { videoOf, type CodecName, type Quality } from '../deliver/videos';
-import { whenInterrupted } from '../interrupted';
+import { hashOf } from '../hashOf';
 import { textOf } from '../load';
 import { Progress } from '../progress';
 import { Refused } from '../refused';
@@ -57,21 +56,17 @@ export async function night(file: string, options: NightOptions): Promise<void> 
   const size = options.size ?? ([width, height] as const);
   const drawing = new NightDrawer(atHand, rows, size, options.threads);
   const delivery = await open(options, size, { film, drawing, count, rows });
-  const stop = whenInterrupted(delivery.cancel);
   const progress = new Progress('frame', count, options.json);
   try {
-    for (let frame = 0; frame < count; frame++) {
-      const picture = await drawing.picture(film.at(begin + frame / options.rate));
-      await delivery.add(drawer(frame), picture);
-      progress.one(frame);
-    }
-    await delivery.finish();
-  } catch (error) {
-    await delivery.cancel();
-    throw error;
+    await deliver(delivery, async () => {
+      for (let frame = 0; frame < count; frame++) {
+        const picture = await drawing.picture(film.at(begin + frame / options.rate));
+        await delivery.add(drawer(frame), picture);
+        progress.one(frame);
+      }
+    });
   } finally {
-    stop();
-    await drawing.close();
+    drawing.close();
   }
 }
 
@@ -94,13 +89,7 @@ async function open(
     if (wantsLight({ codec, alpha: false })) {
       throw new Refused(`--codec ${codec}: a night has 8 bits; take h264 (.mp4) or vp9 (.webm).`);
     }
-    const [begin] = film.seconds;
-    const heard = drawing.heard(film).map((h) => ({
-      ...h,
-      start: h.start - begin,
-      ...(h.until === undefined ? {} : { until: h.until - begin }),
-      part: (time: number) => h.part!(time + begin),
-    }));
+    const heard = drawing.heard(film);
     return openVideo({
       ...target,
       ...making,
@@ -114,7 +103,7 @@ async function open(
   }
   if (target.format !== 'png')
     throw new Refused(`--out ${out}: a night is written as PNG or as a video.`);
-  const piece = createHash('sha256').update(JSON.stringify(rows)).digest('hex').slice(0, 24);
+  const piece = hashOf(JSON.stringify(rows)).slice(0, 24);
   const made = {
     ...{ size: `${String(width)}x${String(height)}`, oversample: 1, alpha: false, format: 'png' },
     ...{ layers: '', piece, program: BUILD_HASH },

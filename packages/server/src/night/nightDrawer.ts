@@ -27,7 +27,7 @@ interface Player {
 
 /** Draws a night: each stretch by an engine of its own, one over the other as the output does. */
 export class NightDrawer {
-  private readonly players = new Map<number, Promise<Player>>();
+  private readonly players = new Map<number, Player>();
 
   constructor(
     private readonly atHand: ShowAtHand,
@@ -52,15 +52,13 @@ export class NightDrawer {
   private async player(seen: NightMoment['seen'][number]): Promise<Player> {
     const known = this.players.get(seen.stretch);
     if (known) return known;
-    const made = (async (): Promise<Player> => {
-      const { piece, files } = this.played(seen);
-      const plan = compiled(piece, { files });
-      const engine = await CpuEngine.create({ threads: this.threads });
-      engine.setPlan(plan);
-      return { engine, plan, shown: null };
-    })();
-    this.players.set(seen.stretch, made);
-    return made;
+    const { piece, files } = this.played(seen);
+    const plan = compiled(piece, { files });
+    const engine = await CpuEngine.create({ threads: this.threads });
+    engine.setPlan(plan);
+    const player = { engine, plan, shown: null };
+    this.players.set(seen.stretch, player);
+    return player;
   }
 
   /** The picture of a stretch at a frame that does not come before the last one asked for. */
@@ -93,7 +91,7 @@ export class NightDrawer {
     for (const one of seen) over(light, this.size, await this.frameOf(one), one.part);
     for (const [stretch, player] of this.players) {
       if (seen.some((s) => s.stretch === stretch)) continue;
-      (await player).engine.close();
+      player.engine.close();
       this.players.delete(stretch);
     }
     const pixels = new Uint8ClampedArray(4 * width * height).fill(255);
@@ -104,23 +102,25 @@ export class NightDrawer {
     return { width, height, pixels };
   }
 
-  /** What is heard of all stretches, in seconds of the night. */
+  /** What is heard of all stretches, in seconds since the first of them. */
   heard(film: NightFilm): Heard[] {
+    const [begin] = film.seconds;
     return film.spans.flatMap((span) => {
       const { piece, files } = this.played(span);
       const [from, until] = [span.from / span.rate, span.until / span.rate];
-      const late = span.begun - from;
+      const late = span.begun - begin - from;
       return heardBetween(piece, files, from, until).map((heard): Heard => ({
         ...heard,
         start: heard.start + late,
         ...(heard.until === undefined ? {} : { until: heard.until + late }),
-        part: (time) => (heard.part?.(time - late) ?? 1) * film.loudness(span.stretch, time),
+        part: (time) =>
+          (heard.part?.(time - late) ?? 1) * film.loudness(span.stretch, begin + time),
       }));
     });
   }
 
-  async close(): Promise<void> {
-    for (const player of this.players.values()) (await player).engine.close();
+  close(): void {
+    for (const { engine } of this.players.values()) engine.close();
   }
 }
 

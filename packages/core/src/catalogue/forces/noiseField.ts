@@ -41,9 +41,7 @@ export function noisePlace(part: PartReader, particle: Moving): NoisePlace {
   const change = dial.plain('change');
   // The turn alone would bring the field back after a while; a slow slant through it does not.
   const { period } = dial;
-  const turns = (t: number): number =>
-    period === null ? change * t * 0.25 : gone(change * 0.25, t, period);
-  const angle = (t: number): number => 2 * Math.PI * (turns(t) % 1);
+  const angle = (t: number): number => 2 * Math.PI * (gone(change * 0.25, t, period) % 1);
   const along = (t: number): number => (period === null ? t : swing(t, period));
   const slant = dial.changing('slant', (t) => change * along(t) * 0.11);
   const point = particle.position.scale(g.float(1).div(dial.number('scale')));

@@ -1,6 +1,6 @@
 import { swarmDials } from '../../catalogue/swarmDials';
 import { valuesOf } from '../../language/dials';
-import { Vec3, type Expr } from '@vast-swarm/kernel';
+import { smoothstep, Vec3, type Expr } from '@vast-swarm/kernel';
 import { kindOf } from '../../catalogue';
 import type { EmitterKind } from '../../catalogue/kinds';
 import { wantsPlaceColour } from '../../feeds/feeds';
@@ -34,10 +34,7 @@ function goingOver({ scene, graph: g }: SceneBuilder, swarm: Swarm, age: Expr): 
   const { period } = scene;
   if (period === null || swarm.dials.lasts !== 'ever') return null;
   const span = givingWay(period);
-  const smooth = (since: Expr): Expr => {
-    const part = since.mul(1 / span).clamp(0, 1);
-    return part.mul(part).mul(g.float(3).sub(part.mul(2)));
-  };
+  const smooth = (since: Expr): Expr => smoothstep(g.float(0), g.float(span), since);
   return smooth(age).mul(smooth(g.float(period + span).sub(age)));
 }
 

@@ -1,7 +1,6 @@
-import { kindOf } from '../../catalogue';
-import type { FinishKind } from '../../catalogue/kinds';
 import { inEffect } from '../../piece/follow';
 import type { Piece, Swarm } from '../../piece/types';
+import { remembers } from '../finish/remembers';
 import { historyRows } from '../motion/history';
 import { sightOf } from '../motion/motionKernel';
 import { parentOf } from '../motion/motionKey';
@@ -37,9 +36,5 @@ export function prerollOf(piece: Piece): number {
 /** Frames before the first one that a finish that remembers has to have seen where the piece comes round. */
 export function runInOf({ frame: { loop, length, rate }, finish }: Piece): number {
   // One that is off may be switched on by a cue.
-  const remembers = finish.some(({ kind }) => {
-    const treatment: FinishKind = kindOf('finish', kind);
-    return 'remembers' in treatment && treatment.remembers === true;
-  });
-  return loop && remembers ? Math.min(length, Math.round(RUN_IN * rate)) : 0;
+  return loop && finish.some(remembers) ? Math.min(length, Math.round(RUN_IN * rate)) : 0;
 }

@@ -1,7 +1,7 @@
-import { kindOf } from '../../catalogue';
-import type { FinishKind, Follow } from '../../catalogue/kinds';
+import type { Follow } from '../../catalogue/kinds';
 import { NEARLY } from '../../feeds/control';
 import type { Piece } from '../../piece/types';
+import { remembers } from '../finish/remembers';
 import { secondIn, type Plan } from '../plan';
 import { heldBy, underControls, withStart } from './held';
 import type { Score } from './score';
@@ -45,11 +45,9 @@ export class Scripted {
     this.stepping = [...new Set(this.held.filter((h) => !h.smooth).map((h) => h.control.id))];
     // A treatment that remembers may be switched on.
     const switched = new Set(this.held.map(({ move }) => move.place));
-    this.remembers = piece.finish.some(({ id, on, kind }) => {
-      const treatment: FinishKind = kindOf('finish', kind);
-      const remembers = 'remembers' in treatment && treatment.remembers === true;
-      return remembers && (on || switched.has(`finish.${id}.on`));
-    });
+    this.remembers = piece.finish.some(
+      (part) => remembers(part) && (part.on || switched.has(`finish.${part.id}.on`)),
+    );
     const text = scoreText(piece);
     const sounding = piece.cues.some((c) => c.on && c.dials.sound);
     this.motionKey = switchesMotion(piece) || sounding ? text : '';

@@ -1,0 +1,9 @@
+import { kindOf } from '../../catalogue';
+import type { FinishKind } from '../../catalogue/kinds';
+import type { Part } from '../../piece/types';
+
+/** Whether a treatment depends on the pictures before, where it is on. */
+export function remembers({ kind }: Part): boolean {
+  const treatment: FinishKind = kindOf('finish', kind);
+  return 'remembers' in treatment && treatment.remembers === true;
+}
