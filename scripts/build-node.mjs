@@ -30,6 +30,9 @@ const { outputFiles } = await build({
       'sacn',
       'bullmq',
       'ioredis',
+      'fontkit',
+      'bidi-js',
+      'libtess',
     ],
   ],
 });

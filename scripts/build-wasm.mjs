@@ -1,5 +1,5 @@
-// Compiles the rasteriser and what looks at pictures, and bundles the thread's script; all go into modules as
-// text, so that browser, Node and tests load them the same way.
+// Compiles the rasteriser and what looks at pictures, bundles the thread's script, and takes the fonts for words; all
+// go into modules as text, so that browser, Node and tests load them the same way.
 import asc from 'assemblyscript/asc';
 import { build } from 'esbuild';
 import { randomUUID } from 'node:crypto';
@@ -62,6 +62,23 @@ const pictures = await compile(join(core, 'assembly/index.ts'), '--enable', 'sim
 await writeFile(
   join(core, 'src/generated/pictures.ts'),
   `/* Made by scripts/build-wasm.mjs. */\nexport const PICTURES = '${pictures}';\n`,
+);
+/** Fonts for words, by their names in pieces. */
+const FONTS = {
+  plain: 'next/files/atkinson-hyperlegible-next-latin-400-normal',
+  heavy: 'next/files/atkinson-hyperlegible-next-latin-800-normal',
+  even: 'mono/files/atkinson-hyperlegible-mono-latin-500-normal',
+};
+const fonts = await Promise.all(
+  Object.entries(FONTS).map(async ([name, file]) => {
+    const path = `@fontsource/atkinson-hyperlegible-${file}.woff`;
+    const bytes = await readFile(new URL(import.meta.resolve(path)));
+    return [name, bytes.toString('base64')];
+  }),
+);
+await writeFile(
+  join(core, 'src/generated/fonts.ts'),
+  `/* Made by scripts/build-wasm.mjs. */\nexport const FONT_FILES = ${JSON.stringify(Object.fromEntries(fonts))};\n`,
 );
 writeTables();
 await mkdir(generated, { recursive: true });

@@ -11,7 +11,7 @@ const external = [
   ...['zod', 'jsonc-parser', 'fast-png', 'playwright-core', 'esbuild', 'jsep', 'svgpath'],
   ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*', 'papaparse', 'culori'],
   ...['mediabunny', 'mpg123-decoder', '@wasm-audio-decoders/*', 'opus-decoder', 'fft.js'],
-  ...['ws', 'osc-min', 'sacn', 'bullmq', 'ioredis'],
+  ...['ws', 'osc-min', 'sacn', 'bullmq', 'ioredis', 'fontkit', 'bidi-js', 'libtess'],
 ];
 const args = process.argv.slice(2);
 const against = args[0] === '--against' ? args.splice(0, 2)[1] : null;

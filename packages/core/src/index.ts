@@ -86,7 +86,24 @@ export { decodeVideoBy, type VideoFile } from './stock/read/clip/video';
 export type { Planes } from './stock/read/clip/planes';
 export { numberAt, secondAt } from './stock/played';
 export { movingClip, type Playing } from './stock/clip/movingClip';
-export { stockData, stockEntrySchema, type StockEntry, type StockFiles } from './stock/entry';
+export {
+  fileNamed,
+  stockData,
+  stockEntrySchema,
+  withFile,
+  wordsKey,
+  type StockEntry,
+  type StockFiles,
+} from './stock/entry';
+export {
+  FONTS,
+  MOST_LETTERS,
+  WORDS_DEFAULTS,
+  wordsOf,
+  type ShippedFont,
+  type WordsSource,
+} from './stock/words';
+export { withWords, type LayOut } from './stock/words/withWords';
 export { boundsOf, pointsOf } from './stock/points';
 export { memo, serialOf } from './stock/memo';
 export { made, madeNames, madeTitle, madeType, offerMade } from './stock/makers';

@@ -17,6 +17,9 @@ import {
   type StockData,
   type StockEntry,
   type StockFiles,
+  fileNamed,
+  withFile,
+  withWords,
 } from '@vast-swarm/core';
 import { readFile, realpath, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
@@ -116,18 +119,23 @@ export async function withStock(
   const folder = join(dirname(file), 'stock');
   const stock: StockEntry[] = [];
   for (const entry of piece.stock) {
-    const { source } = entry;
-    if (!('hash' in source)) {
+    const named = fileNamed(entry);
+    if (!named) {
       stock.push(entry);
       continue;
     }
-    const { hash, data } = await stockFile(folder, source, entry.name).catch((error: unknown) => {
-      throw error instanceof StockError ? new Refused(error.message) : error;
-    });
+    const { hash, data } = await refusing(stockFile(folder, named, entry.name));
     files.set(hash, data);
-    stock.push({ ...entry, source: { ...source, hash } });
+    stock.push(withFile(entry, { file: named.file, hash }));
   }
-  return { piece: { ...piece, stock }, files };
+  return { piece: { ...piece, stock }, files: await refusing(withWords(stock, files)) };
+}
+
+/** What is wrong with the stock, as the command line says it. */
+async function refusing<T>(work: Promise<T>): Promise<T> {
+  return work.catch((error: unknown) => {
+    throw error instanceof StockError ? new Refused(error.message) : error;
+  });
 }
 
 /** A piece as it stands in a file, with the hashes of its stock, and how long the shutter is open in degrees. */
@@ -135,13 +143,10 @@ export async function hashedPiece(file: string, shutter: number): Promise<Piece>
   const piece = await loadPiece(file, [`camera.shutter=${String(shutter)}`]);
   const stock = await Promise.all(
     piece.stock.map(async (entry) => {
-      const { source } = entry;
-      if (!('hash' in source) || source.hash) return entry;
-      const bytes = await bytesOf(join(dirname(file), 'stock', source.file), () => undefined);
-      return {
-        ...entry,
-        source: { ...source, hash: hashOf(bytes) },
-      };
+      const named = fileNamed(entry);
+      if (!named || named.hash) return entry;
+      const bytes = await bytesOf(join(dirname(file), 'stock', named.file), () => undefined);
+      return withFile(entry, { file: named.file, hash: hashOf(bytes) });
     }),
   );
   return { ...piece, stock };

@@ -25,6 +25,15 @@ export function entryOf(
   return { name, type, source };
 }
 
+/** Words to begin with, which others are typed over. */
+export function firstWords(
+  type: 'outline' | 'mesh',
+  font?: { file: string; hash: string },
+): Omit<StockEntry, 'id'> {
+  const source = { words: 'Saltglass', ...(font ? { font } : {}) };
+  return { name: 'Words', type, source: type === 'mesh' ? { ...source, depth: 0.2 } : source };
+}
+
 /**
  * The look that fits to what an emitter of all its places is given for the first time, when `entry` goes
  * to the dial at `path`; undefined for any other dial.
@@ -46,6 +55,25 @@ export async function lookOf(
   return places ? lookOfPlaces(places) : undefined;
 }
 
+/** So many so small particles tell letters a metre high. */
+const LEGIBLE: DialValues = {
+  rate: 9000,
+  size: { feed: 'spread', from: 0.008, to: 0.03 },
+};
+
+/** Words, and a swarm that is born on them. */
+export async function bornFromWords(
+  piece: () => Piece,
+): Promise<{ entry: StockEntry; swarm: Swarm }> {
+  const { swarms } = piece();
+  const entry = { ...firstWords('mesh'), id: freshIdIn(piece(), 'stock', 'words') };
+  const data = stockData(entry, await filesOf([entry]))!;
+  const swarm = swarmFrom(entry.id, data, swarms)!;
+  Object.assign(swarm.dials, LEGIBLE);
+  if ('speed' in swarm.launch.dials) swarm.launch.dials.speed = 0.03;
+  return { entry, swarm: { ...swarm, name: freshName(entry.name, swarms) } };
+}
+
 /**
  * Takes a file into the stock, and makes a swarm that is born from it; none from a sound, which is heard. A clip
  * may bring one too.
@@ -58,7 +86,9 @@ export async function bornFromFile(
 ): Promise<{ entry: StockEntry; swarm: Swarm | null; heard: StockEntry | null }> {
   const item = await importStock(file);
   const { swarms } = piece();
-  const entry = { ...entryOf(item), id: freshIdIn(piece(), 'stock', item.type) };
+  const { file: name, hash } = item;
+  const chosen = item.type === 'font' ? firstWords('mesh', { file: name, hash }) : entryOf(item);
+  const entry = { ...chosen, id: freshIdIn(piece(), 'stock', item.type) };
   if (item.type === 'sound') return { entry, swarm: null, heard: entry };
   const data = stockData(entry, await filesOf([entry]));
   const swarm = data && swarmFrom(entry.id, data, swarms);

@@ -1,8 +1,10 @@
 import {
   fileNameOf,
   checkSize,
+  fileNamed,
   parsePiece,
   pieceText,
+  withFile,
   type Piece,
   type Zipped,
 } from '@vast-swarm/core';
@@ -32,13 +34,13 @@ export async function unzipped(file: File): Promise<Zipped> {
  */
 export async function withHashes(piece: Piece, entries: Zipped): Promise<Piece> {
   const stock = piece.stock.map(async (entry) => {
-    const { source } = entry;
-    const bytes = 'hash' in source ? stockOfZip(entries, source.file) : undefined;
-    if (!bytes || !('hash' in source)) return entry;
+    const named = fileNamed(entry);
+    const bytes = named ? stockOfZip(entries, named.file) : undefined;
+    if (!bytes || !named) return entry;
     const hash = await sha256(bytes);
-    if (hash.startsWith(source.hash)) return { ...entry, source: { ...source, hash } };
+    if (hash.startsWith(named.hash)) return withFile(entry, { file: named.file, hash });
     throw new Error(
-      `stock/${source.file}: this is another file than the piece '${piece.name}' was made with (SHA-256 ${hash}); nothing was taken in.`,
+      `stock/${named.file}: this is another file than the piece '${piece.name}' was made with (SHA-256 ${hash}); nothing was taken in.`,
     );
   });
   return { ...piece, stock: await Promise.all(stock) };
@@ -51,20 +53,21 @@ function stockOfZip(entries: Zipped, file: string): Uint8Array | undefined {
 
 /** Takes what a piece uses from files into the stock, out of the folder `stock` of a zip. */
 export async function takeStock({ stock }: Piece, entries: Zipped): Promise<void> {
-  for (const { source } of stock) {
-    const bytes = 'hash' in source ? stockOfZip(entries, source.file) : undefined;
-    if (!bytes || !('hash' in source)) continue;
-    await importStock(new File([bytes as Uint8Array<ArrayBuffer>], source.file));
+  for (const entry of stock) {
+    const named = fileNamed(entry);
+    const bytes = named ? stockOfZip(entries, named.file) : undefined;
+    if (!bytes || !named) continue;
+    await importStock(new File([bytes as Uint8Array<ArrayBuffer>], named.file));
   }
 }
 
 /** What pieces use from files, by the names of those. */
 export async function stockFilesOf(pieces: readonly Piece[]): Promise<Record<string, Uint8Array>> {
   const files: Record<string, Uint8Array> = {};
-  for (const { source } of pieces.flatMap((p) => p.stock)) {
-    if (!('hash' in source) || files[source.file]) continue;
-    const stored = await library.stock.get(source.hash).catch(() => undefined);
-    if (stored) files[source.file] = new Uint8Array(await stored.bytes.arrayBuffer());
+  for (const named of pieces.flatMap((p) => p.stock).map(fileNamed)) {
+    if (!named || files[named.file]) continue;
+    const stored = await library.stock.get(named.hash).catch(() => undefined);
+    if (stored) files[named.file] = new Uint8Array(await stored.bytes.arrayBuffer());
   }
   return files;
 }

@@ -7,13 +7,17 @@ import {
   type Peaks,
   type Sound,
   type StockData,
+  fileNamed,
+  withWords,
   type StockEntry,
+  type StockFiles,
   type StockType,
 } from '@vast-swarm/core';
 import { transfer } from 'comlink';
 import type { ReadFile } from '../stock/stockWorker';
 import { WAVE } from '../stock/wave';
 import { inStockWorker } from '../stock/inStockWorker';
+import { laidOutWords } from '../stock/laidOutWords';
 import { library, type StoredStock } from './db';
 import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';
@@ -109,13 +113,18 @@ export async function stockOf(hash: string): Promise<StockData | undefined> {
   return keep({ ...(await readInWorker(stored.file, bytes, () => undefined)), hash });
 }
 
-/** Data of all files that a piece's stock names, as far as they are in this browser. */
-export async function filesOf(entries: readonly StockEntry[]): Promise<Map<string, StockData>> {
+/** Data of all files that a piece's stock names, as far as they are in this browser, and its words. */
+export async function filesOf(entries: readonly StockEntry[]): Promise<StockFiles> {
   const files = new Map<string, StockData>();
-  for (const { source } of entries) {
-    if (!('hash' in source)) continue;
-    const data = await stockOf(source.hash);
-    if (data) files.set(source.hash, data);
+  for (const named of entries.map(fileNamed)) {
+    const data = named && (await stockOf(named.hash));
+    if (data) files.set(named.hash, data);
   }
-  return files;
+  try {
+    return await withWords(entries, files, laidOutWords);
+  } catch (error) {
+    if (!(error instanceof Error)) throw error;
+    store.dispatch(noticed({ key: 'words', kind: 'wrong', message: error.message }));
+    return files;
+  }
 }

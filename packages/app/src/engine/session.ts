@@ -125,7 +125,10 @@ export class Session {
   }
 
   setStock(files: StockFiles): void {
-    this.files = arrivedFiles(files);
+    // What has been here keeps what was worked out of it.
+    const before = this.files;
+    const arrived = [...arrivedFiles(files)];
+    this.files = new Map(arrived.map(([key, data]) => [key, before.get(key) ?? data]));
     if (this.looking) this.looking.files = this.files;
     this.pending ??= this.piece;
     this.wake();

@@ -4,6 +4,8 @@ import {
   boundsOf,
   numberAt,
   pointsOf,
+  wordsOf,
+  type FontStock,
   type Clip,
   type LookupTable,
   type InSpace,
@@ -33,6 +35,7 @@ export function StockPreview({ data, name }: { data: StockData; name: string }) 
     else if (data.type === 'motion') return drawMotion(context, data);
     else if (data.type === 'table') drawTable(context, data);
     else if (data.type === 'sound') drawSound(context, data);
+    else if (data.type === 'font') return drawFont(context, data);
     else drawShape(context, data);
   }, [data]);
   return (
@@ -88,6 +91,22 @@ function drawTable(context: CanvasRenderingContext2D, { size, values }: LookupTa
     }
   });
 }
+
+/** Some of its letters, as soon as they are laid out. */
+function drawFont(context: CanvasRenderingContext2D, { family, bytes }: FontStock): () => void {
+  let over = false;
+  const source = { words: SAMPLE, font: { file: family, hash: '' } };
+  // One that has no such letters shows nothing; words that are made with it tell what it lacks.
+  const drawn = wordsOf(family, 'outline', source, bytes).then((words) => {
+    if (!over) drawShape(context, words);
+  });
+  drawn.catch(() => undefined);
+  return () => {
+    over = true;
+  };
+}
+
+const SAMPLE = 'Aa Gg\n123';
 
 /** Its waveform from beginning to end. */
 function drawSound(context: CanvasRenderingContext2D, sound: Sound): void {

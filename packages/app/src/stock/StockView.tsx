@@ -2,7 +2,7 @@ import { Box, Button, IconButton, LinearProgress, Stack, Typography } from '@mui
 import { Trash2, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { made, madeTitle, MADE, wavBytes, type StockData } from '@vast-swarm/core';
+import { fileNamed, made, madeTitle, MADE, wavBytes, type StockData } from '@vast-swarm/core';
 import { library, type FailedStock, type StoredPiece, type StoredStock } from '../data/db';
 import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
 import { framesFile } from '../data/frames';
@@ -280,8 +280,9 @@ function useUsers(): Map<string, string[]> {
   const found = new Map<string, string[]>();
   for (const { piece } of useLive(allPieces, NO_PIECES)) {
     // Pieces of older versions have no stock.
-    for (const { source } of (piece as Partial<typeof piece>).stock ?? []) {
-      const key = 'hash' in source ? source.hash : 'made' in source ? source.made : '';
+    for (const entry of (piece as Partial<typeof piece>).stock ?? []) {
+      const { source } = entry;
+      const key = fileNamed(entry)?.hash ?? ('made' in source ? source.made : '');
       if (key) found.set(key, [...(found.get(key) ?? []), piece.name]);
     }
   }

@@ -26,6 +26,8 @@ export function aboutStock(data: StockData): string {
       const seconds = data.times.at(-1)!.toFixed(2);
       return `${count(who)} ${who === 1 ? 'performer' : 'performers'}, ${count(joints)} joints, ${seconds} s`;
     }
+    case 'font':
+      return `${data.family}, ${count(data.letters)} letters`;
     case 'sound': {
       const kind = data.channels.length > 1 ? 'stereo' : 'mono';
       return `${secondsOf(data).toFixed(2)} s, ${kind}, ${count(data.rate)} Hz`;

@@ -9,4 +9,5 @@ export const TYPE_NAMES: Record<StockType, string> = {
   sound: 'Sound',
   clip: 'Clip',
   motion: 'Motion',
+  font: 'Font',
 };

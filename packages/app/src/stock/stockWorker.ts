@@ -8,6 +8,8 @@ import {
   secondsOf,
   travelling,
   unzip,
+  wordsOf,
+  type LayOut,
   type Motion,
   type Peaks,
   type Sound,
@@ -39,6 +41,8 @@ export interface StockWorker {
   unzip: (bytes: ArrayBuffer, progress: (part: number) => void) => Zipped;
   /** @throws Error in words for the artist where the file cannot be taken */
   read: (name: string, bytes: ArrayBuffer, progress: (part: number) => void) => Promise<ReadFile>;
+  /** @throws Error in words for the artist where they cannot be laid out */
+  words: LayOut;
   /** A motion as a file, and what its name ends in; BVH has one performer a file, so that several are a zip. */
   motionFile: (
     name: string,
@@ -96,6 +100,7 @@ const SPEED = 2e6;
 let heard: (part: number) => void = () => undefined;
 
 const worker: StockWorker = {
+  words: wordsOf,
   unzip(bytes, progress) {
     heard = progress;
     const files = unzip(new Uint8Array(bytes));

@@ -258,7 +258,7 @@ const slice = createSlice({
       { payload }: PayloadAction<{ entry: StockEntry; path?: Path; look?: DialValues | undefined }>,
     ) {
       const { entry, path, look } = payload;
-      edit(state, `Add ${entry.name}`, (piece) => {
+      const change = (piece: Piece): void => {
         const at = piece.stock.findIndex((s) => s.id === entry.id);
         if (at < 0) piece.stock.push(entry);
         else piece.stock[at] = entry;
@@ -266,7 +266,10 @@ const slice = createSlice({
         makeOwn(piece, path);
         put(piece, path, entry.id);
         if (look) Object.assign(piece.swarms[path[1] as number]!.dials, look);
-      });
+      };
+      // What is typed or dragged is one step until it is settled.
+      if (path) edit(state, `Add ${entry.name}`, change);
+      else edit(state, `Change ${entry.name}`, change, `stock ${entry.id}`);
     },
     /** A swarm that is born from a thing of the stock, which comes with it. */
     bornFrom(state, { payload }: PayloadAction<{ entry: StockEntry; swarm: Swarm }>) {

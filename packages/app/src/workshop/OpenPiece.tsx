@@ -1,7 +1,7 @@
 import { Box } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Piece } from '@vast-swarm/core';
+import { fileNamed, type Piece } from '@vast-swarm/core';
 import { bakeMessage, loadBakes } from '../data/bakes';
 import { saveThumb } from '../data/pieces';
 import { filesOf } from '../data/stock';
@@ -78,6 +78,16 @@ function eventsOf(
 function feedEngine(engine: EngineClient): () => void {
   let stock: Piece['stock'] | null = null;
   let shown: Piece | null = null;
+  let waiting: Promise<void> | null = null;
+  // Letters that are typed are laid out first: the picture does not blink at each of them.
+  const waitFor = (ready: Promise<void>): void => {
+    waiting = ready;
+    void ready.finally(() => {
+      if (waiting !== ready) return;
+      waiting = null;
+      engine.setPiece(shown!);
+    });
+  };
   const feed = (): void => {
     const { piece } = store.getState().piece;
     if (!piece || piece === shown) return;
@@ -85,13 +95,15 @@ function feedEngine(engine: EngineClient): () => void {
     if (piece.stock !== stock) {
       stock = piece.stock;
       // What comes late is drawn late.
-      if (stock.some((s) => 'hash' in s.source)) {
-        engine.stocking = filesOf(stock).then((files) => {
+      if (stock.some((entry) => fileNamed(entry) !== null || 'words' in entry.source)) {
+        const ready = filesOf(stock).then((files) => {
           engine.setStock(files);
         });
+        engine.stocking = ready;
+        if (stock.some(({ source }) => 'words' in source)) waitFor(ready);
       }
     }
-    engine.setPiece(piece);
+    if (!waiting) engine.setPiece(piece);
   };
   feed();
   return store.subscribe(feed);

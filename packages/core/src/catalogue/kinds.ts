@@ -46,6 +46,8 @@ export interface Birthplace {
   tangent?: Vec3;
   /** Linear light of the place: of a picture, mesh or point cloud. */
   colour?: Vec3;
+  /** Number of the letter that it is on, from 0, where it is on words. */
+  letter?: Expr;
   /** Velocity of the place itself in m/s, in the emitter's own frame, as of another swarm's particle. */
   velocity?: Vec3;
   /** False: there is no place, and the particle is not born. */

@@ -50,6 +50,7 @@ export const NAMES = {
   seed: "the piece's seed",
   pi: '3.14159…',
   index: 'number of the particle in order of birth',
+  letter: 'number of the letter it was born on, from 0; 0 where it was born on no words',
   random: 'a number from 0 to 1 that the particle keeps',
   age: 'seconds since birth',
   life: 'seconds from birth to death',
@@ -309,7 +310,7 @@ export function isOfParticle(formula: Formula): boolean {
   return partsOf(formula).some(isOfParticle);
 }
 
-const LASTING: ReadonlySet<string> = new Set(['index', 'random', 'life', 'seed', 'pi']);
+const LASTING: ReadonlySet<string> = new Set(['index', 'letter', 'random', 'life', 'seed', 'pi']);
 
 /** Whether it names what changes while the particle lives and cannot be told from its number. */
 export function changesInLife(formula: Formula): boolean {

@@ -74,6 +74,11 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     return this.with({ ...this.particle!, born });
   }
 
+  /** The same dials for a place on words. */
+  onLetter(letter: Expr): DialReader<D> {
+    return this.with({ ...this.particle!, letter });
+  }
+
   /** The same dials for a place along something, 0 to 1: shapes and gradients over life run along it. */
   along(place: Expr): DialReader<D> {
     return this.with({ ...(this.particle ?? { swarm: '', id: this.graph.int(0) }), life: place });

@@ -11,7 +11,7 @@ export interface MapReader {
   readonly builder: KernelBuilder;
   readonly particle: ParticleInputs | null;
   placeColour(): Vec3;
-  keep(name: 'surface.x' | 'surface.y', find: (birth: BirthScope) => Expr): Expr;
+  keep(name: 'surface.x' | 'surface.y' | 'letter', find: (birth: BirthScope) => Expr): Expr;
 }
 
 /** A number that a map gives for the particle; `from` where there is nothing to look it up in. */

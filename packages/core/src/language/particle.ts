@@ -16,6 +16,8 @@ export interface BirthPlace {
   surface: readonly [Expr, Expr];
   /** Linear light of the place. */
   colour: Vec3;
+  /** Number of the letter, where the place is on words; else 0. */
+  letter: Expr;
 }
 
 /** Respects in which repeats of a swarm can have chances of their own. */
@@ -49,6 +51,8 @@ export interface ParticleInputs {
   kept?: (name: StateName) => Expr;
   /** In a look that is repeated. */
   repeat?: Repeat;
+  /** The letter whose place it takes, where that is known without its birth. */
+  letter?: Expr;
   /** Linear light of the particle's place now, where that changes while it lives. */
   placeColour?: Vec3 | null;
 }
@@ -63,13 +67,13 @@ type Axis = 'x' | 'y' | 'z';
 
 /**
  * Names of states: what all carry; what some carry for what is known of every kind (whether it sticks,
- * metres travelled, its birthplace, where along and around its emitter that is, that place's colour, the velocity that is seen, that with which it
+ * metres travelled, its birthplace, which letter that is on, where along and around its emitter that is, that place's colour, the velocity that is seen, that with which it
  * was carried, its age before its first step); what a dial found
  * at birth (`keep/…`); and where the particle was (`ring/…`, see plan/motion/history.ts).
  */
 export type StateName =
   | (typeof STATE)[number]
-  | ('held' | 'way' | 'phase')
+  | ('held' | 'way' | 'phase' | 'letter')
   | `surface.${'x' | 'y'}`
   | `${'home' | 'colour' | 'seen' | 'drift'}.${Axis}`
   | `keep/${string}`

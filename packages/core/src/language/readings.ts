@@ -23,6 +23,15 @@ export function formulaOf(dial: Reader, parsed: Formula): Expr {
   });
 }
 
+/** The number of the letter that a particle was born on. */
+export function letterOf(dial: MapReader): Expr {
+  const { letter, birthplace, kept } = dial.particle!;
+  const known = letter ?? birthplace?.letter;
+  if (known) return known;
+  // Before its place is found, and where there is no particle, there is none.
+  return kept ? dial.keep('letter', (birth) => birth.letter) : dial.builder.graph.float(0);
+}
+
 /** What a name in a formula stands for. */
 export function readingOf(dial: Reader, name: Reading): Expr {
   const { builder } = dial;
@@ -46,6 +55,8 @@ export function readingOf(dial: Reader, name: Reading): Expr {
       return g.float(Math.PI);
     case 'index':
       return particle.id.toFloat();
+    case 'letter':
+      return letterOf(dial);
     case 'random': {
       const key = randomKey(`${particle.swarm}.random`, builder.seed);
       const owner = new Owner('swarm', particle.swarm);

@@ -45,6 +45,10 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     });
   });
   piece.stock.forEach(({ type, source }, i) => {
+    if ('words' in source && type !== 'outline' && type !== 'mesh') {
+      const message = `words are of the type outline or mesh, not ${type}`;
+      problems.push({ path: ['stock', i, 'type'], message });
+    }
     const really = 'made' in source ? madeType(source.made) : 'path' in source ? 'outline' : type;
     if (really === type) return;
     const message = `what it comes from is of the type ${String(really)}, not ${type}`;

@@ -14,7 +14,7 @@ import { Score, type Bursts } from './score/score';
 import { hasScore, isBurst, scoreText } from './score/scoreText';
 import { clockOf, signalsOf, type LiveInput } from './signals';
 import { memo, serialOf } from '../stock/memo';
-import { stockData, type StockFiles } from '../stock/entry';
+import { atHand, stockData, type StockFiles } from '../stock/entry';
 import { LivePictures } from '../stock/clip/livePictures';
 import { LiveMotion } from '../stock/motion/liveMotion';
 import type { Performing } from '../stock/motion/performing';
@@ -95,7 +95,7 @@ export class Scene implements World {
   get stocked(): string {
     return memo(this, 'stocked', () => {
       const { stock, pictures, performers } = this.piece;
-      const here = stock.map(({ source }) => 'hash' in source && this.files.has(source.hash));
+      const here = stock.map((entry) => atHand(entry, this.files));
       return JSON.stringify([stock, pictures, performers, here]);
     });
   }

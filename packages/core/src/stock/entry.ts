@@ -4,6 +4,7 @@ import { fitted } from './fit';
 import { made, madeNames } from './makers';
 import { outlineOfPath, PathError } from './outlinePath';
 import { STOCK_TYPES, type Outline, type StockData } from './types';
+import { fontFileOf, wordsSchema, type FontFile } from './words/source';
 
 /** Checked when a file is read, by what there is then. */
 const madeName = z.string().superRefine((name, context) => {
@@ -25,6 +26,9 @@ const fileName = z
   .regex(/^[^/\\:\u0000-\u001f\u007f]+$/, 'is no plain file name: folders are not followed')
   .refine((name) => !/^\.+$/.test(name), 'is no file name');
 
+/** A file of this name in the folder `stock` beside the piece; SHA-256 of what is in it, found where it is left out. */
+const fromFile = { file: fileName, hash };
+
 /** SVG path data that draws something. */
 const pathData = z
   .string()
@@ -39,7 +43,7 @@ const pathData = z
     }
   });
 
-/** A piece's entry for a thing of the stock: made by code, drawn in the piece, or from a file. */
+/** A piece's entry for a thing of the stock: made by code, drawn or typed in the piece, or from a file. */
 export const stockEntrySchema = z.strictObject({
   id: idSchema,
   name: z.string().min(1).max(120),
@@ -48,14 +52,14 @@ export const stockEntrySchema = z.strictObject({
     z.strictObject({ made: madeName }),
     /** SVG path data, in metres, y down. */
     z.strictObject({ path: pathData }),
-    /** A file of this name in the folder `stock` beside the piece; SHA-256 of what is in it, found where it is left out. */
     z.strictObject({
-      file: fileName,
-      hash,
+      ...fromFile,
       up: z.enum(['y', 'z']).optional(),
       unit: z.number().min(1e-6).max(1e6).optional(),
       size: z.number().min(1e-4).max(1e4).optional(),
     }),
+    /** Typed text; an outline or a mesh. */
+    wordsSchema(z.strictObject(fromFile)),
   ]),
 });
 export type StockEntry = z.infer<typeof stockEntrySchema>;
@@ -73,8 +77,34 @@ function drawnOutline(path: string): Outline {
   return outline;
 }
 
-/** What has been read from files, by hash. */
+/** What has been read from files, by hash; what words are laid out as, by `wordsKey`. */
 export type StockFiles = ReadonlyMap<string, StockData>;
+
+/** The file that an entry is of, or that its words have their font from. */
+export function fileNamed({ source }: Pick<StockEntry, 'source'>): FontFile | null {
+  if ('hash' in source) return source;
+  return 'words' in source ? fontFileOf(source) : null;
+}
+
+/** The same entry with what is known now of that file. */
+export function withFile(entry: StockEntry, file: FontFile): StockEntry {
+  const { source } = entry;
+  if ('hash' in source) return { ...entry, source: { ...source, ...file } };
+  return 'words' in source ? { ...entry, source: { ...source, font: file } } : entry;
+}
+
+/** What words are kept by once they are laid out: all that they depend on. */
+export function wordsKey({ type, source }: Pick<StockEntry, 'type' | 'source'>): string {
+  return `words ${JSON.stringify([type, source])}`;
+}
+
+/** Whether what an entry is made from is at hand, of which there can be none otherwise. */
+export function atHand(entry: StockEntry, files: StockFiles): boolean {
+  const { source } = entry;
+  return 'words' in source
+    ? files.has(wordsKey(entry))
+    : 'hash' in source && files.has(source.hash);
+}
 
 /** The data of an entry, the same object each time; undefined where its file is not at hand. */
 export function stockData(entry: StockEntry, files: StockFiles): StockData | undefined {
@@ -86,5 +116,6 @@ export function stockData(entry: StockEntry, files: StockFiles): StockData | und
     if (entry.type === 'sound' && data?.type === 'clip') return data.sound;
     return data && fitted(data, source);
   }
+  if ('words' in source) return files.get(wordsKey(entry));
   return drawnOutline(source.path);
 }

@@ -8,8 +8,19 @@ export const STOCK_TYPES = [
   'sound',
   'clip',
   'motion',
+  'font',
 ] as const;
 export type StockType = (typeof STOCK_TYPES)[number];
+
+/** What words that were typed have beside their lines or triangles. */
+export interface Lettered {
+  /** How many letters there are. */
+  count: number;
+  /** By curve of an outline, or triangle of a mesh: the number of its letter, from 0 in the order of reading. */
+  letterOf: Uint32Array;
+  /** What the font has no letters for; it is left out. */
+  lacks: readonly string[];
+}
 
 export interface Mesh {
   type: 'mesh';
@@ -26,6 +37,7 @@ export interface Mesh {
   coordinates?: Float32Array;
   /** Coarser forms of it on the same vertices, from fine to coarse. */
   coarser?: CoarserForm[];
+  words?: Lettered;
 }
 
 export interface CoarserForm {
@@ -134,6 +146,16 @@ export interface Curve {
 export interface Outline {
   type: 'outline';
   curves: Curve[];
+  words?: Lettered;
+}
+
+/** A font with outlines, for words. */
+export interface FontStock {
+  type: 'font';
+  family: string;
+  /** Letters that it has. */
+  letters: number;
+  bytes: Uint8Array;
 }
 
 /** Colours by colours, on a cube. */
@@ -162,7 +184,7 @@ export interface Sound {
 /** What stands in space, and so has a measure. */
 export type InSpace = Mesh | Cloud | Outline;
 
-export type StockData = InSpace | Picture | LookupTable | Sound | Clip | Motion;
+export type StockData = InSpace | Picture | LookupTable | Sound | Clip | Motion | FontStock;
 
 /** Whether things of a type stand in space. */
 export function standsInSpace(type: StockType): type is InSpace['type'] {

@@ -1,9 +1,11 @@
 import { Box, Button, Stack } from '@mui/material';
+import { Type } from 'lucide-react';
 import { useRef } from 'react';
 import { kindOf } from '@vast-swarm/core';
+import { bornFromWords } from '../../data/chosen';
 import { STOCK_ACCEPT } from '../../data/stock';
 import { pieceActions } from '../../store/pieceSlice';
-import { useAppDispatch } from '../../store/store';
+import { store, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { FileChooser } from '../../ui/FileChooser';
 import { KindIcon } from '../../ui/KindIcon';
@@ -38,6 +40,18 @@ export function EmptyPicture() {
             </Button>
           );
         })}
+        <Button
+          variant="outlined"
+          title="Letters that are typed, as a solid"
+          startIcon={<Type size={16} />}
+          onClick={() => {
+            void bornFromWords(() => store.getState().piece.piece!).then((born) => {
+              dispatch(pieceActions.bornFrom(born));
+            });
+          }}
+        >
+          Words
+        </Button>
         <Button
           variant="outlined"
           title="Points, a mesh, a picture or an outline"

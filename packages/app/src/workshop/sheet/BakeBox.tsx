@@ -1,6 +1,6 @@
 import { Box, Button, LinearProgress, Stack } from '@mui/material';
 import { useMemo } from 'react';
-import { motionKeys } from '@vast-swarm/core';
+import { fileNamed, motionKeys, wordsKey } from '@vast-swarm/core';
 import { makeBake, removeBake } from '../../data/bakes';
 import { useEngine } from '../../engine/EngineContext';
 import { useApp, usePiece } from '../../store/store';
@@ -57,5 +57,11 @@ export function BakeBox({ swarm }: { swarm: string }) {
 
 function allFiles(stock: ReturnType<typeof usePiece>['stock']) {
   const none = { type: 'cloud' as const, positions: new Float32Array(0) };
-  return new Map(stock.flatMap((s) => ('hash' in s.source ? [[s.source.hash, none]] : [])));
+  return new Map(
+    stock.flatMap((entry) => {
+      const named = fileNamed(entry);
+      const words = 'words' in entry.source ? [[wordsKey(entry), none] as const] : [];
+      return named ? [[named.hash, none] as const, ...words] : words;
+    }),
+  );
 }

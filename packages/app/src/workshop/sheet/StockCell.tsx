@@ -12,7 +12,7 @@ import {
   type StockEntry,
   type StockType,
 } from '@vast-swarm/core';
-import { entryOf, lookOf } from '../../data/chosen';
+import { entryOf, firstWords, lookOf } from '../../data/chosen';
 import { areFrames, framesFile } from '../../data/frames';
 import { importStock, STOCK_ACCEPT, typesOf } from '../../data/stock';
 import { noticed } from '../../store/noticeSlice';
@@ -22,6 +22,7 @@ import { toolActions } from '../../store/toolSlice';
 import type { StoredStock } from '../../data/db';
 import { useStoredStock } from '../../stock/useStoredStock';
 import { NumberField } from './NumberField';
+import { WordsBox } from './WordsBox';
 import { FileChooser } from '../../ui/FileChooser';
 
 const NONE: readonly Part[] = [];
@@ -81,6 +82,7 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
       add(entryOf(item, fits(item)), fits(item)!);
     } else if (kind === 'file') chooser.current!.click();
     else if (kind === 'map') dispatch(pieceActions.pictured({ kind: name, path }));
+    else if (kind === 'words') add(firstWords(name as 'outline' | 'mesh'), 'words');
     else if (kind === 'pen') dispatch(toolActions.toolChosen({ kind: 'pen', path }));
     else {
       const entry = entries.find((e) => e.id === name);
@@ -150,6 +152,13 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
               </MenuItem>
             ))}
         {spec.accepts.includes('outline') && <MenuItem value="pen:">Draw with the pen</MenuItem>}
+        {(['outline', 'mesh'] as const)
+          .filter((type) => spec.accepts.includes(type))
+          .map((type) => (
+            <MenuItem key={type} value={`words:${type}`}>
+              {type === 'outline' ? 'Type words, as lines' : 'Type words, as solids'}
+            </MenuItem>
+          ))}
         <MenuItem value="file:">From a file…</MenuItem>
       </Select>
       {!value && !drawing && spec.group === 'Dials' && (
@@ -168,6 +177,7 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
           Put the pen away
         </Button>
       )}
+      {chosen && 'words' in chosen.source && <WordsBox entry={chosen} source={chosen.source} />}
       {chosen && 'hash' in chosen.source && standsInSpace(chosen.type) && (
         <Fitting entry={chosen} source={chosen.source} />
       )}

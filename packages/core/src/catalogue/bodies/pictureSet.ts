@@ -16,6 +16,7 @@ export const pictureSetDials = {
       noise: 'By noise',
       random: 'By chance, anew in time',
       life: 'Run through over life',
+      letter: 'By letter of the words',
     },
     'How each particle comes to its picture.',
   ),

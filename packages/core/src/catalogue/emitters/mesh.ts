@@ -12,6 +12,7 @@ import {
 import { rangeOf } from '../../feeds/feeds';
 import { spacingOf } from '../../stock/places/spacing';
 import { memo } from '../../stock/memo';
+import { lettersOfCells, lettersOfFaces, lettersOfVertices } from '../../stock/places/letters';
 import type { Mesh } from '../../stock/types';
 import type { Birthplace } from '../kinds';
 import { choice, number, stockDial } from '../../language/dials';
@@ -21,7 +22,7 @@ import { orderDial, pickRow, placeNumber } from './order';
 import { emitter } from '../define';
 
 const dials = {
-  mesh: stockDial('Mesh', ['mesh'], 'From a file, or one of those made by code.'),
+  mesh: stockDial('Mesh', ['mesh'], 'From a file, one of those made by code, or words.'),
   from: choice(
     'From',
     'faces',
@@ -143,7 +144,16 @@ function inside(dial: Reader, mesh: Mesh): Birthplace {
   // Cells at the surface reach out of it by half a step: those places are put back.
   const { distance, normal } = fieldAt(dial, field, spot);
   const position = spot.sub(normal.scale(distance.max(0)));
-  return { position, normal };
+  return { position, normal, ...onLetter(dial, lettersOfCells(mesh, field), cell) };
+}
+
+/** Tells which letter a place is on, by a list of them. */
+function onLetter(
+  dial: PartReader,
+  letters: Float32Array | null,
+  index: Expr,
+): Pick<Birthplace, 'letter'> {
+  return letters ? { letter: dial.block(letters, index) } : {};
 }
 
 export const mesh = emitter({
@@ -175,7 +185,9 @@ function placeOn(dial: Reader, data: Mesh): Birthplace {
   const g = dial.graph;
   const from = dial.choice('from');
   if (from === 'vertices') {
-    return between(dial, data, [placeNumber(dial, data.positions.length / 3)], [g.float(1)]);
+    const vertex = placeNumber(dial, data.positions.length / 3);
+    const place = between(dial, data, [vertex], [g.float(1)]);
+    return { ...place, ...onLetter(dial, lettersOfVertices(data), vertex) };
   }
   if (data.triangles.length === 0) return nowhere(dial);
   if (from === 'inside') return inside(dial, data);
@@ -184,15 +196,18 @@ function placeOn(dial: Reader, data: Mesh): Birthplace {
     const row = pickRow(dial, alias).mul(2);
     const end = (k: number): Expr => dial.block(ends, row.add(k), 'i32');
     const t = dial.random('along');
-    return between(dial, data, [end(0), end(1)], [g.float(1).sub(t), t]);
+    const place = between(dial, data, [end(0), end(1)], [g.float(1).sub(t), t]);
+    return { ...place, ...onLetter(dial, lettersOfVertices(data), end(0)) };
   }
   const { corners, alias } = facesByArea(data);
-  const row = pickRow(dial, alias).mul(3);
+  const face = pickRow(dial, alias);
+  const row = face.mul(3);
   const corner = (k: number): Expr => dial.block(corners, row.add(k), 'i32');
   // Even over a triangle: R. Osada et al., "Shape Distributions", ACM TOG 21(4), 2002.
   const root = dial.random('u').sqrt();
   const v = dial.random('v');
   const weights = [g.float(1).sub(root), root.mul(g.float(1).sub(v)), root.mul(v)];
   const numbers = [0, 1, 2].map((k) => row.add(k));
-  return between(dial, data, [corner(0), corner(1), corner(2)], weights, numbers);
+  const place = between(dial, data, [corner(0), corner(1), corner(2)], weights, numbers);
+  return { ...place, ...onLetter(dial, lettersOfFaces(data), face) };
 }

@@ -2,7 +2,7 @@ import { curlNoise, mix, Vec3, type Expr } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
 import { rangeOf } from '../../feeds/feeds';
 import { spacingOf } from '../../stock/places/spacing';
-import { matched, sample, type Matched } from '../../stock/places/match';
+import { matched, sample } from '../../stock/places/match';
 import type { StockData } from '../../stock/types';
 import { choice, number, stockDial } from '../../language/dials';
 import { NOTHING_CHOSEN } from './barren';
@@ -76,16 +76,21 @@ function shapesOf(dial: Reader): StockData[] {
 interface Spot {
   place: Vec3;
   colour: Vec3 | null;
+  letter: Expr | null;
 }
 
-function spotOf(dial: Reader, found: StockData[]): Spot {
-  const g = dial.graph;
-  const places = dial.plain('places');
+function spotOf(own: Reader, found: StockData[]): Spot {
+  const g = own.graph;
+  const places = own.plain('places');
   const all = matched(found, places);
-  const index = placeInTurn(dial, places);
+  const index = placeInTurn(own, places);
+  const letters = all.letters.find((l) => l !== null);
+  const letter = letters ? own.block(letters, index) : null;
+  // Its dials may go by the letter, in whichever order the shapes come.
+  const dial = letter ? own.onLetter(letter) : own;
   const amount = morphAmount(dial, found.length);
   const scales = found.map((_, i) => dial.number(`size${NUMBERS[i]!}`));
-  const read = (kind: keyof Matched, k: number): Vec3 => {
+  const read = (kind: 'shapes' | 'colours', k: number): Vec3 => {
     const part = (axis: number): Expr => dial.block(all[kind][k]![axis]!, index);
     return new Vec3(part(0), part(1), part(2));
   };
@@ -109,7 +114,7 @@ function spotOf(dial: Reader, found: StockData[]): Spot {
   const coloured = all.colours.some((c) => c !== null);
   const white = new Vec3(g.float(1), g.float(1), g.float(1));
   const colour = coloured ? way(all.colours.map((c, k) => (c ? read('colours', k) : white))) : null;
-  return { place: detoured(dial, place, t), colour };
+  return { place: detoured(dial, place, t), colour, letter };
 }
 
 /** Off the straight way by curl noise, most in the middle and not at all at the ends. */
@@ -143,9 +148,13 @@ export const morph = emitter({
   build(dial) {
     const found = shapesOf(dial);
     if (found.length === 0) return nowhere(dial);
-    const { place, colour } = spotOf(dial, found);
+    const { place, colour, letter } = spotOf(dial, found);
     const normal = dial.randomDirection('normal');
-    return { position: place, normal, ...(colour ? { colour } : {}) };
+    return {
+      ...{ position: place, normal },
+      ...(colour ? { colour } : {}),
+      ...(letter ? { letter } : {}),
+    };
   },
   hold(dial) {
     const found = shapesOf(dial);

@@ -2,6 +2,7 @@ import { mix, Vec3, type Expr } from '@vast-swarm/kernel';
 import type { DialReader } from '../../language/dialReader';
 import { memo } from '../../stock/memo';
 import { aliasOf, type Alias } from '../../stock/places/alias';
+import { lettersOfSegments } from '../../stock/places/letters';
 import { evenPlaces, lengthOf, segmentsOf } from '../../stock/places/along';
 import type { Outline } from '../../stock/types';
 import { choice, number, stockDial } from '../../language/dials';
@@ -10,7 +11,11 @@ import { NOTHING_CHOSEN } from './barren';
 import { pickRow, placeInTurn } from './order';
 
 const dials = {
-  outline: stockDial('Outline', ['outline'], 'The line: from an SVG file, or drawn with the pen.'),
+  outline: stockDial(
+    'Outline',
+    ['outline'],
+    'The line: from an SVG file, drawn with the pen, or words.',
+  ),
   size: number('Scale', 1, [0.0001, 10_000], 'Of the line.', {
     varies: 'never',
     drag: 'log',
@@ -48,6 +53,12 @@ function startOf(dial: Reader, outline: Outline): Expr {
   return dial.block(evenPlaces(outline, places), placeInTurn(dial, places));
 }
 
+/** The number of the segment that a place on the outline is in. */
+function segmentAt(dial: Reader, outline: Outline, at: Expr): Expr {
+  const last = dial.constant('lastSegment', segmentsOf(outline).count - 1, 'i32');
+  return at.floor().toInt().max(0).min(last);
+}
+
 interface Spot {
   position: Vec3;
   tangent: Vec3;
@@ -56,8 +67,7 @@ interface Spot {
 /** Reads the outline at a place in segments. */
 function spotAt(dial: Reader, outline: Outline, at: Expr): Spot {
   const segments = segmentsOf(outline);
-  const last = dial.constant('lastSegment', segments.count - 1, 'i32');
-  const segment = at.floor().toInt().max(0).min(last);
+  const segment = segmentAt(dial, outline, at);
   const t = at.sub(segment.toFloat());
   const sample = dial.block(segments.sample, segment, 'i32');
   const ends = segments.points.map((values) => {
@@ -75,8 +85,7 @@ function spotAt(dial: Reader, outline: Outline, at: Expr): Spot {
 /** Where a particle that creeps has come to after `seconds`; it goes round, or begins again. */
 function creptTo(dial: Reader, outline: Outline, start: Expr, seconds: Expr): Expr {
   const segments = segmentsOf(outline);
-  const last = dial.constant('lastSegment', segments.count - 1, 'i32');
-  const segment = start.floor().toInt().max(0).min(last);
+  const segment = segmentAt(dial, outline, start);
   const read = (field: 'first' | 'curveCount' | 'length'): Expr =>
     dial.block(segments[field], segment);
   const [first, count] = [read('first'), read('curveCount')];
@@ -123,7 +132,11 @@ export const outline = emitter({
     const place = new Vec3(scaled.x, scaled.y, scaled.z.add(depth));
     // Segments are about equally long.
     const along = start.mul(dial.constant('whole', 1 / segmentsOf(line).count));
-    return { position: place, normal, tangent, surface: [along, deep] };
+    const letters = lettersOfSegments(line);
+    return {
+      ...{ position: place, normal, tangent, surface: [along, deep] },
+      ...(letters ? { letter: dial.block(letters, segmentAt(dial, line, start)) } : {}),
+    };
   },
   hold(dial, { age, step }) {
     const line = dial.stock('outline');

@@ -52,6 +52,7 @@ export function birthKernel(
     position,
     surface: place.surface ?? fromMiddle(place.position),
     colour: place.colour ?? white,
+    letter: place.letter ?? g.float(0),
   };
   const placed: ParticleInputs = { ...particle, birthplace };
   const launch = launchReader(builder, swarm, placed);

@@ -6,7 +6,7 @@ import { inEffect } from '../../piece/follow';
 import type { Part, Piece, Swarm } from '../../piece/types';
 import { chainOf, sourcesOf } from '../../piece/chains';
 import { mapsIn, signalsIn } from '../../piece/walk';
-import type { StockFiles } from '../../stock/entry';
+import { atHand, type StockFiles } from '../../stock/entry';
 import type { ControlValue } from '../../feeds/control';
 import { restOf } from '../../piece/controls';
 import { heldBy, underControls } from '../score/held';
@@ -33,10 +33,15 @@ const LOOK = new Set(
     .map(([key]) => key),
 );
 
+const LETTER = /\bletter\b/;
+
 /** What is kept from birth for a look: its feed is part of the state. */
 function keptLook(dials: DialValues, all = false): unknown[] {
   return Object.entries(dials).filter(([key, value]) => {
-    if (!(all || LOOK.has(key)) || typeof value !== 'object' || !('feed' in value)) return false;
+    if (!(all || LOOK.has(key))) return false;
+    // Of words, formulas may ask for the letter, and picture sets go by it.
+    if (LETTER.test(JSON.stringify(value))) return true;
+    if (typeof value !== 'object' || !('feed' in value)) return false;
     const kept = 'evaluate' in value && value.evaluate === 'birth';
     // Layers may keep the place of birth, or its colour.
     if (value.feed === 'layers') {
@@ -157,5 +162,5 @@ function stockIn(piece: Piece, parts: unknown, files: StockFiles): unknown[] {
   const text = JSON.stringify(parts);
   return piece.stock
     .filter(({ id }) => text.includes(`"${id}"`))
-    .map(({ id, source }) => [id, source, 'hash' in source && files.has(source.hash)]);
+    .map((entry) => [entry.id, entry.source, atHand(entry, files)]);
 }

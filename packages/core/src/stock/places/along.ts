@@ -24,7 +24,15 @@ function measured(outline: Outline): Measured[] {
 }
 
 export function lengthOf(outline: Outline): number {
-  return measured(outline).reduce((sum, m) => sum + m.lengths.at(-1)!, 0);
+  return endsOf(outline).at(-1) ?? 0;
+}
+
+/** By curve, the length of all up to its end. */
+function endsOf(outline: Outline): Float64Array {
+  return memo(outline, 'ends', () => {
+    let sum = 0;
+    return Float64Array.from(measured(outline), (m) => (sum += m.lengths.at(-1)!));
+  });
 }
 
 function pointAt({ curve, lengths }: Measured, length: number): Point {
@@ -45,14 +53,26 @@ function pointAt({ curve, lengths }: Measured, length: number): Point {
 
 /** The place at a part (0 to 1) of the outline's whole length, curve after curve. */
 export function pointAlong(outline: Outline, part: number): Point {
-  const all = measured(outline);
-  let left = Math.min(1, Math.max(0, part)) * lengthOf(outline);
-  for (const m of all) {
-    const length = m.lengths.at(-1)!;
-    if (left <= length) return pointAt(m, left);
-    left -= length;
+  const [curve, along] = placeAlong(outline, part);
+  return pointAt(measured(outline)[curve]!, along);
+}
+
+/** The number of the curve that such a place is on. */
+export function curveAlong(outline: Outline, part: number): number {
+  return placeAlong(outline, part)[0];
+}
+
+/** A curve, and metres from its beginning. */
+function placeAlong(outline: Outline, part: number): [number, number] {
+  const ends = endsOf(outline);
+  const length = Math.min(1, Math.max(0, part)) * lengthOf(outline);
+  let [low, high] = [0, ends.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ends[middle]! < length) low = middle + 1;
+    else high = middle;
   }
-  return pointAt(all.at(-1)!, Infinity);
+  return [low, length - (ends[low - 1] ?? 0)];
 }
 
 /** An outline cut into segments of (within a curve) equal length, for kernels to read. */

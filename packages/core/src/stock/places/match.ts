@@ -1,6 +1,6 @@
 import { hashNumber, unitNumber } from '@vast-swarm/kernel';
 import { goesOn } from '../../longWork';
-import { pointAlong } from './along';
+import { curveAlong, pointAlong } from './along';
 import { facesByArea } from './meshParts';
 import { spotsOf } from './pictureParts';
 import { shuffled } from './shuffle';
@@ -19,18 +19,35 @@ export interface Matched {
   shapes: Float32Array[][];
   /** Linear colours where the shape has them. */
   colours: (Float32Array[] | null)[];
+  /** Numbers of letters where the shape is of words. */
+  letters: (Float32Array | null)[];
 }
 
 /** So many places are put, or ordered, between two words of how far it is. */
 const EVERY = 4096;
 
-type Sampled = { points: Float32Array; colours: Float32Array | null };
+interface Sampled {
+  points: Float32Array;
+  colours: Float32Array | null;
+  letters: Float32Array | null;
+}
+
+type Put = (
+  i: number,
+  p: ArrayLike<number>,
+  c: ArrayLike<number> | null,
+  /** The curve or the face that it is on. */
+  on?: number,
+) => void;
 
 /** `count` places spread evenly over a shape: by area, by length, or over points in turn. */
 export function sample(data: StockData, count: number): Sampled {
   const points = new Float32Array(3 * count);
   const colours = colourless(data) ? null : new Float32Array(3 * count);
-  const put = (i: number, p: ArrayLike<number>, c: ArrayLike<number> | null): void => {
+  const words = 'words' in data ? data.words : undefined;
+  const letters = words ? new Float32Array(count) : null;
+  const put: Put = (i, p, c, on = 0) => {
+    if (letters) letters[i] = words!.letterOf[on]!;
     for (let k = 0; k < 3; k++) {
       points[3 * i + k] = p[k]!;
       if (colours) colours[3 * i + k] = c?.[k] ?? 1;
@@ -40,26 +57,23 @@ export function sample(data: StockData, count: number): Sampled {
     if (i % EVERY === 0) goesOn('places on a shape', i / count);
     placeOn(data, i, count, put);
   }
-  return { points, colours };
+  return { points, colours, letters };
 }
 
 function colourless(data: StockData): boolean {
   return !('colours' in data && data.colours) && data.type !== 'picture';
 }
 
-function placeOn(
-  data: StockData,
-  i: number,
-  count: number,
-  put: (i: number, p: ArrayLike<number>, c: ArrayLike<number> | null) => void,
-): void {
+function placeOn(data: StockData, i: number, count: number, put: Put): void {
   const slice = (list: Float32Array | undefined, at: number): number[] | null =>
     list ? [list[3 * at]!, list[3 * at + 1]!, list[3 * at + 2]!] : null;
   const chance = (purpose: number): number => unitNumber(hashNumber(i) ^ purpose);
   switch (data.type) {
-    case 'outline':
-      put(i, pointAlong(data, (i + 0.5) / count), null);
+    case 'outline': {
+      const part = (i + 0.5) / count;
+      put(i, pointAlong(data, part), null, curveAlong(data, part));
       return;
+    }
     case 'cloud': {
       const n = data.positions.length / 3;
       const at = n <= count ? i % n : Math.floor(((i + chance(1)) * n) / count);
@@ -93,7 +107,7 @@ function placeOn(
       const at = (list: Float32Array, axis: number): number =>
         p * list[a + axis]! + q * list[b + axis]! + r * list[c + axis]!;
       const mixed = (list: Float32Array): number[] => [at(list, 0), at(list, 1), at(list, 2)];
-      put(i, mixed(positions), colours ? mixed(colours) : null);
+      put(i, mixed(positions), colours ? mixed(colours) : null, face);
     }
   }
 }
@@ -149,6 +163,9 @@ export function matched(shapes: readonly StockData[], count: number): Matched {
     return {
       shapes: sampled.map(({ points }, k) => columns(points, k)),
       colours: sampled.map(({ colours }, k) => (colours ? columns(colours, k) : null)),
+      letters: sampled.map(({ letters }, k) =>
+        letters ? letters.map((_, i) => letters[orders[k]![mixed[i]!]!]!) : null,
+      ),
     };
   });
 }

@@ -54,6 +54,10 @@ export const STOCK_FILES = {
   mp4: 'clip',
   mov: 'clip',
   webm: 'clip',
+  ttf: 'font',
+  otf: 'font',
+  woff: 'font',
+  woff2: 'font',
   m4a: 'sound',
   mka: 'sound',
 } as const satisfies Record<string, StockType>;
@@ -63,8 +67,8 @@ function text(bytes: Uint8Array): string {
 }
 
 /**
- * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV, CUBE, a motion (BVH,
- * glTF, a table of joints), a clip, or a sound. The readers of the larger formats come when they are wanted.
+ * Reads a file of the stock: OBJ, PLY (ASCII or binary), STL, glTF, GLB, SVG, PNG, XYZ, CSV, CUBE, a font, a motion
+ * (BVH, glTF, a table of joints), a clip, or a sound. The readers of the larger formats come when they are wanted.
  * @param progress is told the part that is done, 0 to 1, for files that take long
  * @throws StockError that says what is wrong and where
  */
@@ -105,6 +109,11 @@ async function read(
   switch (ending) {
     case 'png':
       return (await import('./png')).pictureOf(name, bytes);
+    case 'ttf':
+    case 'otf':
+    case 'woff':
+    case 'woff2':
+      return (await import('../words/font')).fontOf(name, bytes);
     case 'svg':
       return (await import('./svg')).outlineOfSvg(name, text(bytes));
     case 'cube':

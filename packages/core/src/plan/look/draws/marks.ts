@@ -6,6 +6,7 @@ import { cos, hash, noise, sin, Vec3, type Expr, type Graph } from '@vast-swarm/
 import { edgeOf } from '../../../catalogue/bodies/common';
 import { patternArea, PATTERNS, PUFF_MEAN, type Pattern } from '../../../catalogue/bodies/patterns';
 import type { CameraPose } from '../../../language/frame';
+import { letterOf } from '../../../language/readings';
 import { turner } from '../../../language/placement';
 import { SMALLEST, type Draw, type Pictures } from './draw';
 import { DRAW_TABLES } from './tables';
@@ -219,6 +220,11 @@ function areaOf(
   }
 }
 
+/** The rest of a whole number by how many pictures there are. */
+function inTurn(number: Expr, count: number): Expr {
+  return number.sub(number.div(count).floor().mul(count)).clamp(0, count - 1);
+}
+
 /** Which picture it is, or what tells one puff from the next. */
 function pickOf({ builder, see, body }: DrawContext, pictures: Pictures | null): Expr {
   const g = builder.graph;
@@ -256,9 +262,9 @@ function pickOf({ builder, see, body }: DrawContext, pictures: Pictures | null):
       const value = noise(at, dial.seed('pick'), still).value.mul(0.8).add(0.5);
       return further(value.clamp(0, 1).mul(count).floor().min(last));
     }
-    default: {
-      const id = particle.id.toFloat();
-      return further(id.sub(id.div(count).floor().mul(count)).clamp(0, count - 1));
-    }
+    case 'letter':
+      return further(inTurn(letterOf(see.dial), count));
+    default:
+      return further(inTurn(particle.id.toFloat(), count));
   }
 }
