@@ -5,6 +5,7 @@ import {
   parsePiece,
   pieceText,
   swarmFrom,
+  variationOf,
   type Cloud,
   type Piece,
 } from '@vast-swarm/core';
@@ -355,4 +356,38 @@ test('a performer takes over from another all that reads their joints, in one st
   expect(readersOf(after.piece!, 'fresh')).toEqual(readersOf(piece, old!.id));
   expect(parsePiece(pieceText(after.piece!))).toEqual(after.piece);
   expect(run(after, undone()).piece).toEqual(piece);
+});
+
+test('a variation is taken in one step, undone, and taken again the same', () => {
+  const before = start();
+  const piece = variationOf(before.piece!, 4, { reach: 0.8, groups: ['motion', 'look', 'colour'] });
+  const take = pieceActions.varied({ piece, label: 'Variation 4' });
+  const taken = run(before, take);
+  expect(taken.piece).toEqual(piece);
+  expect(taken.past.map((s) => s.label)).toEqual(['Variation 4']);
+  const back = run(taken, undone());
+  expect(back.piece).toEqual(before.piece);
+  const again = variationOf(back.piece!, 4, { reach: 0.8, groups: ['motion', 'look', 'colour'] });
+  expect(run(back, pieceActions.varied({ piece: again, label: 'Variation 4' })).piece).toEqual(
+    piece,
+  );
+});
+
+test('letters that are typed are one step until they settle', () => {
+  const typed = (words: string): Action =>
+    pieceActions.stocked({
+      entry: { id: 'title', name: 'Title', type: 'outline', source: { words } },
+    });
+  const path = ['swarms', 0, 'emitter', 'dials', 'outline'];
+  const first = pieceActions.stocked({
+    entry: { id: 'title', name: 'Title', type: 'outline', source: { words: 'A' } },
+    path,
+  });
+  let state = run(start(), first, typed('AB'), typed('ABC'), settled(), typed('ABCD'));
+  const words = (): unknown => state.piece!.stock.find((s) => s.id === 'title')?.source;
+  expect(state.past).toHaveLength(3);
+  state = run(state, undone());
+  expect(words()).toEqual({ words: 'ABC' });
+  state = run(state, undone());
+  expect(words()).toEqual({ words: 'A' });
 });

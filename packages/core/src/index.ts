@@ -63,6 +63,14 @@ export { inquiryOf } from './piece/inquiry';
 export { planeZone } from './piece/planeZone';
 export { inEffect, ownSection } from './piece/follow';
 export { dialsOf, mapsIn, signalsIn, type DialPlace } from './piece/walk';
+export {
+  crossed,
+  NINE,
+  variationOf,
+  VARIED,
+  type Turning,
+  type Varied,
+} from './piece/variation/variation';
 export { keysAt } from './catalogue/signals/keyframes';
 export * from './stock/types';
 export { heardPeaks, placeIn, startedAt, type Heard } from './stock/sound/heard';

@@ -10,6 +10,7 @@ import {
 } from 'immer';
 import {
   begunWhole,
+  dialsOf,
   firstSwarm,
   freeName,
   freshName,
@@ -167,6 +168,16 @@ const slice = createSlice({
         },
         merge ?? null,
       );
+    },
+    /** Takes dials over from another version of the piece, in one step. */
+    varied(state, { payload }: PayloadAction<{ piece: Piece; label: string }>) {
+      const { piece: other, label } = payload;
+      edit(state, label, (piece) => {
+        const now = current(piece);
+        for (const { path, value } of dialsOf(other)) {
+          if (!equal(valueAt(now, path), value)) put(piece, path, value);
+        }
+      });
     },
     /** The next change of the same dial is a step of its own. */
     settled(state) {

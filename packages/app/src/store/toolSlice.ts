@@ -1,7 +1,21 @@
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { Notice } from '@vast-swarm/core';
+import { createSlice, type Draft, type PayloadAction } from '@reduxjs/toolkit';
+import { VARIED, type Notice, type Piece, type Varied } from '@vast-swarm/core';
 
 type Path = (string | number)[];
+
+/** The neighbours of the piece that are shown, and what is turned in them. */
+export interface Varying {
+  /** The number of the first of the nine. */
+  first: number;
+  reach: number;
+  groups: readonly Varied[];
+  /** Whether only the selected part is turned. */
+  only: boolean;
+  /** Numbers of those that are to be crossed, two at the most. */
+  marked: readonly number[];
+  /** The two that are crossed. */
+  parents: readonly [number, number] | null;
+}
 
 /** What the pointer does in the picture beside moving the camera. */
 export interface ToolState {
@@ -22,6 +36,11 @@ export interface ToolState {
   building: { name: string; part: number } | null;
   /** What the engine says of the piece, in numbers. */
   notices: readonly Notice[];
+  varying: Varying | null;
+  /** Names of places that variations leave as they are. */
+  locked: readonly string[];
+  /** What the picture shows instead of the piece, as long as it is looked at. */
+  trial: Piece | null;
 }
 
 const KEY = 'vast-swarm.heard';
@@ -55,7 +74,15 @@ const initialState: ToolState = {
   folded: [],
   building: null,
   notices: [],
+  varying: null,
+  locked: [],
+  trial: null,
 };
+
+function firstNine(): Draft<Varying> {
+  const groups = Object.keys(VARIED) as Varied[];
+  return { first: 1, reach: 0.35, groups, only: false, marked: [], parents: null };
+}
 
 const slice = createSlice({
   name: 'tools',
@@ -84,6 +111,29 @@ const slice = createSlice({
     },
     noticesTold(state, { payload }: PayloadAction<ToolState['notices']>) {
       state.notices = [...payload];
+    },
+    /** Opens or closes the strip of variations. */
+    varied(state, { payload }: PayloadAction<boolean>) {
+      state.varying = payload ? firstNine() : null;
+      state.trial = null;
+    },
+    varyingSet(state, { payload }: PayloadAction<Partial<Varying>>) {
+      if (state.varying) Object.assign(state.varying, payload);
+    },
+    /** A third one takes the place of the first. */
+    variationMarked(state, { payload }: PayloadAction<number>) {
+      const { varying } = state;
+      if (!varying) return;
+      const others = varying.marked.filter((n) => n !== payload);
+      const fewer = others.length < varying.marked.length;
+      varying.marked = fewer ? others : [...others.slice(-1), payload];
+    },
+    trialSet(state, { payload }: PayloadAction<Piece | null>) {
+      state.trial = payload;
+    },
+    lockTurned(state, { payload }: PayloadAction<string>) {
+      const others = state.locked.filter((address) => address !== payload);
+      state.locked = others.length < state.locked.length ? others : [...others, payload];
     },
     groupFolded(state, { payload }: PayloadAction<string>) {
       const others = state.folded.filter((title) => title !== payload);

@@ -89,7 +89,8 @@ function feedEngine(engine: EngineClient): () => void {
     });
   };
   const feed = (): void => {
-    const { piece } = store.getState().piece;
+    const state = store.getState();
+    const piece = state.tools.trial ?? state.piece.piece;
     if (!piece || piece === shown) return;
     shown = piece;
     if (piece.stock !== stock) {

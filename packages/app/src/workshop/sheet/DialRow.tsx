@@ -36,6 +36,7 @@ import { MovesCell } from './controls/MovesCell';
 import { OptionCell } from './controls/OptionCell';
 import { SetsCell } from './controls/SetsCell';
 import { ShortcutCell } from './controls/ShortcutCell';
+import { DialLock } from '../variations/DialLock';
 import { copyShape, pasteShape } from './copiedShape';
 import { FeedButton } from './FeedButton';
 import { FormulaField } from './FormulaField';
@@ -145,7 +146,10 @@ function Row({ spec, value, path, rate }: Props) {
       }}
     >
       <Tooltip title={spec.help} placement="left">
-        <Box sx={{ color: COLOURS.faint, fontSize: 13, pt: '2px' }}>{spec.title}</Box>
+        <Box sx={{ color: COLOURS.faint, fontSize: 13, pt: '2px' }}>
+          <DialLock title={spec.title} path={path} />
+          {spec.title}
+        </Box>
       </Tooltip>
       {holder ? (
         <HeldBy title={spec.title} {...{ holder, path }} />

@@ -1,9 +1,13 @@
-import { Box, Tab, Tabs } from '@mui/material';
+import { Box, Button, Stack, Tab, Tabs } from '@mui/material';
+import { Shuffle } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
+import { useApp, useAppDispatch } from '../../store/store';
+import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
 import { ControlsTab } from '../controls/ControlsTab';
 import { Doctor } from '../doctor/Doctor';
 import { Influence } from './Influence';
+import { Variations } from '../variations/Variations';
 import { Timing } from './Timing';
 
 /** Charts are a large package; it comes when somebody looks at them. */
@@ -11,7 +15,14 @@ const Meters = lazy(() => import('./Meters'));
 
 const TABS = ['Timing', 'Influence', 'Controls', 'Meters', 'Doctor'] as const;
 
+/** What stands below the picture. */
 export function BottomTabs() {
+  const varying = useApp((s) => s.tools.varying);
+  return varying ? <Variations varying={varying} /> : <TabsBelow />;
+}
+
+function TabsBelow() {
+  const dispatch = useAppDispatch();
   const [tab, setTab] = useState<(typeof TABS)[number]>('Timing');
   return (
     <Box
@@ -25,18 +36,28 @@ export function BottomTabs() {
         borderTop: `1px solid ${COLOURS.line}`,
       }}
     >
-      <Tabs
-        value={tab}
-        onChange={(_, next: (typeof TABS)[number]) => {
-          setTab(next);
-        }}
-        aria-label="Below the picture"
-        sx={{ borderBottom: `1px solid ${COLOURS.line}`, flexShrink: 0 }}
-      >
-        {TABS.map((t) => (
-          <Tab key={t} value={t} label={t} />
-        ))}
-      </Tabs>
+      <Stack direction="row" sx={{ borderBottom: `1px solid ${COLOURS.line}`, flexShrink: 0 }}>
+        <Tabs
+          value={tab}
+          onChange={(_, next: (typeof TABS)[number]) => {
+            setTab(next);
+          }}
+          aria-label="Below the picture"
+          sx={{ flex: 1 }}
+        >
+          {TABS.map((t) => (
+            <Tab key={t} value={t} label={t} />
+          ))}
+        </Tabs>
+        <Button
+          startIcon={<Shuffle size={14} />}
+          title="Nine neighbours of the piece, made by turning dials at random"
+          onClick={() => dispatch(toolActions.varied(true))}
+          sx={{ mr: 1 }}
+        >
+          Variations
+        </Button>
+      </Stack>
       <Box sx={{ flex: 1, minHeight: 0 }}>
         {tab === 'Timing' && <Timing />}
         {tab === 'Influence' && <Influence />}

@@ -9,7 +9,6 @@ import { laidOut, type Laid } from './layout';
 import { WORDS_DEFAULTS, type ShippedFont, type WordsSource } from './source';
 import { surfaceOf, type Surface } from './solid';
 
-export { openFont } from './font';
 export * from './source';
 
 /** Letters are worked out between two words of how far it is. */
