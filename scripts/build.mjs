@@ -1,5 +1,5 @@
 // Makes what has changed since it was made last: what is compiled to WebAssembly and the threads' script, the command
-// line, the application. What a step was made from is kept as a hash beside what it made.
+// line, pictures that the application shows, the application. What a step was made from is kept as a hash beside what it made.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
@@ -31,6 +31,12 @@ const STEPS = [
     from: [...sources('kernel', 'core', 'cpu', 'server'), 'scripts/build-node.mjs'],
     makes: 'packages/server/dist/cli.mjs',
     run: ['node', 'scripts/build-node.mjs'],
+  },
+  {
+    name: 'pictures',
+    from: [...sources('kernel', 'core', 'cpu'), 'scripts/pictures.ts'],
+    makes: 'packages/app/public/made/recipes/salt-lattice.png',
+    run: ['node', 'scripts/run-ts.mjs', 'scripts/pictures.ts'],
   },
   {
     name: 'app',

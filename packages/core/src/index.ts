@@ -54,6 +54,9 @@ export * from './piece/begin';
 export * from './piece/controls';
 export * from './piece/create';
 export * from './piece/places';
+export type { PartRef } from './piece/travel/closure';
+export { pasted } from './piece/travel/paste';
+export { gathered, parseParts, PARTS_FORMAT, partsText, type Parts } from './piece/travel/parts';
 export { allPlayed, LivePlay, PLAYED, type Played } from './piece/played';
 export * from './feeds/control';
 export { Score, type Deeds } from './plan/score/score';
@@ -207,6 +210,7 @@ export { drawInputs, momentsOf, sceneInputs, type SceneInputs } from './play/mom
 export { isStored, jumpTo, replayTo, stepMotion, storedAt, type MotionDevice } from './play/motion';
 export { Past } from './play/knownHistory';
 export { Playback } from './play/playback';
+export { RECIPES, type ShippedRecipe } from './demo/recipes';
 export { DEMO_SHOW, type DemoPiece } from './demo/saltglassQuay';
 export {
   aliveOf,

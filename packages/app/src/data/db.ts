@@ -1,5 +1,13 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { ControlValue, NightRow, Piece, RenderJob, Show, StockType } from '@vast-swarm/core';
+import type {
+  ControlValue,
+  NightRow,
+  PartList,
+  Piece,
+  RenderJob,
+  Show,
+  StockType,
+} from '@vast-swarm/core';
 import type { Settings } from '../render/settings';
 
 export interface StoredPiece {
@@ -64,6 +72,18 @@ export interface Snapshot {
   name: string;
   made: number;
   piece: Piece;
+}
+
+/** Parts that were kept to be used again. */
+export interface StoredRecipe {
+  id: string;
+  name: string;
+  /** Of the part that was chosen first. */
+  list: PartList;
+  /** The parts as their file's text. */
+  text: string;
+  thumb?: Blob;
+  made: number;
 }
 
 export interface StoredShow {
@@ -146,6 +166,7 @@ class Library extends Dexie {
   failures!: EntityTable<FailedStock, 'file'>;
   bakes!: EntityTable<StoredBake, 'id'>;
   snapshots!: EntityTable<Snapshot, 'id'>;
+  recipes!: EntityTable<StoredRecipe, 'id'>;
   shows!: EntityTable<StoredShow, 'id'>;
   nights!: EntityTable<StoredNight, 'id'>;
   nightRows!: EntityTable<StoredRows, 'at'>;
@@ -159,6 +180,7 @@ class Library extends Dexie {
     this.version(3).stores({ snapshots: 'id, of, made' });
     this.version(4).stores({ shows: 'id, changed', nights: 'id', nightRows: '++at, show' });
     this.version(5).stores({ renders: 'id, tab', renderFrames: '[render+frame], render' });
+    this.version(6).stores({ recipes: 'id, made' });
   }
 }
 

@@ -1,10 +1,11 @@
 import {
   fileNameOf,
-  checkSize,
   fileNamed,
+  parseParts,
   parsePiece,
   pieceText,
   withFile,
+  type Parts,
   type Piece,
   type Zipped,
 } from '@vast-swarm/core';
@@ -73,15 +74,6 @@ export async function stockFilesOf(pieces: readonly Piece[]): Promise<Record<str
 }
 
 /**
- * Reads a piece file that the artist chose or dropped.
- * @throws PieceError
- */
-export async function readPieceFile(file: File): Promise<Piece> {
-  checkSize(file.size);
-  return parsePiece(await file.text());
-}
-
-/**
  * The piece of a zip, with its stock, in a folder of that name, taken in: not before the piece itself has been read.
  *
  * @param text the piece's file
@@ -91,6 +83,14 @@ export async function pieceOfZip(text: string, entries: Zipped): Promise<Piece> 
   const piece = await withHashes(parsePiece(text), entries);
   await takeStock(piece, entries);
   return piece;
+}
+
+/** Parts of a zip, with their stock taken in, likewise. */
+export async function partsOfZip(text: string, entries: Zipped): Promise<Parts> {
+  const parts = parseParts(text);
+  const piece = await withHashes(parts.piece, entries);
+  await takeStock(piece, entries);
+  return { ...parts, piece };
 }
 
 export function saveAs(blob: Blob, name: string): void {

@@ -1,7 +1,18 @@
-import { documentIn, FORMAT, SHOW_FORMAT, type Zipped } from '@vast-swarm/core';
+import {
+  checkSize,
+  documentIn,
+  FORMAT,
+  parseParts,
+  parsePiece,
+  PARTS_FORMAT,
+  SHOW_FORMAT,
+  type Parts,
+  type Zipped,
+} from '@vast-swarm/core';
+import { addRecipe } from '../recipes/recipes';
 import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';
-import { pieceOfZip, readPieceFile, unzipped } from './files';
+import { partsOfZip, pieceOfZip, unzipped } from './files';
 import { addPiece } from './pieces';
 import { takeShow } from './shows';
 import { importStock } from './stock';
@@ -20,6 +31,8 @@ async function takenFromZip(file: File, entries: Zipped): Promise<[name: string,
     const without = missing.join(', ');
     return [`${show.name} (without ${without}, which the zip does not have)`, AT_HOME];
   }
+  const parts = documentIn(entries, PARTS_FORMAT);
+  if (parts) return takenRecipe(await partsOfZip(parts.text, entries));
   const found = documentIn(entries, FORMAT);
   if (!found) {
     const others = Object.keys(entries).some((name) => name.endsWith('.json'));
@@ -38,13 +51,22 @@ async function takenToStock(file: File): Promise<[name: string, where: string]> 
   return [(await importStock(file)).name, IN_STOCK];
 }
 
+async function takenRecipe(parts: Parts): Promise<[name: string, where: string]> {
+  await addRecipe(parts);
+  return [parts.name, 'among the recipes'];
+}
+
 /** Takes in the piece or the show of a file, or the file into the stock; gives its name, and where it is now. */
 async function takenFrom(file: File): Promise<[name: string, where: string]> {
   const ending = /[^.]*$/.exec(file.name.toLowerCase())![0];
   if (ending === 'zip') return takenFromZip(file, await unzipped(file));
   // What is of no known kind is told there.
   if (ending !== 'json') return takenToStock(file);
-  const piece = await readPieceFile(file);
+  checkSize(file.size);
+  const text = await file.text();
+  // A file of parts says so at its beginning.
+  if (text.slice(0, 400).includes(PARTS_FORMAT)) return takenRecipe(parseParts(text));
+  const piece = parsePiece(text);
   await addPiece(piece);
   return [piece.name, AT_HOME];
 }

@@ -29,6 +29,7 @@ import {
   type DialValues,
   type Part,
   type PartList,
+  type PartRef,
   type Piece,
   type Played,
   type StockEntry,
@@ -57,7 +58,21 @@ import {
 enablePatches();
 
 export type Selection =
-  { list: PartList; id: string } | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
+  | {
+      list: PartList;
+      /** The part whose sheet is open. */
+      id: string;
+      /** Others of its list that are turned along with it. */
+      also?: string[];
+    }
+  | { list: 'camera' | 'backdrop' | 'frame'; id: '' };
+
+/** The parts that are selected. */
+export function selectedParts({ selection }: PieceState): PartRef[] {
+  if (!selection || !('also' in selection || selection.id)) return [];
+  const { list, id, also = [] } = selection as Extract<Selection, { also?: string[] }>;
+  return [id, ...also].map((one) => ({ list, id: one }));
+}
 
 interface Step {
   label: string;
@@ -178,6 +193,22 @@ const slice = createSlice({
           if (!equal(valueAt(now, path), value)) put(piece, path, value);
         }
       });
+    },
+    /** Parts that were pasted: the piece as it is with them. */
+    pasted(
+      state,
+      { payload }: PayloadAction<{ piece: Piece; added: readonly PartRef[]; label: string }>,
+    ) {
+      edit(state, payload.label, (piece) => {
+        Object.assign(piece, payload.piece);
+      });
+      const [first, ...more] = payload.added;
+      if (first) {
+        state.selection = {
+          ...first,
+          also: more.filter((r) => r.list === first.list).map((r) => r.id),
+        };
+      }
     },
     /** The next change of the same dial is a step of its own. */
     settled(state) {

@@ -27,6 +27,7 @@ import { Joints } from '../joints/joints';
 import { keepMotion, keepPictures, keepSound } from '../live/keepTake';
 import { LiveContext, useRecording, type LiveInputs } from '../live/LiveContext';
 import { Microphone } from '../sound/microphone';
+import { useClipboard } from '../recipes/useClipboard';
 import { useSoundOutput } from '../sound/useSoundOutput';
 import { useShortcuts } from './useShortcuts';
 
@@ -155,6 +156,7 @@ export function OpenPiece({ id }: { id: string }) {
   useRecording(engine, inputs.joints, 'performers');
   useSoundOutput(engine, recording);
   useShortcuts(engine);
+  useClipboard();
   useBoundKeys(engine);
   const outside = useOutsideOf(engine);
   return (

@@ -259,6 +259,20 @@ export function withNamedAs(
   return text.slice(0, found.index) + other + rest;
 }
 
+/** A formula in which signals, or the pictures that it reads, have other ids. */
+export function withNamesOf(
+  text: string,
+  call: 'signal' | 'map',
+  rename: (id: string) => string,
+): string {
+  const named = new RegExp(`\\b${call}\\s*\\(\\s*(?:'([^']*)'|"([^"]*)"|(\\w+))`, 'g');
+  return text.replace(named, (all, ...ids: (string | undefined)[]) => {
+    const id = ids.slice(0, 3).find((given) => given !== undefined)!;
+    const fresh = rename(id);
+    return fresh === id ? all : `${call}('${fresh}'`;
+  });
+}
+
 /** Ids of the signals that a formula names; none where it cannot be read. */
 export function formulaSignals(text: string): string[] {
   return namedBy(text, 'signal');

@@ -10,7 +10,8 @@ import {
 } from '@mui/material';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { catalogue, type Shelf } from '@vast-swarm/core';
+import { catalogue, type PartList, type Shelf } from '@vast-swarm/core';
+import { RecipeDrawer } from '../../recipes/RecipeDrawer';
 import { COLOURS } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';
 
@@ -20,10 +21,13 @@ interface Props {
   placeholder: string;
   disabled?: boolean;
   onChoose: (kind: string) => void;
+  /** The list of parts that recipes are offered for. */
+  recipes?: PartList;
 }
 
 /** The kinds of a shelf with a drawn icon and a line each, searched by typing. */
-export function KindChooser({ shelf, label, placeholder, disabled = false, onChoose }: Props) {
+export function KindChooser(props: Props) {
+  const { shelf, label, placeholder, disabled = false, onChoose, recipes } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [search, setSearch] = useState('');
   const found = catalogue[shelf].filter((k) =>
@@ -99,8 +103,9 @@ export function KindChooser({ shelf, label, placeholder, disabled = false, onCho
                 />
               </MenuItem>
             ))}
-            {found.length === 0 && <MenuItem disabled>Nothing of that name</MenuItem>}
+            {found.length === 0 && <MenuItem disabled>No kind of that name</MenuItem>}
           </MenuList>
+          {recipes && <RecipeDrawer list={recipes} search={search} onPut={close} />}
         </Box>
       </Popover>
     </>

@@ -25,6 +25,7 @@ export const PartChooser = memo(function PartChooser({ list }: { list: PartList 
   return (
     <KindChooser
       shelf={list === 'swarms' ? 'emitters' : list}
+      recipes={list}
       label={LABELS[list]}
       placeholder={list === 'swarms' ? 'Where are particles born?' : 'Search by name or purpose'}
       onChoose={(kind) => dispatch(pieceActions.added({ list, kind }))}

@@ -4,8 +4,11 @@ import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown } from 'lucide-react';
 import { memo, useState, type KeyboardEvent } from 'react';
 import { noticed } from '../../store/noticeSlice';
-import { isCalled, nameProblem, type PartList } from '@vast-swarm/core';
-import { pieceActions } from '../../store/pieceSlice';
+import { isCalled, nameProblem, type PartList, type PartRef } from '@vast-swarm/core';
+import { useEngine } from '../../engine/EngineContext';
+import { copyParts, pasteParts } from '../../recipes/copied';
+import { keepRecipe } from '../../recipes/recipes';
+import { pieceActions, selectedParts } from '../../store/pieceSlice';
 import { store, useAppDispatch } from '../../store/store';
 import { Tag } from './Tag';
 
@@ -26,6 +29,7 @@ interface Props {
 /** What can be done with a part from its tag. */
 function usePartActions(list: PartList, { id, name, on }: TagPart) {
   const dispatch = useAppDispatch();
+  const engine = useEngine();
   const parts = (): readonly { id: string }[] => store.getState().piece.piece![list];
   const place = (): number => parts().findIndex((p) => p.id === id);
   const set = (key: string, value: unknown, label: string): void => {
@@ -52,6 +56,9 @@ function usePartActions(list: PartList, { id, name, on }: TagPart) {
       const message = `${name} was removed.`;
       dispatch(noticed({ key: 'removed', kind: 'note', message, action: 'undo' }));
     },
+    copy: () => void copyParts(selectedWith({ list, id })),
+    paste: () => void pasteParts(),
+    keep: () => void keepRecipe(selectedWith({ list, id }), Math.max(0, engine.place)),
     /** So many places to the right; not past the ends. */
     move: (by: number) => {
       const from = place();
@@ -65,6 +72,18 @@ function usePartActions(list: PartList, { id, name, on }: TagPart) {
 const ALONE: readonly PartList[] = ['swarms', 'forces', 'colliders', 'media', 'lights'];
 
 type Item = [title: string, act: () => void];
+
+const TRAVEL = ({ copy, paste, keep }: ReturnType<typeof usePartActions>): Item[] => [
+  ['Copy', copy],
+  ['Paste', paste],
+  ['Keep as a recipe', keep],
+];
+
+/** A part, with the others that are selected where it is one of them. */
+function selectedWith(ref: PartRef): PartRef[] {
+  const all = selectedParts(store.getState().piece);
+  return all.some((r) => r.list === ref.list && r.id === ref.id) ? all : [ref];
+}
 
 /** A part that can be selected, dragged, renamed, switched off, shown alone, copied, removed. */
 export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
@@ -113,6 +132,7 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
       },
     ],
     ...(list === 'swarms' ? [following] : []),
+    ...(isCalled(list) ? [] : TRAVEL(act)),
   ];
   return (
     <Box

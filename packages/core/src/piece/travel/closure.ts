@@ -1,0 +1,98 @@
+import { inEffect } from '../follow';
+import { influenceOf } from '../influence';
+import { signalId } from '../chains';
+import { dialsOf, mapsIn, signalsIn, stockNamed, type DialPlace } from '../walk';
+import { formulaSignals } from '../../formula/parse';
+import { isLayers } from '../../feeds/feeds';
+import type { PartList, Piece } from '../types';
+
+/** A part by its list and id. */
+export interface PartRef {
+  list: PartList;
+  id: string;
+}
+
+/** Lists whose parts are taken elsewhere; controls and cues stay with their piece. */
+export const TRAVELLING = [
+  'swarms',
+  'forces',
+  'colliders',
+  'media',
+  'lights',
+  'performers',
+  'pictures',
+  'sounds',
+  'signals',
+  'finish',
+] as const satisfies readonly PartList[];
+export type Travelling = (typeof TRAVELLING)[number];
+
+/** Ids of parts by list, and of things of the stock. */
+export type Closure = Record<Travelling | 'stock', Set<string>>;
+
+/** What a value of a dial names. */
+export interface Named {
+  list: Travelling | 'stock' | 'shown';
+  id: string;
+}
+
+/** Parts and things of the stock that a dial names; of `shown`, which of pictures, media and the stock is not told. */
+export function namedBy({ spec, value }: Pick<DialPlace, 'spec' | 'value'>): Named[] {
+  const all = (list: Named['list'], ids: Iterable<string>): Named[] =>
+    [...ids].filter(Boolean).map((id) => ({ list, id: list === 'signals' ? signalId(id) : id }));
+  if (spec.type === 'swarm') return all('swarms', [value as string]);
+  if (spec.type === 'part') return all(spec.of, [value as string]);
+  if (spec.type === 'formula') return all('signals', formulaSignals(value as string));
+  const layers =
+    typeof value === 'object' && 'feed' in value && isLayers(value) ? value.layers : [];
+  return [
+    ...all(
+      'swarms',
+      layers.flatMap((l) => (l.by === 'swarm' && l.swarm) || []),
+    ),
+    ...all('signals', signalsIn(value)),
+    ...all('shown', [...stockNamed(spec, value), ...mapsIn(value)]),
+  ];
+}
+
+/**
+ * Parts, with all that they name, and all that is named there: for swarms and media also the forces and colliders that
+ * they feel.
+ */
+export function closureOf(piece: Piece, chosen: readonly PartRef[]): Closure {
+  const found = Object.fromEntries(
+    [...TRAVELLING, 'stock'].map((list) => [list, new Set<string>()]),
+  ) as Closure;
+  const names = namedIn(piece);
+  const visit = (list: Named['list'], id: string): void => {
+    if (list === 'shown') {
+      for (const one of ['pictures', 'media', 'stock'] as const) {
+        if (piece[one].some((p) => p.id === id)) visit(one, id);
+      }
+      return;
+    }
+    if (found[list].has(id) || !piece[list].some((p) => p.id === id)) return;
+    found[list].add(id);
+    for (const named of names.get(`${list} ${id}`) ?? []) visit(named.list, named.id);
+    if (list !== 'swarms' && list !== 'media') return;
+    for (const felt of ['forces', 'colliders'] as const) {
+      for (const part of piece[felt])
+        if (influenceOf(piece, part.id, id) !== 0) visit(felt, part.id);
+    }
+  };
+  for (const { list, id } of chosen) if (list !== 'controls' && list !== 'cues') visit(list, id);
+  return found;
+}
+
+/** What each part, by its list and id, names in its dials as they are in effect. */
+export function namedIn(piece: Piece): Map<string, Named[]> {
+  const settled = { ...piece, swarms: piece.swarms.map((s) => inEffect(piece, s)) };
+  const found = new Map<string, Named[]>();
+  for (const place of dialsOf(settled)) {
+    const [list, at] = place.path as [keyof Piece, number];
+    if (list === 'camera' || list === 'backdrop') continue;
+    const key = `${list} ${(settled[list] as { id: string }[])[at]!.id}`;
+    found.set(key, [...(found.get(key) ?? []), ...namedBy(place)]);
+  }
+  return found;
+}

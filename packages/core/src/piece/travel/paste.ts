@@ -1,0 +1,129 @@
+import equal from 'fast-deep-equal';
+import { freshId, freshName } from '../create';
+import { inEffect } from '../follow';
+import { influenceOf } from '../influence';
+import { validatePiece } from '../parse';
+import { ID_GROUPS, type Piece } from '../types';
+import { closureOf, namedIn, TRAVELLING, type PartRef, type Travelling } from './closure';
+import type { Parts } from './parts';
+import { renamed } from './renamed';
+
+/**
+ * A piece with parts that come from elsewhere. What they need and the piece has already, the very same, is not added
+ * again. Swarms feel what they felt where they came from and nothing else, so that they look the same; forces that were
+ * chosen by themselves are felt by all.
+ *
+ * @throws PieceError where the piece has no room for them
+ */
+export function pasted(
+  piece: Piece,
+  { piece: from, chosen }: Parts,
+): { piece: Piece; added: PartRef[] } {
+  const found = closureOf(from, chosen);
+  const picked = new Set(chosen.map(({ list, id }) => `${list} ${id}`));
+  const reused = sameParts(piece, from, found, picked);
+  const ids = newIds(piece, from, found, reused);
+  const own = renamed(from, ids);
+  const next = structuredClone(piece);
+  const added: PartRef[] = [];
+  const fresh = { felt: new Set<string>(), feeling: new Set<string>(), alone: new Set<string>() };
+  for (const list of [...TRAVELLING, 'stock'] as const) {
+    const target = next[list] as { id: string; name: string }[];
+    from[list].forEach(({ id }, i) => {
+      if (!found[list].has(id) || reused.has(`${list} ${id}`)) return;
+      const part = own[list][i]!;
+      target.push({ ...part, name: freshName(part.name, target) });
+      if (list === 'stock') return;
+      const isChosen = picked.has(`${list} ${id}`);
+      if (isChosen) added.push({ list, id: part.id });
+      if (list === 'swarms' || list === 'media') fresh.feeling.add(part.id);
+      if (list !== 'forces' && list !== 'colliders') return;
+      (isChosen ? fresh.alone : fresh.felt).add(part.id);
+    });
+  }
+  putInfluence(next, own, fresh);
+  return { piece: validatePiece(next), added };
+}
+
+/** Who acts on whom in the piece as it is with the new parts. */
+function putInfluence(
+  next: Piece,
+  own: Piece,
+  fresh: Record<'felt' | 'feeling' | 'alone', ReadonlySet<string>>,
+): void {
+  const known = new Set([...own.forces, ...own.colliders].map((p) => p.id));
+  for (const { id: felt } of [...next.forces, ...next.colliders]) {
+    for (const { id } of [...next.swarms, ...next.media]) {
+      const isNew = fresh.feeling.has(id);
+      // What came along with a swarm is for that one.
+      if (!isNew && !fresh.felt.has(felt)) continue;
+      const value = isNew && known.has(felt) ? influenceOf(own, felt, id) : 0;
+      const given = isNew || fresh.felt.has(felt) ? value : 1;
+      if (given !== 1) (next.influence[felt] ??= {})[id] = given;
+    }
+  }
+}
+
+/** Parts, by list and id, that are needed and that the piece has already as they are. */
+function sameParts(
+  piece: Piece,
+  from: Piece,
+  found: ReturnType<typeof closureOf>,
+  picked: ReadonlySet<string>,
+): Set<string> {
+  const same = new Set<string>();
+  for (const list of [...TRAVELLING, 'stock'] as const) {
+    for (const part of from[list] as { id: string }[]) {
+      const key = `${list} ${part.id}`;
+      if (!found[list].has(part.id) || picked.has(key)) continue;
+      const there = (piece[list] as { id: string }[]).find((p) => p.id === part.id);
+      if (there && equal(settled(piece, there), settled(from, part))) same.add(key);
+    }
+  }
+  // What names something else here is not the same.
+  for (let before = -1; before !== same.size;) {
+    before = same.size;
+    for (const [key, named] of namedIn(from)) {
+      const lacks = named.some(({ list, id }) =>
+        list === 'shown' ? !SHOWN.some((l) => same.has(`${l} ${id}`)) : !same.has(`${list} ${id}`),
+      );
+      if (lacks) same.delete(key);
+    }
+  }
+  return same;
+}
+
+/** Lists of what can be shown. */
+const SHOWN = ['stock', 'pictures', 'media'] as const;
+
+function settled(piece: Piece, part: { id: string }): unknown {
+  return 'emitter' in part ? inEffect(piece, part as Piece['swarms'][number]) : part;
+}
+
+/** Ids for what is added, where the piece has those already. */
+function newIds(
+  piece: Piece,
+  from: Piece,
+  found: ReturnType<typeof closureOf>,
+  reused: ReadonlySet<string>,
+): Map<Travelling | 'stock', Map<string, string>> {
+  const ids = new Map<Travelling | 'stock', Map<string, string>>();
+  for (const list of [...TRAVELLING, 'stock'] as const) {
+    const group = ID_GROUPS.filter((g) => (g as readonly string[]).includes(list)).flat();
+    const lists = [...new Set([list, ...group])] as (Travelling | 'stock')[];
+    const own = new Map<string, string>();
+    ids.set(list, own);
+    for (const { id } of from[list]) {
+      if (!found[list].has(id) || reused.has(`${list} ${id}`)) continue;
+      const taken = lists.flatMap((name): { id: string }[] => piece[name]);
+      if (!taken.some((p) => p.id === id)) continue;
+      // Nor may it be one that another new part has, or had.
+      const others = lists.flatMap((name) => [
+        ...from[name].map((p) => ({ id: p.id })),
+        ...[...(ids.get(name)?.values() ?? [])].map((fresh) => ({ id: fresh })),
+      ]);
+      own.set(id, freshId(id.replace(/-\d+$/, ''), [...taken, ...others]));
+    }
+  }
+  return ids;
+}

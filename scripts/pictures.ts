@@ -1,0 +1,31 @@
+import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { compilePiece, RECIPES, withWords, type Piece } from '@vast-swarm/core';
+import { CpuEngine, encodePng } from '@vast-swarm/cpu';
+
+/** Draws what the application shows of recipes, by the engine, from what is shipped. */
+
+const FOLDER = 'packages/app/public/made';
+const WIDE = 240;
+
+const engine = await CpuEngine.create({ threads: 2 });
+
+async function picture(piece: Piece, frame: number, file: string): Promise<void> {
+  const { width, height } = piece.frame;
+  const files = await withWords(piece.stock, new Map());
+  engine.setPlan(compilePiece(piece, { files }));
+  engine.reset();
+  while (engine.frame < frame) {
+    await engine.ready();
+    engine.step();
+  }
+  await engine.ready();
+  const drawn = engine.draw(WIDE, Math.round((WIDE * height) / width), 2);
+  await writeFile(file, await encodePng(drawn));
+}
+
+await rm(FOLDER, { recursive: true, force: true });
+await mkdir(`${FOLDER}/recipes`, { recursive: true });
+for (const { id, frame, shown } of RECIPES) {
+  await picture({ ...shown(), density: 0.6 }, frame, `${FOLDER}/recipes/${id}.png`);
+}
+engine.close();
