@@ -1,8 +1,11 @@
 import {
   DEMO_SHOW,
   made,
+  gathered,
+  makeChoice,
   makePart,
   parsePiece,
+  pasted,
   pieceText,
   swarmFrom,
   variationOf,
@@ -390,4 +393,51 @@ test('letters that are typed are one step until they settle', () => {
   expect(words()).toEqual({ words: 'ABC' });
   state = run(state, undone());
   expect(words()).toEqual({ words: 'A' });
+});
+
+test('parts that are selected together are turned together, and undone in one step', () => {
+  const { alsoSelected, selected } = pieceActions;
+  const before = run(
+    start((p) => {
+      p.swarms.push({ ...structuredClone(p.swarms[0]!), id: 'third', name: 'Third' });
+    }),
+    selected({ list: 'swarms', id: 'motes' }),
+    alsoSelected({ list: 'swarms', id: 'third' }),
+  );
+  const turned = run(before, set({ path: RATE, value: 77, label: 'Rate' }));
+  const rates = (state: PieceState): unknown[] => state.piece!.swarms.map((s) => s.dials.rate);
+  const [, sparks] = before.piece!.swarms;
+  expect(rates(turned)).toEqual([77, sparks!.dials.rate, 77]);
+  expect(rates(run(turned, undone()))).toEqual(rates(before));
+  // A dial of a part that is not selected is its own; and so is a name.
+  const other = ['swarms', 1, 'dials', 'rate'];
+  expect(rates(run(before, set({ path: other, value: 5, label: 'Rate' })))[2]).not.toBe(5);
+  const named = run(before, set({ path: ['swarms', 0, 'name'], value: 'One', label: 'Rename' }));
+  expect(named.piece!.swarms[2]!.name).toBe('Third');
+  // Taken out again, it is left alone.
+  const alone = run(before, alsoSelected({ list: 'swarms', id: 'third' }));
+  expect(rates(run(alone, set({ path: RATE, value: 9, label: 'Rate' })))[2]).not.toBe(9);
+});
+
+test('dials of another kind are not turned along', () => {
+  const before = run(
+    start((p) => {
+      p.swarms.push({ ...structuredClone(p.swarms[0]!), id: 'third', name: 'Third' });
+      p.swarms[2]!.emitter = makeChoice('emitters', 'point');
+    }),
+    pieceActions.selected({ list: 'swarms', id: 'motes' }),
+    pieceActions.alsoSelected({ list: 'swarms', id: 'third' }),
+  );
+  const path = ['swarms', 0, 'emitter', 'dials', 'radius'];
+  const turned = run(before, set({ path, value: 3, label: 'Radius' }));
+  expect(turned.piece!.swarms[2]!.emitter).toEqual(before.piece!.swarms[2]!.emitter);
+});
+
+test('pasted parts are one step, and selected', () => {
+  const before = start();
+  const parts = gathered(before.piece!, [{ list: 'swarms', id: 'motes' }], 'Motes')!;
+  const { piece, added } = pasted(before.piece!, parts);
+  const after = run(before, pieceActions.pasted({ piece, added, label: 'Paste Motes' }));
+  expect(after.selection).toMatchObject({ list: 'swarms', id: added[0]!.id });
+  expect(run(after, undone()).piece).toEqual(before.piece);
 });

@@ -1,7 +1,7 @@
 import { Box, Button, ListSubheader, MenuItem, Select, Slider, Stack } from '@mui/material';
 import { ArrowLeft, Pause, Play } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import type { Piece } from '@vast-swarm/core';
 import { keepSnapshot } from '../data/snapshots';
 import { pieceActions } from '../store/pieceSlice';
@@ -27,7 +27,8 @@ type Layout = 'beside' | 'wipe';
 function Compare({ id }: { id: string }) {
   const piece = usePiece();
   const versions = useVersions(id);
-  const [chosen, setChosen] = useState('');
+  const [search] = useSearchParams();
+  const [chosen, setChosen] = useState(`kept ${search.get('with') ?? ''}`);
   const [layout, setLayout] = useState<Layout>('wipe');
   const version = versions.find((v) => v.key === chosen) ?? versions[0];
   // Through the same camera, or what is seen would differ by where one stands.

@@ -23,6 +23,9 @@ export interface StoredPiece {
   /** Counts its versions, from 0; and which tab wrote the last one. */
   rev?: number;
   by?: string;
+  /** Where it is kept, and what it is found by. */
+  folder?: string;
+  tags?: string[];
 }
 
 /** A file of the stock. */
@@ -72,6 +75,10 @@ export interface Snapshot {
   name: string;
   made: number;
   piece: Piece;
+  /** A small picture of it. */
+  thumb?: Blob;
+  /** Whether it was kept by itself. */
+  auto?: boolean;
 }
 
 /** Parts that were kept to be used again. */
@@ -180,7 +187,10 @@ class Library extends Dexie {
     this.version(3).stores({ snapshots: 'id, of, made' });
     this.version(4).stores({ shows: 'id, changed', nights: 'id', nightRows: '++at, show' });
     this.version(5).stores({ renders: 'id, tab', renderFrames: '[render+frame], render' });
-    this.version(6).stores({ recipes: 'id, made' });
+    this.version(6).stores({
+      recipes: 'id, made',
+      pieces: 'id, changed, piece.name, folder, *tags, demo',
+    });
   }
 }
 

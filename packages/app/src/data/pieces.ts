@@ -151,7 +151,16 @@ async function withPending(id: string, stored: StoredPiece): Promise<OpenedPiece
 }
 
 export async function duplicatePiece(stored: StoredPiece): Promise<string> {
-  return addPiece({ ...stored.piece, name: `${stored.piece.name} copy` });
+  const { piece, thumb, folder, tags } = stored;
+  const id = await addPiece({ ...piece, name: `${piece.name} copy` });
+  // It stands where the first stands, and looks as it does.
+  const along = {
+    ...(thumb ? { thumb } : {}),
+    ...(folder ? { folder } : {}),
+    ...(tags ? { tags } : {}),
+  };
+  await library.pieces.update(id, along).catch(() => undefined);
+  return id;
 }
 
 /** What became of a save: the version that is stored, or why nothing was. */

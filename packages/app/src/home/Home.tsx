@@ -1,65 +1,42 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
 import { FolderOpen, Plus } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { useMemo, useRef } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { DEMO_SHOW, makePiece } from '@vast-swarm/core';
-import { library, type StoredPiece } from '../data/db';
-import { addPiece, followSeeded, unkeptListeners, unkeptPieces } from '../data/pieces';
+import { addPiece } from '../data/pieces';
 import { takeFiles } from '../data/takeFiles';
-import { noticed } from '../store/noticeSlice';
-import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../theme';
 import { FileChooser } from '../ui/FileChooser';
-import { PieceCard } from './PieceCard';
+import { PieceShelf } from './PieceShelf';
 import { ShowShelf } from './ShowShelf';
-
-/** Pieces where there is no storage: those of the demo show. */
-const demoPieces = (): StoredPiece[] =>
-  DEMO_SHOW.pieces.map(({ id, piece }) => ({ id, piece, created: 0, changed: 0, demo: id }));
-
-/** All pieces, as they are stored or in this page alone, newest first; null until they are known. */
-function usePieces(): StoredPiece[] | null {
-  const [stored, setStored] = useState<StoredPiece[] | null>(null);
-  const unkept = useSyncExternalStore(unkeptListeners.add, unkeptPieces);
-  const dispatch = useAppDispatch();
-  useEffect(() => {
-    const trouble = (error: unknown): void => {
-      const why = error instanceof Error ? error.message : String(error);
-      const message = `The browser's storage cannot be used (${why}). Pieces cannot be kept here; allow storage for this address and reload.`;
-      dispatch(noticed({ key: 'storage', kind: 'wrong', message }));
-      setStored((known) => known ?? demoPieces());
-    };
-    // After the demo show is there: it must not push away a card that is about to be clicked.
-    const all = (): Promise<StoredPiece[]> => library.pieces.orderBy('changed').reverse().toArray();
-    return followSeeded(all, setStored, trouble);
-  }, [dispatch]);
-  return useMemo(() => {
-    if (!stored) return null;
-    const own = new Set(unkept.map((p) => p.id));
-    return [...unkept, ...stored.filter((p) => !own.has(p.id))];
-  }, [stored, unkept]);
-}
+import { usePieces } from './usePieces';
 
 /** All pieces: the demo show, and the artist's own. */
 export function Home() {
-  const pieces = usePieces();
-  const own = pieces?.filter((p) => !p.demo) ?? [];
-  const demo = pieces?.filter((p) => p.demo) ?? [];
+  const { rows, held } = usePieces();
+  const own = useMemo(() => rows?.filter((p) => !p.demo) ?? [], [rows]);
+  const demo = useMemo(() => rows?.filter((p) => p.demo) ?? [], [rows]);
   return (
     <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>
       <Box sx={{ maxWidth: 1180, mx: 'auto', px: 4, pb: 6 }}>
-        <Head names={new Set(pieces?.map((p) => p.piece.name))} />
-        {pieces && <ShowShelf pieces={pieces} />}
+        <Head names={new Set(rows?.map((p) => p.name))} />
+        {rows && <ShowShelf held={held} />}
         {demo.length > 0 && (
-          <Shelf
+          <PieceShelf
             title={DEMO_SHOW.name}
             about="Our own opening night of a harbour town. Open one, turn its dials, take it apart."
-            pieces={demo}
+            rows={demo}
+            held={held}
           />
         )}
-        {pieces && (
-          <Shelf title="Your pieces" about="Kept in this browser as you work." pieces={own}>
-            {own.length === 0 && (
+        {rows && (
+          <PieceShelf
+            title="Your pieces"
+            about="Kept in this browser as you work."
+            rows={own}
+            held={held}
+            finding
+            empty={
               <Box
                 sx={{
                   ...{ gridColumn: '1 / -1', border: `1px dashed ${COLOURS.line}` },
@@ -69,8 +46,8 @@ export function Home() {
                 Nothing here yet. Begin with a new piece, duplicate one of the show, or drop a piece
                 file here.
               </Box>
-            )}
-          </Shelf>
+            }
+          />
         )}
       </Box>
     </Box>
@@ -124,41 +101,5 @@ function Head({ names }: { names: ReadonlySet<string> }) {
         }}
       />
     </Stack>
-  );
-}
-
-interface ShelfProps {
-  title: string;
-  about: string;
-  pieces: readonly StoredPiece[];
-  children?: React.ReactNode;
-}
-
-function Shelf({ title, about, pieces, children }: ShelfProps) {
-  return (
-    <Box
-      component="section"
-      aria-label={title}
-      sx={{ borderTop: `1px solid ${COLOURS.line}`, pt: 2, pb: 4 }}
-    >
-      <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1.5, mb: 1.5 }}>
-        <Typography variant="h2">{title}</Typography>
-        <Typography color="text.secondary" sx={{ fontSize: 13 }}>
-          {about}
-        </Typography>
-      </Stack>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))',
-          gap: 2.5,
-        }}
-      >
-        {pieces.map((p) => (
-          <PieceCard key={p.id} stored={p} />
-        ))}
-        {children}
-      </Box>
-    </Box>
   );
 }

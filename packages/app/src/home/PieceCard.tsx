@@ -1,6 +1,6 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import { useState } from 'react';
-import { Copy, Download, Trash2 } from 'lucide-react';
+import { Copy, Download, Tag, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import type { StoredPiece } from '../data/db';
 import { exportPiece } from '../data/files';
@@ -10,6 +10,7 @@ import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
+import { Filing } from './Filing';
 import { MovingThumb } from './MovingThumb';
 import { PieceStill } from './PieceStill';
 
@@ -17,6 +18,7 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
   const { piece, id } = stored;
   const dispatch = useAppDispatch();
   const [moving, setMoving] = useState(false);
+  const [filing, setFiling] = useState(false);
   const rest = (): void => {
     setMoving(false);
   };
@@ -24,6 +26,7 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
     setMoving(true);
   };
   const { width, height, rate, length } = piece.frame;
+  const labels = [stored.folder ?? '', ...(stored.tags ?? [])].filter(Boolean);
   const remove = async (): Promise<void> => {
     try {
       await removePiece(stored);
@@ -85,9 +88,23 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
             {piece.name}
           </Box>
           <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>
-            {width}×{height} · {(length / rate).toFixed(0)} s
+            {[
+              `${String(width)}×${String(height)}`,
+              `${(length / rate).toFixed(0)} s`,
+              ...labels,
+            ].join(' · ')}
           </Box>
         </Box>
+        {!stored.demo && (
+          <IconAction
+            label={`File ${piece.name}: folder and tags`}
+            onClick={() => {
+              setFiling(!filing);
+            }}
+          >
+            <Tag size={15} />
+          </IconAction>
+        )}
         <IconAction label={`Duplicate ${piece.name}`} onClick={() => void duplicatePiece(stored)}>
           <Copy size={15} />
         </IconAction>
@@ -103,6 +120,14 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
           <Trash2 size={15} />
         </IconAction>
       </Stack>
+      {filing && (
+        <Filing
+          stored={stored}
+          onDone={() => {
+            setFiling(false);
+          }}
+        />
+      )}
     </Box>
   );
 }

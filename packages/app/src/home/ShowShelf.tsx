@@ -12,14 +12,33 @@ import { COLOURS, MONO } from '../theme';
 import { IconAction } from '../ui/IconAction';
 import { PieceStill } from './PieceStill';
 
-const allShows = (): Promise<StoredShow[]> => library.shows.orderBy('changed').reverse().toArray();
+interface Shelved {
+  shows: StoredShow[];
+  /** Those of all their entries. */
+  pieces: StoredPiece[];
+}
+
+const NOTHING: Shelved = { shows: [], pieces: [] };
+
+/** All shows, newest first, with their pieces. */
+async function allShows(): Promise<Shelved> {
+  const shows = await library.shows.orderBy('changed').reverse().toArray();
+  const ids = new Set(shows.flatMap((s) => s.show.entries.map((e) => e.piece)));
+  const pieces = await library.pieces.bulkGet([...ids]);
+  return { shows, pieces: pieces.filter((p) => p !== undefined) };
+}
 
 /** The most pictures of pieces on one card. */
 const PICTURES = 8;
 
-/** Shows: pieces put together for a night. */
-export function ShowShelf({ pieces }: { pieces: readonly StoredPiece[] }) {
-  const shows = useLive(allShows, []);
+/**
+ * Shows: pieces put together for a night.
+ *
+ * @param held pieces that are not as the storage has them
+ */
+export function ShowShelf({ held }: { held: readonly StoredPiece[] }) {
+  const { shows, pieces: stored } = useLive(allShows, NOTHING);
+  const pieces = [...stored, ...held];
   const navigate = useNavigate();
   const create = async (): Promise<void> => {
     const names = new Set(shows.map((s) => s.show.name));
@@ -43,8 +62,8 @@ export function ShowShelf({ pieces }: { pieces: readonly StoredPiece[] }) {
         </Button>
       </Stack>
       <Stack sx={{ gap: 1.25 }}>
-        {shows.map((stored) => (
-          <ShowCard key={stored.id} {...{ stored, pieces }} />
+        {shows.map((show) => (
+          <ShowCard key={show.id} stored={show} pieces={pieces} />
         ))}
         {shows.length === 0 && (
           <Box sx={{ color: COLOURS.faint }}>

@@ -130,6 +130,34 @@ function edit(
   state.past = [...state.past, { label, merge, patches, inverse }].slice(-MOST_STEPS);
 }
 
+/**
+ * The same place in the other parts that are selected, where they have it: parts of the same kind, and of swarms what
+ * is of the same kind in them. A name is one's own.
+ */
+function alongWith(state: PieceState, piece: Piece, path: Path): Path[] {
+  const [first, ...others] = selectedParts(state);
+  const [list, at, ...inside] = path;
+  if (!first || list !== first.list || inside[0] === 'name' || inside.length === 0) return [];
+  const parts = partsOf(piece, first.list);
+  if (parts[at as number]?.id !== first.id) return [];
+  const kindAt = (index: number): unknown => {
+    const depth =
+      inside[0] === 'bodies' ? 2 : inside[0] === 'emitter' || inside[0] === 'launch' ? 1 : 0;
+    const owner = valueAt(piece, [list, index]) as Tree;
+    return inside
+      .slice(0, depth)
+      .reduce<unknown>((o, key) => (o as Tree | undefined)?.[key], owner);
+  };
+  const kindOf = (o: unknown): unknown => (o as { kind?: string } | undefined)?.kind;
+  return others
+    .map(({ id }) => parts.findIndex((p) => p.id === id))
+    .filter((index) => {
+      const [own, other] = [kindAt(at as number), kindAt(index)];
+      return index >= 0 && other !== undefined && kindOf(own) === kindOf(other);
+    })
+    .map((index) => [list, index, ...inside]);
+}
+
 function partsOf(piece: Piece, list: PartList): (Swarm | Part)[] {
   return piece[list];
 }
@@ -165,6 +193,14 @@ const slice = createSlice({
     selected(state, { payload }: PayloadAction<Selection>) {
       state.selection = payload;
     },
+    /** Another part of the list is selected too, or no more; of another list, it alone is. */
+    alsoSelected(state, { payload }: PayloadAction<PartRef>) {
+      const { list, id } = payload;
+      const now = selectedParts(state).filter((r) => r.list === list);
+      const others = now.map((r) => r.id).filter((other) => other !== id);
+      const [first, ...also] = others.length < now.length ? others : [...others, id];
+      if (first !== undefined) state.selection = { list, id: first, also };
+    },
     /** Sets one value of the piece. */
     set(
       state,
@@ -175,8 +211,10 @@ const slice = createSlice({
         state,
         label,
         (piece) => {
-          makeOwn(piece, path);
-          put(piece, path, value);
+          for (const own of [path, ...alongWith(state, piece, path)]) {
+            makeOwn(piece, own);
+            put(piece, own, value);
+          }
           const swarm =
             path[0] === 'swarms' && path[3] === 'lasts' && piece.swarms[path[1] as number];
           if (swarm && value === 'ever' && !swarm.follows) livingForEver(swarm);
@@ -193,6 +231,13 @@ const slice = createSlice({
           if (!equal(valueAt(now, path), value)) put(piece, path, value);
         }
       });
+    },
+    /** The whole piece is another version of it. */
+    replaced(state, { payload }: PayloadAction<{ piece: Piece; label: string }>) {
+      edit(state, payload.label, (piece) => {
+        Object.assign(piece, payload.piece);
+      });
+      state.selection = selectionThere(state.piece as Piece, state.selection);
     },
     /** Parts that were pasted: the piece as it is with them. */
     pasted(

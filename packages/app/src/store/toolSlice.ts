@@ -32,6 +32,10 @@ export interface ToolState {
   heard: { level: number; silent: boolean; device: string };
   /** Titles of groups in the sheet that are folded away, in whatever part. */
   folded: readonly string[];
+  /** Whether the sheet shows only dials that were changed. */
+  changedOnly: boolean;
+  /** The place of a dial that was looked for, and is lit. */
+  lit: string | null;
   /** What is being made ready that takes long, and the part of it that is done, 0 to 1. */
   building: { name: string; part: number } | null;
   /** What the engine says of the piece, in numbers. */
@@ -44,6 +48,23 @@ export interface ToolState {
 }
 
 const KEY = 'vast-swarm.heard';
+const FOLDED = 'vast-swarm.folded';
+
+/** Groups that were folded away in this browser the last time. */
+function storedFolded(): string[] {
+  const text = typeof localStorage === 'undefined' ? null : localStorage.getItem(FOLDED);
+  try {
+    const titles = JSON.parse(text ?? '[]') as unknown;
+    return Array.isArray(titles) ? titles.filter((t) => typeof t === 'string') : [];
+  } catch {
+    return [];
+  }
+}
+
+/** Keeps which groups are folded for the next time. */
+export function keepFolded(folded: readonly string[]): void {
+  localStorage.setItem(FOLDED, JSON.stringify(folded));
+}
 
 /** How loud it was in this browser the last time. */
 function storedHeard(): Partial<ToolState['heard']> {
@@ -71,7 +92,9 @@ const initialState: ToolState = {
   handles: true,
   following: false,
   heard: { level: 1, silent: false, device: '', ...storedHeard() },
-  folded: [],
+  folded: storedFolded(),
+  changedOnly: false,
+  lit: null,
   building: null,
   notices: [],
   varying: null,
@@ -138,6 +161,16 @@ const slice = createSlice({
     groupFolded(state, { payload }: PayloadAction<string>) {
       const others = state.folded.filter((title) => title !== payload);
       state.folded = others.length < state.folded.length ? others : [...others, payload];
+    },
+    changedOnlySet(state, { payload }: PayloadAction<boolean>) {
+      state.changedOnly = payload;
+    },
+    /** Lights a dial; the group that it stands in is unfolded. */
+    dialLit(state, { payload }: PayloadAction<{ path: string; group: string } | null>) {
+      state.lit = payload?.path ?? null;
+      if (!payload) return;
+      state.changedOnly = false;
+      state.folded = state.folded.filter((t) => t !== payload.group && t !== 'Bodies');
     },
     toolsReset: ({ folded, heard }) => ({ ...initialState, folded, heard }),
   },

@@ -22,6 +22,7 @@ import { toolActions } from '../store/toolSlice';
 import { COLOURS, MONO } from '../theme';
 import { HomeLink } from '../ui/HomeLink';
 import { IconAction } from '../ui/IconAction';
+import { Versions } from '../versions/Versions';
 import { Volume } from './Volume';
 
 interface Props {
@@ -61,6 +62,7 @@ export function Bar({ id, preview, onPreview }: Props) {
         >
           <Download size={16} />
         </IconAction>
+        <Versions id={id} />
         <IconAction
           label="Compare with another version"
           onClick={() => void navigate(`/piece/${id}/compare`)}
@@ -70,6 +72,7 @@ export function Bar({ id, preview, onPreview }: Props) {
         <Button
           variant="contained"
           startIcon={<CirclePlay size={15} />}
+          sx={{ flexShrink: 0 }}
           onClick={() => void navigate(`/piece/${id}/render`)}
         >
           Render
@@ -259,7 +262,12 @@ function EngineState() {
     <Box
       component="span"
       aria-label="Engine"
-      sx={{ fontFamily: MONO, fontSize: 12, color: COLOURS.glass, whiteSpace: 'nowrap' }}
+      title={text}
+      sx={{
+        ...{ fontFamily: MONO, fontSize: 12, color: COLOURS.glass, whiteSpace: 'nowrap' },
+        // What there is no room for is told when it is pointed at.
+        ...{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', pl: 1 },
+      }}
     >
       {text}
     </Box>

@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import { fileNamed, type Piece } from '@vast-swarm/core';
 import { bakeMessage, loadBakes } from '../data/bakes';
 import { saveThumb } from '../data/pieces';
+import { History, keepSnapshot } from '../data/snapshots';
 import { filesOf } from '../data/stock';
 import { EngineClient, type EngineEvents } from '../engine/client';
 import { EngineContext } from '../engine/EngineContext';
@@ -33,6 +34,8 @@ import { useShortcuts } from './useShortcuts';
 
 /** Milliseconds between pictures for the list of pieces. */
 const THUMB_EVERY = 8000;
+/** Milliseconds between looks whether a version is to be kept. */
+const HISTORY_EVERY = 20_000;
 
 function engineChoice(text: string | null): EngineChoice {
   return text === 'cpu' || text === 'gpu' ? text : 'auto';
@@ -111,6 +114,15 @@ function feedEngine(engine: EngineClient): () => void {
   return store.subscribe(feed);
 }
 
+/** Keeps a version of the open piece, where it has changed long enough. */
+async function keepDue(id: string, engine: EngineClient, history: History): Promise<void> {
+  const { piece } = store.getState().piece;
+  if (!piece || !history.due(piece, Date.now())) return;
+  const thumb = await engine.thumb().catch(() => null);
+  // That the storage is full is said where the piece itself is kept.
+  await keepSnapshot(id, piece, { thumb, auto: true }).catch(() => undefined);
+}
+
 /** The engine of a piece while it is open, its live inputs, and a count of the canvases that it has wanted. */
 function useEngineOf(id: string) {
   const [search] = useSearchParams();
@@ -131,9 +143,12 @@ function useEngineOf(id: string) {
         .then((blob) => blob && saveThumb(id, blob))
         .catch(() => undefined);
     }, THUMB_EVERY);
+    const history = new History();
+    const looks = setInterval(() => void keepDue(id, engine, history), HISTORY_EVERY);
     return () => {
       stop();
       clearInterval(timer);
+      clearInterval(looks);
       engine.close();
       void inputs.camera.dispose();
       store.dispatch(toolActions.toolsReset());

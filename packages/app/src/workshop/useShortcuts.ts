@@ -7,6 +7,7 @@ import { store } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { TYPING } from '../ui/typing';
 import { framed } from './picture/orbit';
+import { FIND_DIAL } from './sheet/findDials';
 
 /** Keys of the workshop, with what they do; the guide lists them. */
 export const SHORTCUTS: readonly [string, string][] = [
@@ -103,6 +104,9 @@ export function useShortcuts(engine: EngineClient): void {
         engine.seek(last());
       }),
       // What no control wants goes through from anywhere but a text.
+      '/': unless(typing, () => {
+        document.getElementById(FIND_DIAL)?.focus();
+      }),
       f: unless(typing, frameSelection),
       h: unless(typing, dispatch(toolActions.handlesToggled)),
       Escape: unless(typing, () => {

@@ -3,7 +3,7 @@ import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } f
 import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
 import { useMemo, type ReactNode } from 'react';
 import { kindOf, type Part, type Piece, type Swarm, type PartList } from '@vast-swarm/core';
-import { pieceActions, type Selection } from '../../store/pieceSlice';
+import { pieceActions, selectedParts, type Selection } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { PartChooser } from './PartChooser';
@@ -61,6 +61,14 @@ export function LineUp() {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const select = (to: Selection): void => void dispatch(pieceActions.selected(to));
 
+  const chosen = useApp((s) =>
+    selectedParts(s.piece)
+      .map((r) => `${r.list} ${r.id}`)
+      .join('\n'),
+  );
+  const isSelected = (list: PartList, id: string): boolean =>
+    chosen.split('\n').includes(`${list} ${id}`);
+
   const tags = (list: PartList) => {
     const parts = lists[list];
     const end = ({ active, over }: DragEndEvent): void => {
@@ -73,12 +81,7 @@ export function LineUp() {
         <DndContext sensors={sensors} onDragEnd={end}>
           <SortableContext items={parts.map((p) => p.id)} strategy={horizontalListSortingStrategy}>
             {parts.map((part) => (
-              <PartTag
-                key={part.id}
-                list={list}
-                part={part}
-                selected={selection?.list === list && selection.id === part.id}
-              />
+              <PartTag key={part.id} list={list} part={part} selected={isSelected(list, part.id)} />
             ))}
           </SortableContext>
         </DndContext>

@@ -37,6 +37,7 @@ function usePartActions(list: PartList, { id, name, on }: TagPart) {
   };
   return {
     select: () => void dispatch(pieceActions.selected({ list, id })),
+    also: () => void dispatch(pieceActions.alsoSelected({ list, id })),
     toggle: () => {
       set('on', !on, 'Switch');
     },
@@ -145,7 +146,10 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
         icon={part.icon}
         selected={selected}
         off={!part.on}
-        onSelect={act.select}
+        onSelect={(event) => {
+          if (event.ctrlKey || event.metaKey || event.shiftKey) act.also();
+          else act.select();
+        }}
         onRename={name}
         onKeyDown={keys}
       >

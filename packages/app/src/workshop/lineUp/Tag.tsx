@@ -1,5 +1,5 @@
 import { Box, ButtonBase } from '@mui/material';
-import type { KeyboardEvent, ReactNode } from 'react';
+import type { KeyboardEvent, MouseEvent, ReactNode } from 'react';
 import { COLOURS } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';
 
@@ -8,7 +8,7 @@ interface Props {
   icon: string;
   selected: boolean;
   off?: boolean;
-  onSelect: () => void;
+  onSelect: (event: MouseEvent) => void;
   onRename?: () => void;
   onKeyDown?: (event: KeyboardEvent) => void;
   children?: ReactNode;

@@ -1,11 +1,12 @@
 import { Box, MenuItem, Select, Stack } from '@mui/material';
 import { memo, type ReactNode } from 'react';
-import { catalogue, isWanted, kindOf, type Choice, type Shelf } from '@vast-swarm/core';
+import { catalogue, kindOf, type Choice, type Shelf } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { DialRow } from './DialRow';
 import { Group } from './Group';
+import { useShownDials } from './shownDials';
 
 interface ChoiceProps {
   title: string;
@@ -31,6 +32,7 @@ export const ChoiceDials = memo(
 function ChoiceRows({ title, shelf, choice, path, rate, aside }: ChoiceProps) {
   const dispatch = useAppDispatch();
   const kind = kindOf(shelf, choice.kind);
+  const shown = useShownDials(kind.dials, choice.dials);
   const select = (
     <Select
       variant="standard"
@@ -57,21 +59,19 @@ function ChoiceRows({ title, shelf, choice, path, rate, aside }: ChoiceProps) {
         </Stack>
       }
     >
-      {Object.entries(kind.dials)
-        .filter(([, spec]) => isWanted(spec, choice.dials))
-        .map(([key, spec], i, all) => (
-          <Box key={key}>
-            {i > 0 && all[i - 1]![1].group !== spec.group && (
-              <Box sx={{ color: COLOURS.faint, fontSize: 11.5, pt: 0.5 }}>{spec.group}</Box>
-            )}
-            <DialRow
-              spec={spec}
-              value={choice.dials[key]!}
-              path={[...path, 'dials', key]}
-              rate={rate}
-            />
-          </Box>
-        ))}
+      {shown.map(([key, spec], i, all) => (
+        <Box key={key}>
+          {i > 0 && all[i - 1]![1].group !== spec.group && (
+            <Box sx={{ color: COLOURS.faint, fontSize: 11.5, pt: 0.5 }}>{spec.group}</Box>
+          )}
+          <DialRow
+            spec={spec}
+            value={choice.dials[key]!}
+            path={[...path, 'dials', key]}
+            rate={rate}
+          />
+        </Box>
+      ))}
     </Group>
   );
 }

@@ -1,5 +1,5 @@
-import { Box, MenuItem, Select, Stack, Tooltip } from '@mui/material';
-import { memo } from 'react';
+import { Box, MenuItem, Select, Stack } from '@mui/material';
+import { memo, useEffect, useRef, useState } from 'react';
 import {
   isChannels,
   isColourMap,
@@ -24,7 +24,7 @@ import {
   type VectorFeed,
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
-import { useAppDispatch } from '../../store/store';
+import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { ChannelsCell } from './ChannelsCell';
 import { ColourField } from './ColourField';
@@ -36,7 +36,10 @@ import { MovesCell } from './controls/MovesCell';
 import { OptionCell } from './controls/OptionCell';
 import { SetsCell } from './controls/SetsCell';
 import { ShortcutCell } from './controls/ShortcutCell';
-import { DialLock } from '../variations/DialLock';
+import { DialName } from './DialName';
+import { isChanged } from './shownDials';
+import { cameByKeyboard } from '../../ui/byKeyboard';
+import { toolActions } from '../../store/toolSlice';
 import { copyShape, pasteShape } from './copiedShape';
 import { FeedButton } from './FeedButton';
 import { FormulaField } from './FormulaField';
@@ -121,10 +124,19 @@ function Row({ spec, value, path, rate }: Props) {
     (fed && value.feed !== 'spread');
   const fills = ['number', 'colour', 'choice', 'stock'].includes(spec.type) && !isDesk(path);
   const holder = useHolder(path);
+  const [focused, setFocused] = useState(false);
+  const row = useLit(path);
   return (
     <Box
+      ref={row}
       role="group"
       aria-label={spec.title}
+      onFocus={() => {
+        setFocused(cameByKeyboard());
+      }}
+      onBlur={() => {
+        setFocused(false);
+      }}
       onKeyDown={(event) => {
         // A shape over life goes from row to row by keys, as text does.
         if (!event.ctrlKey || !event.shiftKey) return;
@@ -143,14 +155,10 @@ function Row({ spec, value, path, rate }: Props) {
         alignItems: 'start',
         py: '3px',
         minHeight: 28,
+        '&[data-lit]': { outline: `1px solid ${COLOURS.amber}`, bgcolor: COLOURS.raised },
       }}
     >
-      <Tooltip title={spec.help} placement="left">
-        <Box sx={{ color: COLOURS.faint, fontSize: 13, pt: '2px' }}>
-          <DialLock title={spec.title} path={path} />
-          {spec.title}
-        </Box>
-      </Tooltip>
+      <DialName {...{ spec, path, focused }} changed={isChanged(spec, value)} />
       {holder ? (
         <HeldBy title={spec.title} {...{ holder, path }} />
       ) : (
@@ -183,6 +191,29 @@ function Row({ spec, value, path, rate }: Props) {
       )}
     </Box>
   );
+}
+
+/** Milliseconds that a dial that was looked for stays lit. */
+const LIT = 2500;
+
+/** Where this is the dial that was looked for, it comes into view and is lit. */
+function useLit(path: (string | number)[]) {
+  const row = useRef<HTMLDivElement>(null);
+  const dispatch = useAppDispatch();
+  const lit = useApp((s) => s.tools.lit === path.join('.'));
+  useEffect(() => {
+    const box = row.current;
+    if (!lit || !box) return;
+    box.scrollIntoView({ block: 'center' });
+    box.dataset.lit = '';
+    box.querySelector<HTMLElement>('input, [role=combobox], button')?.focus();
+    const timer = setTimeout(() => dispatch(toolActions.dialLit(null)), LIT);
+    return () => {
+      clearTimeout(timer);
+      delete box.dataset.lit;
+    };
+  }, [lit, dispatch]);
+  return row;
 }
 
 /** Controls and cues hold nothing of each other. */

@@ -1,8 +1,8 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { useApp, useAppDispatch } from '../../store/store';
-import { toolActions } from '../../store/toolSlice';
+import { store, useApp, useAppDispatch } from '../../store/store';
+import { keepFolded, toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
 
 /** Dials that belong together, under a title that folds them away. */
@@ -24,7 +24,10 @@ export function Group(props: { title: string; aside?: ReactNode; children: React
         <Box component="h3" sx={{ m: 0, ml: '-4px', color: COLOURS.text }}>
           <ButtonBase
             aria-expanded={!folded}
-            onClick={() => dispatch(toolActions.groupFolded(title))}
+            onClick={() => {
+              dispatch(toolActions.groupFolded(title));
+              keepFolded(store.getState().tools.folded);
+            }}
             sx={{ fontSize: 12.5, fontWeight: 600, fontFamily: 'inherit', gap: '2px', pr: '4px' }}
           >
             <Chevron size={13} color={COLOURS.faint} aria-hidden />

@@ -2,7 +2,6 @@ import { Box, Button, Stack } from '@mui/material';
 import type { UnknownAction } from '@reduxjs/toolkit';
 import {
   inEffect,
-  isWanted,
   kindOf,
   rangeOf,
   swarmDials,
@@ -24,6 +23,8 @@ import { BodiesSheet } from './BodiesSheet';
 import { ChoiceDials } from './ChoiceDials';
 import { CopiesSheet } from './CopiesSheet';
 import { DialRow } from './DialRow';
+import { FindDial } from './FindDial';
+import { useShownDials } from './shownDials';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
 import { CameraInput } from './CameraInput';
@@ -44,6 +45,7 @@ export function Sheet() {
       aria-label="Sheet"
       sx={{ overflowY: 'auto', height: '100%', px: 1.5, pb: 3, bgcolor: COLOURS.sheet }}
     >
+      <FindDial />
       {selection ? <Content piece={piece} selection={selection} /> : null}
     </Box>
   );
@@ -72,6 +74,7 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
   return (
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
+      <Along />
       {live && recorded && <Live list={list} part={part.id} taken={part.dials[live.take] !== ''} />}
       {list === 'pictures' && (!live || part.dials[live.take] !== '') && (
         <MovingPreview key={part.id} part={part} />
@@ -143,6 +146,7 @@ function SwarmSheet({ piece, at }: { piece: Piece; at: number }) {
   return (
     <>
       <Title name={swarm.name} />
+      <Along />
       {swarm.follows && <Following piece={piece} swarm={swarm} />}
       <BakeBox swarm={swarm.id} />
       <Group title="Birth">
@@ -188,6 +192,20 @@ function Following({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
         Make independent
       </Button>
     </Stack>
+  );
+}
+
+/** That other parts are turned along with the one whose sheet it is. */
+function Along() {
+  const count = useApp(({ piece: { selection } }) =>
+    selection && 'also' in selection ? (selection.also?.length ?? 0) : 0,
+  );
+  if (count === 0) return null;
+  const others = count === 1 ? 'One other is' : `${String(count)} others are`;
+  return (
+    <Box role="note" sx={{ color: COLOURS.glass, fontSize: 12.5, py: 0.25 }}>
+      {others} selected too: what is turned here is turned in all that have it.
+    </Box>
   );
 }
 
@@ -237,16 +255,16 @@ interface RowsProps {
 }
 
 function Rows({ dials, values, path, rate, group }: RowsProps) {
-  return Object.entries(dials)
-    .filter(([, spec]) => spec.group === group && isWanted(spec, values))
+  return useShownDials(dials, values)
+    .filter(([, spec]) => spec.group === group)
     .map(([key, spec]) => (
       <DialRow key={key} spec={spec} value={values[key]!} path={[...path, key]} rate={rate} />
     ));
 }
 
 function DialGroups(props: Omit<RowsProps, 'group'>) {
-  const wanted = Object.values(props.dials).filter((d) => isWanted(d, props.values));
-  const names = [...new Set(wanted.map((d) => d.group))];
+  const shown = useShownDials(props.dials, props.values);
+  const names = [...new Set(shown.map(([, spec]) => spec.group))];
   return names.map((name) => (
     <Group key={name} title={name}>
       <Rows {...props} group={name} />

@@ -1,0 +1,81 @@
+import { Box, Tooltip } from '@mui/material';
+import { useState } from 'react';
+import type { DialSpec } from '@vast-swarm/core';
+import { COLOURS, MONO } from '../../theme';
+import { DialLock } from '../variations/DialLock';
+import { SKETCHES } from './sketches';
+
+interface Props {
+  spec: DialSpec;
+  path: (string | number)[];
+  changed: boolean;
+  /** Whether something of its row has come into focus by the keyboard. */
+  focused: boolean;
+}
+
+/** The name of a dial; what it does, its unit and its limits, where it is pointed at or come to by keys. */
+export function DialName({ spec, path, changed, focused }: Props) {
+  const [over, setOver] = useState(false);
+  return (
+    <Tooltip
+      title={<DialHelp spec={spec} path={path} />}
+      placement="left"
+      open={over || focused}
+      disableInteractive
+    >
+      <Box
+        onPointerEnter={() => {
+          setOver(true);
+        }}
+        onPointerLeave={() => {
+          setOver(false);
+        }}
+        sx={{ color: changed ? COLOURS.text : COLOURS.faint, fontSize: 13, pt: '2px' }}
+      >
+        <DialLock title={spec.title} path={path} />
+        {spec.title}
+        {changed && (
+          <Box
+            component="span"
+            role="img"
+            aria-label="changed"
+            sx={{ color: COLOURS.amber, fontSize: 11, ml: '3px' }}
+          >
+            •
+          </Box>
+        )}
+      </Box>
+    </Tooltip>
+  );
+}
+
+function DialHelp({ spec, path }: Pick<Props, 'spec' | 'path'>) {
+  const sketch = SKETCHES[String(path.at(-1))];
+  const limits = limitsOf(spec);
+  return (
+    <Box sx={{ maxWidth: 260 }}>
+      {spec.help}
+      {limits && <Box sx={{ fontFamily: MONO, fontSize: 11, mt: 0.5 }}>{limits}</Box>}
+      {sketch && (
+        <Box
+          component="svg"
+          viewBox="0 0 96 40"
+          aria-hidden
+          sx={{ display: 'block', width: 144, height: 60, mt: 0.5 }}
+        >
+          <path d={sketch} fill="none" stroke={COLOURS.glass} strokeWidth="1.5" />
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+/** What it may be, in its unit, and what it begins with. */
+export function limitsOf(spec: DialSpec): string | null {
+  if (spec.type !== 'number' && spec.type !== 'vector') return null;
+  const text = (v: number): string => v.toLocaleString('en-GB').replace(/,/g, '\u202f');
+  const unit = spec.unit ? ` ${spec.unit}` : '';
+  const whole = spec.type === 'number' && spec.whole ? ', whole' : '';
+  const first = typeof spec.default === 'number' ? `; begins with ${text(spec.default)}` : '';
+  return `${text(spec.min)} to ${text(spec.max)}${unit}${whole}${first}`;
+}
