@@ -1,7 +1,7 @@
 import { createTheme } from '@mui/material/styles';
 
 /** Night harbour: one amber for what is chosen or plays, sea-glass for what lives, coral for wrong. */
-export const COLOURS = {
+const USUAL = {
   ground: '#0a1214',
   sheet: '#0f1a1d',
   raised: '#152327',
@@ -12,6 +12,17 @@ export const COLOURS = {
   glass: '#7fd6c8',
   coral: '#ff8a76',
 } as const;
+
+/** For who asks their system for more contrast: lines that are seen, and nothing faint. */
+const MORE = {
+  ...USUAL,
+  ...{ ground: '#000000', sheet: '#000000', raised: '#0c1618', line: '#7d9a9b' },
+  ...{ text: '#ffffff', faint: '#d5e3e1', amber: '#ffc56e', glass: '#a6f0e4', coral: '#ffada0' },
+} as const;
+
+const asked = typeof matchMedia === 'function' && matchMedia('(prefers-contrast: more)').matches;
+
+export const COLOURS: Record<keyof typeof USUAL, string> = asked ? MORE : USUAL;
 
 export const MONO = '"Atkinson Hyperlegible Mono Variable", monospace';
 const WORDS = '"Atkinson Hyperlegible Next Variable", sans-serif';
@@ -39,9 +50,19 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         // Drags belong to dials and handles; what is worth copying can still be selected.
-        body: { overflow: 'hidden', userSelect: 'none' },
+        body: { userSelect: 'none' },
         'input, textarea, [role=alert], [role=status], main p, code': { userSelect: 'text' },
-        '#root': { height: '100vh', display: 'flex', flexDirection: 'column' },
+        // Where there is less room than this, as with everything twice as large, the page is scrolled.
+        '#root': {
+          ...{ height: '100vh', display: 'flex', flexDirection: 'column' },
+          ...{ minWidth: 1000, minHeight: 600 },
+        },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*, *::before, *::after': {
+            ...{ animation: 'none !important', transition: 'none !important' },
+            scrollBehavior: 'auto !important',
+          },
+        },
         ':focus-visible': { outline: `2px solid ${COLOURS.amber}`, outlineOffset: 1 },
         '*': { scrollbarWidth: 'thin', scrollbarColor: `${COLOURS.line} transparent` },
       },

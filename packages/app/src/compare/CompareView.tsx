@@ -1,4 +1,5 @@
 import { Box, Button, ListSubheader, MenuItem, Select, Slider, Stack } from '@mui/material';
+import { visuallyHidden } from '@mui/utils';
 import { ArrowLeft, Pause, Play } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -153,6 +154,7 @@ function CompareBar({ id, name, layout, onLayout, children }: BarProps) {
       {...ROW}
       sx={{ ...ROW.sx, gap: 1.5, px: 1.5, borderBottom: `1px solid ${COLOURS.line}` }}
     >
+      <h1 style={visuallyHidden}>Versions of {name}</h1>
       <Button
         component={Link}
         to={`/piece/${id}`}

@@ -59,7 +59,6 @@ function EntryRow({ desk, open, entry, number, state }: RowProps) {
     <ButtonBase
       disabled={!piece || plays}
       aria-current={plays || undefined}
-      aria-label={`${piece?.name ?? 'A piece that is not there any more'}${STATES[state] && `, ${STATES[state]}`}`}
       onClick={() => {
         desk.do({ do: 'call', entry: entry.id });
       }}
@@ -73,12 +72,12 @@ function EntryRow({ desk, open, entry, number, state }: RowProps) {
         '&:hover': { borderColor: COLOURS.amber },
       }}
     >
-      <Box sx={{ fontFamily: MONO, fontSize: 13, opacity: 0.75, width: 22 }}>{number}</Box>
+      <Box sx={{ fontFamily: MONO, fontSize: 13, width: 22 }}>{number}</Box>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ fontSize: 15.5, fontWeight: 600, lineHeight: 1.2 }}>
           {piece?.name ?? 'Not there any more'}
         </Box>
-        <Box sx={{ fontSize: 12, opacity: 0.85 }}>
+        <Box sx={{ fontSize: 12 }}>
           {[STATES[state], starterWords(entry, piece)].filter(Boolean).join(' · ')}
         </Box>
       </Box>

@@ -20,13 +20,13 @@ export function Masters({ desk, open }: Props) {
   const held = useStanding(desk, (s) => s?.held ?? false);
   return (
     <Stack
-      component="footer"
+      component="section"
       direction="row"
       aria-label="All of the show"
-      role="group"
       sx={{
         ...{ gap: 1.25, p: 1.25, borderTop: `1px solid ${COLOURS.line}`, height: 84 },
-        ...{ alignItems: 'stretch', opacity: there ? 1 : 0.45 },
+        // Without an output nothing of it does anything: it has no colour, and can be read still.
+        ...{ alignItems: 'stretch', filter: there ? 'none' : 'saturate(0)' },
       }}
     >
       <Next {...{ desk, open }} />

@@ -86,7 +86,7 @@ export default function Guide() {
         <Part title="Keys">
           <KeysHelp />
           <p>At the desk and the output of a show:</p>
-          <KeysHelp keys={SHOW_KEYS} />
+          <KeysHelp groups={SHOW_KEYS} />
         </Part>
         {SHELVES.map(([shelf, title]) => (
           <Part key={shelf} title={title}>

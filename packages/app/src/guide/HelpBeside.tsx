@@ -3,6 +3,9 @@ import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { SHOW_KEYS } from '../show/showKeys';
+import { useAppDispatch } from '../store/store';
+import { toolActions } from '../store/toolSlice';
+import { storeStep } from '../walk/steps';
 import { COLOURS } from '../theme';
 import { IconAction } from '../ui/IconAction';
 import { TYPING } from '../ui/typing';
@@ -11,6 +14,7 @@ import { DialsHelp, KeysHelp } from './Keys';
 /** Keys and dials, opened and closed with ? beside the work, which goes on. */
 export function HelpBeside() {
   const [open, setOpen] = useState(false);
+  const dispatch = useAppDispatch();
   const inShow = useLocation().pathname.startsWith('/show/');
   useEffect(() => {
     const keys = (event: KeyboardEvent): void => {
@@ -54,11 +58,22 @@ export function HelpBeside() {
           <X size={16} />
         </IconAction>
       </Box>
-      <KeysHelp {...(inShow ? { keys: SHOW_KEYS } : {})} />
+      <KeysHelp {...(inShow ? { groups: SHOW_KEYS } : {})} />
       <Typography variant="h2" sx={{ mt: 2 }}>
         Dials
       </Typography>
       <DialsHelp />
+      <Button
+        color="inherit"
+        sx={{ alignSelf: 'start', ml: -1 }}
+        onClick={() => {
+          storeStep(0);
+          dispatch(toolActions.walkSet(0));
+          setOpen(false);
+        }}
+      >
+        Walk through the first steps again
+      </Button>
       <Button
         component={Link}
         to="/guide"

@@ -2,6 +2,7 @@ import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { COLOURS, MONO } from '../theme';
 import { SHORTCUTS } from '../workshop/useShortcuts';
+import type { KeyGroups } from './keyGroups';
 
 /** How dials are turned. */
 export function DialsHelp() {
@@ -15,23 +16,31 @@ export function DialsHelp() {
   );
 }
 
-/** Keys of the workshop, or of a show, with what they do. */
-export function KeysHelp({ keys: all = SHORTCUTS }: { keys?: typeof SHORTCUTS }) {
-  return (
-    <Box
-      component="dl"
-      sx={{ display: 'grid', gridTemplateColumns: '170px 1fr', rowGap: 0.5, '& dd': { m: 0 } }}
-    >
-      {all.map(([keys, what]) => (
-        <Box key={keys} sx={{ display: 'contents' }}>
-          <dt>
-            <Code>{keys}</Code>
-          </dt>
-          <dd>{what}</dd>
-        </Box>
-      ))}
+/** Keys of the workshop, or of a show, with what they do, by what one wants. */
+export function KeysHelp({ groups = SHORTCUTS }: { groups?: KeyGroups }) {
+  return groups.map(({ want, keys }) => (
+    <Box key={want} component="section" aria-label={want} sx={{ mb: 1.25 }}>
+      <Box component="h3" sx={{ m: 0, mb: 0.25, fontSize: 13, fontWeight: 600 }}>
+        {want}
+      </Box>
+      <Box
+        component="dl"
+        sx={{
+          ...{ display: 'grid', gridTemplateColumns: '170px 1fr', rowGap: 0.5, m: 0 },
+          '& dd': { m: 0 },
+        }}
+      >
+        {keys.map(([key, what]) => (
+          <Box key={key} sx={{ display: 'contents' }}>
+            <dt>
+              <Code>{key}</Code>
+            </dt>
+            <dd>{what}</dd>
+          </Box>
+        ))}
+      </Box>
     </Box>
-  );
+  ));
 }
 
 export function Code({ children }: { children: ReactNode }) {

@@ -23,7 +23,8 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
     setMoving(false);
   };
   const wake = (): void => {
-    setMoving(true);
+    // What moves by itself is not for everybody.
+    setMoving(!matchMedia('(prefers-reduced-motion: reduce)').matches);
   };
   const { width, height, rate, length } = piece.frame;
   const labels = [stored.folder ?? '', ...(stored.tags ?? [])].filter(Boolean);

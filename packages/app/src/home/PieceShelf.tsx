@@ -2,7 +2,7 @@ import { Box, Button, InputBase, MenuItem, Select, Stack, Typography } from '@mu
 import { Search } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
 import type { StoredPiece } from '../data/db';
-import { SORTS, wantedRows, type ShelfRow, type Sort, type Wanted } from '../data/shelf';
+import { SORTS, wantedRows, type ShelfRow, type Wanted } from '../data/shelf';
 import { COLOURS } from '../theme';
 import { PieceCard } from './PieceCard';
 import { useStoredPieces } from './usePieces';

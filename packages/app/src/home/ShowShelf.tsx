@@ -85,6 +85,7 @@ function ShowCard({ stored, pieces }: { stored: StoredShow; pieces: readonly Sto
     0,
   );
   const count = show.entries.length;
+  const about = `${String(count)} ${count === 1 ? 'piece' : 'pieces'} · ${clock(total)}`;
   const remove = async (): Promise<void> => {
     await removeShow(stored);
     const message = `${show.name} was deleted; its pieces are still there.`;
@@ -100,7 +101,7 @@ function ShowCard({ stored, pieces }: { stored: StoredShow; pieces: readonly Sto
       <ButtonBase
         component={Link}
         to={`/show/${id}`}
-        aria-label={`Open ${show.name}`}
+        aria-label={`Open ${show.name} ${about}`}
         sx={{
           ...{ flex: 1, minWidth: 0, justifyContent: 'flex-start', gap: 2, p: 1, borderRadius: 1 },
           ...{ border: '1px solid transparent', '&:hover': { borderColor: COLOURS.amber } },
@@ -108,9 +109,7 @@ function ShowCard({ stored, pieces }: { stored: StoredShow; pieces: readonly Sto
       >
         <Box sx={{ width: 210, flexShrink: 0, pl: 1 }}>
           <Box sx={{ fontWeight: 600, fontSize: 15 }}>{show.name}</Box>
-          <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>
-            {count} {count === 1 ? 'piece' : 'pieces'} · {clock(total)}
-          </Box>
+          <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>{about}</Box>
         </Box>
         <Stack direction="row" sx={{ gap: 0.5, overflow: 'hidden' }} aria-hidden>
           {found.slice(0, PICTURES).map(({ entry, piece }) => (

@@ -1,16 +1,30 @@
 import { cueBehind, type ControlValue, type Piece } from '@vast-swarm/core';
 import { listenToBound } from '../control/boundKeys';
+import type { KeyGroups } from '../guide/keyGroups';
 import { TYPING } from '../ui/typing';
 import type { Command, Standing } from './channel';
 
 /** Keys of a show, at the desk and at the output, with what they do. */
-export const SHOW_KEYS: readonly [string, string][] = [
-  ['Page down', 'The next piece begins'],
-  ['Enter', 'Fires the next cue of the piece'],
-  ['Backspace or .', 'Blackout, and out of it'],
-  ['Space', 'Time stands still, and goes on'],
-  ['F9', 'Panic: back to the last good state'],
-  ['Keys of cues and controls', 'As the piece that plays binds them'],
+export const SHOW_KEYS: KeyGroups = [
+  {
+    want: 'Go through the night',
+    keys: [
+      ['Page down', 'The next piece begins'],
+      ['Enter', 'Fires the next cue of the piece'],
+      ['Space', 'Time stands still, and goes on'],
+    ],
+  },
+  {
+    want: 'When something is wrong',
+    keys: [
+      ['Backspace or .', 'Blackout, and out of it'],
+      ['F9', 'Panic: back to the last good state'],
+    ],
+  },
+  {
+    want: 'Play the piece',
+    keys: [['Keys of cues and controls', 'As the piece that plays binds them']],
+  },
 ];
 
 /** Who does what is asked for, and how it stands. */

@@ -41,6 +41,8 @@ export interface ToolState {
   /** What the engine says of the piece, in numbers. */
   notices: readonly Notice[];
   varying: Varying | null;
+  /** The step of the walk through a first piece that is to be done; null where nobody is on it. */
+  walk: number | null;
   /** Names of places that variations leave as they are. */
   locked: readonly string[];
   /** What the picture shows instead of the piece, as long as it is looked at. */
@@ -98,6 +100,7 @@ const initialState: ToolState = {
   building: null,
   notices: [],
   varying: null,
+  walk: null,
   locked: [],
   trial: null,
 };
@@ -150,6 +153,9 @@ const slice = createSlice({
       const others = varying.marked.filter((n) => n !== payload);
       const fewer = others.length < varying.marked.length;
       varying.marked = fewer ? others : [...others.slice(-1), payload];
+    },
+    walkSet(state, { payload }: PayloadAction<number | null>) {
+      state.walk = payload;
     },
     trialSet(state, { payload }: PayloadAction<Piece | null>) {
       state.trial = payload;

@@ -10,6 +10,7 @@ import {
   SkipForward,
   Undo2,
 } from 'lucide-react';
+import { visuallyHidden } from '@mui/utils';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { exportPiece } from '../data/files';
@@ -23,6 +24,7 @@ import { COLOURS, MONO } from '../theme';
 import { HomeLink } from '../ui/HomeLink';
 import { IconAction } from '../ui/IconAction';
 import { Versions } from '../versions/Versions';
+import { storeStep } from '../walk/steps';
 import { Volume } from './Volume';
 
 interface Props {
@@ -46,6 +48,7 @@ export function Bar({ id, preview, onPreview }: Props) {
     >
       <Side>
         <HomeLink />
+        <PageTitle />
         <PieceName />
         <UndoRedo />
       </Side>
@@ -73,7 +76,11 @@ export function Bar({ id, preview, onPreview }: Props) {
           variant="contained"
           startIcon={<CirclePlay size={15} />}
           sx={{ flexShrink: 0 }}
-          onClick={() => void navigate(`/piece/${id}/render`)}
+          onClick={() => {
+            // It is the last of the first steps.
+            if (store.getState().tools.walk !== null) storeStep(null);
+            void navigate(`/piece/${id}/render`);
+          }}
         >
           Render
         </Button>
@@ -187,6 +194,12 @@ function PreviewSize({ preview, onPreview }: Pick<Props, 'preview' | 'onPreview'
   );
 }
 
+/** The heading of the view, for those who go by headings; the field beside it shows the same. */
+function PageTitle() {
+  const name = useApp((s) => s.piece.piece!.name);
+  return <h1 style={visuallyHidden}>{name}</h1>;
+}
+
 function PieceName() {
   const name = useApp((s) => s.piece.piece!.name);
   const dispatch = useAppDispatch();
@@ -245,13 +258,22 @@ function FrameCounter({ last }: { last: number }) {
   );
 }
 
+/** What this browser does not offer, in a word; why, where it is pointed at. */
+const LACKS = typeof window !== 'undefined' && !crossOriginIsolated ? ', one core only' : '';
+const WHY = [
+  typeof navigator !== 'undefined' && !('gpu' in navigator)
+    ? 'This browser has no WebGPU: the processor draws.'
+    : '',
+  LACKS && 'It shares no memory between workers here: one core does all the work.',
+].join(' ');
+
 /** Which engine, how fast, how large; and whether the picture is still being caught up with. */
 function EngineState() {
   const [[, heard], [, seen]] = [useMicrophone(), useCamera()];
   const recording = heard.recording ?? seen.recording;
   const text = useReport((r) => {
     if (!r) return 'starting';
-    const name = r.engine === 'gpu' ? 'GPU' : `CPU ×${String(r.threads)}`;
+    const name = r.engine === 'gpu' ? 'GPU' : `CPU ×${String(r.threads)}${LACKS}`;
     if (r.settling > 0) return `${name} · ${String(r.settling)} frames to go`;
     if (recording !== null && r.playing) return `${name} · recording · ${r.fps.toFixed(0)} fps`;
     if (!r.exact && r.playing) return `${name} · catching up with the last change`;
@@ -262,7 +284,7 @@ function EngineState() {
     <Box
       component="span"
       aria-label="Engine"
-      title={text}
+      title={`${text}. ${WHY}`.trim()}
       sx={{
         ...{ fontFamily: MONO, fontSize: 12, color: COLOURS.glass, whiteSpace: 'nowrap' },
         // What there is no room for is told when it is pointed at.

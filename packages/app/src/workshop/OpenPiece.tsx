@@ -30,6 +30,7 @@ import { LiveContext, useRecording, type LiveInputs } from '../live/LiveContext'
 import { Microphone } from '../sound/microphone';
 import { useClipboard } from '../recipes/useClipboard';
 import { useSoundOutput } from '../sound/useSoundOutput';
+import { Walk } from '../walk/Walk';
 import { useShortcuts } from './useShortcuts';
 
 /** Milliseconds between pictures for the list of pieces. */
@@ -188,6 +189,7 @@ export function OpenPiece({ id }: { id: string }) {
               }}
             >
               <Picture preview={preview} generation={generation} />
+              <Walk />
               <Tidings />
               <Box sx={{ bgcolor: COLOURS.ground }}>
                 <BottomTabs />

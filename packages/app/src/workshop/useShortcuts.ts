@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { tinykeys } from 'tinykeys';
 import type { Vector } from '@vast-swarm/core';
 import type { EngineClient } from '../engine/client';
+import type { KeyGroups } from '../guide/keyGroups';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';
 import { toolActions } from '../store/toolSlice';
@@ -9,25 +10,62 @@ import { TYPING } from '../ui/typing';
 import { framed } from './picture/orbit';
 import { FIND_DIAL } from './sheet/findDials';
 
-/** Keys of the workshop, with what they do; the guide lists them. */
-export const SHORTCUTS: readonly [string, string][] = [
-  ['Space', 'Play or pause'],
-  ['Left, Right', 'A frame back or on; with Shift ten'],
-  ['Home, End', 'First or last frame'],
-  ['+, -', 'On the timing strip: less or more of the piece; with Ctrl the wheel too'],
-  ['Alt', 'Held while dragging on the strip: beats do not draw'],
-  ['Ctrl+Z', 'Undo'],
-  ['Ctrl+Shift+Z', 'Redo'],
-  ['F', 'Frame the selected swarm'],
-  ['H', 'Show or hide handles'],
-  ['S', 'Held while the pointer moves over the picture: pointer signals are driven, and recorded'],
-  ['Keys of cues and controls', 'As the piece binds them, while it plays'],
-  ['Click on the picture', 'Follow the particle there; Escape lets go'],
-  ['Ctrl+Shift+C, Ctrl+Shift+V', 'Copy a shape over life from one row to another'],
-  ['Delete', 'Remove the part whose tag has the focus'],
-  ['F2', 'Rename the part whose tag has the focus'],
-  ['Alt+Left, Alt+Right', 'Move the part in the line-up'],
-  ['?', 'These keys, beside the work'],
+/** Keys of the workshop; the guide lists them. */
+export const SHORTCUTS: KeyGroups = [
+  {
+    want: 'Play, and move in time',
+    keys: [
+      ['Space', 'Play or pause'],
+      ['Left, Right', 'A frame back or on; with Shift ten'],
+      ['Home, End', 'First or last frame'],
+      ['+, -', 'On the timing strip: less or more of the piece; with Ctrl the wheel too'],
+      ['Alt', 'Held while dragging on the strip: beats do not draw'],
+    ],
+  },
+  {
+    want: 'Look at it',
+    keys: [
+      ['F', 'Frame the selected swarm'],
+      ['H', 'Show or hide handles'],
+      ['Click on the picture', 'Follow the particle there; Escape lets go'],
+    ],
+  },
+  {
+    want: 'Find and turn dials',
+    keys: [
+      ['/', 'Find a dial of any part by its name'],
+      ['Up, Down', 'A step more or less; with Shift ten, with Alt a tenth'],
+      ['Ctrl+Shift+C, Ctrl+Shift+V', 'Copy a shape over life from one row to another'],
+    ],
+  },
+  {
+    want: 'Work with parts',
+    keys: [
+      ['Ctrl+click', 'On a tag: select it too; dials are turned in all that are selected'],
+      ['Ctrl+C, Ctrl+X, Ctrl+V', 'Copy, cut or paste parts, here and in other pieces'],
+      ['F2', 'Rename the part whose tag has the focus'],
+      ['Alt+Left, Alt+Right', 'Move it in the line-up'],
+      ['Delete', 'Remove it'],
+    ],
+  },
+  {
+    want: 'Take back',
+    keys: [
+      ['Ctrl+Z', 'Undo'],
+      ['Ctrl+Shift+Z', 'Redo'],
+    ],
+  },
+  {
+    want: 'Play it by hand',
+    keys: [
+      [
+        'S',
+        'Held while the pointer moves over the picture: pointer signals are driven, and recorded',
+      ],
+      ['Keys of cues and controls', 'As the piece binds them, while it plays'],
+    ],
+  },
+  { want: 'Get help', keys: [['?', 'These keys, beside the work']] },
 ];
 
 /** Turns the camera to the selected swarm's emitter. */

@@ -55,8 +55,8 @@ export function Picture({ preview, generation }: Props) {
       <Box
         ref={picture}
         data-testid="picture"
-        role="img"
-        aria-label="Picture"
+        role="group"
+        aria-label="Picture and handles"
         {...pointer}
         onDragOver={(event) => {
           event.preventDefault();
@@ -73,7 +73,12 @@ export function Picture({ preview, generation }: Props) {
           ...{ outline: `1px solid ${COLOURS.line}`, touchAction: 'none' },
         }}
       >
-        <div ref={canvasHolder} style={{ width: '100%', height: '100%' }} />
+        <div
+          ref={canvasHolder}
+          role="img"
+          aria-label="Picture"
+          style={{ width: '100%', height: '100%' }}
+        />
         <Overlay size={size} />
       </Box>
       {empty && <EmptyPicture />}

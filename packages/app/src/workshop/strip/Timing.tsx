@@ -111,6 +111,7 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
   const { view, last, rate } = strip;
   const surface = useWheel(strip, onView);
   const playhead = useRef<HTMLDivElement>(null);
+  const slider = useRef<HTMLDivElement>(null);
   // At every frame: written straight on the elements, since React would take too long.
   useEffect(() => {
     let seen = -1;
@@ -119,9 +120,9 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
       const { percent } = strip;
       playhead.current!.style.left = percent(now);
       playhead.current!.hidden = now < view.from || now > view.to;
-      surface.current!.setAttribute('aria-valuenow', String(now));
+      slider.current!.setAttribute('aria-valuenow', String(now));
       const seconds = (now / rate).toFixed(2);
-      surface.current!.setAttribute('aria-valuetext', `frame ${String(now)}, ${seconds} seconds`);
+      slider.current!.setAttribute('aria-valuetext', `frame ${String(now)}, ${seconds} seconds`);
       // The view goes along with what plays, not where somebody looks elsewhere.
       const was = seen >= view.from && seen <= view.to;
       if (was && playhead.current!.hidden) onView(withFrame(view, now, last));
@@ -153,13 +154,6 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
   return (
     <Box
       ref={surface}
-      role="slider"
-      tabIndex={0}
-      aria-label="Time"
-      aria-valuemin={0}
-      aria-valuemax={last}
-      aria-valuenow={0}
-      onKeyDown={keys}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         scrub(event);
@@ -169,6 +163,7 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
       }}
       sx={{
         position: 'relative',
+        isolation: 'isolate',
         cursor: 'col-resize',
         touchAction: 'none',
         ml: `${String(NAMES)}px`,
@@ -182,6 +177,18 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
         }}
       />
       <Beats />
+      <Box
+        ref={slider}
+        role="slider"
+        tabIndex={0}
+        aria-label="Time"
+        aria-valuemin={0}
+        aria-valuemax={last}
+        aria-valuenow={0}
+        onKeyDown={keys}
+        // Behind the rows: what stands in them is no part of a slider.
+        sx={{ position: 'absolute', inset: 0, zIndex: -1 }}
+      />
       {children}
       <Box
         ref={playhead}

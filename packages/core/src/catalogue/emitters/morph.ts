@@ -19,7 +19,7 @@ const shape = (n: number) =>
     'A shape on the way; those left empty are passed over.',
   );
 const size = (n: number) =>
-  number(`Size ${String(n)}`, 1, [0.0001, 10_000], 'Scale of the shape.', {
+  number(`Scale ${String(n)}`, 1, [0.0001, 10_000], 'Scale of the shape.', {
     drag: 'log',
     when: { dial: `shape${String(n)}`, not: '' },
   });

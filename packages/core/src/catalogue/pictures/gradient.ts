@@ -6,7 +6,7 @@ const never = { varies: 'never' as const };
 
 export const gradient = movingPicture({
   kind: 'gradient',
-  title: 'Gradient map',
+  title: 'Ramp map',
   help: 'From dark to bright along a direction, once or in waves that travel.',
   icon: 'M4 5h16v14H4zM9 5v14M14 5v14M18 5v14',
   dials: {
