@@ -57,6 +57,9 @@ export const theme = createTheme({
           ...{ height: '100vh', display: 'flex', flexDirection: 'column' },
           ...{ minWidth: 1000, minHeight: 600 },
         },
+        // What is nothing but a picture takes the window as it is.
+        '#root:has([data-whole])': { minWidth: 0, minHeight: 0 },
+        'body:has([data-whole])': { overflow: 'hidden' },
         '@media (prefers-reduced-motion: reduce)': {
           '*, *::before, *::after': {
             ...{ animation: 'none !important', transition: 'none !important' },

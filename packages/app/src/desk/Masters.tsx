@@ -78,7 +78,6 @@ function Next({ desk, open }: Props) {
   const words = began ? 'Next' : 'Begin';
   return (
     <ButtonBase
-      aria-label={name ? `${words}: ${name}` : words}
       disabled={!name}
       onClick={() => {
         desk.do({ do: 'act', act: { all: 'go' } });
@@ -93,7 +92,7 @@ function Next({ desk, open }: Props) {
     >
       <SkipForward size={24} />
       <Box sx={{ textAlign: 'left', minWidth: 0 }}>
-        <Box sx={{ fontSize: 13 }}>{words}</Box>
+        <Box sx={{ fontSize: 13 }}>{words}:</Box>
         <Box
           sx={{
             ...{ fontSize: 17, fontWeight: 600, whiteSpace: 'nowrap', overflow: 'hidden' },

@@ -1,4 +1,5 @@
 import { Box, GlobalStyles, Typography } from '@mui/material';
+import { visuallyHidden } from '@mui/utils';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { Piece } from '@vast-swarm/core';
@@ -181,6 +182,7 @@ function Screen({ holder, run, show }: ScreenProps) {
       component="main"
       aria-label={`Output of ${show.name}`}
       data-testid="output"
+      data-whole
       onClick={() => {
         setAsked(true);
         if (document.fullscreenElement) void document.exitFullscreen();
@@ -192,6 +194,7 @@ function Screen({ holder, run, show }: ScreenProps) {
         cursor: hidden ? 'none' : 'default',
       }}
     >
+      <h1 style={visuallyHidden}>Output of {show.name}</h1>
       <GlobalStyles
         styles={{
           '.pass': {

@@ -1,4 +1,5 @@
 import { Box } from '@mui/material';
+import { visuallyHidden } from '@mui/utils';
 import { useEffect, useRef, useState } from 'react';
 import { universesOf, validateWall, type Wall } from '@vast-swarm/core';
 import { ServerLink, type LinkState } from '../live/serverLink';
@@ -59,11 +60,10 @@ export default function WallView() {
   return (
     <Box
       component="main"
+      data-whole
       sx={{ flex: 1, minHeight: 0, bgcolor: '#05080a', display: 'flex', flexDirection: 'column' }}
     >
-      <Box component="h1" sx={{ position: 'absolute', left: -9999 }}>
-        The wall
-      </Box>
+      <h1 style={visuallyHidden}>The wall</h1>
       <canvas
         ref={canvas}
         role="img"
