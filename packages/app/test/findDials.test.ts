@@ -62,6 +62,8 @@ test('a dial counts as changed where its value is another one, however it is fed
   const { rate, lifetime } = swarmDials;
   expect(isChanged(rate, structuredClone(rate.default))).toBe(false);
   expect(isChanged(rate, 2001)).toBe(true);
-  expect(isChanged(lifetime, JSON.parse(JSON.stringify(lifetime.default)) as DialValue)).toBe(false);
+  expect(isChanged(lifetime, JSON.parse(JSON.stringify(lifetime.default)) as DialValue)).toBe(
+    false,
+  );
   expect(isChanged(lifetime, { feed: 'spread', from: 1, to: 1 })).toBe(true);
 });
