@@ -34,8 +34,9 @@ const STEPS = [
   },
   {
     name: 'pictures',
-    from: [...sources('kernel', 'core', 'cpu'), 'scripts/pictures.ts'],
-    makes: 'packages/app/public/made/recipes/salt-lattice.png',
+    // Not all that draws them: what they show is what kinds and the show say, and they take a while.
+    from: ['packages/core/src/catalogue', 'packages/core/src/demo', 'scripts/pictures.ts'],
+    makes: 'packages/app/public/made/kinds/signals-wave.png',
     run: ['node', 'scripts/run-ts.mjs', 'scripts/pictures.ts'],
   },
   {

@@ -1,8 +1,17 @@
 import { mkdir, rm, writeFile } from 'node:fs/promises';
-import { compilePiece, RECIPES, withWords, type Piece } from '@vast-swarm/core';
+import {
+  catalogue,
+  compilePiece,
+  kindPiece,
+  RECIPES,
+  SHOWN_SHELVES,
+  validatePiece,
+  withWords,
+  type Piece,
+} from '@vast-swarm/core';
 import { CpuEngine, encodePng } from '@vast-swarm/cpu';
 
-/** Draws what the application shows of recipes, by the engine, from what is shipped. */
+/** Draws what the application shows of recipes and of kinds, by the engine, from what is shipped. */
 
 const FOLDER = 'packages/app/public/made';
 const WIDE = 240;
@@ -12,7 +21,7 @@ const engine = await CpuEngine.create({ threads: 2 });
 async function picture(piece: Piece, frame: number, file: string): Promise<void> {
   const { width, height } = piece.frame;
   const files = await withWords(piece.stock, new Map());
-  engine.setPlan(compilePiece(piece, { files }));
+  engine.setPlan(compilePiece(validatePiece(piece), { files }));
   engine.reset();
   while (engine.frame < frame) {
     await engine.ready();
@@ -27,5 +36,12 @@ await rm(FOLDER, { recursive: true, force: true });
 await mkdir(`${FOLDER}/recipes`, { recursive: true });
 for (const { id, frame, shown } of RECIPES) {
   await picture({ ...shown(), density: 0.6 }, frame, `${FOLDER}/recipes/${id}.png`);
+}
+await mkdir(`${FOLDER}/kinds`);
+for (const shelf of SHOWN_SHELVES) {
+  for (const { kind } of catalogue[shelf]) {
+    const { piece, frame } = kindPiece(shelf, kind)!;
+    await picture(piece, frame, `${FOLDER}/kinds/${shelf}-${kind}.png`);
+  }
 }
 engine.close();

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { catalogue, type Kind, type Shelf } from '@vast-swarm/core';
+import { catalogue, SHOWN_SHELVES, type Kind, type Shelf } from '@vast-swarm/core';
 import { COLOURS } from '../theme';
 import { KindIcon } from '../ui/KindIcon';
 import { SHOW_KEYS } from '../show/showKeys';
@@ -15,6 +15,7 @@ const SHELVES: [Shelf, string][] = [
   ['media', 'Media: what swarms stir and ride'],
   ['lights', 'Lights: what lights solid things'],
   ['performers', 'Performers: whose joints drive the piece'],
+  ['pictures', 'Pictures: clips, cameras and made maps'],
   ['sounds', 'Sounds: what is heard'],
   ['signals', 'Signals: numbers that change with time'],
   ['bodies', 'Bodies: how one is drawn'],
@@ -92,7 +93,7 @@ export default function Guide() {
           <Part key={shelf} title={title}>
             <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.25 }}>
               {catalogue[shelf].map((kind) => (
-                <KindEntry key={kind.kind} kind={kind} />
+                <KindEntry key={kind.kind} kind={kind} shelf={shelf} />
               ))}
             </Box>
           </Part>
@@ -102,14 +103,27 @@ export default function Guide() {
   );
 }
 
-function KindEntry({ kind }: { kind: Kind }) {
+/** A kind with what it does, as the engine draws it where it can be seen. */
+function KindEntry({ kind, shelf }: { kind: Kind; shelf: Shelf }) {
   return (
     <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'start' }}>
-      <Box sx={{ color: COLOURS.glass, pt: '2px' }}>
-        <KindIcon path={kind.icon} size={20} />
-      </Box>
+      {SHOWN_SHELVES.includes(shelf) && (
+        <img
+          src={`/made/kinds/${shelf}-${kind.kind}.png`}
+          alt=""
+          loading="lazy"
+          width={128}
+          height={72}
+          style={{ borderRadius: 3, background: '#060b0c', flexShrink: 0 }}
+        />
+      )}
       <Box>
-        <b>{kind.title}</b>
+        <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'center', color: COLOURS.glass }}>
+          <KindIcon path={kind.icon} size={18} />
+          <Box component="b" sx={{ color: COLOURS.text }}>
+            {kind.title}
+          </Box>
+        </Box>
         <Box sx={{ color: COLOURS.faint }}>{kind.help}</Box>
       </Box>
     </Box>

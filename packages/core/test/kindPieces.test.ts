@@ -1,0 +1,27 @@
+import { catalogue, compilePiece, kindPiece, RECIPES, SHOWN_SHELVES, validatePiece } from '../src';
+
+const all = SHOWN_SHELVES.flatMap((shelf) =>
+  catalogue[shelf].map(({ kind }) => [shelf, kind] as const),
+);
+
+test.each(all)('the guide has a piece for %s %s, and the kind is in it', (shelf, kind) => {
+  const { piece } = kindPiece(shelf, kind)!;
+  const valid = validatePiece(JSON.parse(JSON.stringify(piece)));
+  expect(JSON.stringify(valid)).toContain(`"kind":"${kind}"`);
+  expect(compilePiece(valid).swarms.length + (shelf === 'pictures' ? 1 : 0)).toBeGreaterThan(0);
+});
+
+test('what is not seen has none', () => {
+  expect(kindPiece('cues', 'cue')).toBeNull();
+});
+
+test.each(RECIPES)(
+  'the recipe $name is whole, and has something to show',
+  ({ list, parts, shown }) => {
+    const { chosen, piece } = parts();
+    expect(chosen).toHaveLength(1);
+    expect(piece[list].map((p) => p.id)).toContain(chosen[0]!.id);
+    expect(() => validatePiece(JSON.parse(JSON.stringify(piece)))).not.toThrow();
+    expect(shown().swarms.some((s) => s.on)).toBe(true);
+  },
+);
