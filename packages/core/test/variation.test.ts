@@ -4,6 +4,7 @@ import {
   crossed,
   DEMO_SHOW,
   dialsOf,
+  makePart,
   pieceText,
   validatePiece,
   variationOf,
@@ -34,7 +35,8 @@ test('the same number gives the same neighbour, another number another one', () 
     const first = pieceText(variationOf(piece, 7, wild));
     expect(pieceText(variationOf(piece, 7, wild))).toBe(first);
     expect(pieceText(variationOf(piece, 8, wild))).not.toBe(first);
-    // The piece itself is not touched.
+    // The piece itself is not touched; its stock is the very same.
+    expect(variationOf(piece, 7, wild).stock).toBe(piece.stock);
     expect(pieceText(piece)).toBe(text);
   }
 });
@@ -140,4 +142,43 @@ test('neighbours compile, and cost about as much', () => {
   for (let n = 1; n <= 9; n++) {
     expect(particles(variationOf(piece, n, { ...wild, reach: 0.5 })) / own).toBeLessThan(5);
   }
+});
+
+test('what follows another swarm, or is held by a control, is left to it', () => {
+  const piece = smallPiece((p) => {
+    const leader = p.swarms[0]!;
+    p.swarms.push({
+      ...structuredClone(leader),
+      ...{ id: 'tail', name: 'Tail', follows: 'motes', own: ['rate'] },
+    });
+    const control = makePart('controls', 'fader', []);
+    control.name = 'Fader';
+    control.dials.moves = [{ place: 'swarms.motes.lifetime', from: 1, to: 2 }] as never;
+    p.controls = [control];
+  });
+  const turned = new Set<string>();
+  for (let n = 1; n < 40; n++) {
+    differences(piece, variationOf(piece, n, wild)).forEach((a) => turned.add(a));
+  }
+  expect(turned).toContain('swarms.motes.rate');
+  expect(turned).not.toContain('swarms.motes.lifetime');
+  // Of the follower only what is its own.
+  expect([...turned].filter((a) => a.startsWith('swarms.tail'))).toEqual(['swarms.tail.rate']);
+});
+
+test('what is nought in a wide range is off, and stays so; a narrow range is gone through', () => {
+  const piece = smallPiece((p) => {
+    p.forces = [makePart('forces', 'gravity', [])];
+    Object.assign(p.forces[0]!.dials, { strength: 0 });
+    p.swarms[0]!.dials.opacity = 0.5;
+  });
+  const seen = new Set<unknown>();
+  for (let n = 1; n < 30; n++) {
+    const next = variationOf(piece, n, wild);
+    expect(next.forces[0]!.dials.strength).toBe(0);
+    seen.add(next.swarms[0]!.dials.opacity);
+    expect(next.swarms[0]!.dials.opacity).toBeGreaterThanOrEqual(0);
+    expect(next.swarms[0]!.dials.opacity).toBeLessThanOrEqual(1);
+  }
+  expect(seen.size).toBeGreaterThan(8);
 });

@@ -36,7 +36,7 @@ export const NINE = 9;
  * be found again; a dial's luck hangs on nothing but its own place.
  */
 export function variationOf(piece: Piece, number: number, turning: Turning): Piece {
-  const next = structuredClone(piece);
+  const next = copied(piece);
   if (turning.reach === 0) return next;
   const locked = new Set(turning.locked);
   for (const place of dialsOf(piece)) {
@@ -59,7 +59,7 @@ export function variationOf(piece: Piece, number: number, turning: Turning): Pie
  * @param a and what is no dial, or is another kind of part in the other, is as it has it
  */
 export function crossed(a: Piece, b: Piece, number: number): Piece {
-  const next = structuredClone(a);
+  const next = copied(a);
   const others = new Map([...dialsOf(b)].map((place) => [placeKey(b, place), place.value]));
   for (const place of dialsOf(a)) {
     const key = placeKey(a, place);
@@ -68,6 +68,11 @@ export function crossed(a: Piece, b: Piece, number: number): Piece {
     put(next, place.path, structuredClone(other));
   }
   return next;
+}
+
+/** Its own but for the stock, which nobody turns: what has been read for it is at hand still. */
+function copied(piece: Piece): Piece {
+  return { ...structuredClone({ ...piece, stock: [] }), stock: piece.stock };
 }
 
 function placeKey(piece: Piece, { path, spec }: DialPlace): string {
