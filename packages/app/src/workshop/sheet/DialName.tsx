@@ -35,12 +35,7 @@ export function DialName({ spec, path, changed, focused }: Props) {
         <DialLock title={spec.title} path={path} />
         {spec.title}
         {changed && (
-          <Box
-            component="span"
-            role="img"
-            aria-label="changed"
-            sx={{ color: COLOURS.amber, fontSize: 11, ml: '3px' }}
-          >
+          <Box component="span" aria-hidden sx={{ color: COLOURS.amber, fontSize: 11, ml: '3px' }}>
             •
           </Box>
         )}

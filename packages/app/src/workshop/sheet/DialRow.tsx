@@ -131,6 +131,7 @@ function Row({ spec, value, path, rate }: Props) {
       ref={row}
       role="group"
       aria-label={spec.title}
+      aria-description={isChanged(spec, value) ? 'changed' : undefined}
       onFocus={() => {
         setFocused(cameByKeyboard());
       }}
