@@ -92,7 +92,7 @@ function Next({ desk, open }: Props) {
     >
       <SkipForward size={24} />
       <Box sx={{ textAlign: 'left', minWidth: 0 }}>
-        <Box sx={{ fontSize: 13 }}>{words}:</Box>
+        <Box sx={{ fontSize: 13 }}>{name ? `${words}:` : words}</Box>
         <Box
           sx={{
             ...{ fontSize: 17, fontWeight: 600, whiteSpace: 'nowrap', overflow: 'hidden' },
