@@ -39,7 +39,7 @@ export function Variations({ varying }: { varying: Varying }) {
       <Box
         component="ul"
         sx={{
-          ...{ display: 'grid', gap: 0.75, p: 0, m: 0, listStyle: 'none' },
+          ...{ display: 'grid', gap: 0.75, p: 0, m: 0, listStyle: 'none', alignItems: 'start' },
           gridTemplateColumns: 'repeat(5, minmax(0, 1fr))',
         }}
       >
@@ -53,7 +53,7 @@ export function Variations({ varying }: { varying: Varying }) {
             <StillPicture still={stills[i]} size={size} />
           </Card>
         ))}
-        <Box component="li" sx={{ p: 1, fontSize: 12.5, color: COLOURS.faint }}>
+        <Box component="li" sx={{ px: 1, fontSize: 12, color: COLOURS.faint }}>
           The picture plays the one under the pointer. A click takes it; the next nine go on from
           there. Locks in the sheet keep a dial.
         </Box>
