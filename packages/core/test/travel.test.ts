@@ -13,26 +13,14 @@ import {
   type PartRef,
   type Piece,
 } from '../src';
+import { TRAVELLING } from '../src/piece/travel/closure';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const demo = DEMO_SHOW.pieces.map(({ piece }) => piece);
 
 /** Every part of a piece that can travel. */
 const partsOf = (piece: Piece): PartRef[] =>
-  (
-    [
-      'swarms',
-      'forces',
-      'colliders',
-      'media',
-      'lights',
-      'performers',
-      'pictures',
-      'sounds',
-      'signals',
-      'finish',
-    ] as const
-  ).flatMap((list) => piece[list].map(({ id }) => ({ list, id })));
+  TRAVELLING.flatMap((list) => piece[list].map(({ id }) => ({ list, id })));
 
 /** Over text, as between people. */
 const taken = (piece: Piece, chosen: readonly PartRef[]) =>

@@ -105,16 +105,26 @@ export function saveAs(blob: Blob, name: string): void {
   }, 10_000);
 }
 
-/** The piece file; with what it uses from files, a zip of both. */
-export async function exportPiece(piece: Piece): Promise<void> {
-  const base = fileNameOf(piece.name);
-  const text = pieceText(piece);
+/**
+ * Saves a document as JSON; with what its piece uses from files, as a zip of both.
+ *
+ * @param sort stands before the ending of the file's name
+ */
+export async function saveDocument(
+  text: string,
+  { name, sort, piece }: { name: string; sort: 'swarm' | 'parts'; piece: Piece },
+): Promise<void> {
+  const base = `${fileNameOf(name)}.${sort}`;
   const stock = await stockFilesOf([piece]);
   if (Object.keys(stock).length === 0) {
-    saveAs(new Blob([text], { type: 'application/json' }), `${base}.swarm.json`);
+    saveAs(new Blob([text], { type: 'application/json' }), `${base}.json`);
     return;
   }
   const json = new TextEncoder().encode(text);
-  const zip = zipSync({ [`${base}.swarm.json`]: json, stock }, { level: 1 });
-  saveAs(new Blob([zip], { type: 'application/zip' }), `${base}.swarm.zip`);
+  const zip = zipSync({ [`${base}.json`]: json, stock }, { level: 1 });
+  saveAs(new Blob([zip], { type: 'application/zip' }), `${base}.zip`);
+}
+
+export async function exportPiece(piece: Piece): Promise<void> {
+  await saveDocument(pieceText(piece), { name: piece.name, sort: 'swarm', piece });
 }

@@ -1,5 +1,4 @@
 import {
-  fileNameOf,
   parseParts,
   partsText,
   RECIPES,
@@ -7,9 +6,8 @@ import {
   type PartRef,
   type Piece,
 } from '@vast-swarm/core';
-import { zipSync } from 'fflate';
 import { library, type StoredRecipe } from '../data/db';
-import { saveAs, stockFilesOf } from '../data/files';
+import { saveDocument } from '../data/files';
 import { filesOf } from '../data/stock';
 import { whyNotKept } from '../data/trouble';
 import { Stills } from '../stills/stills';
@@ -88,16 +86,7 @@ export async function addRecipe(parts: Parts, frame = 60, shown = parts.piece): 
   store.dispatch(noticed({ key: 'recipe', kind, message }));
 }
 
-/** A recipe as a file; with what it uses from files, a zip of both. */
 export async function exportRecipe({ name, parts: read }: Recipe): Promise<void> {
   const parts = read();
-  const [base, text] = [fileNameOf(name), partsText(parts)];
-  const stock = await stockFilesOf([parts.piece]);
-  if (Object.keys(stock).length === 0) {
-    saveAs(new Blob([text], { type: 'application/json' }), `${base}.parts.json`);
-    return;
-  }
-  const json = new TextEncoder().encode(text);
-  const zip = zipSync({ [`${base}.parts.json`]: json, stock }, { level: 1 });
-  saveAs(new Blob([zip], { type: 'application/zip' }), `${base}.parts.zip`);
+  await saveDocument(partsText(parts), { name, sort: 'parts', piece: parts.piece });
 }

@@ -1,4 +1,10 @@
-import { arrivedFiles, compilePiece, type Piece, type StockFiles } from '@vast-swarm/core';
+import {
+  arrivedFiles,
+  compilePiece,
+  type Piece,
+  type Plan,
+  type StockFiles,
+} from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { transfer } from 'comlink';
 import { Looking } from '../engine/looking';
@@ -35,12 +41,13 @@ let engine: Promise<CpuEngine> | null = null;
 /** Grows with all that is asked. */
 let asked = 0;
 
-/** A piece with as many particles as are seen when it is small. */
-function lighter(piece: Piece): Piece {
-  const { swarms } = compilePiece(piece, { files, looker: looking.looker });
-  const all = swarms.reduce((sum, s) => sum + s.capacity, 0);
-  const density = Math.max(0.01, piece.density * Math.min(1, ENOUGH / Math.max(1, all)));
-  return { ...piece, density };
+/** The plan of a piece with as many particles as are seen when it is small. */
+function lightPlan(piece: Piece): Plan {
+  const compiled = (own: Piece): Plan => compilePiece(own, { files, looker: looking.looker });
+  const plan = compiled(piece);
+  const all = plan.swarms.reduce((sum, s) => sum + s.capacity, 0);
+  if (all <= ENOUGH) return plan;
+  return compiled({ ...piece, density: Math.max(0.01, (piece.density * ENOUGH) / all) });
 }
 
 function breathe(): Promise<void> {
@@ -63,7 +70,7 @@ async function draw({ piece, frame, width, height }: StillAsked): Promise<ImageB
     if (own !== asked) return null;
     engine ??= CpuEngine.create({ threads: 1 });
     const made = await engine;
-    made.setPlan(compilePiece(lighter(piece), { files, looker: looking.looker }));
+    made.setPlan(lightPlan(piece));
     made.reset();
     let rested = performance.now();
     while (made.frame < frame) {

@@ -42,6 +42,13 @@ export function* dialsOf(piece: Piece): Generator<DialPlace> {
   }
 }
 
+/** Puts a value where a dial stands; the piece is changed. */
+export function putAt(piece: Piece, path: readonly (string | number)[], value: unknown): void {
+  let at = piece as unknown as Record<string | number, unknown>;
+  for (const key of path.slice(0, -1)) at = at[key] as typeof at;
+  at[path.at(-1)!] = value;
+}
+
 /** Ids of the things of the stock that a dial names. */
 export function stockNamed(spec: DialSpec, value: DialValue): string[] {
   if (spec.type === 'stocks') return value as string[];

@@ -4,7 +4,8 @@ import { signalId } from '../chains';
 import { dialsOf, mapsIn, signalsIn, stockNamed, type DialPlace } from '../walk';
 import { formulaSignals } from '../../formula/parse';
 import { isLayers } from '../../feeds/feeds';
-import type { PartList, Piece } from '../types';
+import { isCalled } from '../create';
+import { PART_LISTS, type PartList, type Piece } from '../types';
 
 /** A part by its list and id. */
 export interface PartRef {
@@ -12,20 +13,15 @@ export interface PartRef {
   id: string;
 }
 
-/** Lists whose parts are taken elsewhere; controls and cues stay with their piece. */
-export const TRAVELLING = [
-  'swarms',
-  'forces',
-  'colliders',
-  'media',
-  'lights',
-  'performers',
-  'pictures',
-  'sounds',
-  'signals',
-  'finish',
-] as const satisfies readonly PartList[];
-export type Travelling = (typeof TRAVELLING)[number];
+export type Travelling = Exclude<PartList, 'controls' | 'cues'>;
+
+/** Whether parts of a list are taken elsewhere; controls and cues stay with their piece. */
+export function isTravelling(list: PartList): list is Travelling {
+  return !isCalled(list);
+}
+
+/** Lists whose parts are taken elsewhere. */
+export const TRAVELLING = (['swarms', ...PART_LISTS] as const).filter(isTravelling);
 
 /** Ids of parts by list, and of things of the stock. */
 export type Closure = Record<Travelling | 'stock', Set<string>>;
@@ -80,7 +76,7 @@ export function closureOf(piece: Piece, chosen: readonly PartRef[]): Closure {
         if (influenceOf(piece, part.id, id) !== 0) visit(felt, part.id);
     }
   };
-  for (const { list, id } of chosen) if (list !== 'controls' && list !== 'cues') visit(list, id);
+  for (const { list, id } of chosen) if (isTravelling(list)) visit(list, id);
   return found;
 }
 

@@ -13,8 +13,8 @@ import { documentText, parseDocument, PieceError } from '../document';
 import { inEffect } from '../follow';
 import { parsePiece, pieceText, validatePiece } from '../parse';
 import type { Piece } from '../types';
-import { dialsOf, type DialPlace } from '../walk';
-import { closureOf, namedBy, TRAVELLING, type PartRef } from './closure';
+import { dialsOf, putAt, type DialPlace } from '../walk';
+import { closureOf, isTravelling, namedBy, TRAVELLING, type PartRef } from './closure';
 
 /** Parts of a piece on their way to another, as text between people, or as a recipe. */
 export interface Parts {
@@ -52,9 +52,7 @@ const PARTS = { what: 'file of parts', format: PARTS_FORMAT, version: 1, schema:
  */
 export function gathered(piece: Piece, chosen: readonly PartRef[], name: string): Parts | null {
   const found = closureOf(piece, chosen);
-  const there = chosen.filter(
-    ({ list, id }) => list !== 'controls' && list !== 'cues' && found[list].has(id),
-  );
+  const there = chosen.filter(({ list, id }) => isTravelling(list) && found[list].has(id));
   if (there.length === 0) return null;
   const next = structuredClone(piece);
   for (const swarm of next.swarms) {
@@ -97,11 +95,7 @@ function atRest(piece: Piece): void {
     const rest = rests.get(signalId(signal));
     return rest === undefined ? value : from + (to - from) * rest;
   };
-  for (const { value, path } of dialsOf(piece)) {
-    let at = piece as unknown as Record<string | number, unknown>;
-    for (const key of path.slice(0, -1)) at = at[key] as typeof at;
-    at[path.at(-1)!] = still(value);
-  }
+  for (const { value, path } of dialsOf(piece)) putAt(piece, path, still(value));
 }
 
 /** What parts were seen with goes along as far as it names nothing that stays behind. */

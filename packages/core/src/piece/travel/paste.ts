@@ -26,7 +26,7 @@ export function pasted(
   const own = renamed(from, ids);
   const next = structuredClone(piece);
   const added: PartRef[] = [];
-  const fresh = { felt: new Set<string>(), feeling: new Set<string>(), alone: new Set<string>() };
+  const fresh = { felt: new Set<string>(), feeling: new Set<string>() };
   for (const list of [...TRAVELLING, 'stock'] as const) {
     const target = next[list] as { id: string; name: string }[];
     from[list].forEach(({ id }, i) => {
@@ -37,8 +37,7 @@ export function pasted(
       const isChosen = picked.has(`${list} ${id}`);
       if (isChosen) added.push({ list, id: part.id });
       if (list === 'swarms' || list === 'media') fresh.feeling.add(part.id);
-      if (list !== 'forces' && list !== 'colliders') return;
-      (isChosen ? fresh.alone : fresh.felt).add(part.id);
+      if ((list === 'forces' || list === 'colliders') && !isChosen) fresh.felt.add(part.id);
     });
   }
   putInfluence(next, own, fresh);
@@ -49,7 +48,7 @@ export function pasted(
 function putInfluence(
   next: Piece,
   own: Piece,
-  fresh: Record<'felt' | 'feeling' | 'alone', ReadonlySet<string>>,
+  fresh: Record<'felt' | 'feeling', ReadonlySet<string>>,
 ): void {
   const known = new Set([...own.forces, ...own.colliders].map((p) => p.id));
   for (const { id: felt } of [...next.forces, ...next.colliders]) {
@@ -58,8 +57,7 @@ function putInfluence(
       // What came along with a swarm is for that one.
       if (!isNew && !fresh.felt.has(felt)) continue;
       const value = isNew && known.has(felt) ? influenceOf(own, felt, id) : 0;
-      const given = isNew || fresh.felt.has(felt) ? value : 1;
-      if (given !== 1) (next.influence[felt] ??= {})[id] = given;
+      if (value !== 1) (next.influence[felt] ??= {})[id] = value;
     }
   }
 }

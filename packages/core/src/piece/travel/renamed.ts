@@ -3,7 +3,7 @@ import type { DialSpec } from '../../language/dials';
 import type { DialValue } from '../../feeds/feeds';
 import { signalId } from '../chains';
 import { ID_GROUPS, type Piece } from '../types';
-import { dialsOf } from '../walk';
+import { dialsOf, putAt } from '../walk';
 import { TRAVELLING, type Travelling } from './closure';
 
 /** New ids of parts, by what lists they are named in. */
@@ -26,9 +26,7 @@ export function renamed(piece: Piece, ids: NewIds): Piece {
     ]),
   );
   for (const { spec, value, path } of dialsOf(next)) {
-    let at = next as unknown as Record<string | number, unknown>;
-    for (const key of path.slice(0, -1)) at = at[key] as typeof at;
-    at[path.at(-1)!] = dialRenamed(spec, value, ids);
+    putAt(next, path, dialRenamed(spec, value, ids));
   }
   return next;
 }

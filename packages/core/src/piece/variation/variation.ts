@@ -6,7 +6,7 @@ import { holderOf } from '../controls';
 import { ownSection } from '../follow';
 import { addressOf } from '../places';
 import type { Piece } from '../types';
-import { dialsOf, type DialPlace } from '../walk';
+import { dialsOf, putAt, type DialPlace } from '../walk';
 import { turnedColour, turnedFeed, turnedStops, turnedVector, type Luck } from './turned';
 
 /** What of a piece is turned. */
@@ -48,7 +48,7 @@ export function variationOf(piece: Piece, number: number, turning: Turning): Pie
     if (luck.chance('whether') > 0.45 + 0.5 * turning.reach) continue;
     const part = address.split('.').slice(0, 2).join('.');
     const degrees = hueOf(part, number, turning.reach);
-    put(next, path, turned(spec, value, turning.reach, degrees, luck));
+    putAt(next, path, turned(spec, value, turning.reach, degrees, luck));
   }
   return next;
 }
@@ -65,7 +65,7 @@ export function crossed(a: Piece, b: Piece, number: number): Piece {
     const key = placeKey(a, place);
     const other = others.get(key);
     if (other === undefined || luckOf(key, number).chance('whose') < 0.5) continue;
-    put(next, place.path, structuredClone(other));
+    putAt(next, place.path, structuredClone(other));
   }
   return next;
 }
@@ -172,10 +172,4 @@ function turned(
     default:
       return value;
   }
-}
-
-function put(piece: Piece, path: readonly (string | number)[], value: DialValue): void {
-  let at = piece as unknown as Record<string | number, unknown>;
-  for (const key of path.slice(0, -1)) at = at[key] as typeof at;
-  at[path.at(-1)!] = value;
 }

@@ -19,10 +19,8 @@ export function contoursOf(glyph: Glyph, em: number): Contour[] {
     points = [];
   };
   for (const { command, args } of glyph.path.commands) {
-    if (command === 'moveTo') finish();
-    if (command === 'closePath') finish();
-    else if (command === 'quadraticCurveTo') curve(points, args, off);
-    else if (command === 'bezierCurveTo') curve(points, args, off);
+    if (command === 'moveTo' || command === 'closePath') finish();
+    if (command === 'quadraticCurveTo' || command === 'bezierCurveTo') curve(points, args, off);
     else points.push(...args);
   }
   finish();
