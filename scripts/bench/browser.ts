@@ -6,65 +6,19 @@ import {
   pieceText,
   type Piece,
 } from '@vast-swarm/core';
-import { build } from 'esbuild';
 import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
-import { chromium, type Page } from 'playwright-core';
-import type { Result } from './library/page';
+import type { Page } from 'playwright-core';
 import { film } from './film';
+import { contests, launch } from './inPage';
 import { report } from './report';
 
-/** Starts a browser; a new one for each purpose, since one that drew with an emulated card stays slower. */
-function launch(): ReturnType<typeof chromium.launch> {
-  const args = [
-    '--no-sandbox',
-    ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
-  ];
-  return chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args });
-}
-
 /** Everything that a general-purpose 3D library can do too, in the same browser. */
-async function library(): Promise<void> {
-  const browser = await launch();
-  const bundle = await build({
-    entryPoints: ['scripts/bench/library/page.ts'],
-    ...{ bundle: true, write: false, format: 'iife', target: 'es2022' },
-    external: ['node:*'],
+function library(): Promise<void> {
+  return contests('scripts/bench/library/page.ts', [], ({ name, ours, theirs }) => {
+    report(name, ours, 'ms', theirs);
   });
-  const script = bundle.outputFiles[0]!.text;
-  const server = createServer((request, response) => {
-    const isScript = request.url === '/page.js';
-    response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
-    response.setHeader('Cross-Origin-Embedder-Policy', 'require-corp');
-    response.setHeader('Content-Type', isScript ? 'text/javascript' : 'text/html');
-    response.end(isScript ? script : '<!doctype html>');
-  });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as AddressInfo;
-  const page = await browser.newPage();
-  await page.goto(`http://127.0.0.1:${String(port)}/`);
-  for (let i = 0; ; i++) {
-    const result = await page.evaluate(
-      (number) =>
-        new Promise<Result | null>((resolve) => {
-          const worker = new Worker('/page.js');
-          worker.onmessage = ({ data }: MessageEvent<Result | null>) => {
-            worker.terminate();
-            resolve(data);
-          };
-          worker.postMessage(number);
-        }),
-      i,
-    );
-    if (!result) break;
-    if ('error' in result) throw new Error(result.error);
-    report(result.name, result.ours, 'ms', result.library);
-  }
-  await browser.close();
-  server.close();
 }
 
 /** Waits until what the picture tells about itself is as wanted, looking at every frame. */

@@ -74,7 +74,7 @@ function better(lines, more) {
 async function compare(commit) {
   const other = await checkout(commit);
   const worse = [];
-  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'media', 'joints']) {
+  for (const name of ['engine', 'motion', 'look', 'sound', 'pictures', 'media', 'joints', 'card']) {
     const files = [await bundled(other, name), await bundled(root, name)];
     if (!files[0] || !files[1]) continue;
     const measure = (i) => run(files[i], i ? root : other, ['ignore', 'pipe', 'inherit']);
@@ -108,6 +108,7 @@ else {
     'night',
     'writing',
     'delivery',
+    'card',
     'browser',
   ]) {
     const outfile = await bundled(root, name);

@@ -60,7 +60,6 @@ export class Finish {
     const { width, height } = frame;
     const past = step.past === undefined ? 'black' : this.pastOf(step.past, inputs.frame);
     const layer = step.layer === undefined || step.layer === '' ? 'black' : `layer/${step.layer}`;
-    if (past === 'black' || layer === 'black') frame.add(work, 'black', 'black', 0, 0);
     const sets: Record<string, string> = { was: 'was', past, layer, to };
     const address = (name: string): number => {
       const [set, plane] = name.split('.') as [string, string?];

@@ -48,6 +48,7 @@ function layoutOf(plan: Plan, width: number, height: number): Layout {
   const { steps, tables, blocks, tracks } = plan.finish;
   const remembered = steps.flatMap((s) => (s.type === 'remember' ? [s.id] : []));
   const sets = [
+    // Nothing is ever written into 'black': it stays as the buffer was made.
     ...['frame', 'sum', 'was', 'turn', 'black'],
     ...(plan.shadows ? ['shadow'] : []),
     ...[...plan.layers.keys()].map((id) => `layer/${id}`),

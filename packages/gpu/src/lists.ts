@@ -7,16 +7,29 @@ export function listGroups(count: number): [number, number] {
   return [Math.min(LIST_ROW / 64, Math.ceil(count / 64)), Math.ceil(count / LIST_ROW)];
 }
 
-/** The stages of a bitonic sort; the order of the frame before is as good a start as any. */
+/** Stages of a bitonic sort that one invocation does at once, by numbers that only it has. */
+export const SORT_STAGES = 3;
+
+/**
+ * The stages of a bitonic sort; the order of the frame before is as good a start as any.
+ *
+ * @param size how many numbers are sorted: a power of two, `LEAST_SORTED` at least
+ * @param stages does so many stages of size `k` at once, the first between numbers `j` apart
+ */
 export function bitonic(
   size: number,
-  stage: (k: number, j: number, groups: [number, number]) => void,
+  stages: (count: number, k: number, j: number, groups: [number, number]) => void,
 ): void {
-  const groups = listGroups(size);
   for (let k = 2; k <= size; k *= 2) {
-    for (let j = k / 2; j >= 1; j /= 2) stage(k, j, groups);
+    for (let left = Math.log2(k); left > 0; left -= SORT_STAGES) {
+      const count = Math.min(left, SORT_STAGES);
+      stages(count, k, 2 ** (left - 1), listGroups(size / 2 ** count));
+    }
   }
 }
+
+/** So that even invocations of most stages fill a workgroup. */
+export const LEAST_SORTED = 64 * 2 ** SORT_STAGES;
 
 const bits = new DataView(new ArrayBuffer(4));
 /** The bits of a number of single precision. */

@@ -1,6 +1,6 @@
 import { itemsOf, MODES, sortsByMean, Words, type Draw, type DrawMode } from '@vast-swarm/core';
 import { linkWords, markWords, meshWords, placeLinks, wordsOf, type Canvas } from './drawWords';
-import { bitonic, listGroups } from './lists';
+import { bitonic, LEAST_SORTED, listGroups } from './lists';
 import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
 import { SORT } from './shaders';
 import { LINKING, LINK_LIMIT } from './shaders/linking';
@@ -31,6 +31,11 @@ interface Items {
   words: SharedWords;
   /** Finds the items' depths where nothing else tells them. */
   means?: string;
+}
+
+/** What shaders that draw are made for: what is fixed while a body is drawn need not be asked at each pixel. */
+function constantsOf({ mode }: Draw, { fine }: Canvas): Record<string, number> {
+  return { drawMode: MODES.indexOf(mode), sorted: mode === 'normal' ? 1 : 0, solid: fine ? 1 : 0 };
 }
 
 /** Draws bodies into the target. */
@@ -98,7 +103,6 @@ export class Painter {
     const { width, height, camera } = canvas;
     const words = meshWords(draw, memory, canvas).whole({
       ...{ width, height, items: count, inverse: camera.perspective ? 1 : 0 },
-      mode: MODES.indexOf(draw.mode),
     });
     const lists = draw.levels.length + 1;
     const order = this.storage(`${memory.id}/${draw.id}/copies`, 4 * lists * count);
@@ -111,7 +115,8 @@ export class Painter {
     const { view, depth, samples } = canvas.fine!;
     for (let list = 0; list < lists; list++) {
       const shader = list < lists - 1 ? COPIES : POINTS;
-      const state = { depth: DEPTH_FORMAT, samples };
+      const constants = constantsOf(draw, canvas);
+      const state = { depth: DEPTH_FORMAT, samples, constants };
       const pipeline = this.pipelines.render(shader, 'opaque', TARGET_FORMAT, state);
       words.whole({ list });
       work.draw(pipeline, view, false, memory.buffer, words.words, 0, {
@@ -139,8 +144,7 @@ export class Painter {
     const opaque = mode === 'opaque';
     const { width, height, fine, camera } = canvas;
     items.words.real({ soft: soft > 0 ? 1 / soft : 0 }).whole({
-      ...{ width, height, items: items.count, mode: MODES.indexOf(mode) },
-      ...{ sorted: sorted ? 1 : 0, solid: fine ? 1 : 0, inverse: camera.perspective ? 1 : 0 },
+      ...{ width, height, items: items.count, inverse: camera.perspective ? 1 : 0 },
       means: sortsByMean(draw) ? memory.address('means') : 0,
     });
     const { words } = items.words;
@@ -150,7 +154,9 @@ export class Painter {
     );
     if (sorted) this.sort(work, draw, memory, items, order);
     const samples = opaque ? fine!.samples : 1;
-    const state = { blend: BLENDS[mode], depth: opaque ? DEPTH_FORMAT : undefined, samples };
+    const constants = constantsOf(draw, canvas);
+    const depth = opaque ? DEPTH_FORMAT : undefined;
+    const state = { blend: BLENDS[mode], depth, samples, constants };
     const pipeline = this.pipelines.render(
       items.shader,
       opaque ? 'opaque' : 'blended',
@@ -175,16 +181,15 @@ export class Painter {
   ): void {
     const depths = memory.address(sortsByMean(draw) ? 'means' : 'depth');
     if (means) work.run(means, 'means', memory.buffer, words.words, listGroups(count));
-    bitonic(order.size / 4, (k, j, groups) => {
-      work.run(SORT, 'exchange', memory.buffer, [depths, 0, count, k, j], groups, [
-        { buffer: order },
-      ]);
+    bitonic(order.size / 4, (stages, k, j, groups) => {
+      const about = [depths, 0, count, k, j];
+      work.run(SORT, `stages${String(stages)}`, memory.buffer, about, groups, [{ buffer: order }]);
     });
   }
 
-  /** A buffer for the order of items: a power of two that takes them. */
+  /** A buffer for the order of items: a power of two that takes them, `LEAST_SORTED` at least. */
   order(name: string, count: number): GPUBuffer {
-    const size = 4 * 2 ** Math.ceil(Math.log2(Math.max(64, count)));
+    const size = 4 * 2 ** Math.ceil(Math.log2(Math.max(LEAST_SORTED, count)));
     const known = this.orders.get(name);
     if (known && known.size === size) return known;
     known?.destroy();

@@ -154,11 +154,11 @@ export class Stage {
     const { address, buffer } = this.memoryOf(swarm.id);
     work.kernel(cellsOf, buffer, 0, slots, address, inputs);
     const order = this.painter.order(`${swarm.id}/cells`, slots);
-    const places = ['near.cell', 'near.order', 'near.start'].map(address);
-    const words = (k: number, j: number): number[] => [...places, k, j, slots, cells];
+    const [cell, sorted, start] = ['near.cell', 'near.order', 'near.start'].map(address);
+    const words = (k: number, j: number) => [cell!, sorted!, slots, k, j, start!, cells];
     const more = [{ buffer: order }];
-    bitonic(order.size / 4, (k, j, groups) => {
-      work.run(CELLS, 'exchange', buffer, words(k, j), groups, more);
+    bitonic(order.size / 4, (stages, k, j, groups) => {
+      work.run(CELLS, `stages${String(stages)}`, buffer, words(k, j), groups, more);
     });
     work.run(CELLS, 'starts', buffer, words(0, 0), listGroups(slots), more);
   }

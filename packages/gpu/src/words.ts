@@ -1,21 +1,10 @@
 import { DRAW_TABLES, layout, MOST_LAMPS } from '@vast-swarm/core';
 
 /**
- * Of every draw: the frame, whether the order is sorted, 1 / metres of fading before opaque things,
- * whether there are any, whether depth goes by 1 / metres, the draw mode, how many things there are, and
- * where their mean depths go.
+ * Of every draw: the frame, 1 / metres of fading before opaque things, whether depth goes by 1 / metres,
+ * how many things there are, and where their mean depths go.
  */
-const SHARED = [
-  'width',
-  'height',
-  'sorted',
-  'soft',
-  'solid',
-  'inverse',
-  'mode',
-  'items',
-  'means',
-] as const;
+const SHARED = ['width', 'height', 'soft', 'inverse', 'items', 'means'] as const;
 
 const { discs, marks, meshes, trails, links } = DRAW_TABLES;
 

@@ -191,6 +191,8 @@ interface RenderState {
   blend?: GPUBlendState | undefined;
   depth?: GPUTextureFormat | undefined;
   samples?: number;
+  /** What the shader's overrides are. */
+  constants?: Record<string, number>;
 }
 
 /** Pipelines of one device; equal shader texts are compiled once. */
@@ -240,16 +242,16 @@ export class Pipelines {
     code: string,
     entryPoint: string,
     format: GPUTextureFormat | null,
-    { blend, depth, samples = 1 }: RenderState = {},
+    { blend, depth, samples = 1, constants = {} }: RenderState = {},
   ): GPURenderPipeline {
-    const key = `${entryPoint} ${String(format)} ${JSON.stringify([blend, depth, samples])}\n${code}`;
+    const key = `${entryPoint} ${String(format)} ${JSON.stringify([blend, depth, samples, constants])}\n${code}`;
     let pipeline = this.renders.get(key);
     if (!pipeline) {
       const module = this.device.createShaderModule({ code });
       pipeline = this.device.createRenderPipeline({
         layout: 'auto',
-        vertex: { module, entryPoint: 'corner' },
-        fragment: { module, entryPoint, targets: format ? [{ format, blend }] : [] },
+        vertex: { module, entryPoint: 'corner', constants },
+        fragment: { module, entryPoint, constants, targets: format ? [{ format, blend }] : [] },
         primitive: { topology: 'triangle-list' },
         multisample: { count: samples },
         ...(depth

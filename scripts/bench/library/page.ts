@@ -1,5 +1,6 @@
 import { compilePiece } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
+import type { Result } from '../inPage';
 import { bestOf } from '../report';
 import { CONTESTS, type Contest } from './contests';
 import { rendered } from './render';
@@ -24,9 +25,6 @@ async function ours({ ours: piece, size, after, finish }: Contest): Promise<numb
   return least;
 }
 
-/** What a contest came to, in milliseconds; its error where it failed. */
-export type Result = { name: string; ours: number; library: number } | { error: string };
-
 /** Gives the result of the contest of that number, or null where there is none. */
 self.onmessage = async ({ data }: MessageEvent<number>) => {
   try {
@@ -35,8 +33,8 @@ self.onmessage = async ({ data }: MessageEvent<number>) => {
       postMessage(null);
       return;
     }
-    const library = rendered(contest.scene(), contest.size, contest.passes?.());
-    postMessage({ name: contest.name, ours: await ours(contest), library } satisfies Result);
+    const theirs = rendered(contest.scene(), contest.size, contest.passes?.());
+    postMessage({ name: contest.name, ours: await ours(contest), theirs } satisfies Result);
   } catch (error) {
     postMessage({ error: String(error) } satisfies Result);
   }

@@ -1,14 +1,9 @@
 /** The shaders that are not kernels of the plan. */
 
-export { LEAVE } from './leave';
+import { BINDINGS } from './common';
 
-/** Memory and parameter words, bound as toWgsl binds them. */
-const BINDINGS = /* wgsl */ `
-@group(0) @binding(0) var<storage, read_write> memory: array<f32>;
-@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
-fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
-fn number(i: i32) -> f32 { return bitcast<f32>(word(i)); }
-`;
+export { LEAVE } from './leave';
+export { CELLS, SORT } from './sorting';
 
 /** Planes of the frame's memory into the target: words 0 to 2 planes, 3 stride. */
 export const PLANES_TO_TARGET = /* wgsl */ `
@@ -88,69 +83,6 @@ fn source(plane: i32, x: i32, y: i32) -> f32 {
     let light = (near * 0.75 + far * 0.25) * number(13);
     let at = word(6 + c) + o;
     memory[at] = memory[at] * number(12) + light;
-  }
-}
-`;
-
-/** One exchange of a bitonic sort over `order`, by what a shader says comes after what. */
-const EXCHANGE = /* wgsl */ `
-@compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3<u32>) {
-  let i = id.x + id.y * 65536u;
-  let other = i ^ u32(word(4));
-  if (other <= i || other >= arrayLength(&order)) { return; }
-  let a = order[i];
-  let b = order[other];
-  let upward = (i & u32(word(3))) == 0u;
-  if (after(a, b) == upward) { order[i] = b; order[other] = a; }
-}
-`;
-
-/**
- * One exchange of a bitonic sort (K. E. Batcher, 1968), far to near, by slot where equally far.
- * Words: 0 depth, 2 count, 3 and 4 the sizes of the stage.
- */
-export const SORT = /* wgsl */ `
-@group(0) @binding(0) var<storage, read> memory: array<f32>;
-@group(0) @binding(1) var<uniform> params: array<vec4<i32>, 8>;
-@group(0) @binding(2) var<storage, read_write> order: array<u32>;
-fn word(i: i32) -> i32 { return params[i >> 2][i & 3]; }
-fn after(a: u32, b: u32) -> bool {
-  let n = u32(word(2));
-  // Numbers past the end go last.
-  if (a >= n || b >= n) { return a > b; }
-  let da = memory[u32(word(0)) + a];
-  let db = memory[u32(word(0)) + b];
-  return da < db || (da == db && a > b);
-}
-${EXCHANGE}`;
-
-/**
- * The same by the cell of a grid, low to high, and what is read from it: words 0 cells of the slots,
- * 1 where sorted slots go, 2 where cells' beginnings go, 3 and 4 the sizes of the stage, 5 slots,
- * 6 number of cells.
- */
-export const CELLS = /* wgsl */ `
-${BINDINGS}
-@group(0) @binding(2) var<storage, read_write> order: array<u32>;
-fn cell(slot: u32) -> i32 { return bitcast<i32>(memory[u32(word(0)) + slot]); }
-fn after(a: u32, b: u32) -> bool {
-  let n = u32(word(5));
-  if (a >= n || b >= n) { return a > b; }
-  let ca = cell(a);
-  let cb = cell(b);
-  return ca > cb || (ca == cb && a > b);
-}
-${EXCHANGE}@compute @workgroup_size(64) fn starts(@builtin(global_invocation_id) id: vec3<u32>) {
-  let i = i32(id.x + id.y * 65536u);
-  if (i >= word(5)) { return; }
-  let slot = order[i];
-  memory[word(1) + i] = bitcast<f32>(i32(slot));
-  let here = cell(slot);
-  var before = -1;
-  if (i > 0) { before = cell(order[i - 1]); }
-  for (var c = before + 1; c <= here; c++) { memory[word(2) + c] = bitcast<f32>(i); }
-  if (i == word(5) - 1) {
-    for (var c = here + 1; c <= word(6) + 1; c++) { memory[word(2) + c] = bitcast<f32>(word(5)); }
   }
 }
 `;

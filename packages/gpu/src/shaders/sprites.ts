@@ -16,10 +16,10 @@ ${wgslConstants(WORDS.discs)}
 ${DRAW_BINDINGS}${SHADED}${TURN}
 struct Corner {
   @builtin(position) at: vec4<f32>,
-  @location(0) @interpolate(flat) centre: vec2<f32>,
-  @location(1) @interpolate(flat) shape: vec2<f32>,
+  /** In radii from the middle. */
+  @location(0) @interpolate(linear, sample) spot: vec2<f32>,
+  @location(1) @interpolate(flat) edge: f32,
   @location(2) @interpolate(flat) light: vec4<f32>,
-  @location(3) @interpolate(linear, sample) spot: vec2<f32>,
 }
 @vertex fn corner(@builtin(vertex_index) vertex: u32) -> Corner {
   var out: Corner;
@@ -27,16 +27,15 @@ struct Corner {
   let r = own(SR, p);
   // A disc of radius 0 is not drawn: all its corners fall together outside.
   if (!(r > 0.0)) { out.at = NOWHERE; return out; }
-  out.centre = vec2<f32>(own(SX, p), own(SY, p));
-  out.spot = out.centre + turnOf(vertex) * (r + 0.5);
-  out.at = screen(out.spot, own(DEPTH, p));
-  out.shape = vec2<f32>(1.0 / (r * r), min(number(EDGE), max(1.0, r * 0.6 * finer())));
+  let way = turnOf(vertex) * (r + 0.5);
+  out.spot = way / r;
+  out.at = screen(vec2<f32>(own(SX, p), own(SY, p)) + way, own(DEPTH, p));
+  out.edge = min(number(EDGE), max(1.0, r * 0.6 * finer()));
   out.light = vec4<f32>(own(CR, p), own(CG, p), own(CB, p), own(CA, p));
   return out;
 }
 fn shade(in: Corner) -> Shaded {
-  let d = spotOf(in.spot, in.at) - in.centre;
-  return Shaded(in.light, edged(1.0 - dot(d, d) * in.shape.x, in.shape.y).r0);
+  return Shaded(in.light, edged(1.0 - dot(in.spot, in.spot), in.edge).r0);
 }
 ${fragments('Corner')}`;
 

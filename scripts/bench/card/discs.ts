@@ -1,0 +1,162 @@
+import {
+  compilePiece,
+  linearRgb,
+  makeChoice,
+  sceneInputs,
+  type Piece,
+  type Plan,
+} from '@vast-swarm/core';
+import type { GpuEngine } from '@vast-swarm/gpu';
+import { DEPTH_FORMAT } from '@vast-swarm/gpu/formats';
+import { Painter } from '@vast-swarm/gpu/painter';
+import { SwarmMemory } from '@vast-swarm/gpu/swarmMemory';
+import { Pipelines, Work } from '@vast-swarm/gpu/work';
+import { crowd } from '../crowd';
+import { LIGHT, type Hand } from './hand';
+import type { Contest } from './page';
+import { PARTICLE, particlesByHand } from './particles';
+import { agreed, BACKDROP, Frame, SIZE, VIEW, viewWords, wholeFrames } from './picture';
+
+const COUNT = 50000;
+
+/** A soft disc's corners and light, placed as it is drawn. */
+export const DISC_BODY = /* wgsl */ `
+${PARTICLE}${VIEW}
+struct Disc { colour: vec3f, opacity: f32, size: f32 }
+@group(0) @binding(1) var<storage, read> particles: array<Particle>;
+struct Corner {
+  @builtin(position) at: vec4f,
+  @location(0) uv: vec2f,
+  @location(1) @interpolate(flat) light: vec4f,
+}
+fn placed(disc: Disc, i: u32, vertex: u32) -> Corner {
+  var out: Corner;
+  let p = particles[i];
+  let at = seen(p.place);
+  out.at = vec4f(2.0, 2.0, 0.0, 1.0);
+  if (!(p.age >= 0.0 && p.age < p.life && at.z > 1e-3)) { return out; }
+  let own = 0.5 * disc.size * view.focal * view.height / at.z;
+  let r = max(own, 1.4);
+  let turn = vec2f(
+    select(-1.0, 1.0, vertex == 1u || vertex == 2u || vertex == 4u),
+    select(-1.0, 1.0, vertex == 2u || vertex == 4u || vertex == 5u),
+  );
+  let near = clamp(at.z / view.near - 0.5, 0.0, 1.0);
+  out.uv = turn * (1.0 + 0.5 / r);
+  out.at = onScreen(at.xy + turn * (r + 0.5));
+  out.light = vec4f(disc.colour, 1.0) * (disc.opacity * (own / r) * (own / r) * near);
+  return out;
+}
+@fragment fn light(in: Corner) -> @location(0) vec4f {
+  let inside = max(1.0 - dot(in.uv, in.uv), 0.0);
+  return in.light * (inside * inside);
+}
+`;
+const DISCS = /* wgsl */ `
+${DISC_BODY}
+@group(0) @binding(2) var<uniform> disc: Disc;
+@vertex fn corner(@builtin(vertex_index) index: u32) -> Corner {
+  return placed(disc, index / 6u, index % 6u);
+}
+`;
+
+export const ADDED: GPUBlendComponent = { operation: 'add', srcFactor: 'one', dstFactor: 'one' };
+
+/** A crowd in front of a flat backdrop. */
+export function before(piece: Piece): void {
+  piece.backdrop = makeChoice('backdrops', 'flat');
+  piece.backdrop.dials.colour = BACKDROP;
+}
+
+export function discWords({ swarms }: Piece): Float32Array {
+  const { colour, opacity, size } = swarms[0]!.dials as {
+    colour: string;
+    opacity: number;
+    size: number;
+  };
+  return Float32Array.from([...linearRgb(colour), opacity, size, 0, 0, 0]);
+}
+
+function plan(): { piece: Piece; compiled: Plan } {
+  const piece = crowd(COUNT, before);
+  return { piece, compiled: compilePiece(piece) };
+}
+
+/** The discs themselves: where each is on the screen, and its pixels. */
+export function discs(): Contest {
+  const { piece, compiled } = plan();
+  return {
+    name: `${COUNT.toLocaleString('en-GB')} soft discs placed and added`,
+    plan: compiled,
+    after: 0,
+    ready: async (engine, hand) => {
+      const frame = new Frame(hand);
+      const [ours, target] = [await engineDiscs(engine, hand, compiled), hand.texture(SIZE, LIGHT)];
+      const own = await handDiscs(engine, hand, piece, compiled);
+      const byHand = (): void => {
+        hand.submit((encoder) => {
+          frame.bodies(encoder, own, 'all');
+        });
+      };
+      return {
+        ours: () => {
+          ours(target);
+        },
+        byHand,
+        agree: async () => {
+          agreed(await frame.pictureOf(target), await frame.pictureOf(frame.target));
+        },
+      };
+    },
+  };
+}
+
+/** All of a frame, up to its bytes. */
+export function frame(): Contest {
+  const { piece, compiled } = plan();
+  return {
+    name: `a whole frame of ${COUNT.toLocaleString('en-GB')} discs at 960x540`,
+    plan: compiled,
+    after: 0,
+    ready: async (engine, hand) =>
+      wholeFrames(engine, hand, await handDiscs(engine, hand, piece, compiled)),
+  };
+}
+
+async function handDiscs(engine: GpuEngine, hand: Hand, piece: Piece, compiled: Plan) {
+  const particles = await particlesByHand(hand, engine, compiled.swarms[0]!.state);
+  const pipeline = hand.render(DISCS, LIGHT, { color: ADDED, alpha: ADDED });
+  const view = hand.uniform(viewWords(compiled, engine.frame));
+  const group = hand.bind(pipeline, {
+    ...{ 0: view, 1: particles, 2: hand.uniform(discWords(piece)) },
+  });
+  return (pass: GPURenderPassEncoder): void => {
+    pass.setPipeline(pipeline);
+    pass.setBindGroup(0, group);
+    pass.draw(6 * COUNT);
+  };
+}
+
+/** The engine's look and paint alone, into a target. */
+async function engineDiscs(engine: GpuEngine, { device }: Hand, compiled: Plan) {
+  const swarm = compiled.swarms[0]!;
+  const draw = swarm.draws[0]!;
+  const pipelines = new Pipelines(device);
+  const painter = new Painter(pipelines);
+  const memory = new SwarmMemory(device, swarm, { parentCapacity: 0, fields: [] });
+  memory.write(swarm);
+  for (const name of swarm.state) memory.put(name, await engine.readState(swarm.id, name));
+  const scene = sceneInputs(compiled, engine.frame, SIZE, 0);
+  const inputs = { ...scene, born: COUNT };
+  const depth = device.createTexture({
+    ...{ size: [1, 1], format: DEPTH_FORMAT, usage: GPUTextureUsage.TEXTURE_BINDING },
+  });
+  return (target: GPUTexture): void => {
+    const [view, near] = [target.createView(), depth.createView()];
+    const canvas = { ...SIZE, ...scene, view, depth: near, fine: null };
+    const work = new Work(pipelines);
+    work.kernel(draw.kernel, memory.buffer, 0, COUNT, memory.address, inputs);
+    painter.paint(work, draw, memory, COUNT, canvas);
+    work.submit();
+  };
+}

@@ -1,0 +1,100 @@
+import { compilePiece } from '@vast-swarm/core';
+import { crowd } from '../crowd';
+import { before, DISC_BODY, discWords } from './discs';
+import { LIGHT, type Hand } from './hand';
+import type { Contest } from './page';
+import { particlesByHand } from './particles';
+import { wholeFrames, viewWords } from './picture';
+
+const COUNT = 50_000;
+const ROOM = 65_536;
+
+/** A bitonic sort (K. E. Batcher, 1968) of pairs of depth and number, as it stands in textbooks. */
+const SORT = /* wgsl */ `
+${DISC_BODY}
+struct Stage { size: u32, apart: u32 }
+@group(0) @binding(2) var<storage, read_write> pairs: array<vec2u>;
+@group(0) @binding(3) var<uniform> stage: Stage;
+/** Far to near: metres above 0 are in order as bits. */
+@compute @workgroup_size(64) fn fill(@builtin(global_invocation_id) id: vec3u) {
+  let i = id.x;
+  var key = 0u;
+  if (i < arrayLength(&particles)) { key = bitcast<u32>(max(seen(particles[i].place).z, 1e-6)); }
+  pairs[i] = vec2u(key, i);
+}
+@compute @workgroup_size(64) fn exchange(@builtin(global_invocation_id) id: vec3u) {
+  let i = 2u * id.x - (id.x & (stage.apart - 1u));
+  let a = pairs[i];
+  let b = pairs[i + stage.apart];
+  let after = a.x < b.x || (a.x == b.x && a.y > b.y);
+  if (after == ((i & stage.size) == 0u)) {
+    pairs[i] = b;
+    pairs[i + stage.apart] = a;
+  }
+}
+`;
+const DRAWN = /* wgsl */ `
+${DISC_BODY}
+@group(0) @binding(2) var<uniform> disc: Disc;
+@group(0) @binding(3) var<storage, read> pairs: array<vec2u>;
+@vertex fn corner(@builtin(vertex_index) index: u32) -> Corner {
+  return placed(disc, pairs[index / 6u].y, index % 6u);
+}
+`;
+const OVER: GPUBlendComponent = {
+  ...{ operation: 'add', srcFactor: 'one', dstFactor: 'one-minus-src-alpha' },
+};
+
+function sortByHand(hand: Hand, view: GPUBuffer, particles: GPUBuffer, pairs: GPUBuffer) {
+  const fill = hand.compute(SORT, 'fill');
+  const filling = hand.bind(fill, { 0: view, 1: particles, 2: pairs });
+  const exchange = hand.compute(SORT, 'exchange');
+  const stages: GPUBindGroup[] = [];
+  for (let size = 2; size <= ROOM; size *= 2) {
+    for (let apart = size / 2; apart >= 1; apart /= 2) {
+      const about = hand.uniform(Uint32Array.of(size, apart));
+      stages.push(hand.bind(exchange, { 2: pairs, 3: about }));
+    }
+  }
+  return (encoder: GPUCommandEncoder): void => {
+    const pass = encoder.beginComputePass();
+    pass.setPipeline(fill);
+    pass.setBindGroup(0, filling);
+    pass.dispatchWorkgroups(ROOM / 64);
+    pass.setPipeline(exchange);
+    for (const stage of stages) {
+      pass.setBindGroup(0, stage);
+      pass.dispatchWorkgroups(ROOM / 128);
+    }
+    pass.end();
+  };
+}
+
+/** A frame of discs that lie over each other, the farther ones below. */
+export function sorted(): Contest {
+  const piece = crowd(COUNT, (p) => {
+    before(p);
+    p.swarms[0]!.bodies[0]!.dials.mode = 'normal';
+  });
+  const plan = compilePiece(piece);
+  return {
+    name: `a whole frame of ${COUNT.toLocaleString('en-GB')} discs, sorted by depth`,
+    plan,
+    after: 0,
+    ready: async (engine, hand) => {
+      const particles = await particlesByHand(hand, engine, plan.swarms[0]!.state);
+      const view = hand.uniform(viewWords(plan, engine.frame));
+      const pairs = hand.storage(8 * ROOM);
+      const sort = sortByHand(hand, view, particles, pairs);
+      const pipeline = hand.render(DRAWN, LIGHT, { color: OVER, alpha: OVER });
+      const disc = hand.uniform(discWords(piece));
+      const group = hand.bind(pipeline, { 0: view, 1: particles, 2: disc, 3: pairs });
+      const draw = (pass: GPURenderPassEncoder): void => {
+        pass.setPipeline(pipeline);
+        pass.setBindGroup(0, group);
+        pass.draw(6 * COUNT);
+      };
+      return wholeFrames(engine, hand, draw, sort);
+    },
+  };
+}
