@@ -4,6 +4,7 @@ import { takeDrops } from './data/takeFiles';
 import { HelpBeside } from './guide/HelpBeside';
 import { Home } from './home/Home';
 import { browserQueue } from './renders/browserQueue';
+import { DialStyles } from './ui/DialStyles';
 import { Notices } from './ui/Notices';
 import { Workshop } from './workshop/Workshop';
 
@@ -25,6 +26,7 @@ export function App() {
   }, []);
   return (
     <Suspense fallback={null}>
+      <DialStyles />
       <Routes>
         <Route path="/" element={<Home />} />
         <Route path="/piece/:id" element={<Workshop />} />

@@ -266,7 +266,11 @@ export class Graph {
   /** Writes `value` to `buffer[lane]` when the run is over for these lanes. */
   store(buffer: string, value: Expr, mask: Expr | null = null): void {
     const type = value.type === 'i32' ? 'i32' : 'f32';
-    this.stores.push({ buffer: slot(this.buffers, buffer, type), value, mask });
+    const at = slot(this.buffers, buffer, type);
+    // What stands there already need not be put there again: most forces leave much as it is.
+    const own = value.kind === 'load' && value.imm === at && value.args[0]!.kind === 'lane';
+    if (own && !this.stores.some((s) => s.buffer === at)) return;
+    this.stores.push({ buffer: at, value, mask });
   }
 
   op(name: OperationName, ...args: Expr[]): Expr {

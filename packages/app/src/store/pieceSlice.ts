@@ -74,6 +74,11 @@ export function selectedParts({ selection }: PieceState): PartRef[] {
   return [id, ...also].map((one) => ({ list, id: one }));
 }
 
+/** Whether it is one of these. */
+export function isSelected(state: PieceState, { list, id }: PartRef): boolean {
+  return selectedParts(state).some((r) => r.list === list && r.id === id);
+}
+
 interface Step {
   label: string;
   /** Steps with the same key in a row, as while a dial is dragged, are one step to undo. */

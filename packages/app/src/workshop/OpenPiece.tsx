@@ -7,7 +7,7 @@ import { saveThumb } from '../data/pieces';
 import { History, keepSnapshot } from '../data/snapshots';
 import { filesOf } from '../data/stock';
 import { EngineClient, type EngineEvents } from '../engine/client';
-import { EngineContext } from '../engine/EngineContext';
+import { EngineContext, useEngine } from '../engine/EngineContext';
 import type { EngineChoice, PreviewChoice } from '../engine/messages';
 import { noticed } from '../store/noticeSlice';
 import { store, useApp } from '../store/store';
@@ -158,6 +158,12 @@ function useEngineOf(id: string) {
   return { engine, inputs, generation };
 }
 
+/** Lets the piece be heard. By itself: it looks at each change of the piece, and the views need not. */
+function Sounding({ recording }: { recording: string | null }) {
+  useSoundOutput(useEngine(), recording);
+  return null;
+}
+
 /** The workshop with a piece in it: owns the engine's worker. */
 export function OpenPiece({ id }: { id: string }) {
   const { engine, inputs, generation } = useEngineOf(id);
@@ -170,7 +176,6 @@ export function OpenPiece({ id }: { id: string }) {
   const recording = useRecording(engine, inputs.microphone, 'sounds');
   useRecording(engine, inputs.camera, 'pictures');
   useRecording(engine, inputs.joints, 'performers');
-  useSoundOutput(engine, recording);
   useShortcuts(engine);
   useClipboard();
   useBoundKeys(engine);
@@ -179,6 +184,7 @@ export function OpenPiece({ id }: { id: string }) {
     <EngineContext value={engine}>
       <OutsideContext value={outside}>
         <LiveContext value={inputs}>
+          <Sounding recording={recording} />
           <Bar {...{ id, preview }} onPreview={setPreview} />
           <LineUp />
           <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>

@@ -1,7 +1,8 @@
 import { useEffect, useEffectEvent, useState } from 'react';
+import { shallowEqual } from 'react-redux';
 import type { EngineClient } from '../engine/client';
 import { useEngine } from '../engine/EngineContext';
-import { usePiece } from '../store/store';
+import { useApp } from '../store/store';
 import { useGrowing } from './useGrowing';
 
 type Question<T> = Parameters<typeof EngineClient.prototype.ask<T>>[0];
@@ -18,12 +19,14 @@ export function useAnswer<T>(
   question: Question<T>,
 ): T | null {
   const engine = useEngine();
-  const { signals, sounds, stock, frame, seed } = usePiece();
   const [answer, setAnswer] = useState<T | null>(null);
   const grown = useGrowing();
   const ask = useEffectEvent(() => engine.ask(question));
   // Most dials that are turned change nothing of it.
-  const made = of === 'signals' ? signals : null;
+  const made = useApp(({ piece: { piece } }) => {
+    const { signals, sounds, stock, frame, seed } = piece!;
+    return [of === 'signals' ? signals : null, sounds, stock, frame, seed];
+  }, shallowEqual);
   useEffect(() => {
     let wanted = true;
     ask().then(
@@ -36,6 +39,6 @@ export function useAnswer<T>(
     return () => {
       wanted = false;
     };
-  }, [engine, key, made, sounds, stock, frame, seed, grown]);
+  }, [engine, key, made, grown]);
   return answer;
 }

@@ -1,19 +1,28 @@
 import { useMemo } from 'react';
-import { chainOf, memo, Scene, sourcesOf } from '@vast-swarm/core';
-import { usePiece } from '../store/store';
+import { shallowEqual } from 'react-redux';
+import { chainOf, memo, Scene, sourcesOf, type Piece } from '@vast-swarm/core';
+import { store, useApp } from '../store/store';
 import { useAnswer } from './useAnswer';
 
 /** Values over the piece that are asked of the engine, for a signal that hears. */
 const MOST = 2000;
+
+/** What a signal hangs on: while all of it is the same, so is its curve, whatever else is turned. */
+function rootsOf(piece: Piece, id: string): unknown[] {
+  const { sounds, performers, controls, cues, stock, frame, seed } = piece;
+  return [...chainOf(piece, [id]), sounds, performers, controls, cues, stock, frame, seed];
+}
 
 /**
  * A signal of the piece as a function of the time in seconds. One that hears a sound is worked out where the
  * engine works, and is 0 until it is there.
  */
 export function useSignal(id: string): (time: number) => number {
-  const piece = usePiece();
-  const hears = chainOf(piece, [id]).some((s) => sourcesOf(s, 'sounds').length > 0);
-  const { rate, length } = piece.frame;
+  const roots = useApp((s) => rootsOf(s.piece.piece!, id), shallowEqual);
+  const hears = useApp((s) =>
+    chainOf(s.piece.piece!, [id]).some((part) => sourcesOf(part, 'sounds').length > 0),
+  );
+  const { rate, length } = useApp((s) => s.piece.piece!.frame);
   const seconds = length / rate;
   const count = Math.min(MOST, length) + 1;
   const key = hears ? [id, seconds, count].join(' ') : '';
@@ -21,8 +30,11 @@ export function useSignal(id: string): (time: number) => number {
     hears ? to.curve(id, seconds, count) : Promise.resolve(null),
   );
   return useMemo(() => {
+    // The piece is named by them.
+    void roots;
     if (!hears) {
       // One for all that read the piece.
+      const piece = store.getState().piece.piece!;
       const scene = memo(piece, 'scene', () => new Scene(piece));
       return (time) => scene.signal(id, time);
     }
@@ -32,5 +44,5 @@ export function useSignal(id: string): (time: number) => number {
       const low = Math.min(heard.length - 2, Math.floor(at));
       return heard[low]! + (heard[low + 1]! - heard[low]!) * (at - low);
     };
-  }, [hears, piece, id, heard, seconds]);
+  }, [hears, roots, id, heard, seconds]);
 }

@@ -1,13 +1,4 @@
-import {
-  Box,
-  IconButton,
-  InputBase,
-  ListItemText,
-  MenuItem,
-  MenuList,
-  Popover,
-  Tooltip,
-} from '@mui/material';
+import { Box, IconButton, InputBase, MenuItem, MenuList, Popover, Tooltip } from '@mui/material';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { catalogue, type PartList, type Shelf } from '@vast-swarm/core';
@@ -25,22 +16,13 @@ interface Props {
   recipes?: PartList;
 }
 
+const ITEM = { gap: 1.5 };
+const HELP = { color: COLOURS.faint, fontSize: 11.5, whiteSpace: 'normal' } as const;
+
 /** The kinds of a shelf with a drawn icon and a line each, searched by typing. */
 export function KindChooser(props: Props) {
-  const { shelf, label, placeholder, disabled = false, onChoose, recipes } = props;
+  const { label, disabled = false } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [search, setSearch] = useState('');
-  const found = catalogue[shelf].filter((k) =>
-    `${k.title} ${k.help}`.toLowerCase().includes(search.toLowerCase()),
-  );
-  const close = (): void => {
-    setAnchor(null);
-    setSearch('');
-  };
-  const add = (kind: string): void => {
-    close();
-    onChoose(kind);
-  };
   return (
     <>
       <Tooltip title={disabled ? '' : label}>
@@ -59,55 +41,90 @@ export function KindChooser(props: Props) {
           </IconButton>
         </span>
       </Tooltip>
-      <Popover
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={close}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-      >
-        <Box sx={{ width: 340, maxHeight: 520 }}>
-          <InputBase
-            autoFocus
-            fullWidth
-            placeholder={placeholder}
-            value={search}
-            onChange={(e) => {
-              setSearch(e.target.value);
-            }}
-            onKeyDown={(e) => {
-              if (e.key !== 'Enter' || !found[0]) return;
-              // Or the button, which has the focus again, would open the list once more.
-              e.preventDefault();
-              add(found[0].kind);
-            }}
-            inputProps={{ 'aria-label': 'Search kinds' }}
-            sx={{ px: 2, pt: 1, fontSize: 13 }}
-          />
-          <MenuList dense aria-label={label}>
-            {found.map((k) => (
-              <MenuItem
-                key={k.kind}
-                onClick={() => {
-                  add(k.kind);
-                }}
-                sx={{ gap: 1.5 }}
-              >
-                <KindIcon path={k.icon} size={22} />
-                <ListItemText
-                  primary={k.title}
-                  secondary={k.help}
-                  slotProps={{
-                    primary: { sx: { fontSize: 13 } },
-                    secondary: { sx: { fontSize: 11.5, whiteSpace: 'normal' } },
-                  }}
-                />
-              </MenuItem>
-            ))}
-            {found.length === 0 && <MenuItem disabled>No kind of that name</MenuItem>}
-          </MenuList>
-          {recipes && <RecipeDrawer list={recipes} search={search} onPut={close} />}
-        </Box>
-      </Popover>
+      {anchor && (
+        <Kinds
+          {...props}
+          anchor={anchor}
+          onClose={() => {
+            setAnchor(null);
+          }}
+        />
+      )}
     </>
+  );
+}
+
+interface KindsProps extends Props {
+  anchor: HTMLElement;
+  onClose: () => void;
+}
+
+function Kinds({ shelf, label, placeholder, onChoose, recipes, anchor, onClose }: KindsProps) {
+  const [search, setSearch] = useState('');
+  const found = catalogue[shelf].filter((k) =>
+    `${k.title} ${k.help}`.toLowerCase().includes(search.toLowerCase()),
+  );
+  const add = (kind: string): void => {
+    onClose();
+    onChoose(kind);
+  };
+  return (
+    <Popover
+      open
+      anchorEl={anchor}
+      onClose={onClose}
+      anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+    >
+      <Box sx={{ width: 340, maxHeight: 520 }}>
+        <InputBase
+          autoFocus
+          fullWidth
+          placeholder={placeholder}
+          value={search}
+          onChange={(e) => {
+            setSearch(e.target.value);
+          }}
+          onKeyDown={(e) => {
+            if (e.key !== 'Enter' || !found[0]) return;
+            // Or the button, which has the focus again, would open the list once more.
+            e.preventDefault();
+            add(found[0].kind);
+          }}
+          inputProps={{ 'aria-label': 'Search kinds' }}
+          sx={{ px: 2, pt: 1, fontSize: 13 }}
+        />
+        <MenuList dense aria-label={label}>
+          {found.map((kind) => (
+            <KindItem key={kind.kind} kind={kind} onAdd={add} />
+          ))}
+          {found.length === 0 && <MenuItem disabled>No kind of that name</MenuItem>}
+        </MenuList>
+        {recipes && <RecipeDrawer list={recipes} search={search} onPut={onClose} />}
+      </Box>
+    </Popover>
+  );
+}
+
+interface ItemProps {
+  kind: { kind: string; title: string; help: string; icon: string };
+  onAdd: (kind: string) => void;
+}
+
+function KindItem({ kind: { kind, title, help, icon }, onAdd, ...given }: ItemProps) {
+  return (
+    <MenuItem
+      // What the list tells its items.
+      {...given}
+      onClick={() => {
+        onAdd(kind);
+      }}
+      sx={ITEM}
+    >
+      <KindIcon path={icon} size={22} />
+      <div style={{ padding: '4px 0' }}>
+        {title}
+        <div style={HELP}>{help}</div>
+      </div>
+    </MenuItem>
   );
 }

@@ -1,9 +1,9 @@
 import { Box, Stack } from '@mui/material';
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
-import { useMemo, type ReactNode } from 'react';
+import { memo, useMemo, type ReactNode } from 'react';
 import { kindOf, type Part, type Piece, type Swarm, type PartList } from '@vast-swarm/core';
-import { pieceActions, selectedParts, type Selection } from '../../store/pieceSlice';
+import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { PartChooser } from './PartChooser';
@@ -17,89 +17,10 @@ function iconOf(list: PartList, part: Swarm | Part): string {
 
 const FRAME_ICON = 'M3 6h18v12H3zM7 6v12M17 6v12';
 
-/** What the line-up shows of a part. */
-
-interface Tags {
-  lists: Record<PartList, TagPart[]>;
-  backdrop: string;
-  camera: string;
-}
-
-function tagsOf(piece: Piece): Tags {
-  const list = (name: PartList): TagPart[] =>
-    (piece[name] as (Swarm | Part)[]).map((part) => {
-      const { id, on } = part;
-      return { id, name: part.name, on, icon: iconOf(name, part) };
-    });
-  return {
-    lists: {
-      ...{ swarms: list('swarms'), forces: list('forces'), colliders: list('colliders') },
-      media: list('media'),
-      ...{
-        lights: list('lights'),
-        performers: list('performers'),
-        pictures: list('pictures'),
-        sounds: list('sounds'),
-        signals: list('signals'),
-        finish: list('finish'),
-        controls: list('controls'),
-        cues: list('cues'),
-      },
-    },
-    backdrop: kindOf('backdrops', piece.backdrop.kind).icon,
-    camera: kindOf('cameras', piece.camera.kind).icon,
-  };
-}
-
 /** Every part of the piece, in the order the work is done. */
 export function LineUp() {
-  // Only what the tags show: a dragged dial changes the piece and not the line-up.
-  const shown = useApp((s) => JSON.stringify(tagsOf(s.piece.piece!)));
-  const { lists, backdrop, camera } = useMemo(() => JSON.parse(shown) as Tags, [shown]);
-  const selection = useApp((s) => s.piece.selection);
-  const dispatch = useAppDispatch();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  const select = (to: Selection): void => void dispatch(pieceActions.selected(to));
-
-  const chosen = useApp((s) =>
-    selectedParts(s.piece)
-      .map((r) => `${r.list} ${r.id}`)
-      .join('\n'),
-  );
-  const isSelected = (list: PartList, id: string): boolean =>
-    chosen.split('\n').includes(`${list} ${id}`);
-
-  const tags = (list: PartList) => {
-    const parts = lists[list];
-    const end = ({ active, over }: DragEndEvent): void => {
-      if (!over || active.id === over.id) return;
-      const at = (id: string | number): number => parts.findIndex((p) => p.id === id);
-      dispatch(pieceActions.moved({ list, from: at(active.id), to: at(over.id) }));
-    };
-    return (
-      <>
-        <DndContext sensors={sensors} onDragEnd={end}>
-          <SortableContext items={parts.map((p) => p.id)} strategy={horizontalListSortingStrategy}>
-            {parts.map((part) => (
-              <PartTag key={part.id} list={list} part={part} selected={isSelected(list, part.id)} />
-            ))}
-          </SortableContext>
-        </DndContext>
-        <PartChooser list={list} />
-      </>
-    );
-  };
-  const fixed = (list: 'camera' | 'backdrop' | 'frame', name: string, icon: string) => (
-    <Tag
-      key={list}
-      name={name}
-      icon={icon}
-      selected={selection?.list === list}
-      onSelect={() => {
-        select({ list, id: '' });
-      }}
-    />
-  );
+  const backdrop = useApp((s) => kindOf('backdrops', s.piece.piece!.backdrop.kind).icon);
+  const camera = useApp((s) => kindOf('cameras', s.piece.piece!.camera.kind).icon);
   return (
     <Box
       component="nav"
@@ -119,24 +40,101 @@ export function LineUp() {
         bgcolor: COLOURS.sheet,
       }}
     >
-      <Section title="Swarms">{tags('swarms')}</Section>
-      <Section title="Forces">{tags('forces')}</Section>
-      <Section title="Surroundings">
-        {tags('colliders')}
-        {fixed('camera', 'Camera', camera)}
-        {fixed('backdrop', 'Backdrop', backdrop)}
-        {fixed('frame', 'Frame', FRAME_ICON)}
+      <Section title="Swarms">
+        <Parts list="swarms" />
       </Section>
-      <Section title="Media">{tags('media')}</Section>
-      <Section title="Lights">{tags('lights')}</Section>
-      <Section title="Performers">{tags('performers')}</Section>
-      <Section title="Pictures">{tags('pictures')}</Section>
-      <Section title="Sounds">{tags('sounds')}</Section>
-      <Section title="Signals">{tags('signals')}</Section>
-      <Section title="Finish">{tags('finish')}</Section>
-      <Section title="Controls">{tags('controls')}</Section>
-      <Section title="Cues">{tags('cues')}</Section>
+      <Section title="Forces">
+        <Parts list="forces" />
+      </Section>
+      <Section title="Surroundings">
+        <Parts list="colliders" />
+        <FixedTag list="camera" name="Camera" icon={camera} />
+        <FixedTag list="backdrop" name="Backdrop" icon={backdrop} />
+        <FixedTag list="frame" name="Frame" icon={FRAME_ICON} />
+      </Section>
+      <Section title="Media">
+        <Parts list="media" />
+      </Section>
+      <Section title="Lights">
+        <Parts list="lights" />
+      </Section>
+      <Section title="Performers">
+        <Parts list="performers" />
+      </Section>
+      <Section title="Pictures">
+        <Parts list="pictures" />
+      </Section>
+      <Section title="Sounds">
+        <Parts list="sounds" />
+      </Section>
+      <Section title="Signals">
+        <Parts list="signals" />
+      </Section>
+      <Section title="Finish">
+        <Parts list="finish" />
+      </Section>
+      <Section title="Controls">
+        <Parts list="controls" />
+      </Section>
+      <Section title="Cues">
+        <Parts list="cues" />
+      </Section>
     </Box>
+  );
+}
+
+/** The parts of a list, to be put into another order by dragging. */
+const Parts = memo(function Parts({ list }: { list: PartList }) {
+  // Only what the tags show: a dragged dial changes the piece and not the line-up.
+  const shown = useApp((s) => JSON.stringify(tagsOf(s.piece.piece!, list)));
+  const parts = useMemo(() => JSON.parse(shown) as TagPart[], [shown]);
+  const ids = parts.map((p) => p.id).join('\n');
+  const order = useMemo(() => (ids === '' ? [] : ids.split('\n')), [ids]);
+  const dispatch = useAppDispatch();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const end = ({ active, over }: DragEndEvent): void => {
+    if (!over || active.id === over.id) return;
+    const at = (id: string | number): number => order.indexOf(String(id));
+    dispatch(pieceActions.moved({ list, from: at(active.id), to: at(over.id) }));
+  };
+  return (
+    <>
+      <DndContext sensors={sensors} onDragEnd={end}>
+        <SortableContext items={order} strategy={horizontalListSortingStrategy}>
+          {parts.map((part) => (
+            <PartTag key={part.id} list={list} {...part} />
+          ))}
+        </SortableContext>
+      </DndContext>
+      <PartChooser list={list} />
+    </>
+  );
+});
+
+function tagsOf(piece: Piece, list: PartList): TagPart[] {
+  return (piece[list] as (Swarm | Part)[]).map((part) => {
+    const { id, name, on } = part;
+    return { id, name, on, icon: iconOf(list, part) };
+  });
+}
+
+interface FixedProps {
+  list: 'camera' | 'backdrop' | 'frame';
+  name: string;
+  icon: string;
+}
+
+/** What each piece has one of. */
+function FixedTag({ list, name, icon }: FixedProps) {
+  const selected = useApp((s) => s.piece.selection?.list === list);
+  const dispatch = useAppDispatch();
+  return (
+    <Tag
+      name={name}
+      icon={icon}
+      selected={selected}
+      onSelect={() => dispatch(pieceActions.selected({ list, id: '' }))}
+    />
   );
 }
 

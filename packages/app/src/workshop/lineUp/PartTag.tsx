@@ -1,4 +1,4 @@
-import { Box, Divider, IconButton, InputBase, Menu, MenuItem } from '@mui/material';
+import { Divider, IconButton, InputBase, Menu, MenuItem } from '@mui/material';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown } from 'lucide-react';
@@ -8,8 +8,8 @@ import { isCalled, nameProblem, type PartList, type PartRef } from '@vast-swarm/
 import { useEngine } from '../../engine/EngineContext';
 import { copyParts, pasteParts } from '../../recipes/copied';
 import { keepRecipe } from '../../recipes/recipes';
-import { pieceActions, selectedParts } from '../../store/pieceSlice';
-import { store, useAppDispatch } from '../../store/store';
+import { isSelected, pieceActions, selectedParts } from '../../store/pieceSlice';
+import { store, useApp, useAppDispatch } from '../../store/store';
 import { Tag } from './Tag';
 
 /** What a tag shows of a part. */
@@ -20,10 +20,8 @@ export interface TagPart {
   icon: string;
 }
 
-interface Props {
+interface Props extends TagPart {
   list: PartList;
-  part: TagPart;
-  selected: boolean;
 }
 
 /** What can be done with a part from its tag. */
@@ -83,13 +81,27 @@ const TRAVEL = ({ copy, paste, keep }: ReturnType<typeof usePartActions>): Item[
 /** A part, with the others that are selected where it is one of them. */
 function selectedWith(ref: PartRef): PartRef[] {
   const all = selectedParts(store.getState().piece);
-  return all.some((r) => r.list === ref.list && r.id === ref.id) ? all : [ref];
+  return isSelected(store.getState().piece, ref) ? all : [ref];
 }
 
 /** A part that can be selected, dragged, renamed, switched off, shown alone, copied, removed. */
-export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
+export const PartTag = memo(function PartTag(part: Props) {
   const { setNodeRef, listeners, transform, transition } = useSortable({ id: part.id });
+  return (
+    <div
+      ref={setNodeRef}
+      {...listeners}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+    >
+      <NamedTag {...part} />
+    </div>
+  );
+});
+
+/** The tag itself, which nothing changes of that happens to other parts. */
+const NamedTag = memo(function NamedTag({ list, ...part }: Props) {
   const [naming, setNaming] = useState(false);
+  const selected = useApp((s) => isSelected(s.piece, { list, id: part.id }));
   const act = usePartActions(list, part);
   const name = (): void => {
     setNaming(true);
@@ -136,26 +148,20 @@ export const PartTag = memo(function PartTag({ list, part, selected }: Props) {
     ...(isCalled(list) ? [] : TRAVEL(act)),
   ];
   return (
-    <Box
-      ref={setNodeRef}
-      {...listeners}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
+    <Tag
+      name={part.name}
+      icon={part.icon}
+      selected={selected}
+      off={!part.on}
+      onSelect={(event) => {
+        if (event.ctrlKey || event.metaKey || event.shiftKey) act.also();
+        else act.select();
+      }}
+      onRename={name}
+      onKeyDown={keys}
     >
-      <Tag
-        name={part.name}
-        icon={part.icon}
-        selected={selected}
-        off={!part.on}
-        onSelect={(event) => {
-          if (event.ctrlKey || event.metaKey || event.shiftKey) act.also();
-          else act.select();
-        }}
-        onRename={name}
-        onKeyDown={keys}
-      >
-        <MoreMenu name={part.name} faint={!selected} items={items} onRemove={act.remove} />
-      </Tag>
-    </Box>
+      <MoreMenu name={part.name} faint={!selected} items={items} onRemove={act.remove} />
+    </Tag>
   );
 });
 
@@ -222,17 +228,20 @@ function MoreMenu({ name, faint, items, onRemove }: MoreProps) {
       >
         <ChevronDown size={13} />
       </IconButton>
-      <Menu
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={() => {
-          setAnchor(null);
-        }}
-      >
-        {items.map(entry)}
-        <Divider />
-        {entry(['Remove', onRemove])}
-      </Menu>
+      {anchor && (
+        // Only there while it is open: a line-up has very many of them.
+        <Menu
+          open
+          anchorEl={anchor}
+          onClose={() => {
+            setAnchor(null);
+          }}
+        >
+          {items.map(entry)}
+          <Divider />
+          {entry(['Remove', onRemove])}
+        </Menu>
+      )}
     </>
   );
 }

@@ -1,9 +1,10 @@
-import { Box, MenuItem, Select, Stack } from '@mui/material';
+import { Box, Stack } from '@mui/material';
 import { memo, type ReactNode } from 'react';
 import { catalogue, kindOf, type Choice, type Shelf } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { PlainSelect } from '../../ui/PlainSelect';
 import { DialRow } from './DialRow';
 import { Group } from './Group';
 import { useShownDials } from './shownDials';
@@ -29,25 +30,22 @@ export const ChoiceDials = memo(
     a.path.join('.') === b.path.join('.'),
 );
 
+function kindsOf(shelf: Shelf): { value: string; title: string }[] {
+  return catalogue[shelf].map(({ kind, title }) => ({ value: kind, title }));
+}
+
 function ChoiceRows({ title, shelf, choice, path, rate, aside }: ChoiceProps) {
   const dispatch = useAppDispatch();
   const kind = kindOf(shelf, choice.kind);
   const shown = useShownDials(kind.dials, choice.dials);
   const select = (
-    <Select
-      variant="standard"
-      disableUnderline
+    <PlainSelect
+      label={`${title} kind`}
       value={choice.kind}
-      onChange={(e) => dispatch(pieceActions.kindChanged({ path, shelf, kind: e.target.value }))}
-      inputProps={{ 'aria-label': `${title} kind` }}
-      sx={{ fontSize: 13, color: COLOURS.glass, '& .MuiSelect-select': { py: 0 } }}
-    >
-      {catalogue[shelf].map((k) => (
-        <MenuItem key={k.kind} value={k.kind}>
-          {k.title}
-        </MenuItem>
-      ))}
-    </Select>
+      options={kindsOf(shelf)}
+      onChange={(to) => dispatch(pieceActions.kindChanged({ path, shelf, kind: to }))}
+      style={{ color: COLOURS.glass }}
+    />
   );
   return (
     <Group

@@ -17,30 +17,35 @@ interface Props {
 export function DialName({ spec, path, changed, focused }: Props) {
   const [over, setOver] = useState(false);
   return (
-    <Tooltip
-      title={<DialHelp spec={spec} path={path} />}
-      placement="left"
-      open={over || focused}
-      disableInteractive
+    <div
+      onPointerEnter={() => {
+        setOver(true);
+      }}
+      onPointerLeave={() => {
+        setOver(false);
+      }}
+      className="dialName"
+      data-changed={changed || undefined}
     >
-      <Box
-        onPointerEnter={() => {
-          setOver(true);
-        }}
-        onPointerLeave={() => {
-          setOver(false);
-        }}
-        sx={{ color: changed ? COLOURS.text : COLOURS.faint, fontSize: 13, pt: '2px' }}
-      >
-        <DialLock title={spec.title} path={path} />
-        {spec.title}
-        {changed && (
-          <Box component="span" aria-hidden sx={{ color: COLOURS.amber, fontSize: 11, ml: '3px' }}>
-            •
-          </Box>
-        )}
-      </Box>
-    </Tooltip>
+      <DialLock title={spec.title} path={path} />
+      {spec.title}
+      {changed && (
+        <span aria-hidden className="changedDot">
+          •
+        </span>
+      )}
+      {(over || focused) && (
+        // Only there while it is wanted: a sheet has very many names.
+        <Tooltip
+          open
+          disableInteractive
+          placement="left"
+          title={<DialHelp spec={spec} path={path} />}
+        >
+          <span className="helped" />
+        </Tooltip>
+      )}
+    </div>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Box, MenuItem, Select, Stack } from '@mui/material';
+import { Box, Stack } from '@mui/material';
 import { memo, useEffect, useRef, useState } from 'react';
 import {
   isChannels,
@@ -38,6 +38,7 @@ import { SetsCell } from './controls/SetsCell';
 import { ShortcutCell } from './controls/ShortcutCell';
 import { DialName } from './DialName';
 import { isChanged } from './shownDials';
+import { PlainSelect } from '../../ui/PlainSelect';
 import { cameByKeyboard } from '../../ui/byKeyboard';
 import { toolActions } from '../../store/toolSlice';
 import { copyShape, pasteShape } from './copiedShape';
@@ -127,8 +128,10 @@ function Row({ spec, value, path, rate }: Props) {
   const [focused, setFocused] = useState(false);
   const row = useLit(path);
   return (
-    <Box
+    <div
       ref={row}
+      className="dialRow"
+      data-wide={wide || undefined}
       role="group"
       aria-label={spec.title}
       aria-description={isChanged(spec, value) ? 'changed' : undefined}
@@ -148,15 +151,6 @@ function Row({ spec, value, path, rate }: Props) {
           settle();
         } else return;
         event.preventDefault();
-      }}
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: wide ? '96px 1fr 26px' : '96px 140px 26px 1fr',
-        columnGap: 0.5,
-        alignItems: 'start',
-        py: '3px',
-        minHeight: 28,
-        '&[data-lit]': { outline: `1px solid ${COLOURS.amber}`, bgcolor: COLOURS.raised },
       }}
     >
       <DialName {...{ spec, path, focused }} changed={isChanged(spec, value)} />
@@ -190,7 +184,7 @@ function Row({ spec, value, path, rate }: Props) {
           onSettle={settle}
         />
       )}
-    </Box>
+    </div>
   );
 }
 
@@ -239,22 +233,12 @@ function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
   switch (spec.type) {
     case 'choice':
       return (
-        <Select
-          variant="standard"
-          disableUnderline
+        <PlainSelect
+          label={spec.title}
           value={value as string}
-          onChange={(e) => {
-            once(e.target.value);
-          }}
-          inputProps={{ 'aria-label': spec.title }}
-          sx={{ fontSize: 13, '& .MuiSelect-select': { py: '1px' } }}
-        >
-          {spec.options.map((o) => (
-            <MenuItem key={o.value} value={o.value}>
-              {o.title}
-            </MenuItem>
-          ))}
-        </Select>
+          options={spec.options}
+          onChange={once}
+        />
       );
     case 'colour': {
       const feed = value as ColourFeed;

@@ -1,4 +1,4 @@
-import { Divider, IconButton, ListItemText, Menu, MenuItem, Tooltip } from '@mui/material';
+import { Divider, ListItemText, Menu, MenuItem } from '@mui/material';
 import { useMemo, useState } from 'react';
 import {
   signalNames,
@@ -22,7 +22,6 @@ import {
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../../store/store';
-import { COLOURS } from '../../theme';
 import { forwardItems } from './controls/forwardItems';
 import { colourItems, numberItems, type FedSpec } from './feedItems';
 
@@ -54,21 +53,7 @@ export function FeedButton({ title, spec, value, path, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   // Not the whole piece: whatever else of it changes is nothing to any of the many buttons.
   const offered = useApp((s) => offeredIn(s.piece.piece!));
-  const { signals, lookup } = useMemo(() => JSON.parse(offered) as Offered, [offered]);
-  const dispatch = useAppDispatch();
-  const filled = isFilled(spec);
-  const groups = !filled
-    ? []
-    : filled.type === 'number'
-      ? numberItems(filled, value as NumberFeed, signals, lookup)
-      : colourItems(value as ColourFeed, signals, lookup);
-  const drive = (): void => {
-    const [from, to] = rangeOf(value as NumberFeed);
-    const reach = from === to ? (from === 0 ? 1 : from * 2) : to;
-    const inside = Math.min((filled as FedSpec).max, reach);
-    setAnchor(null);
-    dispatch(pieceActions.signalled({ path, from, to: inside }));
-  };
+  const groups = useMemo(() => groupsOf(spec, value, offered), [spec, value, offered]);
   const own = groups
     .flat()
     .filter((i) => i.chosen)
@@ -77,62 +62,97 @@ export function FeedButton({ title, spec, value, path, onChange }: Props) {
   const driven = chosen.some((t) => t !== 'Fixed' && t !== 'One colour');
   return (
     <>
-      <Tooltip title={chosen.join(', ')}>
-        <IconButton
-          aria-label={`${title}: what fills it (${chosen.join(', ')})`}
-          aria-haspopup="menu"
-          onClick={(event) => {
-            setAnchor(event.currentTarget);
-          }}
-          sx={{ p: '2px', color: driven ? COLOURS.glass : COLOURS.faint }}
-        >
-          <FeedSign kind={signOf(value)} />
-        </IconButton>
-      </Tooltip>
-      <Menu
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={() => {
-          setAnchor(null);
+      <button
+        type="button"
+        className="feedSign"
+        data-driven={driven || undefined}
+        aria-label={`${title}: what fills it (${chosen.join(', ')})`}
+        aria-haspopup="menu"
+        title={chosen.join(', ')}
+        onClick={(event) => {
+          setAnchor(event.currentTarget);
         }}
       >
-        {groups.flatMap((group, g) => [
-          ...(g > 0 ? [<Divider key={`line${String(g)}`} />] : []),
-          ...group.map((item) => (
-            <MenuItem
-              key={item.title}
-              selected={item.chosen}
-              onClick={() => {
-                setAnchor(null);
-                onChange(item.make());
-              }}
-            >
-              <ItemText primary={item.title} secondary={item.help} />
-            </MenuItem>
-          )),
-        ])}
-        {filled?.type === 'number' && (
-          <MenuItem onClick={drive}>
-            <ItemText primary="A new wave" secondary="Adds a signal and follows it" />
-          </MenuItem>
-        )}
-        {filled && <Divider />}
-        {anchor !== null &&
-          forwardItems(store.getState().piece.piece!, path).map(
-            ({ title: primary, help, control }) => (
-              <MenuItem
-                key={primary}
-                onClick={() => {
-                  setAnchor(null);
-                  dispatch(pieceActions.putForward({ path, ...(control ? { control } : {}) }));
-                }}
-              >
-                <ItemText primary={primary} secondary={help} />
-              </MenuItem>
-            ),
-          )}
-      </Menu>
+        <FeedSign kind={signOf(value)} />
+      </button>
+      {anchor && (
+        <FeedMenu
+          {...{ spec, value, path, onChange, groups, anchor }}
+          onClose={() => {
+            setAnchor(null);
+          }}
+        />
+      )}
     </>
+  );
+}
+
+type Groups = ReturnType<typeof numberItems>;
+
+/** What a dial can be filled with, in groups. */
+function groupsOf(spec: Props['spec'], value: DialValue, offered: string): Groups {
+  const { signals, lookup } = JSON.parse(offered) as Offered;
+  const filled = isFilled(spec);
+  if (!filled) return [];
+  return filled.type === 'number'
+    ? numberItems(filled, value as NumberFeed, signals, lookup)
+    : colourItems(value as ColourFeed, signals, lookup);
+}
+
+interface MenuProps extends Omit<Props, 'title'> {
+  groups: Groups;
+  anchor: HTMLElement;
+  onClose: () => void;
+}
+
+/** Only there while it is open: a sheet has very many of the buttons. */
+function FeedMenu({ spec, value, path, onChange, groups, anchor, onClose }: MenuProps) {
+  const dispatch = useAppDispatch();
+  const filled = isFilled(spec);
+  const drive = (): void => {
+    const [from, to] = rangeOf(value as NumberFeed);
+    const reach = from === to ? (from === 0 ? 1 : from * 2) : to;
+    const inside = Math.min((filled as FedSpec).max, reach);
+    onClose();
+    dispatch(pieceActions.signalled({ path, from, to: inside }));
+  };
+  return (
+    <Menu open anchorEl={anchor} onClose={onClose}>
+      {groups.flatMap((group, g) => [
+        ...(g > 0 ? [<Divider key={`line${String(g)}`} />] : []),
+        ...group.map((item) => (
+          <MenuItem
+            key={item.title}
+            selected={item.chosen}
+            onClick={() => {
+              onClose();
+              onChange(item.make());
+            }}
+          >
+            <ItemText primary={item.title} secondary={item.help} />
+          </MenuItem>
+        )),
+      ])}
+      {filled?.type === 'number' && (
+        <MenuItem onClick={drive}>
+          <ItemText primary="A new wave" secondary="Adds a signal and follows it" />
+        </MenuItem>
+      )}
+      {filled && <Divider />}
+      {forwardItems(store.getState().piece.piece!, path).map(
+        ({ title: primary, help, control }) => (
+          <MenuItem
+            key={primary}
+            onClick={() => {
+              onClose();
+              dispatch(pieceActions.putForward({ path, ...(control ? { control } : {}) }));
+            }}
+          >
+            <ItemText primary={primary} secondary={help} />
+          </MenuItem>
+        ),
+      )}
+    </Menu>
   );
 }
 

@@ -1,4 +1,4 @@
-import { MenuItem, Select } from '@mui/material';
+import { PlainSelect } from '../../ui/PlainSelect';
 
 interface Props {
   title: string;
@@ -12,25 +12,10 @@ interface Props {
 /** One of some parts of the piece, by name, or none. */
 export function NamedSelect({ title, none, value, options, onChange }: Props) {
   const strange = value !== '' && !options.some(({ id }) => id === value);
-  return (
-    <Select
-      variant="standard"
-      disableUnderline
-      displayEmpty
-      value={value}
-      onChange={(e) => {
-        onChange(e.target.value);
-      }}
-      inputProps={{ 'aria-label': title }}
-      sx={{ fontSize: 13, '& .MuiSelect-select': { py: '1px' } }}
-    >
-      <MenuItem value="">{none}</MenuItem>
-      {options.map(({ id, name }) => (
-        <MenuItem key={id} value={id}>
-          {name}
-        </MenuItem>
-      ))}
-      {strange && <MenuItem value={value}>{value}</MenuItem>}
-    </Select>
-  );
+  const all = [
+    { value: '', title: none },
+    ...options.map(({ id, name }) => ({ value: id, title: name })),
+    ...(strange ? [{ value, title: value }] : []),
+  ];
+  return <PlainSelect label={title} {...{ value, onChange }} options={all} />;
 }

@@ -1,7 +1,6 @@
-import { Box, InputBase, Tooltip } from '@mui/material';
+import { Tooltip } from '@mui/material';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import type { NumberDial, VectorDial } from '@vast-swarm/core';
-import { COLOURS, MONO } from '../../theme';
 import { readAmount, showAmount } from './amount';
 
 interface Props {
@@ -115,35 +114,27 @@ export function NumberField(props: Props) {
     }
   };
   const field = (
-    <Box
+    <div
       {...dragging}
+      className="numberField"
       onDoubleClick={onReset}
-      sx={{
-        ...{ display: 'flex', alignItems: 'baseline', width, minWidth: 0, cursor: 'ew-resize' },
-        flexShrink: width === '100%' ? 1 : 0,
-      }}
+      style={{ width, flexShrink: width === '100%' ? 1 : 0 }}
     >
-      <InputBase
-        inputRef={input}
+      <input
+        ref={input}
+        type="text"
         value={typed ?? showAmount(value, spec.whole)}
         onChange={(e) => {
           setTyped(e.target.value);
         }}
         onBlur={commit}
         onKeyDown={keys}
-        error={wrong}
-        inputProps={{ 'aria-label': label, inputMode: 'decimal', 'aria-invalid': wrong }}
-        sx={inputStyle(wrong)}
+        aria-label={label}
+        aria-invalid={wrong}
+        inputMode="decimal"
       />
-      {!hideUnit && spec.unit && (
-        <Box
-          component="span"
-          sx={{ color: COLOURS.faint, fontSize: 11, pl: '2px', whiteSpace: 'nowrap' }}
-        >
-          {spec.unit}
-        </Box>
-      )}
-    </Box>
+      {!hideUnit && spec.unit && <span>{spec.unit}</span>}
+    </div>
   );
   if (!wrong) return field;
   return (
@@ -152,14 +143,3 @@ export function NumberField(props: Props) {
     </Tooltip>
   );
 }
-
-const inputStyle = (wrong: boolean) => ({
-  ...{ flex: 1, minWidth: 0, fontFamily: MONO, fontSize: 12.5 },
-  fontVariantNumeric: 'tabular-nums',
-  '& input': {
-    ...{ p: '2px 4px', textAlign: 'right', cursor: 'inherit', borderRadius: 0.5 },
-    color: wrong ? COLOURS.coral : COLOURS.text,
-  },
-  '& input:hover': { bgcolor: COLOURS.line },
-  '& input:focus': { bgcolor: COLOURS.ground, cursor: 'text' },
-});

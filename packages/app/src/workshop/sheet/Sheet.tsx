@@ -7,10 +7,13 @@ import {
   swarmDials,
   type DialValues,
   type Dials,
+  type Part,
+  type PartList,
   type Piece,
   type Shelf,
   type Swarm,
 } from '@vast-swarm/core';
+import { memo } from 'react';
 import type { Recorded } from '../../engine/recording';
 import { readersOf } from '../../store/pieceEdits';
 import { pieceActions, type Selection } from '../../store/pieceSlice';
@@ -66,8 +69,19 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
   }
   const at = piece[list].findIndex((p) => p.id === id);
   if (at < 0) return null;
-  if (list === 'swarms') return <SwarmSheet piece={piece} at={at} />;
-  const part = piece[list][at]!;
+  if (list !== 'swarms') return <PartSheet part={piece[list][at]!} {...{ list, at, rate }} />;
+  return <SwarmSheet swarm={inEffect(piece, piece.swarms[at]!)} at={at} rate={rate} />;
+}
+
+interface PartProps {
+  list: Exclude<PartList, 'swarms'>;
+  part: Part;
+  at: number;
+  rate: number;
+}
+
+/** Of a part of any list but the swarms; nothing else of the piece draws it again. */
+const PartSheet = memo(function PartSheet({ list, part, at, rate }: PartProps) {
   const kind = kindOf(list, part.kind);
   const recorded = list === 'sounds' || list === 'pictures' || list === 'performers';
   const live = recorded ? kindOf(list, part.kind).records : undefined;
@@ -83,7 +97,7 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
       {list === 'forces' && kindOf('forces', part.kind).plane && (
         <PartButton title="End what leaves its plane" act={() => pieceActions.edged(part.id)} />
       )}
-      {list === 'performers' && <TakeOver piece={piece} performer={part.id} />}
+      {list === 'performers' && <TakeOver performer={part.id} />}
       {list === 'media' && (
         <PartButton
           title="Stir it with the pointer (hold S)"
@@ -93,7 +107,7 @@ function Content({ piece, selection }: { piece: Piece; selection: Selection }) {
       <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
     </>
   );
-}
+});
 
 const INPUTS = { sounds: SoundInput, pictures: CameraInput, performers: JointsInput };
 
@@ -104,7 +118,8 @@ function Live({ list, ...given }: { list: Recorded; part: string; taken: boolean
 }
 
 /** Puts a performer in the place of another, in all that reads their joints. */
-function TakeOver({ piece, performer }: { piece: Piece; performer: string }) {
+function TakeOver({ performer }: { performer: string }) {
+  const piece = usePiece();
   const dispatch = useAppDispatch();
   const others = piece.performers.filter(
     (p) => p.id !== performer && readersOf(piece, p.id).length > 0,
@@ -138,16 +153,21 @@ function PartButton({ title, act }: { title: string; act: () => UnknownAction })
   );
 }
 
-function SwarmSheet({ piece, at }: { piece: Piece; at: number }) {
-  const swarm = inEffect(piece, piece.swarms[at]!);
-  const { rate } = piece.frame;
+interface SwarmProps {
+  /** As it is in effect. */
+  swarm: Swarm;
+  at: number;
+  rate: number;
+}
+
+const SwarmSheet = memo(function SwarmSheet({ swarm, at, rate }: SwarmProps) {
   const path: Path = ['swarms', at];
   const groups = { dials: swarmDials, values: swarm.dials, path: [...path, 'dials'], rate };
   return (
     <>
       <Title name={swarm.name} />
       <Along />
-      {swarm.follows && <Following piece={piece} swarm={swarm} />}
+      {swarm.follows && <Following swarm={swarm} />}
       <BakeBox swarm={swarm.id} />
       <Group title="Birth">
         <Rows {...groups} group="Birth" />
@@ -176,12 +196,12 @@ function SwarmSheet({ piece, at }: { piece: Piece; at: number }) {
       <CopiesSheet copies={swarm.copies} path={[...path, 'copies']} rate={rate} />
     </>
   );
-}
+});
 
 /** Of a swarm that has its settings from another. */
-function Following({ piece, swarm }: { piece: Piece; swarm: Swarm }) {
+function Following({ swarm }: { swarm: Swarm }) {
   const dispatch = useAppDispatch();
-  const leader = piece.swarms.find((s) => s.id === swarm.follows);
+  const leader = usePiece().swarms.find((s) => s.id === swarm.follows);
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1, fontSize: 12.5, py: 0.5 }}>
       <Box sx={{ color: COLOURS.faint, flex: 1 }}>

@@ -1,4 +1,4 @@
-import { MenuItem, Select } from '@mui/material';
+import { PlainSelect } from '../../ui/PlainSelect';
 
 interface Props<T extends string> {
   label: string;
@@ -7,24 +7,12 @@ interface Props<T extends string> {
   onChange: (value: T) => void;
 }
 
+const SMALL = { fontSize: 12 };
+
 /** A choice in a crowded row. */
-export function SmallSelect<T extends string>({ label, value, options, onChange }: Props<T>) {
-  return (
-    <Select
-      variant="standard"
-      disableUnderline
-      value={value}
-      onChange={(e) => {
-        onChange(e.target.value as T);
-      }}
-      inputProps={{ 'aria-label': label }}
-      sx={{ fontSize: 12, '& .MuiSelect-select': { py: '1px' } }}
-    >
-      {(Object.entries(options) as [T, string][]).map(([key, title]) => (
-        <MenuItem key={key} value={key}>
-          {title}
-        </MenuItem>
-      ))}
-    </Select>
-  );
+export function SmallSelect<T extends string>({ options, ...props }: Props<T>) {
+  const all = (Object.entries(options) as [T, string][]).map(([value, title]) => {
+    return { value, title };
+  });
+  return <PlainSelect {...props} options={all} style={SMALL} />;
 }

@@ -1,4 +1,4 @@
-import { Box, IconButton, Stack, Tooltip } from '@mui/material';
+import { Box, Stack } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import type { DialValue, FrameFeed, VectorDial, VectorFeed } from '@vast-swarm/core';
 import { COLOURS } from '../../theme';
@@ -86,19 +86,19 @@ export function VectorCell({ spec, value, rate, path, onChange, onSettle }: Prop
         ))}
         <Box sx={{ color: COLOURS.faint, fontSize: 11 }}>{spec.unit}</Box>
       </Stack>
-      <Tooltip title="Drive x, y or z">
-        <IconButton
-          aria-label={`${spec.title}: drive x, y or z`}
-          onClick={() => {
-            setOpened(true);
-          }}
-          sx={{ p: '2px', color: COLOURS.faint }}
-        >
-          <svg width={20} height={20} viewBox="0 0 20 20" fill="none" stroke="currentColor">
-            <path d="M4 10h12" strokeWidth={1.6} strokeLinecap="round" />
-          </svg>
-        </IconButton>
-      </Tooltip>
+      <button
+        type="button"
+        className="feedSign"
+        title="Drive x, y or z"
+        aria-label={`${spec.title}: drive x, y or z`}
+        onClick={() => {
+          setOpened(true);
+        }}
+      >
+        <svg width={20} height={20} viewBox="0 0 20 20" fill="none" stroke="currentColor">
+          <path d="M4 10h12" strokeWidth={1.6} strokeLinecap="round" />
+        </svg>
+      </button>
     </>
   );
 }

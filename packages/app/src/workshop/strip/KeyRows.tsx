@@ -1,8 +1,7 @@
-import { Box } from '@mui/material';
-import type { KeyboardEvent, MouseEvent, PointerEvent } from 'react';
+import { memo, useMemo, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { type Key, type Keys, type Part } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
-import { useApp, useAppDispatch, usePiece } from '../../store/store';
+import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { useHolding } from '../../ui/useHolding';
 import { useSignal } from '../useSignal';
@@ -16,9 +15,11 @@ const POINTS = 240;
 
 /** A row for each signal: its curve over the piece's time, and the keys of keyframes. */
 export function KeyRows() {
-  const piece = usePiece();
-  return piece.signals.map((signal, at) => <Row key={signal.id} signal={signal} at={at} />);
+  const signals = useApp((s) => s.piece.piece!.signals);
+  return signals.map((signal, at) => <Row key={signal.id} signal={signal} at={at} />);
 }
+
+const NONE: Keys = [];
 
 interface RowProps {
   signal: Part;
@@ -74,13 +75,15 @@ function useKeyChanges(signal: Part, at: number, keys: Keys) {
   };
 }
 
-function Row({ signal, at }: RowProps) {
+const Row = memo(function Row({ signal, at }: RowProps) {
   const { view, rate, percent, frameAt, snap } = useStrip();
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'signals' && s.piece.selection.id === signal.id,
   );
-  const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : [];
-  const curve = curveOf(useSignal(signal.id), keys, [view.from / rate, view.to / rate]);
+  const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : NONE;
+  const value = useSignal(signal.id);
+  const [from, to] = [view.from / rate, view.to / rate];
+  const curve = useMemo(() => curveOf(value, keys, [from, to]), [value, keys, from, to]);
   const { put, change, settle } = useKeyChanges(signal, at, keys);
   const placeOf = (event: MouseEvent): Pick<Key, 'at' | 'value'> => {
     const { top } = event.currentTarget.getBoundingClientRect();
@@ -142,7 +145,7 @@ function Row({ signal, at }: RowProps) {
       </div>
     </Lane>
   );
-}
+});
 
 interface MarkProps {
   label: string;
@@ -174,7 +177,7 @@ function KeyMark({ label, mark, chosen, left, top, onHold, onMove, onRemove }: M
     event.stopPropagation();
   };
   return (
-    <Box
+    <div
       role="slider"
       tabIndex={0}
       aria-label={label}
@@ -185,9 +188,9 @@ function KeyMark({ label, mark, chosen, left, top, onHold, onMove, onRemove }: M
         onHold(event.pointerId);
       }}
       onKeyDown={press}
-      sx={{
+      style={{
         ...{ position: 'absolute', width: 10, height: 10, cursor: 'grab', left, top },
-        bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
+        backgroundColor: chosen ? COLOURS.amber : COLOURS.glass,
         clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
       }}
     />

@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
-import { useMemo } from 'react';
-import { birthsIn, type Swarm } from '@vast-swarm/core';
+import { memo as memoed, useMemo } from 'react';
+import { shallowEqual } from 'react-redux';
+import { birthsIn, memo, type Swarm } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
@@ -43,9 +44,7 @@ function burstsOf({ burst, burstAt, burstEvery }: Span, end: number): number[] {
 /** A bar for the births of each swarm. */
 export function SwarmRows() {
   // Only what the strip shows: most dragged dials change nothing of it.
-  const shown = useApp((s) => JSON.stringify(s.piece.piece!.swarms.map(spanOf)));
-  const swarms = useMemo(() => JSON.parse(shown) as Span[], [shown]);
-  const selected = useApp((s) => s.piece.selection);
+  const swarms = useApp((s) => s.piece.piece!.swarms.map(spanText), shallowEqual);
   if (swarms.length === 0) {
     return (
       <Box sx={{ color: COLOURS.faint, fontSize: 12.5, pt: 1 }}>
@@ -53,10 +52,12 @@ export function SwarmRows() {
       </Box>
     );
   }
-  return swarms.map((swarm, at) => {
-    const chosen = selected?.id === swarm.id && selected.list === 'swarms';
-    return <SwarmRow key={swarm.id} {...{ swarm, at, chosen }} />;
-  });
+  return swarms.map((text, at) => <SwarmRow key={at} {...{ text, at }} />);
+}
+
+/** The same as a text, which is another only where something of it is. */
+function spanText(swarm: Swarm): string {
+  return memo(swarm, 'span', () => JSON.stringify(spanOf(swarm)));
 }
 
 /** The name before a swarm's row. */
@@ -75,14 +76,18 @@ function Name({ name, chosen }: { name: string; chosen: boolean }) {
 }
 
 interface RowProps {
-  swarm: Span;
+  /** Of a Span. */
+  text: string;
   at: number;
-  chosen: boolean;
 }
 
 /** When a swarm's particles are born: a bar, and a mark for each burst, of which the first is dragged. */
-function SwarmRow({ swarm, at, chosen }: RowProps) {
+const SwarmRow = memoed(function SwarmRow({ text, at }: RowProps) {
   const dispatch = useAppDispatch();
+  const swarm = useMemo(() => JSON.parse(text) as Span, [text]);
+  const chosen = useApp(
+    ({ piece: { selection } }) => selection?.list === 'swarms' && selection.id === swarm.id,
+  );
   const { rate, last, percent, frameAt, snap } = useStrip();
   const move = (frame: number): void => {
     const path = ['swarms', at, 'dials', swarm.burstDial];
@@ -138,4 +143,4 @@ function SwarmRow({ swarm, at, chosen }: RowProps) {
       </div>
     </Lane>
   );
-}
+});

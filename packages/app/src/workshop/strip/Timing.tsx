@@ -9,11 +9,12 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
+import { shallowEqual } from 'react-redux';
 import { useEngine } from '../../engine/EngineContext';
 import { useApp } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { IconAction } from '../../ui/IconAction';
-import { beatsIn } from './beats';
+import { beatsIn, hasTempo } from './beats';
 import { CueRow } from './CueRow';
 import { KeyRows } from './KeyRows';
 import { PerformerRows } from './PerformerRows';
@@ -59,10 +60,10 @@ export function Timing() {
 }
 
 function useStripOf(view: View, last: number, rate: number): Strip {
-  const signals = useApp((s) => s.piece.piece!.signals);
+  const paced = useApp((s) => s.piece.piece!.signals.filter(hasTempo), shallowEqual);
   return useMemo(() => {
     const length = view.to - view.from;
-    const beats = beatsIn(signals, rate, view);
+    const beats = beatsIn(paced, rate, view);
     return {
       ...{ view, last, rate, beats },
       percent: (frame) => `${String((100 * (frame - view.from)) / length)}%`,
@@ -75,7 +76,7 @@ function useStripOf(view: View, last: number, rate: number): Strip {
         return altKey ? frame : snapped(frame, beats, (REACH * length) / width);
       },
     };
-  }, [view, last, rate, signals]);
+  }, [view, last, rate, paced]);
 }
 
 /** Nearer and further by the wheel with Ctrl, to and fro by the wheel across or with Shift. */

@@ -1,15 +1,16 @@
-import { kindOf, type Piece } from '@vast-swarm/core';
+import { kindOf, type Part } from '@vast-swarm/core';
 import type { View } from './view';
 
 /** Most beats that are looked at in one view. */
 const MOST = 2000;
 
+/** Whether a signal has a tempo, and with it beats. */
+export function hasTempo({ kind }: Part): boolean {
+  return kindOf('signals', kind).bench?.tempo !== undefined;
+}
+
 /** Where beats fall in a view, in frames: of all signals that have a tempo and are on. */
-export function beatsIn(
-  signals: Piece['signals'],
-  frameRate: number,
-  { from, to }: View,
-): number[] {
+export function beatsIn(signals: readonly Part[], frameRate: number, { from, to }: View): number[] {
   const beats = signals.flatMap(({ on, kind, dials }) => {
     const tempo = kindOf('signals', kind).bench?.tempo;
     if (!on || !tempo) return [];
