@@ -12,6 +12,7 @@ import { gzipSync } from 'node:zlib';
 import type { Page } from 'playwright-core';
 import { film } from './film';
 import { contests, launch } from './inPage';
+import { large } from './large';
 import { report } from './report';
 
 /** Everything that a general-purpose 3D library can do too, in the same browser. */
@@ -93,6 +94,7 @@ async function application(): Promise<void> {
   );
   await drift(page, url);
   await film(page, url);
+  await large(page, url);
   await show(page, url);
   child.kill();
   await browser.close();

@@ -61,3 +61,16 @@ test('out of range arguments give limits, not NaN', () => {
   expect(got.subarray(0, 4).every(Number.isFinite)).toBe(true);
   expect([...apply(tanh, x).subarray(0, 4)]).toEqual([-1, 1, -1, 1]);
 });
+
+test('what stands there already is not put there again, unless something else was', () => {
+  const g = new Graph();
+  const [a, b] = ['a', 'b'].map((name) => g.load(name, g.lane()));
+  g.store('a', a!);
+  g.store('b', a!);
+  // The last one counts: what was there first comes back.
+  g.store('b', b!);
+  expect(g.stores.map((s) => g.buffers[s.buffer]!.name)).toEqual(['b', 'b']);
+  const given = { a: range(0, 1), b: range(5, 6) };
+  const after = runWasm(g, COUNT, { a: given.a.slice(), b: given.b.slice() }, {});
+  expect(after).toMatchObject(given);
+});

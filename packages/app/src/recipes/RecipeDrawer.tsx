@@ -1,4 +1,4 @@
-import { Box, ButtonBase, IconButton, Stack } from '@mui/material';
+import { Box, ButtonBase, IconButton } from '@mui/material';
 import { Download, Trash2 } from 'lucide-react';
 import type { PartList } from '@vast-swarm/core';
 import { library, type StoredRecipe } from '../data/db';
@@ -38,23 +38,31 @@ export function RecipeDrawer({ list, search, onPut }: Props) {
   );
 }
 
+const CARD = {
+  ...{ display: 'block', width: '100%', aspectRatio: '16 / 9', bgcolor: '#060b0c' },
+  ...{ border: `1px solid ${COLOURS.line}`, borderRadius: 0.5, overflow: 'hidden' },
+  '&:hover, &:focus-visible': { borderColor: COLOURS.amber },
+};
+const NAME = {
+  flex: 1,
+  overflow: 'hidden',
+  textOverflow: 'ellipsis',
+  whiteSpace: 'nowrap',
+} as const;
+
 function Card({ recipe, onPut }: { recipe: Recipe; onPut: () => void }) {
   const { id, name, picture, shipped } = recipe;
   const own = useBlobSource(picture && 'blob' in picture ? picture.blob : undefined);
   const url = picture && 'url' in picture ? picture.url : undefined;
   return (
-    <Box>
+    <div>
       <ButtonBase
         aria-label={`Put in ${name}`}
         onClick={() => {
           putParts(recipe.parts);
           onPut();
         }}
-        sx={{
-          ...{ display: 'block', width: '100%', aspectRatio: '16 / 9', bgcolor: '#060b0c' },
-          ...{ border: `1px solid ${COLOURS.line}`, borderRadius: 0.5, overflow: 'hidden' },
-          '&:hover, &:focus-visible': { borderColor: COLOURS.amber },
-        }}
+        sx={CARD}
       >
         {picture && (
           <img
@@ -66,10 +74,8 @@ function Card({ recipe, onPut }: { recipe: Recipe; onPut: () => void }) {
           />
         )}
       </ButtonBase>
-      <Stack direction="row" sx={{ alignItems: 'center', fontSize: 12.5 }}>
-        <Box sx={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          {name}
-        </Box>
+      <div style={{ display: 'flex', alignItems: 'center', fontSize: 12.5 }}>
+        <span style={NAME}>{name}</span>
         <IconButton
           aria-label={`Export the recipe ${name}`}
           onClick={() => void exportRecipe(recipe)}
@@ -86,7 +92,7 @@ function Card({ recipe, onPut }: { recipe: Recipe; onPut: () => void }) {
             <Trash2 size={12} />
           </IconButton>
         )}
-      </Stack>
-    </Box>
+      </div>
+    </div>
   );
 }

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
 import { chainOf, memo, Scene, sourcesOf, type Piece } from '@vast-swarm/core';
-import { store, useApp } from '../store/store';
+import { useApp } from '../store/store';
 import { useAnswer } from './useAnswer';
 
 /** Values over the piece that are asked of the engine, for a signal that hears. */
@@ -18,11 +18,13 @@ function rootsOf(piece: Piece, id: string): unknown[] {
  * engine works, and is 0 until it is there.
  */
 export function useSignal(id: string): (time: number) => number {
-  const roots = useApp((s) => rootsOf(s.piece.piece!, id), shallowEqual);
-  const hears = useApp((s) =>
-    chainOf(s.piece.piece!, [id]).some((part) => sourcesOf(part, 'sounds').length > 0),
+  // As it was when one of these changed last.
+  const piece = useApp(
+    (s) => s.piece.piece!,
+    (a, b) => shallowEqual(rootsOf(a, id), rootsOf(b, id)),
   );
-  const { rate, length } = useApp((s) => s.piece.piece!.frame);
+  const hears = chainOf(piece, [id]).some((part) => sourcesOf(part, 'sounds').length > 0);
+  const { rate, length } = piece.frame;
   const seconds = length / rate;
   const count = Math.min(MOST, length) + 1;
   const key = hears ? [id, seconds, count].join(' ') : '';
@@ -30,11 +32,8 @@ export function useSignal(id: string): (time: number) => number {
     hears ? to.curve(id, seconds, count) : Promise.resolve(null),
   );
   return useMemo(() => {
-    // The piece is named by them.
-    void roots;
     if (!hears) {
       // One for all that read the piece.
-      const piece = store.getState().piece.piece!;
       const scene = memo(piece, 'scene', () => new Scene(piece));
       return (time) => scene.signal(id, time);
     }
@@ -44,5 +43,5 @@ export function useSignal(id: string): (time: number) => number {
       const low = Math.min(heard.length - 2, Math.floor(at));
       return heard[low]! + (heard[low + 1]! - heard[low]!) * (at - low);
     };
-  }, [hears, roots, id, heard, seconds]);
+  }, [hears, piece, id, heard, seconds]);
 }

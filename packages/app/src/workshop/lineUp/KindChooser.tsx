@@ -1,9 +1,10 @@
 import { Box, IconButton, InputBase, MenuItem, MenuList, Popover, Tooltip } from '@mui/material';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { catalogue, type PartList, type Shelf } from '@vast-swarm/core';
 import { RecipeDrawer } from '../../recipes/RecipeDrawer';
 import { COLOURS } from '../../theme';
+import { afterFrame } from '../../ui/afterFrame';
 import { KindIcon } from '../../ui/KindIcon';
 
 interface Props {
@@ -17,6 +18,7 @@ interface Props {
 }
 
 const ITEM = { gap: 1.5 };
+const WORDS = { flex: 1, minWidth: 0, padding: '4px 0' };
 const HELP = { color: COLOURS.faint, fontSize: 11.5, whiteSpace: 'normal' } as const;
 
 /** The kinds of a shelf with a drawn icon and a line each, searched by typing. */
@@ -61,6 +63,15 @@ interface KindsProps extends Props {
 
 function Kinds({ shelf, label, placeholder, onChoose, recipes, anchor, onClose }: KindsProps) {
   const [search, setSearch] = useState('');
+  // The list is there at once, and what is below it in the next frame.
+  const [whole, setWhole] = useState(false);
+  useEffect(
+    () =>
+      afterFrame(() => {
+        setWhole(true);
+      }),
+    [],
+  );
   const found = catalogue[shelf].filter((k) =>
     `${k.title} ${k.help}`.toLowerCase().includes(search.toLowerCase()),
   );
@@ -99,7 +110,7 @@ function Kinds({ shelf, label, placeholder, onChoose, recipes, anchor, onClose }
           ))}
           {found.length === 0 && <MenuItem disabled>No kind of that name</MenuItem>}
         </MenuList>
-        {recipes && <RecipeDrawer list={recipes} search={search} onPut={onClose} />}
+        {recipes && whole && <RecipeDrawer list={recipes} search={search} onPut={onClose} />}
       </Box>
     </Popover>
   );
@@ -121,7 +132,7 @@ function KindItem({ kind: { kind, title, help, icon }, onAdd, ...given }: ItemPr
       sx={ITEM}
     >
       <KindIcon path={icon} size={22} />
-      <div style={{ padding: '4px 0' }}>
+      <div style={WORDS}>
         {title}
         <div style={HELP}>{help}</div>
       </div>

@@ -1,14 +1,16 @@
-import { Autocomplete, Box, Button, InputBase, Stack } from '@mui/material';
+import { Autocomplete, Button, InputBase, Stack } from '@mui/material';
 import { Search } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../../store/store';
 import { toolActions } from '../../store/toolSlice';
 import { COLOURS } from '../../theme';
 import { everyDial, FIND_DIAL, findDials, type FoundDial } from './findDials';
 
+const WHERE = { color: COLOURS.faint, fontSize: 12 };
+
 /** Finds a dial of whatever part by its name, and goes there; and shows those alone that have been changed. */
-export function FindDial() {
+export const FindDial = memo(function FindDial() {
   const dispatch = useAppDispatch();
   const changed = useApp((s) => s.tools.changedOnly);
   return (
@@ -34,7 +36,7 @@ export function FindDial() {
       </Button>
     </Stack>
   );
-}
+});
 
 function Field() {
   const dispatch = useAppDispatch();
@@ -75,10 +77,10 @@ function Field() {
       slotProps={{ listbox: { sx: { fontSize: 13, maxHeight: 420 } } }}
       renderOption={({ key, ...props }, dial) => (
         <li key={key} {...props}>
-          <Box sx={{ flex: 1 }}>{dial.title}</Box>
-          <Box sx={{ color: COLOURS.faint, fontSize: 12 }}>
+          <span style={{ flex: 1 }}>{dial.title}</span>
+          <span style={WHERE}>
             {dial.part} · {dial.group}
-          </Box>
+          </span>
         </li>
       )}
       renderInput={({ slotProps }) => (

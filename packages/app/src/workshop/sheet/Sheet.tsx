@@ -13,11 +13,11 @@ import {
   type Shelf,
   type Swarm,
 } from '@vast-swarm/core';
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import type { Recorded } from '../../engine/recording';
 import { readersOf } from '../../store/pieceEdits';
 import { pieceActions, type Selection } from '../../store/pieceSlice';
-import { useApp, useAppDispatch, usePiece } from '../../store/store';
+import { store, useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';
 import { Bench } from './bench/Bench';
@@ -31,6 +31,7 @@ import { useShownDials } from './shownDials';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
 import { CameraInput } from './CameraInput';
+import { Later } from './Later';
 import { JointsInput } from './JointsInput';
 import { MovingPreview } from './MovingPreview';
 import { PickOne } from './PickOne';
@@ -162,7 +163,7 @@ interface SwarmProps {
 
 const SwarmSheet = memo(function SwarmSheet({ swarm, at, rate }: SwarmProps) {
   const path: Path = ['swarms', at];
-  const groups = { dials: swarmDials, values: swarm.dials, path: [...path, 'dials'], rate };
+  const lower = useMemo(() => ({ id: swarm.id, swarm, at }), [swarm, at]);
   return (
     <>
       <Title name={swarm.name} />
@@ -170,8 +171,30 @@ const SwarmSheet = memo(function SwarmSheet({ swarm, at, rate }: SwarmProps) {
       {swarm.follows && <Following swarm={swarm} />}
       <BakeBox swarm={swarm.id} />
       <Group title="Birth">
-        <Rows {...groups} group="Birth" />
+        <Rows {...groupsOf(swarm, path, rate)} group="Birth" />
       </Group>
+      <Later of={lower} stays={isThere}>
+        {(shown) => <LowerGroups swarm={shown.swarm} at={shown.at} rate={rate} />}
+      </Later>
+    </>
+  );
+});
+
+/** Whether a swarm is still where it was. */
+function isThere({ id, at }: { id: string; at: number }): boolean {
+  return store.getState().piece.piece?.swarms[at]?.id === id;
+}
+
+function groupsOf(swarm: Swarm, path: Path, rate: number) {
+  return { dials: swarmDials, values: swarm.dials, path: [...path, 'dials'], rate };
+}
+
+/** All but what a swarm's sheet begins with. */
+function LowerGroups({ swarm, at, rate }: SwarmProps) {
+  const path: Path = ['swarms', at];
+  const groups = groupsOf(swarm, path, rate);
+  return (
+    <>
       <ChoiceDials
         title="Emitter"
         shelf="emitters"
@@ -196,7 +219,7 @@ const SwarmSheet = memo(function SwarmSheet({ swarm, at, rate }: SwarmProps) {
       <CopiesSheet copies={swarm.copies} path={[...path, 'copies']} rate={rate} />
     </>
   );
-});
+}
 
 /** Of a swarm that has its settings from another. */
 function Following({ swarm }: { swarm: Swarm }) {

@@ -12,11 +12,14 @@ interface Props {
 }
 
 /** While variations are shown, a dial can be kept as it is in all of them. */
-export function DialLock({ title, path }: Props) {
+export function DialLock(props: Props) {
+  const varying = useApp(({ tools }) => tools.varying !== null);
+  return varying ? <Lockable {...props} /> : null;
+}
+
+function Lockable({ title, path }: Props) {
   const dispatch = useAppDispatch();
-  const address = useApp(({ piece, tools }) =>
-    tools.varying ? addressOf(piece.piece!, path) : null,
-  );
+  const address = useApp(({ piece }) => addressOf(piece.piece!, path));
   const locked = useApp(({ tools }) => address !== null && tools.locked.includes(address));
   if (address === null) return null;
   return (

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
-import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type SVGAttributes } from 'react';
-import { cameraAt, project, Scene, type CameraPose, type Vector } from '@vast-swarm/core';
+import { useRef, type KeyboardEvent, type PointerEvent, type SVGAttributes } from 'react';
+import { cameraAt, memo, project, Scene, type CameraPose, type Vector } from '@vast-swarm/core';
 import { useReport } from '../../../engine/EngineContext';
 import { pieceActions } from '../../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../../store/store';
@@ -26,7 +26,8 @@ export function Overlay({ size }: { size: Size }) {
   const piece = usePiece();
   const selection = useApp((s) => s.piece.selection);
   const { tool, handles: shown, following } = useApp((s) => s.tools);
-  const scene = useMemo(() => new Scene(piece), [piece]);
+  // One for all that read the piece.
+  const scene = memo(piece, 'scene', () => new Scene(piece));
   const moves = piece.camera.dials.orbit !== 0 || JSON.stringify(piece.camera).includes('"feed"');
   const frame = useReport((r) => (moves ? (r?.frame ?? 0) : 0));
   const camera = cameraAt(scene, (frame + 1) / piece.frame.rate);
