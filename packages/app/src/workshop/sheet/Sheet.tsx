@@ -84,6 +84,7 @@ interface PartProps {
 /** Of a part of any list but the swarms; nothing else of the piece draws it again. */
 const PartSheet = memo(function PartSheet({ list, part, at, rate }: PartProps) {
   const kind = kindOf(list, part.kind);
+  const lower = useMemo(() => ({ id: part.id, list, part, at }), [list, part, at]);
   const recorded = list === 'sounds' || list === 'pictures' || list === 'performers';
   const live = recorded ? kindOf(list, part.kind).records : undefined;
   return (
@@ -105,7 +106,16 @@ const PartSheet = memo(function PartSheet({ list, part, at, rate }: PartProps) {
           act={() => pieceActions.pointed(part.id)}
         />
       )}
-      <DialGroups dials={kind.dials} values={part.dials} path={[list, at, 'dials']} rate={rate} />
+      <Later of={lower} stays={isThere}>
+        {(shown) => (
+          <DialGroups
+            dials={kindOf(shown.list, shown.part.kind).dials}
+            values={shown.part.dials}
+            path={[shown.list, shown.at, 'dials']}
+            rate={rate}
+          />
+        )}
+      </Later>
     </>
   );
 });
@@ -163,7 +173,7 @@ interface SwarmProps {
 
 const SwarmSheet = memo(function SwarmSheet({ swarm, at, rate }: SwarmProps) {
   const path: Path = ['swarms', at];
-  const lower = useMemo(() => ({ id: swarm.id, swarm, at }), [swarm, at]);
+  const lower = useMemo(() => ({ id: swarm.id, list: 'swarms' as const, swarm, at }), [swarm, at]);
   return (
     <>
       <Title name={swarm.name} />
@@ -180,9 +190,9 @@ const SwarmSheet = memo(function SwarmSheet({ swarm, at, rate }: SwarmProps) {
   );
 });
 
-/** Whether a swarm is still where it was. */
-function isThere({ id, at }: { id: string; at: number }): boolean {
-  return store.getState().piece.piece?.swarms[at]?.id === id;
+/** Whether a part is still where it was. */
+function isThere({ id, list, at }: { id: string; list: PartList; at: number }): boolean {
+  return store.getState().piece.piece?.[list][at]?.id === id;
 }
 
 function groupsOf(swarm: Swarm, path: Path, rate: number) {
