@@ -91,6 +91,16 @@ const loopPiece = smallPiece((p) => {
   p.swarms.push(child);
 });
 
+/** So many discs over each other that the card sorts them in more than one row of workgroups. */
+const deepPiece = smallPiece((p) => {
+  const swarm = p.swarms[0]!;
+  const stops = ['#ffb45c', '#1f8fb0'].map((colour, at) => ({ at, colour }));
+  Object.assign(swarm.dials, { rate: 0, burst: 150_000, lifetime: 100, size: 0.03, opacity: 0.9 });
+  swarm.dials.colour = { feed: 'gradient', by: 'random', stops };
+  swarm.bodies[0]!.dials.mode = 'normal';
+  p.forces = [];
+});
+
 const pieces: [string, Piece][] = [
   ...pieceOfEveryKind(),
   ['kinds from outside', toyPiece()],
@@ -99,6 +109,7 @@ const pieces: [string, Piece][] = [
   ['a field that another swarm reads', wornPiece()],
   ['controls that are switched and set', runPiece],
   ['a loop', loopPiece],
+  ['150,000 discs over each other', deepPiece],
 ];
 
 test.each(pieces)(

@@ -137,6 +137,27 @@ test('several swarms are turned together', async () => {
   expect((await exported()).swarms.map((s) => s.dials.rate)).toEqual([321, 321]);
 });
 
+test('what is turned at once after another part is pressed is turned in that part', async () => {
+  await openSmall(app.page, app.url, (p) => {
+    p.swarms.push({ ...structuredClone(p.swarms[0]!), id: 'others', name: 'Others' });
+  });
+  const mass = app.page.getByRole('textbox', { name: 'Mass', exact: true });
+  for (const [name, value] of [
+    ['Others', '3'],
+    ['Motes', '7'],
+  ] as const) {
+    await app.page.getByRole('button', { name, exact: true }).click();
+    await mass.fill(value);
+    await mass.press('Enter');
+  }
+  const { swarms } = await exported();
+  expect(swarms.map((s) => s.dials.mass)).toEqual([7, 3]);
+  // The part whose dials are seen goes, and those of what is left are there.
+  await app.page.getByRole('button', { name: 'Motes', exact: true }).press('Delete');
+  await app.page.getByRole('button', { name: 'Others', exact: true }).click();
+  await expect(mass.inputValue()).resolves.toBe('3');
+});
+
 test('the first steps are finished by doing them, and never come again', async () => {
   await newPiece();
   const steps = app.page.getByRole('status', { name: 'First steps' });
