@@ -8,7 +8,7 @@ import { useAnswer } from './useAnswer';
 const MOST = 2000;
 
 /** What a signal hangs on: while all of it is the same, so is its curve, whatever else is turned. */
-function rootsOf(piece: Piece, id: string): unknown[] {
+export function rootsOf(piece: Piece, id: string): unknown[] {
   const { sounds, performers, controls, cues, stock, frame, seed } = piece;
   return [...chainOf(piece, [id]), sounds, performers, controls, cues, stock, frame, seed];
 }
