@@ -25,6 +25,7 @@ const VIEWS: [view: string, at: string][] = [
 async function open(page: Page, at: string): Promise<void> {
   await page.goto(app.url + at);
   await page.locator('h1').first().waitFor({ state: 'attached' });
+  if (at === '/') await page.getByText(/^and \d+ more$/).waitFor();
 }
 
 let source: string;

@@ -1,4 +1,5 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
+import { visuallyHidden } from '@mui/utils';
 import { useState } from 'react';
 import { Copy, Download, Tag, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
@@ -44,7 +45,6 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
       <ButtonBase
         component={Link}
         to={`/piece/${id}`}
-        aria-label={`Open ${piece.name}`}
         onMouseEnter={wake}
         onMouseLeave={rest}
         onFocusVisible={wake}
@@ -61,8 +61,10 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
           '&:hover': { borderColor: COLOURS.amber },
         }}
       >
+        <span style={visuallyHidden}>Open {piece.name}</span>
         <PieceStill stored={stored} style={{ width: '100%', height: '100%' }}>
           <Box
+            aria-hidden
             sx={{
               display: 'grid',
               placeItems: 'center',

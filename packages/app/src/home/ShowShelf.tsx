@@ -1,4 +1,5 @@
 import { Box, Button, ButtonBase, Stack, Typography } from '@mui/material';
+import { visuallyHidden } from '@mui/utils';
 import { Download, Plus, Trash2 } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import { makeShow } from '@vast-swarm/core';
@@ -101,14 +102,16 @@ function ShowCard({ stored, pieces }: { stored: StoredShow; pieces: readonly Sto
       <ButtonBase
         component={Link}
         to={`/show/${id}`}
-        aria-label={`Open ${show.name} ${about}`}
         sx={{
           ...{ flex: 1, minWidth: 0, justifyContent: 'flex-start', gap: 2, p: 1, borderRadius: 1 },
           ...{ border: '1px solid transparent', '&:hover': { borderColor: COLOURS.amber } },
         }}
       >
         <Box sx={{ width: 210, flexShrink: 0, pl: 1 }}>
-          <Box sx={{ fontWeight: 600, fontSize: 15 }}>{show.name}</Box>
+          <Box sx={{ fontWeight: 600, fontSize: 15 }}>
+            <span style={visuallyHidden}>Open </span>
+            {show.name}
+          </Box>
           <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>{about}</Box>
         </Box>
         <Stack direction="row" sx={{ gap: 0.5, overflow: 'hidden' }} aria-hidden>
