@@ -1,10 +1,9 @@
 import { Box, IconButton, InputBase, MenuItem, MenuList, Popover, Tooltip } from '@mui/material';
 import { Plus } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { catalogue, type PartList, type Shelf } from '@vast-swarm/core';
 import { RecipeDrawer } from '../../recipes/RecipeDrawer';
 import { COLOURS } from '../../theme';
-import { afterFrame } from '../../ui/afterFrame';
 import { KindIcon } from '../../ui/KindIcon';
 
 interface Props {
@@ -63,15 +62,6 @@ interface KindsProps extends Props {
 
 function Kinds({ shelf, label, placeholder, onChoose, recipes, anchor, onClose }: KindsProps) {
   const [search, setSearch] = useState('');
-  // The list is there at once, and what is below it in the next frame.
-  const [whole, setWhole] = useState(false);
-  useEffect(
-    () =>
-      afterFrame(() => {
-        setWhole(true);
-      }),
-    [],
-  );
   const found = catalogue[shelf].filter((k) =>
     `${k.title} ${k.help}`.toLowerCase().includes(search.toLowerCase()),
   );
@@ -110,7 +100,7 @@ function Kinds({ shelf, label, placeholder, onChoose, recipes, anchor, onClose }
           ))}
           {found.length === 0 && <MenuItem disabled>No kind of that name</MenuItem>}
         </MenuList>
-        {recipes && whole && <RecipeDrawer list={recipes} search={search} onPut={onClose} />}
+        {recipes && <RecipeDrawer list={recipes} search={search} onPut={onClose} />}
       </Box>
     </Popover>
   );
