@@ -11,13 +11,14 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import type { Page } from 'playwright-core';
 import { film } from './film';
-import { contests, launch } from './inPage';
+import { launch } from '../../tests/support/launch';
+import { contests } from './inPage';
 import { large } from './large';
 import { report } from './report';
 
 /** Everything that a general-purpose 3D library can do too, in the same browser. */
 function library(): Promise<void> {
-  return contests('scripts/bench/library/page.ts', [], ({ name, ours, theirs }) => {
+  return contests('scripts/bench/library/page.ts', false, ({ name, ours, theirs }) => {
     report(name, ours, 'ms', theirs);
   });
 }

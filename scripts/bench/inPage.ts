@@ -1,41 +1,23 @@
 import { build } from 'esbuild';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import { chromium } from 'playwright-core';
-
-const ARGS = [
-  '--no-sandbox',
-  ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
-];
+import { launch } from '../../tests/support/launch';
+import { serveScript } from '../../tests/support/serveScript';
 
 /** What a contest came to, in milliseconds; its error where it failed. */
 export type Result = { name: string; ours: number; theirs: number } | { error: string };
-
-/** An emulated graphics card for WebGPU. */
-export const CARD = [
-  ...['--enable-unsafe-webgpu', '--use-webgpu-adapter=swiftshader', '--enable-features=Vulkan'],
-  ...['--use-vulkan=swiftshader', '--use-angle=swiftshader'],
-];
-
-/** Starts a browser; a new one for each purpose, since one that drew with an emulated card stays slower. */
-export function launch(more: readonly string[] = []): ReturnType<typeof chromium.launch> {
-  const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
-  return chromium.launch({ executablePath, args: [...ARGS, ...more] });
-}
 
 /**
  * Runs the contests of a script in a page, each in a worker of its own, one after the other until it has
  * no more.
  *
  * @param script a module that answers the number of a contest with its result, or null
- * @param more further arguments for the browser
+ * @param gpu whether there is an emulated graphics card
  */
 export async function contests(
   script: string,
-  more: readonly string[],
+  gpu: boolean,
   take: (result: Exclude<Result, { error: string }>) => void,
 ): Promise<void> {
-  const browser = await launch(more);
+  const browser = await launch({ gpu });
   const bundle = await build({
     entryPoints: [script],
     ...{ bundle: true, write: false, format: 'iife', target: 'es2022' },
@@ -48,18 +30,9 @@ export async function contests(
       ]),
     ),
   });
-  const text = bundle.outputFiles[0]!.text;
-  const server = createServer((request, response) => {
-    const isScript = request.url === '/page.js';
-    response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
-    response.setHeader('Cross-Origin-Embedder-Policy', 'require-corp');
-    response.setHeader('Content-Type', isScript ? 'text/javascript' : 'text/html');
-    response.end(isScript ? text : '<!doctype html>');
-  });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as AddressInfo;
+  const { url, stop } = await serveScript(bundle.outputFiles[0]!.text, 'page');
   const page = await browser.newPage();
-  await page.goto(`http://127.0.0.1:${String(port)}/`);
+  await page.goto(url);
   for (let i = 0; ; i++) {
     const result = await page.evaluate(
       (number) =>
@@ -78,5 +51,5 @@ export async function contests(
     take(result);
   }
   await browser.close();
-  server.close();
+  stop();
 }

@@ -1,46 +1,12 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { build } from 'esbuild';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import type { Page } from 'playwright-core';
+import { serveScript } from '../support/serveScript';
 import { startServer } from '../support/startServer';
 
+export { launch } from '../support/launch';
+
 const ROOT = join(__dirname, '../..');
-
-const ARGS = [
-  '--no-sandbox',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
-/** An emulated graphics card; with fewer of these flags presenting kills the GPU process. */
-const GPU_ARGS = [
-  '--enable-unsafe-webgpu',
-  '--use-webgpu-adapter=swiftshader',
-  '--enable-features=Vulkan',
-  '--use-vulkan=swiftshader',
-  '--use-angle=swiftshader',
-];
-
-/** Devices that hear and see files, over and over; and nobody who has to be asked for them. */
-function devices(hears: string, sees: string): string[] {
-  return [
-    ...['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
-    ...(hears ? [`--use-file-for-fake-audio-capture=${hears}`] : []),
-    ...(sees ? [`--use-file-for-fake-video-capture=${sees}`] : []),
-  ];
-}
-
-/**
- * @param options.hears a WAV file that the browser's microphone hears
- * @param options.sees a Y4M file that its camera sees
- */
-export async function launch({ gpu = false, hears = '', sees = '' } = {}): Promise<Browser> {
-  const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
-  const own = hears || sees ? devices(hears, sees) : [];
-  const args = [...ARGS, ...(gpu ? GPU_ARGS : []), ...own];
-  return chromium.launch({ executablePath, args });
-}
 
 export interface App {
   url: string;
@@ -73,18 +39,8 @@ export async function startHarness(): Promise<Harness> {
     // Its modules go in a circle, and a bundle of one file has to begin somewhere.
     alias: { mediabunny: join(ROOT, 'node_modules/mediabunny/dist/bundles/mediabunny.mjs') },
   });
-  const script = bundle.outputFiles[0]!.text;
-  const server: Server = createServer((request, response) => {
-    response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
-    response.setHeader('Cross-Origin-Embedder-Policy', 'require-corp');
-    const isScript = request.url === '/harness.js';
-    response.setHeader('Content-Type', isScript ? 'text/javascript' : 'text/html');
-    // The engines wait for threads, which only a worker may do.
-    response.end(isScript ? script : '<!doctype html><title>harness</title>');
-  });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as AddressInfo;
-  return { url: `http://127.0.0.1:${String(port)}/`, stop: () => server.close() };
+  // The engines wait for threads, which only a worker may do.
+  return serveScript(bundle.outputFiles[0]!.text, 'harness');
 }
 
 /** Calls a function of the harness in a worker of its own, and gives its result. */

@@ -113,10 +113,9 @@ export class Painter {
       { buffer: order },
     ]);
     const { view, depth, samples } = canvas.fine!;
+    const state = { depth: DEPTH_FORMAT, samples, constants: constantsOf(draw, canvas) };
     for (let list = 0; list < lists; list++) {
       const shader = list < lists - 1 ? COPIES : POINTS;
-      const constants = constantsOf(draw, canvas);
-      const state = { depth: DEPTH_FORMAT, samples, constants };
       const pipeline = this.pipelines.render(shader, 'opaque', TARGET_FORMAT, state);
       words.whole({ list });
       work.draw(pipeline, view, false, memory.buffer, words.words, 0, {

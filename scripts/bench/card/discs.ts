@@ -1,11 +1,4 @@
-import {
-  compilePiece,
-  linearRgb,
-  makeChoice,
-  sceneInputs,
-  type Piece,
-  type Plan,
-} from '@vast-swarm/core';
+import { compilePiece, sceneInputs, type Piece, type Plan } from '@vast-swarm/core';
 import type { GpuEngine } from '@vast-swarm/gpu';
 import { DEPTH_FORMAT } from '@vast-swarm/gpu/formats';
 import { Painter } from '@vast-swarm/gpu/painter';
@@ -15,27 +8,36 @@ import { crowd } from '../crowd';
 import { LIGHT, type Hand } from './hand';
 import type { Contest } from './page';
 import { PARTICLE, particlesByHand } from './particles';
-import { agreed, BACKDROP, Frame, SIZE, VIEW, viewWords, wholeFrames } from './picture';
+import {
+  ADDED,
+  agreed,
+  before,
+  Frame,
+  lookWords,
+  SIZE,
+  VIEW,
+  viewWords,
+  wholeFrames,
+} from './picture';
 
-const COUNT = 50000;
+const COUNT = 50_000;
 
 /** A soft disc's corners and light, placed as it is drawn. */
 export const DISC_BODY = /* wgsl */ `
 ${PARTICLE}${VIEW}
-struct Disc { colour: vec3f, opacity: f32, size: f32 }
 @group(0) @binding(1) var<storage, read> particles: array<Particle>;
 struct Corner {
   @builtin(position) at: vec4f,
   @location(0) uv: vec2f,
   @location(1) @interpolate(flat) light: vec4f,
 }
-fn placed(disc: Disc, i: u32, vertex: u32) -> Corner {
+fn placed(look: Look, i: u32, vertex: u32) -> Corner {
   var out: Corner;
   let p = particles[i];
   let at = seen(p.place);
   out.at = vec4f(2.0, 2.0, 0.0, 1.0);
   if (!(p.age >= 0.0 && p.age < p.life && at.z > 1e-3)) { return out; }
-  let own = 0.5 * disc.size * view.focal * view.height / at.z;
+  let own = 0.5 * look.size * view.focal * view.height / at.z;
   let r = max(own, 1.4);
   let turn = vec2f(
     select(-1.0, 1.0, vertex == 1u || vertex == 2u || vertex == 4u),
@@ -44,7 +46,7 @@ fn placed(disc: Disc, i: u32, vertex: u32) -> Corner {
   let near = clamp(at.z / view.near - 0.5, 0.0, 1.0);
   out.uv = turn * (1.0 + 0.5 / r);
   out.at = onScreen(at.xy + turn * (r + 0.5));
-  out.light = vec4f(disc.colour, 1.0) * (disc.opacity * (own / r) * (own / r) * near);
+  out.light = vec4f(look.colour, 1.0) * (look.opacity * (own / r) * (own / r) * near);
   return out;
 }
 @fragment fn light(in: Corner) -> @location(0) vec4f {
@@ -54,28 +56,11 @@ fn placed(disc: Disc, i: u32, vertex: u32) -> Corner {
 `;
 const DISCS = /* wgsl */ `
 ${DISC_BODY}
-@group(0) @binding(2) var<uniform> disc: Disc;
+@group(0) @binding(2) var<uniform> look: Look;
 @vertex fn corner(@builtin(vertex_index) index: u32) -> Corner {
-  return placed(disc, index / 6u, index % 6u);
+  return placed(look, index / 6u, index % 6u);
 }
 `;
-
-export const ADDED: GPUBlendComponent = { operation: 'add', srcFactor: 'one', dstFactor: 'one' };
-
-/** A crowd in front of a flat backdrop. */
-export function before(piece: Piece): void {
-  piece.backdrop = makeChoice('backdrops', 'flat');
-  piece.backdrop.dials.colour = BACKDROP;
-}
-
-export function discWords({ swarms }: Piece): Float32Array {
-  const { colour, opacity, size } = swarms[0]!.dials as {
-    colour: string;
-    opacity: number;
-    size: number;
-  };
-  return Float32Array.from([...linearRgb(colour), opacity, size, 0, 0, 0]);
-}
 
 function plan(): { piece: Piece; compiled: Plan } {
   const piece = crowd(COUNT, before);
@@ -127,12 +112,10 @@ async function handDiscs(engine: GpuEngine, hand: Hand, piece: Piece, compiled: 
   const particles = await particlesByHand(hand, engine, compiled.swarms[0]!.state);
   const pipeline = hand.render(DISCS, LIGHT, { color: ADDED, alpha: ADDED });
   const view = hand.uniform(viewWords(compiled, engine.frame));
-  const group = hand.bind(pipeline, {
-    ...{ 0: view, 1: particles, 2: hand.uniform(discWords(piece)) },
-  });
+  const look = hand.uniform(lookWords(piece));
+  const ready = hand.ready(pipeline, { 0: view, 1: particles, 2: look });
   return (pass: GPURenderPassEncoder): void => {
-    pass.setPipeline(pipeline);
-    pass.setBindGroup(0, group);
+    ready(pass);
     pass.draw(6 * COUNT);
   };
 }

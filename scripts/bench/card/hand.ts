@@ -66,6 +66,18 @@ export class Hand {
     return this.device.createBindGroup({ layout: pipeline.getBindGroupLayout(0), entries });
   }
 
+  /** What begins a draw: the pipeline, and what it is bound to. */
+  ready(
+    pipeline: GPURenderPipeline,
+    bound: Record<number, GPUBuffer>,
+  ): (pass: GPURenderPassEncoder) => void {
+    const group = this.bind(pipeline, bound);
+    return (pass) => {
+      pass.setPipeline(pipeline);
+      pass.setBindGroup(0, group);
+    };
+  }
+
   texture({ width, height }: Size, format: GPUTextureFormat): GPUTexture {
     const { RENDER_ATTACHMENT, TEXTURE_BINDING, COPY_SRC } = GPUTextureUsage;
     const usage = RENDER_ATTACHMENT | TEXTURE_BINDING | COPY_SRC;

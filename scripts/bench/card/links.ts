@@ -1,10 +1,9 @@
 import { compilePiece, makePart } from '@vast-swarm/core';
 import { crowd } from '../crowd';
-import { ADDED, before, discWords } from './discs';
 import { LIGHT, type Hand } from './hand';
 import type { Contest } from './page';
 import { PARTICLE, particlesByHand } from './particles';
-import { wholeFrames, VIEW, viewWords } from './picture';
+import { ADDED, BAND, before, lookWords, VIEW, viewWords, wholeFrames } from './picture';
 
 const COUNT = 2000;
 const RADIUS = 0.4;
@@ -74,18 +73,11 @@ fn hashOf(c: vec3i) -> u32 {
 `;
 
 const LINKS = /* wgsl */ `
-${PARTICLE}${VIEW}
-struct Link { colour: vec3f, opacity: f32, size: f32 }
+${PARTICLE}${VIEW}${BAND}
 @group(0) @binding(1) var<storage, read> particles: array<Particle>;
 @group(0) @binding(2) var<storage, read> lines: array<vec2u>;
-@group(0) @binding(3) var<uniform> link: Link;
-struct Corner {
-  @builtin(position) at: vec4f,
-  @location(0) across: f32,
-  @location(1) light: vec3f,
-  @location(2) @interpolate(flat) edge: f32,
-}
-fn halfAt(depth: f32) -> f32 { return 0.5 * 0.25 * link.size * view.focal * view.height / depth; }
+@group(0) @binding(3) var<uniform> look: Look;
+fn halfAt(depth: f32) -> f32 { return 0.5 * 0.25 * look.size * view.focal * view.height / depth; }
 @vertex fn corner(@builtin(vertex_index) index: u32) -> Corner {
   var out: Corner;
   let k = index % 6u;
@@ -94,22 +86,17 @@ fn halfAt(depth: f32) -> f32 { return 0.5 * 0.25 * link.size * view.focal * view
   let start = seen(places[0]);
   let stop = seen(places[1]);
   let way = normalize(stop.xy - start.xy);
-  let last = k == 2u || k == 3u || k == 5u;
-  let here = select(start, stop, last);
+  let here = select(start, stop, atEnd(k));
   let own = halfAt(here.z);
   let half = max(own, 0.7);
-  let side = select(-1.0, 1.0, k == 1u || k == 4u || k == 5u);
+  let side = sideOf(k);
   let near = clamp(here.z / view.near - 0.5, 0.0, 1.0);
   let part = 1.0 - distance(places[0], places[1]) / ${String(RADIUS)};
   out.at = onScreen(here.xy + side * half * vec2f(-way.y, way.x));
   out.across = side;
-  out.light = link.colour * (link.opacity * part * near * own / half);
-  out.edge = min(max(0.6 * max(halfAt(start.z), 0.7), 1.0), EDGE);
+  out.light = look.colour * (look.opacity * part * near * own / half);
+  out.edge = edgeOf(max(halfAt(start.z), 0.7));
   return out;
-}
-@fragment fn light(in: Corner) -> @location(0) vec4f {
-  let t = min((1.0 - in.across * in.across) * in.edge, 1.0);
-  return vec4f(in.light * (t * t), 1.0);
 }
 `;
 
@@ -159,14 +146,13 @@ export function links(): Contest {
       const lines = hand.storage(8 * LINES);
       const call = hand.storage(Uint32Array.of(0, 1, 0, 0), GPUBufferUsage.INDIRECT);
       const pipeline = hand.render(LINKS, LIGHT, { color: ADDED, alpha: ADDED });
-      const group = hand.bind(pipeline, {
+      const ready = hand.ready(pipeline, {
         ...{ 0: hand.uniform(viewWords(plan, engine.frame)), 1: particles, 2: lines },
-        3: hand.uniform(discWords(piece)),
+        3: hand.uniform(lookWords(piece)),
       });
       const search = searchByHand(hand, particles, lines, call);
       const draw = (pass: GPURenderPassEncoder): void => {
-        pass.setPipeline(pipeline);
-        pass.setBindGroup(0, group);
+        ready(pass);
         pass.drawIndirect(call, 0);
       };
       return wholeFrames(engine, hand, draw, search);

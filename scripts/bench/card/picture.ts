@@ -1,4 +1,11 @@
-import { fromLinear, linearRgb, sceneInputs, type Plan } from '@vast-swarm/core';
+import {
+  fromLinear,
+  linearRgb,
+  makeChoice,
+  sceneInputs,
+  type Piece,
+  type Plan,
+} from '@vast-swarm/core';
 import type { GpuEngine } from '@vast-swarm/gpu';
 import type { Size } from '../library/render';
 import { LIGHT, type Hand } from './hand';
@@ -7,9 +14,9 @@ import type { Sides } from './page';
 export const SIZE: Size = { width: 960, height: 540 };
 export const BACKDROP = '#05090b';
 
-/** Camera and frame, which all is drawn with; and how hard the edges of bands are. */
+/** Camera and frame, which all is drawn with; and what a swarm looks like, as `lookWords` has it. */
 export const VIEW = /* wgsl */ `
-const EDGE = 6.76;
+struct Look { colour: vec3f, opacity: f32, size: f32 }
 struct View { eye: vec3f, focal: f32, right: vec3f, near: f32, up: vec3f, width: f32, forward: vec3f, height: f32 }
 @group(0) @binding(0) var<uniform> view: View;
 /** Pixels from the upper left, and metres from the camera. */
@@ -27,6 +34,42 @@ fn onScreen(pixel: vec2f) -> vec4f {
   return vec4f(pixel.x / view.width * 2.0 - 1.0, 1.0 - pixel.y / view.height * 2.0, 0.0, 1.0);
 }
 `;
+
+/** A corner of a band between two places, and its light: soft edges as hard as bodies have them. */
+export const BAND = /* wgsl */ `
+const EDGE = 6.76;
+struct Corner {
+  @builtin(position) at: vec4f,
+  @location(0) across: f32,
+  @location(1) light: vec3f,
+  @location(2) @interpolate(flat) edge: f32,
+}
+/** Of six vertices: whether it is at the band's end, and on which side. */
+fn atEnd(k: u32) -> bool { return k == 2u || k == 3u || k == 5u; }
+fn sideOf(k: u32) -> f32 { return select(-1.0, 1.0, k == 1u || k == 4u || k == 5u); }
+fn edgeOf(half: f32) -> f32 { return min(max(0.6 * half, 1.0), EDGE); }
+@fragment fn light(in: Corner) -> @location(0) vec4f {
+  let t = min((1.0 - in.across * in.across) * in.edge, 1.0);
+  return vec4f(in.light * (t * t), 1.0);
+}
+`;
+
+export const ADDED: GPUBlendComponent = { operation: 'add', srcFactor: 'one', dstFactor: 'one' };
+
+/** In front of the backdrop that is drawn by hand. */
+export function before(piece: Piece): void {
+  piece.backdrop = makeChoice('backdrops', 'flat');
+  piece.backdrop.dials.colour = BACKDROP;
+}
+
+export function lookWords({ swarms }: Piece): Float32Array {
+  const { colour, opacity, size } = swarms[0]!.dials as {
+    colour: string;
+    opacity: number;
+    size: number;
+  };
+  return Float32Array.from([...linearRgb(colour), opacity, size, 0, 0, 0]);
+}
 
 export function viewWords(plan: Plan, frame: number): Float32Array {
   const { camera } = sceneInputs(plan, frame, SIZE, 0);

@@ -1,10 +1,10 @@
 import { compilePiece } from '@vast-swarm/core';
 import { crowd } from '../crowd';
-import { before, DISC_BODY, discWords } from './discs';
+import { DISC_BODY } from './discs';
 import { LIGHT, type Hand } from './hand';
 import type { Contest } from './page';
 import { particlesByHand } from './particles';
-import { wholeFrames, viewWords } from './picture';
+import { before, lookWords, viewWords, wholeFrames } from './picture';
 
 const COUNT = 50_000;
 const ROOM = 65_536;
@@ -35,10 +35,10 @@ struct Stage { size: u32, apart: u32 }
 `;
 const DRAWN = /* wgsl */ `
 ${DISC_BODY}
-@group(0) @binding(2) var<uniform> disc: Disc;
+@group(0) @binding(2) var<uniform> look: Look;
 @group(0) @binding(3) var<storage, read> pairs: array<vec2u>;
 @vertex fn corner(@builtin(vertex_index) index: u32) -> Corner {
-  return placed(disc, pairs[index / 6u].y, index % 6u);
+  return placed(look, pairs[index / 6u].y, index % 6u);
 }
 `;
 const OVER: GPUBlendComponent = {
@@ -87,11 +87,10 @@ export function sorted(): Contest {
       const pairs = hand.storage(8 * ROOM);
       const sort = sortByHand(hand, view, particles, pairs);
       const pipeline = hand.render(DRAWN, LIGHT, { color: OVER, alpha: OVER });
-      const disc = hand.uniform(discWords(piece));
-      const group = hand.bind(pipeline, { 0: view, 1: particles, 2: disc, 3: pairs });
+      const look = hand.uniform(lookWords(piece));
+      const ready = hand.ready(pipeline, { 0: view, 1: particles, 2: look, 3: pairs });
       const draw = (pass: GPURenderPassEncoder): void => {
-        pass.setPipeline(pipeline);
-        pass.setBindGroup(0, group);
+        ready(pass);
         pass.draw(6 * COUNT);
       };
       return wholeFrames(engine, hand, draw, sort);

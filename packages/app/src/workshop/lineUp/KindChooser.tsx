@@ -95,37 +95,25 @@ function Kinds({ shelf, label, placeholder, onChoose, recipes, anchor, onClose }
           sx={{ px: 2, pt: 1, fontSize: 13 }}
         />
         <MenuList dense aria-label={label}>
-          {found.map((kind) => (
-            <KindItem key={kind.kind} kind={kind} onAdd={add} />
+          {found.map(({ kind, title, help, icon }) => (
+            <MenuItem
+              key={kind}
+              onClick={() => {
+                add(kind);
+              }}
+              sx={ITEM}
+            >
+              <KindIcon path={icon} size={22} />
+              <div style={WORDS}>
+                {title}
+                <div style={HELP}>{help}</div>
+              </div>
+            </MenuItem>
           ))}
           {found.length === 0 && <MenuItem disabled>No kind of that name</MenuItem>}
         </MenuList>
         {recipes && <RecipeDrawer list={recipes} search={search} onPut={onClose} />}
       </Box>
     </Popover>
-  );
-}
-
-interface ItemProps {
-  kind: { kind: string; title: string; help: string; icon: string };
-  onAdd: (kind: string) => void;
-}
-
-function KindItem({ kind: { kind, title, help, icon }, onAdd, ...given }: ItemProps) {
-  return (
-    <MenuItem
-      // What the list tells its items.
-      {...given}
-      onClick={() => {
-        onAdd(kind);
-      }}
-      sx={ITEM}
-    >
-      <KindIcon path={icon} size={22} />
-      <div style={WORDS}>
-        {title}
-        <div style={HELP}>{help}</div>
-      </div>
-    </MenuItem>
   );
 }

@@ -2,6 +2,7 @@ import { Box, Stack } from '@mui/material';
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
 import { memo, useMemo, type ReactNode } from 'react';
+import { shallowEqual } from 'react-redux';
 import { kindOf, type Part, type Piece, type Swarm, type PartList } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
@@ -16,6 +17,21 @@ function iconOf(list: PartList, part: Swarm | Part): string {
 }
 
 const FRAME_ICON = 'M3 6h18v12H3zM7 6v12M17 6v12';
+
+const SECTIONS: readonly (readonly [title: string, list: PartList])[] = [
+  ['Swarms', 'swarms'],
+  ['Forces', 'forces'],
+  ['Surroundings', 'colliders'],
+  ['Media', 'media'],
+  ['Lights', 'lights'],
+  ['Performers', 'performers'],
+  ['Pictures', 'pictures'],
+  ['Sounds', 'sounds'],
+  ['Signals', 'signals'],
+  ['Finish', 'finish'],
+  ['Controls', 'controls'],
+  ['Cues', 'cues'],
+];
 
 /** Every part of the piece, in the order the work is done. */
 export function LineUp() {
@@ -40,45 +56,18 @@ export function LineUp() {
         bgcolor: COLOURS.sheet,
       }}
     >
-      <Section title="Swarms">
-        <Parts list="swarms" />
-      </Section>
-      <Section title="Forces">
-        <Parts list="forces" />
-      </Section>
-      <Section title="Surroundings">
-        <Parts list="colliders" />
-        <FixedTag list="camera" name="Camera" icon={camera} />
-        <FixedTag list="backdrop" name="Backdrop" icon={backdrop} />
-        <FixedTag list="frame" name="Frame" icon={FRAME_ICON} />
-      </Section>
-      <Section title="Media">
-        <Parts list="media" />
-      </Section>
-      <Section title="Lights">
-        <Parts list="lights" />
-      </Section>
-      <Section title="Performers">
-        <Parts list="performers" />
-      </Section>
-      <Section title="Pictures">
-        <Parts list="pictures" />
-      </Section>
-      <Section title="Sounds">
-        <Parts list="sounds" />
-      </Section>
-      <Section title="Signals">
-        <Parts list="signals" />
-      </Section>
-      <Section title="Finish">
-        <Parts list="finish" />
-      </Section>
-      <Section title="Controls">
-        <Parts list="controls" />
-      </Section>
-      <Section title="Cues">
-        <Parts list="cues" />
-      </Section>
+      {SECTIONS.map(([title, list]) => (
+        <Section key={list} title={title}>
+          <Parts list={list} />
+          {list === 'colliders' && (
+            <>
+              <FixedTag list="camera" name="Camera" icon={camera} />
+              <FixedTag list="backdrop" name="Backdrop" icon={backdrop} />
+              <FixedTag list="frame" name="Frame" icon={FRAME_ICON} />
+            </>
+          )}
+        </Section>
+      ))}
     </Box>
   );
 }
@@ -88,8 +77,8 @@ const Parts = memo(function Parts({ list }: { list: PartList }) {
   // Only what the tags show: a dragged dial changes the piece and not the line-up.
   const shown = useApp((s) => JSON.stringify(tagsOf(s.piece.piece!, list)));
   const parts = useMemo(() => JSON.parse(shown) as TagPart[], [shown]);
-  const ids = parts.map((p) => p.id).join('\n');
-  const order = useMemo(() => (ids === '' ? [] : ids.split('\n')), [ids]);
+  // The same array as long as the order is the same: another one reaches all tags.
+  const order = useApp((s) => s.piece.piece![list].map((p) => p.id), shallowEqual);
   const dispatch = useAppDispatch();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const end = ({ active, over }: DragEndEvent): void => {

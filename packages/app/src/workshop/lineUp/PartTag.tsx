@@ -80,8 +80,8 @@ const TRAVEL = ({ copy, paste, keep }: ReturnType<typeof usePartActions>): Item[
 
 /** A part, with the others that are selected where it is one of them. */
 function selectedWith(ref: PartRef): PartRef[] {
-  const all = selectedParts(store.getState().piece);
-  return isSelected(store.getState().piece, ref) ? all : [ref];
+  const state = store.getState().piece;
+  return isSelected(state, ref) ? selectedParts(state) : [ref];
 }
 
 /** A part that can be selected, dragged, renamed, switched off, shown alone, copied, removed. */

@@ -1,8 +1,19 @@
 import { useEffect, useState, type ReactNode } from 'react';
-import { afterFrame } from '../../ui/afterFrame';
 
 /** Text for who does not draw has all of it at once. */
 const HAS_FRAMES = typeof requestAnimationFrame === 'function';
+
+/** Does something once the frame that is being made has been drawn; gives what calls it off. */
+function afterFrame(act: () => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const frame = requestAnimationFrame(() => {
+    timer = setTimeout(act);
+  });
+  return () => {
+    cancelAnimationFrame(frame);
+    clearTimeout(timer);
+  };
+}
 
 interface Shown {
   id: string;
@@ -23,13 +34,14 @@ interface Props<T extends Shown> {
 export function Later<T extends Shown>({ of, stays, children }: Props<T>) {
   const [shown, setShown] = useState<T | null>(HAS_FRAMES ? null : of);
   const now = shown?.id === of.id;
+  // What is seen for a frame more is the part as it was left.
+  if (now && shown !== of) setShown(of);
   useEffect(() => {
     if (now) return;
     return afterFrame(() => {
       setShown(of);
     });
   }, [now, of]);
-  const part = now ? of : shown;
-  if (!part || (!now && !stays(part))) return null;
-  return <div inert={!now}>{children(part)}</div>;
+  if (!shown || (!now && !stays(shown))) return null;
+  return <div inert={!now}>{children(shown)}</div>;
 }

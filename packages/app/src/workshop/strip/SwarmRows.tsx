@@ -1,7 +1,6 @@
 import { Box } from '@mui/material';
-import { memo as memoed, useMemo } from 'react';
-import { shallowEqual } from 'react-redux';
-import { birthsIn, memo, type Swarm } from '@vast-swarm/core';
+import { memo } from 'react';
+import { birthsIn, type Swarm } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../theme';
@@ -43,8 +42,7 @@ function burstsOf({ burst, burstAt, burstEvery }: Span, end: number): number[] {
 
 /** A bar for the births of each swarm. */
 export function SwarmRows() {
-  // Only what the strip shows: most dragged dials change nothing of it.
-  const swarms = useApp((s) => s.piece.piece!.swarms.map(spanText), shallowEqual);
+  const swarms = useApp((s) => s.piece.piece!.swarms);
   if (swarms.length === 0) {
     return (
       <Box sx={{ color: COLOURS.faint, fontSize: 12.5, pt: 1 }}>
@@ -52,12 +50,8 @@ export function SwarmRows() {
       </Box>
     );
   }
-  return swarms.map((text, at) => <SwarmRow key={at} {...{ text, at }} />);
-}
-
-/** The same as a text, which is another only where something of it is. */
-function spanText(swarm: Swarm): string {
-  return memo(swarm, 'span', () => JSON.stringify(spanOf(swarm)));
+  // Rows get only what they show: most dragged dials change nothing of it.
+  return swarms.map((swarm, at) => <SwarmRow key={swarm.id} at={at} {...spanOf(swarm)} />);
 }
 
 /** The name before a swarm's row. */
@@ -75,16 +69,9 @@ function Name({ name, chosen }: { name: string; chosen: boolean }) {
   );
 }
 
-interface RowProps {
-  /** Of a Span. */
-  text: string;
-  at: number;
-}
-
 /** When a swarm's particles are born: a bar, and a mark for each burst, of which the first is dragged. */
-const SwarmRow = memoed(function SwarmRow({ text, at }: RowProps) {
+const SwarmRow = memo(function SwarmRow({ at, ...swarm }: Span & { at: number }) {
   const dispatch = useAppDispatch();
-  const swarm = useMemo(() => JSON.parse(text) as Span, [text]);
   const chosen = useApp(
     ({ piece: { selection } }) => selection?.list === 'swarms' && selection.id === swarm.id,
   );
