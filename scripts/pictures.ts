@@ -4,10 +4,10 @@ import {
   compilePiece,
   kindPiece,
   RECIPES,
-  SHOWN_SHELVES,
   validatePiece,
   withWords,
   type Piece,
+  type Shelf,
 } from '@vast-swarm/core';
 import { CpuEngine, encodePng } from '@vast-swarm/cpu';
 
@@ -21,14 +21,18 @@ const engine = await CpuEngine.create({ threads: 2 });
 async function picture(piece: Piece, frame: number, file: string): Promise<void> {
   const { width, height } = piece.frame;
   const files = await withWords(piece.stock, new Map());
-  engine.setPlan(compilePiece(validatePiece(piece), { files }));
+  const plan = compilePiece(validatePiece(piece), { files });
+  const draw = () => engine.draw(WIDE, Math.round((WIDE * height) / width), 2);
+  engine.setPlan(plan);
   engine.reset();
   while (engine.frame < frame) {
     await engine.ready();
     engine.step();
+    // What looks back on earlier frames has to have drawn them.
+    if (plan.finish.remembers && engine.frame < frame) draw();
   }
   await engine.ready();
-  const drawn = engine.draw(WIDE, Math.round((WIDE * height) / width), 2);
+  const drawn = draw();
   await writeFile(file, await encodePng(drawn));
 }
 
@@ -38,9 +42,9 @@ for (const { id, frame, shown } of RECIPES) {
   await picture({ ...shown(), density: 0.6 }, frame, `${FOLDER}/recipes/${id}.png`);
 }
 await mkdir(`${FOLDER}/kinds`);
-for (const shelf of SHOWN_SHELVES) {
+for (const shelf of Object.keys(catalogue) as Shelf[]) {
   for (const { kind } of catalogue[shelf]) {
-    const { piece, frame } = kindPiece(shelf, kind)!;
+    const { piece, frame } = kindPiece(shelf, kind);
     await picture(piece, frame, `${FOLDER}/kinds/${shelf}-${kind}.png`);
   }
 }

@@ -210,7 +210,7 @@ export { drawInputs, momentsOf, sceneInputs, type SceneInputs } from './play/mom
 export { isStored, jumpTo, replayTo, stepMotion, storedAt, type MotionDevice } from './play/motion';
 export { Past } from './play/knownHistory';
 export { Playback } from './play/playback';
-export { kindPiece, SHOWN_SHELVES } from './demo/kindPieces';
+export { kindPiece } from './demo/kinds';
 export { RECIPES, type ShippedRecipe } from './demo/recipes';
 export { DEMO_SHOW, type DemoPiece } from './demo/saltglassQuay';
 export {

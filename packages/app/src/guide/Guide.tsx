@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { catalogue, SHOWN_SHELVES, type Kind, type Shelf } from '@vast-swarm/core';
+import { catalogue, type Kind, type Shelf } from '@vast-swarm/core';
 import { COLOURS } from '../theme';
 import { KindIcon } from '../ui/KindIcon';
 import { SHOW_KEYS } from '../show/showKeys';
@@ -14,6 +14,8 @@ const SHELVES: [Shelf, string][] = [
   ['colliders', 'Colliders and zones: what stands in their way'],
   ['media', 'Media: what swarms stir and ride'],
   ['lights', 'Lights: what lights solid things'],
+  ['cameras', 'Cameras: how the scene is seen'],
+  ['backdrops', 'Backdrops: what is behind everything'],
   ['performers', 'Performers: whose joints drive the piece'],
   ['pictures', 'Pictures: clips, cameras and made maps'],
   ['sounds', 'Sounds: what is heard'],
@@ -103,20 +105,18 @@ export default function Guide() {
   );
 }
 
-/** A kind with what it does, as the engine draws it where it can be seen. */
+/** A kind with what it does, and how the engine draws what that is. */
 function KindEntry({ kind, shelf }: { kind: Kind; shelf: Shelf }) {
   return (
     <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'start' }}>
-      {SHOWN_SHELVES.includes(shelf) && (
-        <img
-          src={`/made/kinds/${shelf}-${kind.kind}.png`}
-          alt=""
-          loading="lazy"
-          width={128}
-          height={72}
-          style={{ borderRadius: 3, background: '#060b0c', flexShrink: 0 }}
-        />
-      )}
+      <img
+        src={`/made/kinds/${shelf}-${kind.kind}.png`}
+        alt=""
+        loading="lazy"
+        width={128}
+        height={72}
+        style={{ borderRadius: 3, background: '#060b0c', flexShrink: 0 }}
+      />
       <Box>
         <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'center', color: COLOURS.glass }}>
           <KindIcon path={kind.icon} size={18} />

@@ -6,6 +6,7 @@ import { DEMO_SHOW, makePiece } from '@vast-swarm/core';
 import { addPiece } from '../data/pieces';
 import { takeFiles } from '../data/takeFiles';
 import { COLOURS } from '../theme';
+import { Empty } from '../ui/Empty';
 import { FileChooser } from '../ui/FileChooser';
 import { PieceShelf } from './PieceShelf';
 import { ShowShelf } from './ShowShelf';
@@ -16,10 +17,17 @@ export function Home() {
   const { rows, held } = usePieces();
   const own = useMemo(() => rows?.filter((p) => !p.demo) ?? [], [rows]);
   const demo = useMemo(() => rows?.filter((p) => p.demo) ?? [], [rows]);
+  const navigate = useNavigate();
+  const create = async (): Promise<void> => {
+    const names = new Set(rows?.map((p) => p.name));
+    let n = 1;
+    while (names.has(`New piece ${String(n)}`)) n += 1;
+    await navigate(`/piece/${await addPiece(makePiece(`New piece ${String(n)}`))}`);
+  };
   return (
     <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>
       <Box sx={{ maxWidth: 1180, mx: 'auto', px: 4, pb: 6 }}>
-        <Head names={new Set(rows?.map((p) => p.name))} />
+        <Head onNew={() => void create()} />
         {rows && <ShowShelf held={held} />}
         {demo.length > 0 && (
           <PieceShelf
@@ -37,15 +45,19 @@ export function Home() {
             held={held}
             finding
             empty={
-              <Box
+              <Empty
+                action={
+                  <Button variant="outlined" onClick={() => void create()}>
+                    Begin with a new one
+                  </Button>
+                }
                 sx={{
                   ...{ gridColumn: '1 / -1', border: `1px dashed ${COLOURS.line}` },
-                  ...{ borderRadius: 1, p: 4, color: COLOURS.faint, textAlign: 'center' },
+                  ...{ borderRadius: 1, p: 4, textAlign: 'center' },
                 }}
               >
-                Nothing here yet. Begin with a new piece, duplicate one of the show, or drop a piece
-                file here.
-              </Box>
+                Nothing here yet. You can also duplicate one of the show, or drop a piece file here.
+              </Empty>
             }
           />
         )}
@@ -54,15 +66,8 @@ export function Home() {
   );
 }
 
-/** @param names of the pieces that there are: a new one gets another */
-function Head({ names }: { names: ReadonlySet<string> }) {
-  const navigate = useNavigate();
+function Head({ onNew }: { onNew: () => void }) {
   const chooser = useRef<HTMLInputElement>(null);
-  const create = async (): Promise<void> => {
-    let n = 1;
-    while (names.has(`New piece ${String(n)}`)) n += 1;
-    await navigate(`/piece/${await addPiece(makePiece(`New piece ${String(n)}`))}`);
-  };
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, pt: 4, pb: 3 }}>
       <Box sx={{ flex: 1 }}>
@@ -88,7 +93,7 @@ function Head({ names }: { names: ReadonlySet<string> }) {
       >
         Import
       </Button>
-      <Button variant="contained" startIcon={<Plus size={16} />} onClick={() => void create()}>
+      <Button variant="contained" startIcon={<Plus size={16} />} onClick={onNew}>
         New piece
       </Button>
       <FileChooser

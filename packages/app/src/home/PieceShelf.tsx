@@ -4,6 +4,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import type { StoredPiece } from '../data/db';
 import { SORTS, wantedRows, type ShelfRow, type Wanted } from '../data/shelf';
 import { COLOURS } from '../theme';
+import { Empty } from '../ui/Empty';
 import { PieceCard } from './PieceCard';
 import { useStoredPieces } from './usePieces';
 
@@ -72,7 +73,20 @@ export function PieceShelf({ title, about, rows, held, finding = false, empty }:
         ))}
         {rows.length === 0 && empty}
         {rows.length > 0 && found.length === 0 && (
-          <Box sx={{ color: COLOURS.faint }}>No piece has all of these words.</Box>
+          <Empty
+            action={
+              <Button
+                variant="outlined"
+                onClick={() => {
+                  setWanted({ ...wanted, search: '', folder: null });
+                }}
+              >
+                Show all
+              </Button>
+            }
+          >
+            No piece has all of these words.
+          </Empty>
         )}
       </Box>
       {left > 0 && (

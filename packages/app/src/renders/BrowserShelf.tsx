@@ -1,4 +1,5 @@
 import { Button } from '@mui/material';
+import { Link } from 'react-router';
 import { frameCount } from '@vast-swarm/core';
 import { saveAs } from '../data/files';
 import { Look } from '../render/Look';
@@ -32,6 +33,11 @@ export function BrowserShelf() {
       title="In this browser"
       about="One after the other while a page is open. Frames go on where they were; a video begins anew."
       empty={renders.length > 0 ? null : 'Nothing here. Open a piece and choose Render.'}
+      next={
+        <Button component={Link} to="/" variant="outlined">
+          Choose a piece
+        </Button>
+      }
     >
       {renders.map((render) => (
         <RenderRow

@@ -1,22 +1,29 @@
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { COLOURS } from '../theme';
+import { Empty } from '../ui/Empty';
 
 interface Props {
   title: string;
   about: string;
   /** What is said where there is nothing; null where there is something. */
   empty: string | null;
+  /** What can be done about that. */
+  next?: ReactNode;
   children: ReactNode;
 }
 
 /** The renders of one place. */
-export function Shelf({ title, about, empty, children }: Props) {
+export function Shelf({ title, about, empty, next, children }: Props) {
   return (
     <Box component="section" aria-label={title} sx={{ mt: 3.5 }}>
       <Typography variant="h2">{title}</Typography>
       <Typography sx={{ color: COLOURS.faint, fontSize: 13, mb: 1 }}>{about}</Typography>
-      {empty !== null && <Typography sx={{ color: COLOURS.faint, py: 2 }}>{empty}</Typography>}
+      {empty !== null && (
+        <Empty action={next} sx={{ py: 1.5 }}>
+          {empty}
+        </Empty>
+      )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {children}
       </Box>

@@ -1,6 +1,6 @@
 import { Box, Button, IconButton, LinearProgress, Stack, Typography } from '@mui/material';
 import { Trash2, Upload } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { Link } from 'react-router';
 import { fileNamed, made, madeTitle, MADE, wavBytes, type StockData } from '@vast-swarm/core';
 import { library, type FailedStock, type StoredPiece, type StoredStock } from '../data/db';
@@ -8,6 +8,7 @@ import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
 import { framesFile } from '../data/frames';
 import { useLive } from '../data/useLive';
 import { COLOURS } from '../theme';
+import { Empty } from '../ui/Empty';
 import { FileChooser } from '../ui/FileChooser';
 import { aboutStock } from './about';
 import { TYPE_NAMES } from './names';
@@ -52,6 +53,7 @@ function useImport() {
 export default function StockView() {
   const { reading, take, takeFrames } = useImport();
   const [over, setOver] = useState(false);
+  const chooser = useRef<HTMLInputElement>(null);
   return (
     <Box
       component="main"
@@ -73,7 +75,7 @@ export default function StockView() {
         outlineOffset: -8,
       }}
     >
-      <Head {...{ take, takeFrames }} />
+      <Head {...{ take, takeFrames, chooser }} />
       <Typography sx={{ color: COLOURS.faint, mb: 2 }}>
         Meshes (OBJ, PLY, STL, glTF, GLB), outlines (SVG), pictures (PNG, JPEG, WebP), clips (MP4,
         WebM, GIF, animated PNG, numbered frames in a folder or zip), motions (BVH, skins of glTF,
@@ -90,15 +92,20 @@ export default function StockView() {
         </Box>
       )}
       <Failures />
-      <Shelves />
+      <Shelves onImport={() => chooser.current!.click()} />
     </Box>
   );
 }
 
 type Take = (files: readonly File[]) => Promise<void>;
 
-function Head({ take, takeFrames }: { take: Take; takeFrames: Take }) {
-  const chooser = useRef<HTMLInputElement>(null);
+interface HeadProps {
+  take: Take;
+  takeFrames: Take;
+  chooser: RefObject<HTMLInputElement | null>;
+}
+
+function Head({ take, takeFrames, chooser }: HeadProps) {
   const folder = useRef<HTMLInputElement>(null);
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 2, mb: 0.5 }}>
@@ -157,7 +164,7 @@ function Failures() {
 }
 
 /** What came from files, and what is made by code. */
-function Shelves() {
+function Shelves({ onImport }: { onImport: () => void }) {
   const stored = useStoredStock();
   const users = useUsers();
   return (
@@ -166,9 +173,15 @@ function Shelves() {
         From files
       </Typography>
       {stored.length === 0 && (
-        <Box sx={{ color: COLOURS.faint }}>
+        <Empty
+          action={
+            <Button variant="outlined" onClick={onImport}>
+              Choose the first files
+            </Button>
+          }
+        >
           Nothing yet. What you import here, or in a dial that wants a file, stays in this browser.
-        </Box>
+        </Empty>
       )}
       <Shelf>
         {stored.map((item) => (

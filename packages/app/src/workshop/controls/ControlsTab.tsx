@@ -3,6 +3,8 @@ import type { ReactNode } from 'react';
 import type { Part } from '@vast-swarm/core';
 import { useApp } from '../../store/store';
 import { COLOURS } from '../../theme';
+import { Empty } from '../../ui/Empty';
+import { FindOne } from '../sheet/FindOne';
 import { ControlTile } from './ControlTile';
 import { CueList } from './CueList';
 import { Outside } from './Outside';
@@ -28,9 +30,9 @@ export function ControlsTab() {
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: '100%', columnGap: 2 }}>
       <Column title="Controls" aside={<Recorded />}>
         {on.length === 0 && (
-          <Box sx={{ color: COLOURS.faint, pt: 0.5 }}>
-            A dial that is put forward stands here, under a name. The button behind a dial does it.
-          </Box>
+          <Empty action={<FindOne what="Find a dial to put forward" />} sx={{ pt: 0.5 }}>
+            A dial that is put forward stands here, under a name. The sign beside a dial does it.
+          </Empty>
         )}
         {groupsOf(on).map(([group, members]) => (
           <Box key={group} sx={{ mb: 1 }}>

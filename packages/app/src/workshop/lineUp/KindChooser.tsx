@@ -1,6 +1,15 @@
-import { Box, IconButton, InputBase, MenuItem, MenuList, Popover, Tooltip } from '@mui/material';
+import {
+  Box,
+  Button,
+  IconButton,
+  InputBase,
+  MenuItem,
+  MenuList,
+  Popover,
+  Tooltip,
+} from '@mui/material';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type MouseEvent } from 'react';
 import { catalogue, type PartList, type Shelf } from '@vast-swarm/core';
 import { RecipeDrawer } from '../../recipes/RecipeDrawer';
 import { COLOURS } from '../../theme';
@@ -14,6 +23,8 @@ interface Props {
   onChoose: (kind: string) => void;
   /** The list of parts that recipes are offered for. */
   recipes?: PartList;
+  /** Whether its button says what it is for. */
+  inWords?: boolean;
 }
 
 const ITEM = { gap: 1.5 };
@@ -22,26 +33,30 @@ const HELP = { color: COLOURS.faint, fontSize: 11.5, whiteSpace: 'normal' } as c
 
 /** The kinds of a shelf with a drawn icon and a line each, searched by typing. */
 export function KindChooser(props: Props) {
-  const { label, disabled = false } = props;
+  const { label, disabled = false, inWords = false } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const button = {
+    ...{ 'aria-label': label, 'aria-haspopup': 'menu' as const, disabled },
+    onClick: (event: MouseEvent<HTMLElement>) => {
+      setAnchor(event.currentTarget);
+    },
+  };
   return (
     <>
-      <Tooltip title={disabled ? '' : label}>
-        <span>
-          {' '}
-          <IconButton
-            aria-label={label}
-            aria-haspopup="menu"
-            disabled={disabled}
-            onClick={(event) => {
-              setAnchor(event.currentTarget);
-            }}
-            sx={{ p: '3px', color: COLOURS.faint }}
-          >
-            <Plus size={15} />
-          </IconButton>
-        </span>
-      </Tooltip>
+      {inWords ? (
+        <Button {...button} variant="outlined" startIcon={<Plus size={15} />} sx={{ mr: 1 }}>
+          {label}
+        </Button>
+      ) : (
+        <Tooltip title={disabled ? '' : label}>
+          <span>
+            {' '}
+            <IconButton {...button} sx={{ p: '3px', color: COLOURS.faint }}>
+              <Plus size={15} />
+            </IconButton>
+          </span>
+        </Tooltip>
+      )}
       {anchor && (
         <Kinds
           {...props}

@@ -19,13 +19,20 @@ const LABELS: Record<PartList, string> = {
   cues: 'Add a cue',
 };
 
+interface Props {
+  list: PartList;
+  /** Whether its button says so. */
+  inWords?: boolean;
+}
+
 /** Adds a part to a list; a swarm begins with its emitter. */
-export const PartChooser = memo(function PartChooser({ list }: { list: PartList }) {
+export const PartChooser = memo(function PartChooser({ list, inWords = false }: Props) {
   const dispatch = useAppDispatch();
   return (
     <KindChooser
       shelf={list === 'swarms' ? 'emitters' : list}
       recipes={list}
+      inWords={inWords}
       label={LABELS[list]}
       placeholder={list === 'swarms' ? 'Where are particles born?' : 'Search by name or purpose'}
       onChoose={(kind) => dispatch(pieceActions.added({ list, kind }))}

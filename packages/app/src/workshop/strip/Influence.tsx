@@ -4,6 +4,8 @@ import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
 import { NumberField } from '../sheet/NumberField';
+import { Empty } from '../../ui/Empty';
+import { PartChooser } from '../lineUp/PartChooser';
 
 const MULTIPLIER = { min: -100, max: 100, unit: '' };
 
@@ -58,10 +60,18 @@ export function Influence() {
   const rows = [...piece.forces, ...piece.colliders];
   if (rows.length === 0 || columns.length === 0) {
     return (
-      <Box sx={{ p: 2, color: COLOURS.faint }}>
+      <Empty
+        action={
+          <>
+            {columns.length === 0 && <PartChooser list="swarms" inWords />}
+            {rows.length === 0 && <PartChooser list="forces" inWords />}
+          </>
+        }
+        sx={{ p: 2 }}
+      >
         With a swarm or a medium and a force or collider, this grid tells how much each of those is
         felt; 0 switches it off.
-      </Box>
+      </Empty>
     );
   }
   return (

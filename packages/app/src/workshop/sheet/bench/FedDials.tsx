@@ -6,6 +6,8 @@ import { useAppDispatch, usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
 import { NamedSelect } from '../NamedSelect';
 import { ownerOf } from './owner';
+import { Empty } from '../../../ui/Empty';
+import { FindOne } from '../FindOne';
 
 /** The dials that a signal feeds; some or all of them follow another one in one step. */
 export function FedDials({ signal }: { signal: Part }) {
@@ -19,7 +21,11 @@ export function FedDials({ signal }: { signal: Part }) {
     own: path[0] === 'signals' ? piece.signals[path[1] as number]!.id : null,
   }));
   if (fed.length === 0) {
-    return <Box sx={{ fontSize: 12.5, color: COLOURS.faint }}>It feeds nothing yet.</Box>;
+    return (
+      <Empty action={<FindOne what="Find a dial for it" />} sx={{ fontSize: 12.5 }}>
+        It feeds nothing yet. The sign beside a dial offers it.
+      </Empty>
+    );
   }
   const chosen = fed.filter(({ key }) => !left.has(key));
   const owners = new Set(chosen.flatMap(({ own }) => own ?? []));

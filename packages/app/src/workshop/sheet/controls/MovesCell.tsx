@@ -14,6 +14,8 @@ import { COLOURS } from '../../../theme';
 import { IconAction } from '../../../ui/IconAction';
 import { NumberField } from '../NumberField';
 import { SmallSelect } from '../SmallSelect';
+import { Empty } from '../../../ui/Empty';
+import { FindOne } from '../FindOne';
 
 const EASE_TITLES = Object.fromEntries(
   EASES.map((ease) => [ease, ease[0]!.toUpperCase() + ease.slice(1)]),
@@ -35,9 +37,9 @@ export function MovesCell({ moves, path, onChange, onSettle }: Props) {
   };
   if (moves.length === 0) {
     return (
-      <Box sx={{ color: COLOURS.faint, fontSize: 12.5 }}>
-        Nothing yet. What fills a dial, the button behind it, also puts it forward.
-      </Box>
+      <Empty action={<FindOne what="Find a dial for it" />} sx={{ fontSize: 12.5 }}>
+        Nothing yet. The sign beside a dial also puts it forward.
+      </Empty>
     );
   }
   return (

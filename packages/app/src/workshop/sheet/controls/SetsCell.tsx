@@ -2,10 +2,11 @@ import { Box, Stack } from '@mui/material';
 import { restOf, type ControlValue, type Sets } from '@vast-swarm/core';
 import { useEngine } from '../../../engine/EngineContext';
 import { usePiece } from '../../../store/store';
-import { COLOURS } from '../../../theme';
 import { PickOne } from '../PickOne';
 import { ControlValueField } from './ControlValueField';
 import { ListRow } from './ListRow';
+import { Empty } from '../../../ui/Empty';
+import { FindOne } from '../FindOne';
 
 interface Props {
   sets: Sets;
@@ -21,9 +22,9 @@ export function SetsCell({ sets, onChange, onSettle }: Props) {
   const others = controls.filter((c) => !sets.some((s) => s.control === c.id));
   if (controls.length === 0) {
     return (
-      <Box sx={{ color: COLOURS.faint, fontSize: 12.5 }}>
-        There are no controls yet. What fills a dial, the button behind it, also puts it forward.
-      </Box>
+      <Empty action={<FindOne what="Find a dial to put forward" />} sx={{ fontSize: 12.5 }}>
+        There are no controls yet. The sign beside a dial also puts it forward.
+      </Empty>
     );
   }
   const put = (next: Sets): void => {
