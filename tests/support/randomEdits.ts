@@ -7,11 +7,8 @@ import {
   type PartList,
   type Piece,
 } from '@vast-swarm/core';
-import {
-  pieceActions,
-  pieceReducer,
-  type PieceState,
-} from '../../packages/app/src/store/pieceSlice';
+import type { PieceState } from '../../packages/app/src/store/history';
+import { pieceActions, pieceReducer } from '../../packages/app/src/store/pieceSlice';
 import { dice } from './mutate';
 
 /** Edits as an artist makes them, by chance that is the same each time. */

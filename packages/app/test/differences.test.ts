@@ -2,7 +2,8 @@ import { parsePiece, pieceText, type Piece } from '@vast-swarm/core';
 import { edited } from '../../../tests/support/randomEdits';
 import { wornPiece } from '../../../tests/support/wornWays';
 import { differences, withNeeds } from '../src/compare/differences';
-import { pieceActions, pieceReducer, type PieceState } from '../src/store/pieceSlice';
+import type { PieceState } from '../src/store/history';
+import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
 
 const opened = (): PieceState =>
   pieceReducer(undefined, pieceActions.opened({ id: 'a', piece: wornPiece() }));

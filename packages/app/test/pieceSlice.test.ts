@@ -15,7 +15,8 @@ import {
 import { spacingOf } from '@vast-swarm/core/stock/places/spacing';
 import { wornPiece } from '../../../tests/support/wornWays';
 import { readersOf } from '../src/store/pieceEdits';
-import { pieceActions, pieceReducer, type PieceState } from '../src/store/pieceSlice';
+import type { PieceState } from '../src/store/history';
+import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
 
 const { opened, set, settled, undone, redone } = pieceActions;
 type Action = Parameters<typeof pieceReducer>[1];

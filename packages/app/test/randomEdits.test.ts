@@ -2,7 +2,8 @@ import { compilePiece, parsePiece, pieceText } from '@vast-swarm/core';
 import { dice } from '../../../tests/support/mutate';
 import { edited } from '../../../tests/support/randomEdits';
 import { wornPiece } from '../../../tests/support/wornWays';
-import { pieceActions, pieceReducer, type PieceState } from '../src/store/pieceSlice';
+import type { PieceState } from '../src/store/history';
+import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
 
 /** What holds for edits of all kinds, in whatever order they come. */
 

@@ -7,7 +7,8 @@ import type { Microphone } from '../src/sound/microphone';
 import type { Camera } from '../src/camera/camera';
 import type { Joints } from '../src/joints/joints';
 import { LiveContext, type LiveInputs } from '../src/live/LiveContext';
-import { pieceActions, type Selection } from '../src/store/pieceSlice';
+import { pieceActions } from '../src/store/pieceSlice';
+import type { Selection } from '../src/store/selection';
 import { store } from '../src/store/store';
 import { Sheet } from '../src/workshop/sheet/Sheet';
 

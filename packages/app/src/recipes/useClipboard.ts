@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { store } from '../store/store';
-import { pieceActions, selectedParts } from '../store/pieceSlice';
+import { pieceActions } from '../store/pieceSlice';
+import { selectedParts } from '../store/selection';
 import { TYPING } from '../ui/typing';
 import { copiedText, pasteText } from './copied';
 

@@ -8,7 +8,8 @@ import { isCalled, nameProblem, type PartList, type PartRef } from '@vast-swarm/
 import { useEngine } from '../../engine/EngineContext';
 import { copyParts, pasteParts } from '../../recipes/copied';
 import { keepRecipe } from '../../recipes/recipes';
-import { isSelected, pieceActions, selectedParts } from '../../store/pieceSlice';
+import { pieceActions } from '../../store/pieceSlice';
+import { isSelected, selectedParts } from '../../store/selection';
 import { store, useApp, useAppDispatch } from '../../store/store';
 import { Tag } from './Tag';
 

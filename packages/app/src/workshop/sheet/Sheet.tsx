@@ -16,7 +16,8 @@ import {
 import { memo, useMemo } from 'react';
 import type { Recorded } from '../../engine/recording';
 import { readersOf } from '../../store/pieceEdits';
-import { pieceActions, type Selection } from '../../store/pieceSlice';
+import { pieceActions } from '../../store/pieceSlice';
+import type { Selection } from '../../store/selection';
 import { store, useApp, useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../theme';
 import { KindIcon } from '../../ui/KindIcon';

@@ -1,5 +1,5 @@
 import { dialsOf, type DialPlace, type Part, type Piece, type Swarm } from '@vast-swarm/core';
-import type { Selection } from '../../store/pieceSlice';
+import type { Selection } from '../../store/selection';
 
 /** The id of the field that they are looked for in, for the key that goes there. */
 export const FIND_DIAL = 'find-dial';

@@ -12,7 +12,7 @@ import {
   type Vector,
   type VectorFeed,
 } from '@vast-swarm/core';
-import type { Selection } from '../../../store/pieceSlice';
+import type { Selection } from '../../../store/selection';
 
 type Path = (string | number)[];
 

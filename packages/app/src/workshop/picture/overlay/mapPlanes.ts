@@ -7,7 +7,7 @@ import {
   type Piece,
   type Vector,
 } from '@vast-swarm/core';
-import type { Selection } from '../../../store/pieceSlice';
+import type { Selection } from '../../../store/selection';
 import { add, turned, type Grip, type Handle } from './handles';
 
 const LEAST = 0.001;

@@ -1,7 +1,8 @@
 import { Box, Button } from '@mui/material';
 import { Fragment } from 'react';
 import { chainOf, fedBy, sourcesOf, type Part } from '@vast-swarm/core';
-import { pieceActions, type Selection } from '../../../store/pieceSlice';
+import { pieceActions } from '../../../store/pieceSlice';
+import type { Selection } from '../../../store/selection';
 import { useAppDispatch, usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
 import { ownerOf, type Owner } from './owner';

@@ -1,5 +1,5 @@
 import type { DialPlace, Piece } from '@vast-swarm/core';
-import type { Selection } from '../../../store/pieceSlice';
+import type { Selection } from '../../../store/selection';
 
 /** The part that a dial belongs to. */
 export interface Owner {
