@@ -1,66 +1,25 @@
-import { Box, Stack } from '@mui/material';
 import { memo, useEffect, useRef, useState } from 'react';
 import {
   isChannels,
-  isColourMap,
   mapOf,
   isGradient,
   isLayers,
-  isPlaceColour,
   overOf,
-  type BoneRadii,
-  type Bursts,
-  type ColourFeed,
   type DialSpec,
   type DialValue,
-  type Keys,
-  type Mask,
-  type Moves,
   type NumberFeed,
-  type Sets,
-  type Stop,
-  type Strokes,
-  type Take,
-  type VectorFeed,
 } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
-import { COLOURS } from '../../theme';
-import { ChannelsCell } from './ChannelsCell';
-import { ColourField } from './ColourField';
-import { BurstsCell } from './controls/BurstsCell';
 import { HeldBy, useHolder } from './controls/HeldBy';
-import { LabelCell } from './controls/LabelCell';
-import { LearntCell } from './controls/LearntCell';
-import { MovesCell } from './controls/MovesCell';
-import { OptionCell } from './controls/OptionCell';
-import { SetsCell } from './controls/SetsCell';
-import { ShortcutCell } from './controls/ShortcutCell';
 import { DialName } from './DialName';
 import { isChanged } from './shownDials';
-import { PlainSelect } from '../../ui/PlainSelect';
 import { cameByKeyboard } from '../../ui/byKeyboard';
 import { toolActions } from '../../store/toolSlice';
 import { copyShape, pasteShape } from './copiedShape';
 import { FeedButton } from './FeedButton';
-import { FormulaField } from './FormulaField';
-import { GradientEditor } from './GradientEditor';
-import { KeysTable } from './KeysTable';
-import { LayersCell } from './LayersCell';
-import { MapCell } from './MapCell';
-import { MaskCell } from './MaskCell';
-import { JointsCell } from './JointsCell';
-import { PartCell } from './PartCell';
-import { RadiiCell } from './RadiiCell';
-import { NumberCell } from './NumberCell';
-import { NumberField } from './NumberField';
 import { ShapeEditor } from './ShapeEditor';
-import { StockCell } from './StockCell';
-import { StocksCell } from './StocksCell';
-import { StrokesCell } from './StrokesCell';
-import { SwarmCell } from './SwarmCell';
-import { TakeCell } from './TakeCell';
-import { VectorCell } from './VectorCell';
+import { ValueCell } from './ValueCell';
 
 interface Props {
   spec: DialSpec;
@@ -214,179 +173,4 @@ function useLit(path: (string | number)[]) {
 /** Controls and cues hold nothing of each other. */
 function isDesk([list]: readonly (string | number)[]): boolean {
   return list === 'controls' || list === 'cues';
-}
-
-interface CellProps {
-  spec: DialSpec;
-  value: DialValue;
-  rate: number;
-  path: (string | number)[];
-  put: (value: DialValue) => void;
-  settle: () => void;
-}
-
-function ValueCell({ spec, value, rate, path, put, settle }: CellProps) {
-  const once = (next: DialValue): void => {
-    put(next);
-    settle();
-  };
-  switch (spec.type) {
-    case 'choice':
-      return (
-        <PlainSelect
-          label={spec.title}
-          value={value as string}
-          options={spec.options}
-          onChange={once}
-        />
-      );
-    case 'colour': {
-      const feed = value as ColourFeed;
-      if (isPlaceColour(feed)) {
-        return <Box sx={{ fontSize: 12.5, pt: '2px' }}>From the place of birth</Box>;
-      }
-      if (isChannels(feed)) {
-        return <ChannelsCell label={spec.title} feed={feed} onChange={put} onSettle={settle} />;
-      }
-      if (isColourMap(feed)) {
-        return (
-          <MapCell label={spec.title} feed={feed} rate={rate} onChange={put} onSettle={settle}>
-            <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1, color: COLOURS.faint }}>
-              <span>light</span>
-              <NumberField
-                label={`${spec.title}, light`}
-                value={feed.light ?? 1}
-                spec={{ min: 0, max: 100, unit: '', drag: 'log' }}
-                rate={rate}
-                onChange={(light) => {
-                  put({ ...feed, light });
-                }}
-                onSettle={settle}
-              />
-            </Stack>
-          </MapCell>
-        );
-      }
-      if (isLayers(feed)) {
-        return (
-          <LayersCell label={spec.title} feed={feed} rate={rate} onChange={put} onSettle={settle} />
-        );
-      }
-      if (!isGradient(feed)) {
-        return <ColourField label={spec.title} value={feed} onChange={put} onSettle={settle} />;
-      }
-      return (
-        <Box>
-          <GradientEditor
-            label={spec.title}
-            stops={feed.stops}
-            rate={rate}
-            onChange={(stops) => {
-              put({ ...feed, stops });
-            }}
-            onSettle={settle}
-          />
-          {feed.by === 'formula' && (
-            <FormulaField
-              label={`${spec.title}, by the formula`}
-              text={feed.text ?? 'lived'}
-              particle
-              onChange={(text) => {
-                once({ ...feed, text });
-              }}
-            />
-          )}
-        </Box>
-      );
-    }
-    case 'stock':
-      return <StockCell spec={spec} value={value as string} path={path} onChange={once} />;
-    case 'stocks':
-      return <StocksCell spec={spec} value={value as string[]} path={path} onChange={once} />;
-    case 'swarm':
-      return (
-        <SwarmCell
-          title={spec.title}
-          none={spec.none}
-          value={value as string}
-          path={path}
-          onChange={once}
-        />
-      );
-    case 'part':
-      return <PartCell spec={spec} value={value as string} path={path} onChange={once} />;
-    case 'joints':
-      return <JointsCell spec={spec} value={value as string[]} path={path} onChange={once} />;
-    case 'radii':
-      return <RadiiCell value={value as BoneRadii} path={path} onChange={put} onSettle={settle} />;
-    case 'keys':
-      return <KeysTable keys={value as Keys} rate={rate} onChange={put} onSettle={settle} />;
-    case 'formula':
-      return (
-        <FormulaField
-          label={spec.title}
-          text={value as string}
-          particle={false}
-          path={path}
-          onChange={once}
-        />
-      );
-    case 'mask':
-      return <MaskCell mask={value as Mask} path={path} onChange={once} />;
-    case 'take':
-      return <TakeCell take={value as Take} path={path} onChange={once} />;
-    case 'strokes':
-      return <StrokesCell strokes={value as Strokes} path={path} onChange={once} />;
-    case 'label':
-      return <LabelCell label={spec.title} value={value as string} onChange={once} />;
-    case 'shortcut':
-      return (
-        <ShortcutCell label={spec.title} value={value as string} path={path} onChange={once} />
-      );
-    case 'learnt':
-      return <LearntCell value={value as string} path={path} onChange={once} />;
-    case 'option':
-      return <OptionCell title={spec.title} value={value as string} path={path} onChange={once} />;
-    case 'stops':
-      return (
-        <GradientEditor
-          label={spec.title}
-          stops={value as Stop[]}
-          rate={rate}
-          onChange={put}
-          onSettle={settle}
-        />
-      );
-    case 'moves':
-      return <MovesCell moves={value as Moves} path={path} onChange={put} onSettle={settle} />;
-    case 'sets':
-      return <SetsCell sets={value as Sets} onChange={put} onSettle={settle} />;
-    case 'bursts':
-      return <BurstsCell bursts={value as Bursts} onChange={put} onSettle={settle} />;
-    case 'vector':
-      return (
-        <VectorCell
-          spec={spec}
-          value={value as VectorFeed}
-          rate={rate}
-          path={path}
-          onChange={put}
-          onSettle={settle}
-        />
-      );
-    case 'number':
-      return (
-        <NumberCell
-          label={spec.title}
-          spec={spec}
-          value={value as NumberFeed}
-          rate={rate}
-          onChange={put}
-          onSettle={settle}
-          onReset={() => {
-            once(spec.default);
-          }}
-        />
-      );
-  }
 }
