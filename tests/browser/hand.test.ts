@@ -211,6 +211,34 @@ test('pieces are filed and found; a version is kept, and gone back to', async ()
   await shelf.getByRole('article', { name: 'Small' }).waitFor();
   await shelf.getByRole('textbox', { name: 'Find pieces' }).fill('enormous');
   await shelf.getByText('No piece has all of these words').waitFor();
+  await shelf.getByRole('button', { name: 'Show all' }).click();
+  await shelf.getByRole('article', { name: 'Small' }).waitFor();
+});
+
+test('where nothing is yet, the next thing to do stands there', async () => {
+  const { page } = app;
+  await page.goto(`${app.url}/renders`);
+  await page.getByRole('link', { name: 'Choose a piece' }).click();
+  await page.getByRole('button', { name: 'Begin with a new one' }).click();
+  await page.getByRole('group', { name: 'Begin' }).waitFor();
+  await page.getByRole('tab', { name: 'Influence' }).click();
+  const panel = page.getByRole('tabpanel');
+  await panel.getByRole('button', { name: 'Add a swarm' }).click();
+  await page.getByRole('menuitem', { name: /^Ring/ }).click();
+  // There is one now: what is missing is something that it feels.
+  await panel.getByRole('button', { name: 'Add a swarm' }).waitFor({ state: 'detached' });
+  await panel.getByRole('button', { name: 'Add a force' }).click();
+  await page.getByRole('menuitem', { name: /^Vortex/ }).click();
+  await panel.getByRole('table').waitFor();
+  const { swarms, forces } = await exported();
+  expect([swarms[0]!.emitter.kind, forces[0]!.kind]).toEqual(['ring', 'vortex']);
+  await page.getByRole('tab', { name: 'Controls' }).click();
+  await panel.getByRole('button', { name: 'Find a dial to put forward' }).click();
+  await expect(
+    page
+      .getByRole('combobox', { name: 'Find a dial' })
+      .evaluate((e) => e === document.activeElement),
+  ).resolves.toBe(true);
 });
 
 test('two thousand pieces: the shelf shows the first of them, and finds any', async () => {

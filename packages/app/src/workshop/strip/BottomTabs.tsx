@@ -46,7 +46,13 @@ function TabsBelow() {
           sx={{ flex: 1 }}
         >
           {TABS.map((t) => (
-            <Tab key={t} value={t} label={t} />
+            <Tab
+              key={t}
+              id={`tab-${t}`}
+              value={t}
+              label={t}
+              {...(t === tab && { 'aria-controls': 'tab-panel' })}
+            />
           ))}
         </Tabs>
         <Button
@@ -58,7 +64,12 @@ function TabsBelow() {
           Variations
         </Button>
       </Stack>
-      <Box sx={{ flex: 1, minHeight: 0 }}>
+      <Box
+        role="tabpanel"
+        id="tab-panel"
+        aria-labelledby={`tab-${tab}`}
+        sx={{ flex: 1, minHeight: 0 }}
+      >
         {tab === 'Timing' && <Timing />}
         {tab === 'Influence' && <Influence />}
         {tab === 'Controls' && <ControlsTab />}
