@@ -3,14 +3,17 @@ import { kindOf } from '../../catalogue';
 import type { DialValues } from '../../language/dials';
 import type { Swarm } from '../../piece/types';
 import { makeChoice, makePart } from '../../piece/create';
-import { TINY, type Show, type Stage } from './stage';
+import type { Show, Stage } from './stage';
 
 /** What shows kinds that drive a piece: performers, pictures, sounds, signals, controls, cues. */
+
+/** The size of particles that are seen one by one. */
+const SMALL = { feed: 'spread' as const, from: 0.02, to: 0.05 };
 
 export const performers: Show = (stage, kind) => {
   const performer = stage.add('performers', kind);
   performer.dials[kindOf('performers', kind).plays] = 'pierDancers';
-  stage.swarm('joints', { rate: 4000, size: TINY, lifetime: 0.6 }, { centre: [0, -1, 0] });
+  stage.swarm('joints', { rate: 4000, size: SMALL, lifetime: 0.6 }, { centre: [0, -1, 0] });
 };
 
 export const pictures: Show = (stage, kind) => {
@@ -55,8 +58,6 @@ export const sounds: Show = (stage, kind) => {
   Object.assign(swarm.emitter.dials, { from: [1.6, driven(-0.9), 0], to: [1.6, driven(0.9), 0] });
   Object.assign(swarm.dials, { rate: 6000, size: 0.025 });
 };
-
-const SMALL = { feed: 'spread' as const, from: 0.02, to: 0.05 };
 
 /** A swarm on the left as it was, and one on the right that a control holds. */
 function pair(stage: Stage, emitter: string, dials: DialValues, own: DialValues = {}): Swarm {
