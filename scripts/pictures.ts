@@ -2,6 +2,7 @@ import { mkdir, rm, writeFile } from 'node:fs/promises';
 import {
   catalogue,
   compilePiece,
+  isDrawn,
   kindPiece,
   RECIPES,
   validatePiece,
@@ -29,7 +30,7 @@ async function picture(piece: Piece, frame: number, file: string): Promise<void>
     await engine.ready();
     engine.step();
     // What looks back on earlier frames has to have drawn them.
-    if (plan.finish.remembers && engine.frame < frame) draw();
+    if (engine.frame < frame && isDrawn(plan, engine.frame, frame)) draw();
   }
   await engine.ready();
   const drawn = draw();

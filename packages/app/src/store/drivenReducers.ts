@@ -2,7 +2,7 @@ import type { PayloadAction } from '@reduxjs/toolkit';
 import { newPart, takeKey, type DialValue, type Played, type Take } from '@vast-swarm/core';
 import { putForward, takeBack } from './controlEdits';
 import { edit, type PieceState } from './history';
-import { followOther, makeOwn, put, type Path } from './pieceEdits';
+import { followOther, makeOwn, putOwn, type Path } from './pieceEdits';
 
 /** What drives dials: signals that feed them, controls that hold them, and what was recorded of both. */
 export const drivenReducers = {
@@ -15,8 +15,7 @@ export const drivenReducers = {
     edit(state, 'Drive by a wave', (piece) => {
       const part = newPart(piece, 'signals', 'wave');
       piece.signals.push(part);
-      makeOwn(piece, path);
-      put(piece, path, { feed: 'signal', signal: part.id, from, to } satisfies DialValue);
+      putOwn(piece, path, { feed: 'signal', signal: part.id, from, to } satisfies DialValue);
     });
   },
   /** Dials that a signal feeds follow another one, or a part of one, from now on. */

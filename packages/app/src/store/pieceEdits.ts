@@ -56,6 +56,12 @@ export function put(piece: Piece, path: Path, value: unknown): void {
   place[path.at(-1)!] = rate ? exactRate(value) : value;
 }
 
+/** Puts a value at a path; what a follower had from another swarm there is its own from now on. */
+export function putOwn(piece: Piece, path: Path, value: unknown): void {
+  makeOwn(piece, path);
+  put(piece, path, value);
+}
+
 /** What a value is without a signal that is gone: the fixed value the signal led up to. */
 function withoutSignal(value: unknown, signal: string): unknown {
   if (Array.isArray(value)) return value.map((v) => withoutSignal(v, signal));

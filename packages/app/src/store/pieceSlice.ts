@@ -5,13 +5,23 @@ import { dialsOf, livingForEver, type PartRef, type Piece } from '@vast-swarm/co
 import { drivenReducers } from './drivenReducers';
 import { edit, type PieceState } from './history';
 import { partReducers } from './partReducers';
-import { makeOwn, put, valueAt, type Path } from './pieceEdits';
+import { put, putOwn, valueAt, type Path } from './pieceEdits';
 import { alongWith, selectedParts, selectionThere, type Selection } from './selection';
 import { stockReducers } from './stockReducers';
 
 const initialState: PieceState = {
   ...{ id: null, piece: null, selection: null, past: [], future: [], left: null },
 };
+
+/** The whole piece is another one, in one step. */
+function becomes(
+  state: PieceState,
+  { piece: other, label }: { piece: Piece; label: string },
+): void {
+  edit(state, label, (piece) => {
+    Object.assign(piece, other);
+  });
+}
 
 const slice = createSlice({
   name: 'piece',
@@ -55,8 +65,7 @@ const slice = createSlice({
         label,
         (piece) => {
           for (const own of [path, ...alongWith(state, piece, path)]) {
-            makeOwn(piece, own);
-            put(piece, own, value);
+            putOwn(piece, own, value);
           }
           const swarm =
             path[0] === 'swarms' && path[3] === 'lasts' && piece.swarms[path[1] as number];
@@ -77,9 +86,7 @@ const slice = createSlice({
     },
     /** The whole piece is another version of it. */
     replaced(state, { payload }: PayloadAction<{ piece: Piece; label: string }>) {
-      edit(state, payload.label, (piece) => {
-        Object.assign(piece, payload.piece);
-      });
+      becomes(state, payload);
       state.selection = selectionThere(state.piece as Piece, state.selection);
     },
     /** Parts that were pasted: the piece as it is with them. */
@@ -87,9 +94,7 @@ const slice = createSlice({
       state,
       { payload }: PayloadAction<{ piece: Piece; added: readonly PartRef[]; label: string }>,
     ) {
-      edit(state, payload.label, (piece) => {
-        Object.assign(piece, payload.piece);
-      });
+      becomes(state, payload);
       const [first, ...more] = payload.added;
       if (first) {
         state.selection = {

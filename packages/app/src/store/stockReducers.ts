@@ -10,7 +10,7 @@ import {
 } from '@vast-swarm/core';
 import type { Recorded } from '../engine/recording';
 import { edit, type PieceState } from './history';
-import { makeOwn, playEntry, put, readersOf, type Path } from './pieceEdits';
+import { playEntry, put, putOwn, readersOf, type Path } from './pieceEdits';
 
 /** What comes into a piece from its stock: files, clips, performers, sounds, takes. */
 export const stockReducers = {
@@ -25,8 +25,7 @@ export const stockReducers = {
       if (at < 0) piece.stock.push(entry);
       else piece.stock[at] = entry;
       if (!path) return;
-      makeOwn(piece, path);
-      put(piece, path, entry.id);
+      putOwn(piece, path, entry.id);
       if (look) Object.assign(piece.swarms[path[1] as number]!.dials, look);
     };
     // What is typed or dragged is one step until it is settled.
@@ -65,9 +64,7 @@ export const stockReducers = {
         piece.pictures.push(part);
         fresh = part.id;
       }
-      if (!payload.path) return;
-      makeOwn(piece, payload.path);
-      put(piece, payload.path, fresh);
+      if (payload.path) putOwn(piece, payload.path, fresh);
     });
     if (!payload.path) state.selection = { list: 'pictures', id: fresh };
   },
@@ -77,9 +74,7 @@ export const stockReducers = {
     { payload: { entry, path } }: PayloadAction<{ entry: StockEntry; path: Path }>,
   ) {
     edit(state, 'Add a performer', (piece) => {
-      const fresh = playEntry(piece, entry);
-      makeOwn(piece, path);
-      put(piece, path, fresh);
+      putOwn(piece, path, playEntry(piece, entry));
     });
   },
   /** All that reads the joints of a performer reads those of another from now on. */

@@ -8,7 +8,7 @@ import { store } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { TYPING } from '../ui/typing';
 import { framed } from './picture/orbit';
-import { FIND_DIAL } from './sheet/findDials';
+import { goToFindDial } from './sheet/findDials';
 
 /** Keys of the workshop; the guide lists them. */
 export const SHORTCUTS: KeyGroups = [
@@ -142,9 +142,7 @@ export function useShortcuts(engine: EngineClient): void {
         engine.seek(last());
       }),
       // What no control wants goes through from anywhere but a text.
-      '/': unless(typing, () => {
-        document.getElementById(FIND_DIAL)?.focus();
-      }),
+      '/': unless(typing, goToFindDial),
       f: unless(typing, frameSelection),
       h: unless(typing, dispatch(toolActions.handlesToggled)),
       Escape: unless(typing, () => {

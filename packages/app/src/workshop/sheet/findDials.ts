@@ -4,6 +4,11 @@ import type { Selection } from '../../store/selection';
 /** The id of the field that they are looked for in, for the key that goes there. */
 export const FIND_DIAL = 'find-dial';
 
+/** Goes to that field. */
+export function goToFindDial(): void {
+  document.getElementById(FIND_DIAL)?.focus();
+}
+
 /** A dial of the piece, as it is found. */
 export interface FoundDial {
   /** Where its value stands. */

@@ -3,9 +3,9 @@ import { influenceOf, type Part, type Swarm } from '@vast-swarm/core';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../theme';
-import { NumberField } from '../sheet/NumberField';
 import { Empty } from '../../ui/Empty';
 import { PartChooser } from '../lineUp/PartChooser';
+import { NumberField } from '../sheet/NumberField';
 
 const MULTIPLIER = { min: -100, max: 100, unit: '' };
 

@@ -27,12 +27,11 @@ const LAUNCH_DIALS: Readonly<Record<string, Record<string, number>>> = { byClip:
 
 export const launches: Show = (stage, kind) => {
   const on = SETS_OFF[kind] ?? 'disc';
-  const swarm = stage.swarm(on, { when: 'steadily', lasts: 'time', rate: 2500, lifetime: 1.5 });
-  Object.assign(swarm.dials, { size: TINY });
+  const lived = { when: 'steadily', lasts: 'time', rate: 2500, lifetime: 1.5 };
+  const swarm = stage.swarm(on, { ...lived, size: TINY });
   swarm.launch = stage.filled('launches', makeChoice('launches', kind), LAUNCH_DIALS[kind]);
   if ('speed' in swarm.launch.dials) swarm.launch.dials.speed = 1;
-  swarm.bodies = [];
-  stage.add('bodies', 'streak');
+  stage.drawnAs('streak');
 };
 
 /** Forces that are felt only by what is fast, or has moved away. */
@@ -44,16 +43,14 @@ const FORCE_DIALS: Readonly<Record<string, Record<string, number>>> = {
 export const forces: Show = (stage, kind) => {
   const swarm = stage.swarm('sphere', { rate: 900, size: 0.02, lifetime: 2.5 }, { radius: 1.1 });
   if ('speed' in swarm.launch.dials) swarm.launch.dials.speed = SET_OFF_AT[kind] ?? 0.25;
-  swarm.bodies = [];
-  stage.add('bodies', 'trail');
+  stage.drawnAs('trail');
   stage.add('forces', kind, FORCE_DIALS[kind]);
 };
 
 export const colliders: Show = (stage, kind) => {
   const swarm = stage.swarm('box', { rate: 2500, size: TINY, lifetime: 2.5 });
   Object.assign(swarm.emitter.dials, { centre: [0, 2.2, 0], size: [2.6, 0.1, 1.2] });
-  swarm.bodies = [];
-  stage.add('bodies', 'streak');
+  stage.drawnAs('streak');
   stage.add('forces', 'gravity');
   const isPlane = kind === 'plane';
   const collider = stage.add('colliders', kind, { bounce: 0.5, turn: [0, 0, isPlane ? -14 : 0] });
@@ -65,8 +62,7 @@ export const bodies: Show = (stage, kind) => {
   const rate = kind === 'links' ? 90 : many ? 60 : 14;
   const swarm = stage.swarm('sphere', { rate, lifetime: 3 }, { radius: 1.2 });
   swarm.dials.size = many ? 0.03 : { feed: 'spread', from: 0.15, to: 0.4 };
-  swarm.bodies = [];
-  const body = stage.add('bodies', kind);
+  const body = stage.drawnAs(kind);
   if (kind === 'links') {
     body.dials.radius = 0.6;
     stage.add('bodies', 'disc');
@@ -89,8 +85,7 @@ function cubes(stage: Stage, dials: Record<string, unknown> = {}): void {
   const swarm = stage.swarm('lattice', { size: 0.22, colour: '#9fd4cb' });
   const spacing = [0.45, 0.45, 0.45];
   Object.assign(swarm.emitter.dials, { columns: 7, rows: 4, layers: 2, spacing }, dials);
-  swarm.bodies = [];
-  stage.add('bodies', 'mesh');
+  stage.drawnAs('mesh');
 }
 
 export const lights: Show = (stage, kind) => {

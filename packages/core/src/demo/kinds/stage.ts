@@ -56,6 +56,12 @@ export class Stage {
     return part;
   }
 
+  /** The last swarm is drawn as this body alone, which is filled with what it asks for. */
+  drawnAs(kind: string): Part {
+    this.piece.swarms.at(-1)!.bodies = [];
+    return this.add('bodies', kind);
+  }
+
   /** What is chosen of a shelf, filled with what it asks for. */
   filled<C extends Choice>(shelf: Shelf, choice: C, dials: DialValues = {}): C {
     this.fill(kindOf(shelf, choice.kind).dials, choice.dials);
@@ -83,8 +89,7 @@ export class Stage {
     const { piece } = this;
     const kind = { performers: 'played', media: 'fluid', sounds: 'played', signals: 'wave' }[of];
     if (piece[of].length === 0) {
-      const part = this.add(of, kind);
-      if (of === 'media') Object.assign(part.dials, { lines: 96, stir: 40, tint: 12, radius: 0.15 });
+      this.add(of, kind, of === 'media' ? { lines: 96, stir: 40, tint: 12, radius: 0.15 } : {});
     }
     return piece[of].at(-1)!.id;
   }

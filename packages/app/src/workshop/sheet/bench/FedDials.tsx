@@ -4,10 +4,10 @@ import { chainOf, fedBy, signalId, signalNames, type Part } from '@vast-swarm/co
 import { pieceActions } from '../../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
-import { NamedSelect } from '../NamedSelect';
-import { ownerOf } from './owner';
 import { Empty } from '../../../ui/Empty';
 import { FindOne } from '../FindOne';
+import { NamedSelect } from '../NamedSelect';
+import { ownerOf } from './owner';
 
 /** The dials that a signal feeds; some or all of them follow another one in one step. */
 export function FedDials({ signal }: { signal: Part }) {

@@ -11,11 +11,11 @@ import {
 } from '@vast-swarm/core';
 import { usePiece } from '../../../store/store';
 import { COLOURS } from '../../../theme';
+import { Empty } from '../../../ui/Empty';
 import { IconAction } from '../../../ui/IconAction';
+import { FindOne } from '../FindOne';
 import { NumberField } from '../NumberField';
 import { SmallSelect } from '../SmallSelect';
-import { Empty } from '../../../ui/Empty';
-import { FindOne } from '../FindOne';
 
 const EASE_TITLES = Object.fromEntries(
   EASES.map((ease) => [ease, ease[0]!.toUpperCase() + ease.slice(1)]),

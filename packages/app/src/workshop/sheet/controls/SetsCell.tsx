@@ -2,11 +2,11 @@ import { Box, Stack } from '@mui/material';
 import { restOf, type ControlValue, type Sets } from '@vast-swarm/core';
 import { useEngine } from '../../../engine/EngineContext';
 import { usePiece } from '../../../store/store';
+import { Empty } from '../../../ui/Empty';
+import { FindOne } from '../FindOne';
 import { PickOne } from '../PickOne';
 import { ControlValueField } from './ControlValueField';
 import { ListRow } from './ListRow';
-import { Empty } from '../../../ui/Empty';
-import { FindOne } from '../FindOne';
 
 interface Props {
   sets: Sets;
