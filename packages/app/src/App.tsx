@@ -1,15 +1,15 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { Route, Routes } from 'react-router';
-import { takeDrops } from './data/takeFiles';
+import { takeDrops } from './shell/takeFiles';
 import { HelpBeside } from './guide/HelpBeside';
 import { Home } from './home/Home';
 import { browserQueue } from './renders/browserQueue';
 import { DialStyles } from './ui/DialStyles';
-import { Notices } from './ui/Notices';
+import { Notices } from './shell/Notices';
 import { Workshop } from './workshop/Workshop';
 
 const CompareView = lazy(() => import('./compare/CompareView'));
-const RenderView = lazy(() => import('./render/RenderView'));
+const RenderView = lazy(() => import('./renders/RenderView'));
 const RendersView = lazy(() => import('./renders/RendersView'));
 const StockView = lazy(() => import('./stock/StockView'));
 const DeskView = lazy(() => import('./desk/DeskView'));

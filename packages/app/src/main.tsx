@@ -7,7 +7,7 @@ import { Provider } from 'react-redux';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { App } from './App';
 import { store } from './store/store';
-import { theme } from './theme';
+import { theme } from './ui/theme';
 
 // One that can hold back the browser's own way back.
 const router = createBrowserRouter([{ path: '*', element: <App /> }]);

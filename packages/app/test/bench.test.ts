@@ -1,12 +1,12 @@
 import { kindOf, makePart, makePiece, type Piece } from '@vast-swarm/core';
 import type { SoundExtent } from '../src/engine/hearing';
 import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
-import { cornersOf, movedTo, widthFor, type Stages } from '../src/workshop/sheet/bench/envelope';
-import { heightOf, rangeWith, valueAtHeight, HIGH } from '../src/workshop/sheet/bench/lanes';
-import { tempoOfTaps } from '../src/workshop/sheet/bench/taps';
-import { beatsIn } from '../src/workshop/strip/beats';
-import { clipExtent, GRIPS, gripped, placesOf } from '../src/workshop/strip/trims';
-import { panned, snapped, spacing, withFrame, wholeOf, zoomed } from '../src/workshop/strip/view';
+import { cornersOf, movedTo, widthFor, type Stages } from '../src/sheet/bench/envelope';
+import { heightOf, rangeWith, valueAtHeight, HIGH } from '../src/sheet/bench/lanes';
+import { tempoOfTaps } from '../src/sheet/bench/taps';
+import { beatsIn } from '../src/strip/beats';
+import { clipExtent, GRIPS, gripped, placesOf } from '../src/strip/trims';
+import { panned, snapped, spacing, withFrame, wholeOf, zoomed } from '../src/strip/view';
 
 /** What is dragged on the bench of a signal and on the timing strip, without the interface around it. */
 

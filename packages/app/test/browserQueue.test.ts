@@ -3,7 +3,7 @@ import type { RenderState } from '../src/render/oneRender';
 import { smallPiece } from '../../../tests/support/pieces';
 import { library } from '../src/data/db';
 import { browserQueue, stateOf, type BrowserRender } from '../src/renders/browserQueue';
-import { startingSettings } from '../src/render/settings';
+import { startingSettings } from '../src/formats/settings';
 
 /** The list of renders of a page, with renders that do what the test says. */
 

@@ -1,7 +1,7 @@
 import { makePart, type Census, type MediumCensus, type Piece } from '@vast-swarm/core';
 import { smallPiece } from '../../../tests/support/pieces';
-import { diagnose } from '../src/workshop/doctor/diagnose';
-import { diagnoseMedium } from '../src/workshop/doctor/diagnoseMedium';
+import { diagnose } from '../src/doctor/diagnose';
+import { diagnoseMedium } from '../src/doctor/diagnoseMedium';
 
 const NONE: Census = { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
 

@@ -1,8 +1,8 @@
 import { DEMO_SHOW, kindOf, swarmDials, type DialValue } from '@vast-swarm/core';
 import { smallPiece } from '../../../tests/support/pieces';
-import { limitsOf } from '../src/workshop/sheet/DialName';
-import { everyDial, findDials } from '../src/workshop/sheet/findDials';
-import { isChanged } from '../src/workshop/sheet/shownDials';
+import { limitsOf } from '../src/sheet/DialName';
+import { everyDial, findDials } from '../src/sheet/findDials';
+import { isChanged } from '../src/sheet/shownDials';
 
 test('a dial is found by its name, and by the part it belongs to', () => {
   const all = everyDial(smallPiece());

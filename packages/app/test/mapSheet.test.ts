@@ -12,8 +12,8 @@ import {
   type Vector,
 } from '@vast-swarm/core';
 import { CpuEngine } from '@vast-swarm/cpu';
-import { mapPlanes } from '../src/workshop/picture/overlay/mapPlanes';
-import { BINS, channelOf, histogramOf } from '../src/workshop/sheet/histogram';
+import { mapPlanes } from '../src/picture/overlay/mapPlanes';
+import { BINS, channelOf, histogramOf } from '../src/sheet/histogram';
 
 /** Maps as the sheet and the picture show them. */
 

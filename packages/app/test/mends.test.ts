@@ -2,7 +2,7 @@ import { census, compilePiece, makeChoice, type Census, type Piece } from '@vast
 import { CpuEngine } from '@vast-swarm/cpu';
 import { smallPiece } from '../../../tests/support/pieces';
 import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
-import { diagnose, type Cause } from '../src/workshop/doctor/diagnose';
+import { diagnose, type Cause } from '../src/doctor/diagnose';
 
 /** What is offered where nothing is seen does what it says: particles are seen in the end, and each step brings more. */
 

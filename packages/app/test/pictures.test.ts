@@ -10,8 +10,8 @@ import {
   type StockEntry,
 } from '@vast-swarm/core';
 import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
-import { colourItems, numberItems } from '../src/workshop/sheet/feedItems';
-import type { ReadFile } from '../src/stock/stockWorker';
+import { colourItems, numberItems } from '../src/sheet/feedItems';
+import type { ReadFile } from '../src/reading/stockWorker';
 import { typesOf } from '../src/data/stock';
 
 /** Moving pictures as the interface makes, names and forgets them, without the interface around it. */

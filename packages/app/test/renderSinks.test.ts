@@ -11,7 +11,7 @@ import {
   startingSettings,
   type Format,
   type Settings,
-} from '../src/render/settings';
+} from '../src/formats/settings';
 import type { Sink } from '../src/render/sink';
 import { openSink } from '../src/render/sinks';
 

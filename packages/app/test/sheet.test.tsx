@@ -6,11 +6,11 @@ import { EngineContext } from '../src/engine/EngineContext';
 import type { Microphone } from '../src/sound/microphone';
 import type { Camera } from '../src/camera/camera';
 import type { Joints } from '../src/joints/joints';
-import { LiveContext, type LiveInputs } from '../src/live/LiveContext';
+import { LiveContext, type LiveInputs } from '../src/inputs/LiveContext';
 import { pieceActions } from '../src/store/pieceSlice';
 import type { Selection } from '../src/store/selection';
 import { store } from '../src/store/store';
-import { Sheet } from '../src/workshop/sheet/Sheet';
+import { Sheet } from '../src/sheet/Sheet';
 
 /** One that nobody has opened. */
 const microphone = {

@@ -1,6 +1,6 @@
 import { shallowEqual } from 'react-redux';
 import { DEMO_SHOW, kindOf, makePart, makePiece, Scene, type Piece } from '@vast-swarm/core';
-import { rootsOf } from '../src/workshop/useSignal';
+import { rootsOf } from '../src/answers/useSignal';
 
 /** A signal of a piece over its time, as the strip draws it. */
 function curveOf(piece: Piece, id: string): number[] {

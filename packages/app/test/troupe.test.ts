@@ -15,8 +15,8 @@ import type { EngineEvent } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
 import { playedAgain, undrawn } from './recorded';
 import { Troupe, type PerformedTake } from '../src/engine/troupe';
-import type { ArrivedPose } from '../src/joints/jointsWorker';
-import { clock } from '../src/joints/sources';
+import type { ArrivedPose } from '../src/engine/troupe';
+import { clock } from '../src/workers/clock';
 
 const CAST: CastMember[] = ['Ada', 'Bo'].map((name) => ({
   name,

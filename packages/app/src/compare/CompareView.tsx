@@ -7,7 +7,7 @@ import type { Piece } from '@vast-swarm/core';
 import { keepSnapshot } from '../data/snapshots';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../store/store';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { CannotOpen } from '../ui/CannotOpen';
 import { useOpenPiece } from '../workshop/useOpenPiece';
 import { withNeeds, type Difference } from './differences';

@@ -1,7 +1,7 @@
 import { Box, Button, Stack } from '@mui/material';
 import { useMemo } from 'react';
 import type { Piece } from '@vast-swarm/core';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { differences, type Difference } from './differences';
 
 interface Props {

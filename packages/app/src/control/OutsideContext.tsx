@@ -2,7 +2,7 @@ import { createContext, useContext, useEffect, useState, useSyncExternalStore } 
 import { offerOf } from '@vast-swarm/core';
 import type { EngineClient } from '../engine/client';
 import { store } from '../store/store';
-import { actsOf } from '../workshop/controls/useActs';
+import { actsOf } from './useActs';
 import { OutsideInput } from './outsideInput';
 
 export const OutsideContext = createContext<OutsideInput | null>(null);

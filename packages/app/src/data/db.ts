@@ -8,7 +8,7 @@ import type {
   Show,
   StockType,
 } from '@vast-swarm/core';
-import type { Settings } from '../render/settings';
+import type { Settings } from '../formats/settings';
 
 export interface StoredPiece {
   id: string;

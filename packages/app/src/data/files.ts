@@ -12,8 +12,8 @@ import {
 import { transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { library } from './db';
-import { inStockWorker } from '../stock/inStockWorker';
-import { sha256 } from '../stock/sha256';
+import { inStockWorker } from '../reading/inStockWorker';
+import { sha256 } from '../reading/sha256';
 import { importStock } from './stock';
 
 /** The largest zip that is read. */

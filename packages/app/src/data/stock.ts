@@ -14,10 +14,10 @@ import {
   type StockType,
 } from '@vast-swarm/core';
 import { transfer } from 'comlink';
-import type { ReadFile } from '../stock/stockWorker';
-import { WAVE } from '../stock/wave';
-import { inStockWorker } from '../stock/inStockWorker';
-import { laidOutWords } from '../stock/laidOutWords';
+import type { ReadFile } from '../reading/stockWorker';
+import { WAVE } from '../reading/wave';
+import { inStockWorker } from '../reading/inStockWorker';
+import { laidOutWords } from '../reading/laidOutWords';
 import { library, type StoredStock } from './db';
 import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';

@@ -8,7 +8,7 @@ import { library, type StoredPiece } from '../data/db';
 import { newId } from '../data/tab';
 import { useLive } from '../data/useLive';
 import type { OpenShow } from '../show/useShow';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { EntryEditor, COLUMNS } from './EntryEditor';
 import { ShowSettings } from './ShowSettings';
 import { useShowEdits } from './useShowEdits';

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { showKeys } from '../show/showKeys';
 import { useShow, type OpenShow } from '../show/useShow';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { CannotOpen } from '../ui/CannotOpen';
 import { Arrange } from './Arrange';
 import { Desk, useStanding } from './desk';

@@ -4,10 +4,10 @@ import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Entry, Piece, Starter } from '@vast-swarm/core';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
-import { NamedSelect } from '../workshop/sheet/NamedSelect';
-import { SmallSelect } from '../workshop/sheet/SmallSelect';
+import { NamedSelect } from '../fields/NamedSelect';
+import { SmallSelect } from '../fields/SmallSelect';
 import { ShowNumber } from './ShowNumber';
 
 /** Columns of the table of entries. */

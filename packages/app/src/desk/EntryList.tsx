@@ -1,7 +1,7 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import type { Entry } from '@vast-swarm/core';
 import type { OpenShow } from '../show/useShow';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { useStanding, type Desk } from './desk';
 import { clock, secondsOf, starterWords } from './words';
 

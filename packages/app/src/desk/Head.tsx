@@ -1,7 +1,7 @@
 import { Box, Button, Stack } from '@mui/material';
 import { useEffect, useState } from 'react';
 import type { OpenShow } from '../show/useShow';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { HomeLink } from '../ui/HomeLink';
 import { useStanding, type Desk } from './desk';
 import { NightMenu } from './NightMenu';

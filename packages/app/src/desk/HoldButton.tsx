@@ -1,6 +1,6 @@
 import { ButtonBase } from '@mui/material';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 
 /** Milliseconds that it has to be held. */
 const HELD = 333;

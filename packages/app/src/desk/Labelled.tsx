@@ -1,6 +1,6 @@
 import { Box, Stack } from '@mui/material';
 import type { ReactNode } from 'react';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 
 interface Props {
   label: string;

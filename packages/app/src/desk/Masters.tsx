@@ -3,9 +3,9 @@ import { Pause, Play, SkipForward } from 'lucide-react';
 import { useMemo } from 'react';
 import { FASTEST } from '@vast-swarm/core';
 import type { OpenShow } from '../show/useShow';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { useStanding, type Desk } from './desk';
-import { Fader, type Told } from './Fader';
+import { Fader, type Told } from '../control/Fader';
 import { HoldButton } from './HoldButton';
 
 interface Props {

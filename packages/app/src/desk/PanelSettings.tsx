@@ -1,6 +1,6 @@
 import { InputBase, Stack } from '@mui/material';
 import type { Panel } from '@vast-swarm/core';
-import { SmallSelect } from '../workshop/sheet/SmallSelect';
+import { SmallSelect } from '../fields/SmallSelect';
 import { Labelled } from './Labelled';
 import { ShowNumber } from './ShowNumber';
 

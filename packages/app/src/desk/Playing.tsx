@@ -2,12 +2,12 @@ import { Box, ButtonBase, Stack } from '@mui/material';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { controlKind, restOf, type Part, type Piece } from '@vast-swarm/core';
 import { nextCue } from '../show/showKeys';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { useBlobSource } from '../ui/useBlobSource';
-import { cueWords } from '../workshop/controls/CueList';
-import { groupsOf } from '../workshop/controls/ControlsTab';
-import { OtherTile } from '../workshop/controls/OtherTile';
-import { Fader, type Told } from './Fader';
+import { cueWords } from '../controls/CueList';
+import { groupsOf } from '../controls/ControlsTab';
+import { OtherTile } from '../controls/OtherTile';
+import { Fader, type Told } from '../control/Fader';
 import { useStanding, type Desk } from './desk';
 import { clock } from './words';
 

@@ -1,4 +1,4 @@
-import { NumberField } from '../workshop/sheet/NumberField';
+import { NumberField } from '../fields/NumberField';
 
 interface Props {
   label: string;

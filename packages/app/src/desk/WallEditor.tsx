@@ -14,7 +14,7 @@ import { saveAs } from '../data/files';
 import { newId } from '../data/tab';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { FileChooser } from '../ui/FileChooser';
 import { PanelSettings } from './PanelSettings';
 import { Labelled } from './Labelled';

@@ -1,7 +1,7 @@
 import { Box } from '@mui/material';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Panel, Wall } from '@vast-swarm/core';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 
 interface Props {
   wall: Wall;

@@ -1,7 +1,9 @@
 import { Arrivals, LiveMotion, type CastMember, type Motion } from '@vast-swarm/core';
-import type { ArrivedPose } from '../joints/jointsWorker';
-import { clock } from '../joints/sources';
+import { clock } from '../workers/clock';
 import type { Recorder } from './recording';
+
+/** A pose for a recording: the number of who it is, when it was by their clock, when it arrived, and where joints are. */
+export type ArrivedPose = [who: number, time: number, arrived: number, places: Float32Array];
 
 /** Performers who are coming: who they are, how they stand, and where their poses come out, as ArrivedPose. */
 export interface Coming {

@@ -6,7 +6,7 @@ import { SHOW_KEYS } from '../show/showKeys';
 import { useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { storeStep } from '../walk/steps';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
 import { TYPING } from '../ui/typing';
 import { DialsHelp, KeysHelp } from './Keys';

@@ -1,8 +1,8 @@
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { SHORTCUTS } from '../workshop/useShortcuts';
-import type { KeyGroups } from './keyGroups';
+import type { KeyGroups } from '../ui/keyGroups';
 
 /** How dials are turned. */
 export function DialsHelp() {

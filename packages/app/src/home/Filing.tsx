@@ -2,7 +2,7 @@ import { InputBase, Stack } from '@mui/material';
 import { useState } from 'react';
 import type { StoredPiece } from '../data/db';
 import { filePiece } from '../data/shelf';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 
 /** Where a piece is kept, and what it is found by; Enter keeps it. */
 export function Filing({ stored, onDone }: { stored: StoredPiece; onDone: () => void }) {

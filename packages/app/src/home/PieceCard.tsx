@@ -9,7 +9,7 @@ import { duplicatePiece, removePiece } from '../data/pieces';
 import { whyNotKept } from '../data/trouble';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
 import { Filing } from './Filing';
 import { MovingThumb } from './MovingThumb';

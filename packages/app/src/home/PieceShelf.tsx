@@ -3,7 +3,7 @@ import { Search } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
 import type { StoredPiece } from '../data/db';
 import { SORTS, wantedRows, type ShelfRow, type Wanted } from '../data/shelf';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { Empty } from '../ui/Empty';
 import { PieceCard } from './PieceCard';
 import { useStoredPieces } from './usePieces';

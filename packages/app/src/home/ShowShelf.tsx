@@ -9,7 +9,7 @@ import { useLive } from '../data/useLive';
 import { secondsOf, clock } from '../desk/words';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
 import { PieceStill } from './PieceStill';
 

@@ -1,7 +1,9 @@
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';
 import { castMember, type CastMember, type DoorNews } from '@vast-swarm/core';
-import { clock, openServer, openStandIn } from './sources';
+import { clock } from '../workers/clock';
+import type { ArrivedPose } from '../engine/troupe';
+import { openServer, openStandIn } from './sources';
 
 /** What is known of those who are there. */
 export interface Heard {
@@ -18,9 +20,6 @@ export interface Heard {
   /** Whether the server is gone. */
   lost: boolean;
 }
-
-/** A pose for a recording: the number of who it is, when it was by their clock, when it arrived, and where joints are. */
-export type ArrivedPose = [who: number, time: number, arrived: number, places: Float32Array];
 
 export interface JointsWorker {
   /**

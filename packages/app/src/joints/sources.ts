@@ -1,3 +1,4 @@
+import { clock } from '../workers/clock';
 import { made, posesAt, type DoorNews, type Motion } from '@vast-swarm/core';
 
 /** Hears what there is of joints, when it arrived in seconds of this machine's clock, and whether nothing comes any more. */
@@ -13,11 +14,6 @@ export const STAND_INS = ['pierDancers'] as const;
 const AGAIN = 1000;
 /** Poses a second of who stands in. */
 const RATE = 60;
-
-/** Seconds, the same for all workers. */
-export function clock(): number {
-  return (performance.timeOrigin + performance.now()) / 1000;
-}
 
 /**
  * Hears joints from the server of the page; a server that is gone is looked for again and again.

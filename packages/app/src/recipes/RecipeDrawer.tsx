@@ -3,7 +3,7 @@ import { Download, Trash2 } from 'lucide-react';
 import type { PartList } from '@vast-swarm/core';
 import { library, type StoredRecipe } from '../data/db';
 import { useLive } from '../data/useLive';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { useBlobSource } from '../ui/useBlobSource';
 import { putParts } from './copied';
 import { exportRecipe, recipeOf, SHIPPED, type Recipe } from './recipes';

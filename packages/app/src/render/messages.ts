@@ -1,5 +1,5 @@
 import type { Piece, StockFiles } from '@vast-swarm/core';
-import type { Settings } from './settings';
+import type { Settings } from '../formats/settings';
 
 export interface Job extends Settings {
   /** Of the render, by which its frames are kept. */

@@ -1,6 +1,6 @@
 import { numbered, particleFile, UsdExport, usdLayout } from '@vast-swarm/core';
 import type { Job } from './messages';
-import { endingOf, NOT_IN_NAMES } from './settings';
+import { endingOf, NOT_IN_NAMES } from '../formats/settings';
 import type { Sink } from './sink';
 import { Zipped } from './zipped';
 

@@ -3,7 +3,7 @@ import { needsLight, stillBytes, type CpuEngine, type Frame } from '@vast-swarm/
 import { KeptFrames } from './keptFrames';
 import type { Job } from './messages';
 import { tableSink, usdSink } from './particleSinks';
-import { endingOf } from './settings';
+import { endingOf } from '../formats/settings';
 import type { Sink } from './sink';
 import { videoSink } from './videoSink';
 import { Zipped } from './zipped';

@@ -14,7 +14,7 @@ import {
 } from 'mediabunny';
 import { heardBetween, mixOf, type Heard } from '@vast-swarm/core';
 import type { Job } from './messages';
-import { codecsOf } from './settings';
+import { codecsOf } from '../formats/settings';
 import type { Sink } from './sink';
 
 /** Samples a second of the sound in a video. */

@@ -4,7 +4,7 @@ import { frameCount } from '@vast-swarm/core';
 import { saveAs } from '../data/files';
 import { Look } from '../render/Look';
 import { paceOf } from '../render/pace';
-import { fileOf, FORMATS, groupOf, STILL_TITLES } from '../render/settings';
+import { fileOf, FORMATS, groupOf, STILL_TITLES } from '../formats/settings';
 import { browserQueue, type BrowserRender } from './browserQueue';
 import { RenderRow, type Listed } from './RenderRow';
 import { Shelf } from './Shelf';

@@ -1,6 +1,6 @@
 import { Box, Stack } from '@mui/material';
 import type { FarmWorker, RenderJob } from '@vast-swarm/core';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 
 interface Props {
   chunks: NonNullable<RenderJob['chunks']>;

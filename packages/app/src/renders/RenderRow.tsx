@@ -3,7 +3,7 @@ import { ArrowDown, ArrowUp, Pause, Play, RotateCcw, Square, Trash2 } from 'luci
 import type { ReactNode } from 'react';
 import { canAct, isOpenRender, type JobAct, type RenderJob } from '@vast-swarm/core';
 import { duration } from '../render/duration';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
 
 /** A render in a list, wherever it is made. */

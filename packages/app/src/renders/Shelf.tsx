@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { Empty } from '../ui/Empty';
 
 interface Props {

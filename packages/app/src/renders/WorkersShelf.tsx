@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import type { FarmWorker } from '@vast-swarm/core';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { Shelf } from './Shelf';
 
 function taskText({ at }: FarmWorker): string {

@@ -4,7 +4,7 @@ import { library, type StoredRender } from '../data/db';
 import { filesOf } from '../data/stock';
 import { newId, TAB } from '../data/tab';
 import { OneRender, type RenderState } from '../render/oneRender';
-import { groupOf, type Settings } from '../render/settings';
+import { groupOf, type Settings } from '../formats/settings';
 import { tellEnded } from './tellEnded';
 
 /**

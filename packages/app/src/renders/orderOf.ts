@@ -1,7 +1,7 @@
 import { pieceText, type Piece, type RenderOrder } from '@vast-swarm/core';
 import { strToU8, zipSync } from 'fflate';
 import { stockFilesOf } from '../data/files';
-import { askedOf, groupOf, type Codec, type Settings } from '../render/settings';
+import { askedOf, groupOf, type Codec, type Settings } from '../formats/settings';
 
 const CODECS: Record<Codec, RenderOrder['codec']> = {
   ...{ avc: 'h264', hevc: 'hevc', av1: 'av1', vp9: 'vp9' },

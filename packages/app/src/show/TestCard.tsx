@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 
 const CELLS = { across: 16, down: 9 };
 

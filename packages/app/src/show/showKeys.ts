@@ -1,6 +1,6 @@
 import { cueBehind, type ControlValue, type Piece } from '@vast-swarm/core';
 import { listenToBound } from '../control/boundKeys';
-import type { KeyGroups } from '../guide/keyGroups';
+import type { KeyGroups } from '../ui/keyGroups';
 import { TYPING } from '../ui/typing';
 import type { Command, Standing } from './channel';
 

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import type { Still, StillSize } from './stills';
 
 /** A small picture; a word stands for one that could not be drawn, and a still ground for one that is on its way. */

@@ -4,7 +4,7 @@ import { fileNameOf, type Motion } from '@vast-swarm/core';
 import { saveAs } from '../data/files';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
-import { motionFile } from './motionFile';
+import { motionFile } from '../reading/motionFile';
 
 /** Saves a motion in a form that others read. */
 export function SaveMotion({ name, motion }: { name: string; motion: Motion }) {

@@ -16,8 +16,8 @@ import { waveOf } from '../data/stock';
 import { paintPicture } from '../ui/paintPicture';
 import { whileUnderPointer } from '../ui/underPointer';
 import { drawMotion } from './drawMotion';
-import { WAVE } from './wave';
-import { COLOURS } from '../theme';
+import { WAVE } from '../reading/wave';
+import { COLOURS } from '../ui/theme';
 
 const W = WAVE;
 const H = 130;

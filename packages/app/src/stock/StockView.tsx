@@ -7,10 +7,10 @@ import { library, type FailedStock, type StoredPiece, type StoredStock } from '.
 import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
 import { framesFile } from '../data/frames';
 import { useLive } from '../data/useLive';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { Empty } from '../ui/Empty';
 import { FileChooser } from '../ui/FileChooser';
-import { aboutStock } from './about';
+import { aboutStock } from '../reading/about';
 import { TYPE_NAMES } from './names';
 import { PlaySound } from './PlaySound';
 import { SaveMotion } from './SaveMotion';

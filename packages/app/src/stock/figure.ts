@@ -1,5 +1,5 @@
 import type { Joint } from '@vast-swarm/core';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 
 /** Where a joint is on a canvas. */
 export type Place = (places: Float32Array, joint: number) => [x: number, y: number];

@@ -1,6 +1,6 @@
 import { GlobalStyles } from '@mui/material';
 import { memo } from 'react';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from './theme';
 
 /**
  * How the rows of dials look, once for all of them: a sheet has a hundred and more, and styles that each of

@@ -1,6 +1,6 @@
 import { Box, type SxProps } from '@mui/material';
 import type { ReactNode } from 'react';
-import { COLOURS } from '../theme';
+import { COLOURS } from './theme';
 
 interface Props {
   /** What is said where there is nothing. */

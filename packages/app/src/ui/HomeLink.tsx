@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import { Link } from 'react-router';
-import { COLOURS } from '../theme';
+import { COLOURS } from './theme';
 
 /** The way to all pieces, before the name of what is open. */
 export function HomeLink() {

@@ -11,7 +11,7 @@ import { useEngine } from '../engine/EngineContext';
 import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useAppDispatch } from '../store/store';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
 import { useBlobSource } from '../ui/useBlobSource';
 

@@ -2,7 +2,7 @@ import { Box, Button } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import { store, useApp, useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
-import { COLOURS } from '../theme';
+import { COLOURS } from '../ui/theme';
 import { isNewcomer, STEPS, storedStep, storeStep } from './steps';
 
 /** The next step of the walk through a first piece: done by doing it, never in the way, and never again once done. */

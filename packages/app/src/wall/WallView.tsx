@@ -3,7 +3,7 @@ import { visuallyHidden } from '@mui/utils';
 import { useEffect, useRef, useState } from 'react';
 import { universesOf, validateWall, type Wall } from '@vast-swarm/core';
 import { ServerLink, type LinkState } from '../live/serverLink';
-import { COLOURS, MONO } from '../theme';
+import { COLOURS, MONO } from '../ui/theme';
 import { WallPainter } from './wallPainter';
 
 /** What the stand-in tells beside levels. */

@@ -2,13 +2,13 @@ import { useEffect } from 'react';
 import { tinykeys } from 'tinykeys';
 import type { Vector } from '@vast-swarm/core';
 import type { EngineClient } from '../engine/client';
-import type { KeyGroups } from '../guide/keyGroups';
+import type { KeyGroups } from '../ui/keyGroups';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { TYPING } from '../ui/typing';
-import { framed } from './picture/orbit';
-import { goToFindDial } from './sheet/findDials';
+import { framed } from '../picture/orbit';
+import { goToFindDial } from '../sheet/findDials';
 
 /** Keys of the workshop; the guide lists them. */
 export const SHORTCUTS: KeyGroups = [

@@ -1,0 +1,104 @@
+import { useEffect, useRef } from 'react';
+import { isThere, kindOf, type Part, type Performing, type Strip } from '@vast-swarm/core';
+import { usePiece } from '../store/store';
+import { COLOURS } from '../ui/theme';
+import { usePerforming } from '../answers/usePerforming';
+import { useStrip } from './StripContext';
+import { StripRow, useExtent, type Slider } from './StripRow';
+
+const HEIGHT = 34;
+/** Small figures in a row. */
+const FIGURES = 14;
+/** Pixels of one. */
+const [WIDE, HIGH] = [60, HEIGHT];
+
+/** A row for each performer: small figures at their time, dragged and trimmed there. */
+export function PerformerRows() {
+  return usePiece().performers.map((part, at) => {
+    const { strip } = kindOf('performers', part.kind);
+    return strip ? <Row key={part.id} part={part} at={at} strip={strip} /> : null;
+  });
+}
+
+function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
+  const extent = useExtent('performers', part, strip);
+  return (
+    <StripRow list="performers" {...{ part, at, strip, extent }} height={HEIGHT}>
+      {(slider, chosen) => <SmallFigures part={part} slider={slider} chosen={chosen} />}
+    </StripRow>
+  );
+}
+
+interface FiguresProps {
+  part: Part;
+  chosen: boolean;
+  slider: Slider;
+}
+
+/** Figures from the front, evenly over the part of the strip that is seen, all of one scale. */
+function SmallFigures({ part, chosen, slider }: FiguresProps) {
+  const { view, rate } = useStrip();
+  const performing = usePerforming(part);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { from, to } = view;
+  useEffect(() => {
+    const context = canvas.current!.getContext('2d')!;
+    context.clearRect(0, 0, FIGURES * WIDE, HIGH);
+    if (performing) {
+      const frames = Array.from({ length: FIGURES }, (_, i) => {
+        return from + ((i + 0.5) / FIGURES) * (to - from);
+      });
+      const colour = chosen ? COLOURS.amber : COLOURS.glass;
+      drawFigures(
+        context,
+        performing,
+        frames.map((frame) => (frame + 1) / rate),
+        colour,
+      );
+    }
+  }, [performing, from, to, rate, chosen]);
+  return (
+    <canvas
+      ref={canvas}
+      width={FIGURES * WIDE}
+      height={HIGH}
+      {...slider}
+      style={{
+        ...{ width: '100%', height: HEIGHT, display: 'block', cursor: 'grab' },
+        ...{ opacity: part.on ? 1 : 0.3 },
+      }}
+    />
+  );
+}
+
+function drawFigures(
+  context: CanvasRenderingContext2D,
+  performing: Performing,
+  seconds: readonly number[],
+  colour: string,
+): void {
+  const { bones, at } = performing;
+  const poses = seconds.map(at);
+  const along = (axis: number): [least: number, most: number] => {
+    const all = poses.flatMap((places) => [...places].filter((_, i) => i % 3 === axis));
+    return [Math.min(...all), Math.max(...all)];
+  };
+  const [[left, right], [low, high]] = [along(0), along(1)];
+  const room = Math.max((right - left) / WIDE, (high - low) / HIGH, 1e-6);
+  const scale = 0.86 / room;
+  context.strokeStyle = colour;
+  context.lineCap = 'round';
+  poses.forEach((places, i) => {
+    if (!isThere(performing, seconds[i]!)) return;
+    const point = (joint: number): [number, number] => [
+      (i + 0.5) * WIDE + (places[3 * joint]! - (left + right) / 2) * scale,
+      HIGH / 2 - (places[3 * joint + 1]! - (low + high) / 2) * scale,
+    ];
+    for (const { from, to } of bones) {
+      context.beginPath();
+      context.moveTo(...point(from));
+      context.lineTo(...point(to));
+      context.stroke();
+    }
+  });
+}
