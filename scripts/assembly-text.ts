@@ -1,5 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { constantName, shapeFunctions, type Layout } from '@vast-swarm/core';
+import { constantName, type Layout } from '@vast-swarm/core/plan';
+import { shapeFunctions } from '@vast-swarm/core/kinds';
 import { NUMBERS, PIXELS, SIZES, WORDS } from '@vast-swarm/cpu/words';
 import { toAssembly } from '@vast-swarm/kernel';
 

@@ -1,5 +1,6 @@
 import { mkdir, writeFile } from 'node:fs/promises';
-import { DEMO_SHOW, pieceText } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { pieceText } from '@vast-swarm/core/piece';
 
 /** Writes the pieces of the demo show as files, for whoever has no browser at hand. */
 await mkdir('demo', { recursive: true });

@@ -1,5 +1,5 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { withKindList } from '@vast-swarm/core';
+import { withKindList } from '@vast-swarm/core/formats';
 
 /** Writes the list of kinds into docs/file-format.md, behind its heading. */
 const file = 'docs/file-format.md';

@@ -3,6 +3,7 @@ import { build } from 'esbuild';
 import { spawnSync } from 'node:child_process';
 import { mkdir } from 'node:fs/promises';
 import { basename } from 'node:path';
+import { ours } from './ours.mjs';
 
 const root = new URL('..', import.meta.url).pathname;
 const [file, ...rest] = process.argv.slice(2);
@@ -15,13 +16,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'es2022',
-  packages: 'external',
-  alias: Object.fromEntries(
-    ['kernel', 'core', 'cpu', 'gpu'].map((name) => [
-      `@vast-swarm/${name}`,
-      `${root}packages/${name}/src`,
-    ]),
-  ),
+  plugins: [ours(root)],
   define: { ROOT: JSON.stringify(root) },
 });
 const { status } = spawnSync(process.execPath, [outfile, ...rest], { stdio: 'inherit' });

@@ -1,11 +1,5 @@
-import {
-  DEMO_SHOW,
-  firstSwarm,
-  makePart,
-  makePiece,
-  pieceText,
-  type Piece,
-} from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { firstSwarm, makePart, makePiece, pieceText, type Piece } from '@vast-swarm/core/piece';
 import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';

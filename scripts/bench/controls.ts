@@ -1,19 +1,17 @@
 import { createSocket } from 'node:dgram';
 import { toBuffer } from 'osc-min';
 import { WebSocket } from 'ws';
+import { compilePiece, Scene } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import {
-  compilePiece,
-  DEMO_SHOW,
   LivePlay,
   makePart,
   makePiece,
-  offerOf,
   PLAYED,
-  Scene,
   type Part,
   type Piece,
-  type RunnerTold,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { offerOf, type RunnerTold } from '@vast-swarm/core/formats';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { best, bestOf, report } from './report';
 import { startServer } from './server';

@@ -1,4 +1,4 @@
-import { makePiece, makeSwarm, type Piece } from '@vast-swarm/core';
+import { makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 
 /** A box of particles that were all born at once, seen from 6 m, without any finish. */
 export function crowd(count: number, change: (piece: Piece) => void): Piece {

@@ -1,14 +1,9 @@
-import {
-  compilePiece,
-  makePart,
-  makePiece,
-  makeSwarm,
-  Playback,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import { Playback } from '@vast-swarm/core/play';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { Arena } from '@vast-swarm/cpu/arena';
-import { MAX_PAGES } from '@vast-swarm/cpu/generated/binaries';
+import { MAX_PAGES } from '@vast-swarm/cpu/generated/rasteriser';
 import { Pool } from '@vast-swarm/cpu/pool';
 import { curlNoise, Graph, paramWord, paramWords, toWasm, Vec3 } from '@vast-swarm/kernel';
 import { plainCurlStep } from './plainCurl';

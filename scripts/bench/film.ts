@@ -1,4 +1,4 @@
-import { made, type Clip } from '@vast-swarm/core';
+import { made, type Clip } from '@vast-swarm/core/stock';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

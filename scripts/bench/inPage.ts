@@ -1,5 +1,6 @@
 import { build } from 'esbuild';
 import { launch } from '../../tests/support/launch';
+import { ours } from '../ours.mjs';
 import { serveScript } from '../../tests/support/serveScript';
 
 /** What a contest came to, in milliseconds; its error where it failed. */
@@ -23,12 +24,7 @@ export async function contests(
     ...{ bundle: true, write: false, format: 'iife', target: 'es2022' },
     external: ['node:*'],
     // Of this checkout, and not of the one that the installed packages belong to.
-    alias: Object.fromEntries(
-      ['kernel', 'core', 'cpu', 'gpu'].map((name) => [
-        `@vast-swarm/${name}`,
-        `${process.cwd()}/packages/${name}/src`,
-      ]),
-    ),
+    plugins: [ours(process.cwd(), false)],
   });
   const { url, stop } = await serveScript(bundle.outputFiles[0]!.text, 'page');
   const page = await browser.newPage();

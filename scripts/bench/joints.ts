@@ -1,16 +1,10 @@
 import { createSocket } from 'node:dgram';
 import { dateToTimetag, toBuffer } from 'osc-min';
 import { WebSocket } from 'ws';
-import {
-  Arrivals,
-  kindOf,
-  LiveMotion,
-  made,
-  makePart,
-  placesAt,
-  type DoorNews,
-  type Motion,
-} from '@vast-swarm/core';
+import { Arrivals, LiveMotion, made, placesAt, type Motion } from '@vast-swarm/core/stock';
+import { kindOf } from '@vast-swarm/core/kinds';
+import { makePart } from '@vast-swarm/core/piece';
+import type { DoorNews } from '@vast-swarm/core/formats';
 import { jointTrack } from '@vast-swarm/core/language/jointTrack';
 import { best, report } from './report';
 import { startServer } from './server';

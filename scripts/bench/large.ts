@@ -1,4 +1,5 @@
-import { catalogue, makePart, makePiece, makeSwarm, pieceText, type Piece } from '@vast-swarm/core';
+import { catalogue } from '@vast-swarm/core/kinds';
+import { makePart, makePiece, makeSwarm, pieceText, type Piece } from '@vast-swarm/core/piece';
 import type { Locator, Page } from 'playwright-core';
 import { report } from './report';
 

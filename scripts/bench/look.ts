@@ -1,12 +1,8 @@
-import {
-  catalogue,
-  compilePiece,
-  DEMO_SHOW,
-  made,
-  MADE,
-  makePart,
-  type Piece,
-} from '@vast-swarm/core';
+import { catalogue } from '@vast-swarm/core/kinds';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW, MADE } from '@vast-swarm/core/demo';
+import { made } from '@vast-swarm/core/stock';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { filled } from '../../tests/support/pieces';
 import { crowd } from './crowd';

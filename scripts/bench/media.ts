@@ -1,4 +1,5 @@
-import { compilePiece, makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { best, report } from './report';
 

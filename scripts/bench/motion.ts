@@ -1,18 +1,11 @@
-import {
-  catalogue,
-  compilePiece,
-  made,
-  MADE,
-  makeChoice,
-  makePart,
-  makePiece,
-  makeSwarm,
-  type Mesh,
-  type Piece,
-} from '@vast-swarm/core';
+import { catalogue } from '@vast-swarm/core/kinds';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { made, type Mesh } from '@vast-swarm/core/stock';
+import { MADE } from '@vast-swarm/core/demo';
+import { makeChoice, makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 import { fieldOf } from '@vast-swarm/core/stock/places/distanceField';
 import { facesByArea } from '@vast-swarm/core/stock/places/meshParts';
-import { surface } from '@vast-swarm/core/demo/content/surface';
+import { surface } from '@vast-swarm/core/content/surface';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { filled } from '../../tests/support/pieces';
 import { best, report } from './report';

@@ -1,18 +1,15 @@
 import {
   Conductor,
-  DEMO_SHOW,
   levelsOf,
-  LivePlay,
   makeEntry,
   makeShow,
-  PLAYED,
-  Scene,
   WallSampler,
   type Entry,
   type Pass,
-  type Piece,
-  type Score,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/show';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { LivePlay, PLAYED, type Piece } from '@vast-swarm/core/piece';
+import { Scene, type Score } from '@vast-swarm/core/plan';
 import { bestOf, report } from './report';
 
 /** A show of eight hours, run as fast as it goes, with cues at random; and what a wall costs a frame. */

@@ -1,14 +1,7 @@
-import {
-  compilePiece,
-  kindOf,
-  makeChoice,
-  makePart,
-  makePiece,
-  makeSwarm,
-  type Clip,
-  type Picture,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { kindOf } from '@vast-swarm/core/kinds';
+import { makeChoice, makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import type { Clip, Picture } from '@vast-swarm/core/stock';
 import { flowBetween, greyOf } from '../../packages/core/src/stock/clip/opticalFlow';
 import { pictureOfPlanes } from '../../packages/core/src/stock/read/clip/planes';
 import { plainFlow } from '../../tests/support/plainFlow';

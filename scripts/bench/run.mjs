@@ -5,14 +5,9 @@
 import { build } from 'esbuild';
 import { spawnSync } from 'node:child_process';
 import { mkdir, readFile, rm, symlink } from 'node:fs/promises';
+import { ours } from '../ours.mjs';
 
 const root = new URL('../../', import.meta.url).pathname;
-const external = [
-  ...['zod', 'jsonc-parser', 'fast-png', 'playwright-core', 'esbuild', 'jsep', 'svgpath'],
-  ...['fast-xml-parser', '@gltf-transform/core', 'three', 'three/*', 'papaparse', 'culori'],
-  ...['mediabunny', 'mpg123-decoder', '@wasm-audio-decoders/*', 'opus-decoder', 'fft.js'],
-  ...['ws', 'osc-min', 'sacn', 'bullmq', 'ioredis', 'fontkit', 'bidi-js', 'libtess'],
-];
 const args = process.argv.slice(2);
 const against = args[0] === '--against' ? args.splice(0, 2)[1] : null;
 const word = args[0] ?? '';
@@ -24,13 +19,10 @@ async function bundled(folder, name) {
   if (source === null) return null;
   if (word && !source.toLowerCase().includes(word.toLowerCase())) return null;
   const outfile = `${folder}.cache/bench/${name}.mjs`;
-  const packages = ['kernel', 'core', 'cpu', 'gpu'];
   await build({
-    ...{ bundle: true, format: 'esm', target: 'es2022', platform: 'node', outfile, external },
+    ...{ bundle: true, format: 'esm', target: 'es2022', platform: 'node', outfile },
     entryPoints: [`${folder}scripts/bench/${name}.ts`],
-    alias: Object.fromEntries(
-      packages.map((p) => [`@vast-swarm/${p}`, `${folder}packages/${p}/src`]),
-    ),
+    plugins: [ours(folder)],
   });
   return outfile;
 }
@@ -57,7 +49,7 @@ async function checkout(commit) {
   command(`git worktree prune && rm -rf ${folder} && git worktree prune`, root);
   command(`git worktree add --detach ${folder} ${commit}`, root);
   await symlink(`${root}node_modules`, `${folder}node_modules`);
-  command('node scripts/build-wasm.mjs', folder);
+  command('node scripts/build.mjs engine', folder);
   return folder;
 }
 

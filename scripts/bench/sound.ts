@@ -1,14 +1,7 @@
-import {
-  HEARD_AHEAD,
-  LiveSound,
-  makePart,
-  makePiece,
-  peaksOf,
-  Scene,
-  type DialValues,
-  type Piece,
-  type Sound,
-} from '@vast-swarm/core';
+import { HEARD_AHEAD, LiveSound, peaksOf, type Sound } from '@vast-swarm/core/stock';
+import { makePart, makePiece, type Piece } from '@vast-swarm/core/piece';
+import { Scene } from '@vast-swarm/core/plan';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { best, report } from './report';
 
 /** What hearing costs: five minutes of stereo, and the tables of many signals. */

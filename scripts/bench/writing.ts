@@ -1,4 +1,10 @@
-import { aliveOf, csvOf, particleTables, plyOf, type ParticlesBySlot } from '@vast-swarm/core';
+import {
+  aliveOf,
+  csvOf,
+  particleTables,
+  plyOf,
+  type ParticlesBySlot,
+} from '@vast-swarm/core/formats';
 import { best, report } from './report';
 
 /** Writing a million particles, against numbers that the language turns to text, and bytes one by one. */

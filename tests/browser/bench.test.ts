@@ -1,4 +1,4 @@
-import { makePart, type Piece } from '@vast-swarm/core';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { openApp } from './openApp';
 import { openSmall } from './picture';
 

@@ -1,5 +1,7 @@
 import { createSocket } from 'node:dgram';
-import { compilePiece, DEMO_SHOW, makePart, type Part, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { makePart, type Part, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { message } from '../../packages/server/test/packets';
 import { frameHash } from '../support/frameHash';

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from 'playwright-core';
-import { decodeVideoBy, readStock, type Clip, type Sound } from '@vast-swarm/core';
+import { decodeVideoBy, readStock, type Clip, type Sound } from '@vast-swarm/core/stock';
 import { ffmpegFrames } from '../../packages/server/src/ffmpegFrames';
 import { bytesHash } from '../support/frameHash';
 import { call, launch, startHarness, type Harness } from './support';

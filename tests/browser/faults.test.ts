@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { makePart } from '@vast-swarm/core';
+import { makePart } from '@vast-swarm/core/piece';
 import { befalls, FATES, workerOf, type Fate } from './fates';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';

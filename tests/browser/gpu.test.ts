@@ -1,4 +1,4 @@
-import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core';
+import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 import type { Browser, Page } from 'playwright-core';
 import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';

@@ -1,4 +1,4 @@
-import { pieceText, type Piece } from '@vast-swarm/core';
+import { pieceText, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../support/pieces';
 import { openApp } from './openApp';
 import { exportedPiece, openSmall, pictureTells } from './picture';

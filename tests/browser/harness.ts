@@ -1,11 +1,6 @@
-import {
-  compilePiece,
-  readStock,
-  validatePiece,
-  type Clip,
-  type Sound,
-  type StockFiles,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { readStock, type Clip, type Sound, type StockFiles } from '@vast-swarm/core/stock';
+import { validatePiece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { GpuEngine } from '@vast-swarm/gpu';
 import {

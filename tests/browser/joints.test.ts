@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
-import { made, placesAt, readStock, type Motion } from '@vast-swarm/core';
+import { made, placesAt, readStock, type Motion } from '@vast-swarm/core/stock';
 import { exported, recordsAgain } from './liveInput';
 import { CLI } from '../support/startServer';
 import { openApp } from './openApp';

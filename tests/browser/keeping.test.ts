@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
 import { zipSync } from 'fflate';
-import { pieceText } from '@vast-swarm/core';
+import { pieceText } from '@vast-swarm/core/piece';
 import { smallPiece } from '../support/pieces';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';

@@ -1,7 +1,10 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { compilePiece, Scene, wavBytes, type Piece, type Sound } from '@vast-swarm/core';
+import { compilePiece, Scene } from '@vast-swarm/core/plan';
+import { wavBytes } from '@vast-swarm/core/formats';
+import type { Piece } from '@vast-swarm/core/piece';
+import type { Sound } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
 import { exported, recordsAgain, refusesFirst, unplug } from './liveInput';

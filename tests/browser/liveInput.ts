@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from 'playwright-core';
 import { unzipSync } from 'fflate';
-import { parsePiece, readStock, type Piece, type StockData } from '@vast-swarm/core';
+import { parsePiece, type Piece } from '@vast-swarm/core/piece';
+import { readStock, type StockData } from '@vast-swarm/core/stock';
 
 /** What tests of live input share: the piece with its takes, and devices that fail. */
 

@@ -1,4 +1,4 @@
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { openApp } from './openApp';
 import { openSmall, pictureOf, pictureTells } from './picture';
 

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Locator, Page } from 'playwright-core';
-import { parsePiece, pieceText, type Piece } from '@vast-swarm/core';
+import { parsePiece, pieceText, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../support/pieces';
 
 /** What tests of the workshop share: the picture, and a small piece in it. */

@@ -6,14 +6,9 @@ import { decode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import { ALL_FORMATS, BufferSource, Input } from 'mediabunny';
 import type { Browser, Download, Page } from 'playwright-core';
-import {
-  compilePiece,
-  heardBetween,
-  makePart,
-  mixOf,
-  pieceText,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece, heardBetween } from '@vast-swarm/core/plan';
+import { makePart, pieceText, type Piece } from '@vast-swarm/core/piece';
+import { mixOf } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';

@@ -2,15 +2,8 @@ import { createSocket } from 'node:dgram';
 import { readFile } from 'node:fs/promises';
 import { strToU8, strFromU8, unzipSync, zipSync } from 'fflate';
 import type { Page } from 'playwright-core';
-import {
-  makeEntry,
-  makeShow,
-  parseShow,
-  pieceText,
-  showText,
-  type Entry,
-  type Piece,
-} from '@vast-swarm/core';
+import { makeEntry, makeShow, parseShow, showText, type Entry } from '@vast-swarm/core/show';
+import { pieceText, type Piece } from '@vast-swarm/core/piece';
 import { message } from '../../packages/server/test/packets';
 import { control, cue } from '../support/played';
 import { smallPiece } from '../support/pieces';

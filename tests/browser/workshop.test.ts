@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Locator } from 'playwright-core';
-import { DEMO_SHOW, pieceText, type Piece } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { pieceText, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../support/pieces';
 import { openApp } from './openApp';
 import { exportedPiece, openSmall as open, pictureOf, pictureTells as tells } from './picture';

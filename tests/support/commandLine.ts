@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { CLI } from './startServer';
+import { CLI } from './cli';
 
 /** What a command said, and how it ended; -1 where it was ended by others. */
 interface Run {

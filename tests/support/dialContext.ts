@@ -1,15 +1,8 @@
-import {
-  made,
-  makeChoice,
-  makePart,
-  makeSwarm,
-  MADE,
-  signalsIn,
-  type DialSpec,
-  type DialValue,
-  type DialValues,
-  type Piece,
-} from '@vast-swarm/core';
+import { made } from '@vast-swarm/core/stock';
+import { makeChoice, makePart, makeSwarm, signalsIn, type Piece } from '@vast-swarm/core/piece';
+import { MADE } from '@vast-swarm/core/demo';
+import type { DialSpec, DialValues } from '@vast-swarm/core/kinds';
+import type { DialValue } from '@vast-swarm/core/feeds';
 import { turned } from './dialPlaces';
 
 /** What has to be there for a dial to be of any consequence. */

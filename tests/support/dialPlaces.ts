@@ -1,11 +1,6 @@
-import {
-  catalogue,
-  type DialSpec,
-  type DialValue,
-  type Dials,
-  type DialValues,
-  type Piece,
-} from '@vast-swarm/core';
+import { catalogue, type DialSpec, type Dials, type DialValues } from '@vast-swarm/core/kinds';
+import type { DialValue } from '@vast-swarm/core/feeds';
+import type { Piece } from '@vast-swarm/core/piece';
 import { pieceOfEveryKind } from './pieces';
 
 /** Another value of a dial; undefined where there is none to try. */

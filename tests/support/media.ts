@@ -1,13 +1,6 @@
-import {
-  compilePiece,
-  makePart,
-  makePiece,
-  makeSwarm,
-  type DialValues,
-  type MediumSpace,
-  type Part,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart, makePiece, makeSwarm, type Part, type Piece } from '@vast-swarm/core/piece';
+import type { DialValues, MediumSpace } from '@vast-swarm/core/kinds';
 import { CpuEngine } from '@vast-swarm/cpu';
 
 /** A medium of the name `water` on a plane of its own, 2 m wide, in which nothing happens by itself. */

@@ -1,4 +1,4 @@
-import { makeChoice, makePart, type Piece } from '@vast-swarm/core';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from './pieces';
 
 /** A small piece whose particles start where a picture that changes is bright, and stay there. */

@@ -1,19 +1,20 @@
 import {
   catalogue,
   kindOf,
-  madeType,
+  type Chance,
+  type Dials,
+  type DialValues,
+} from '@vast-swarm/core/kinds';
+import { madeType, made } from '@vast-swarm/core/stock';
+import {
   makeChoice,
   makePart,
   makePiece,
   makeSwarm,
-  MADE,
-  made,
-  type Chance,
-  type Dials,
-  type DialValues,
   type Part,
   type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { MADE } from '@vast-swarm/core/demo';
 
 /** A small piece with something of everything; quick to simulate and with light in its frame. */
 export function smallPiece(change: (piece: Piece) => void = () => undefined): Piece {

@@ -1,4 +1,4 @@
-import { makePart, type Part, type Piece, type Played } from '@vast-swarm/core';
+import { makePart, type Part, type Piece, type Played } from '@vast-swarm/core/piece';
 import { smallPiece } from './pieces';
 
 /** A piece that is run by controls and cues, and what is played of it. */

@@ -1,12 +1,6 @@
-import {
-  catalogue,
-  dialsOf,
-  PART_LISTS,
-  type DialSpec,
-  type DialValue,
-  type PartList,
-  type Piece,
-} from '@vast-swarm/core';
+import { catalogue, type DialSpec } from '@vast-swarm/core/kinds';
+import { dialsOf, PART_LISTS, type PartList, type Piece } from '@vast-swarm/core/piece';
+import type { DialValue } from '@vast-swarm/core/feeds';
 import type { PieceState } from '../../packages/app/src/store/history';
 import { pieceActions, pieceReducer } from '../../packages/app/src/store/pieceSlice';
 import { dice } from './mutate';

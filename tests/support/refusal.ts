@@ -1,4 +1,4 @@
-import { readStock, StockError } from '@vast-swarm/core';
+import { readStock, StockError } from '@vast-swarm/core/stock';
 
 /** Why a file is not taken into the stock, in words, or 'accepted'; whatever else goes wrong is thrown. */
 export async function refusal(name: string, data: Uint8Array | string): Promise<string> {

@@ -2,9 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-
-/** The command line, as it is built. */
-export const CLI = join(__dirname, '../../packages/server/bin/vast-swarm.mjs');
+import { build } from './build';
+import { CLI } from './cli';
 
 /** Starts a command that goes on, and waits for what it says of its addresses. */
 async function started(
@@ -36,6 +35,7 @@ export interface RunningServer {
 
 /** The built application, served as `./start` serves it, on free ports. */
 export async function startServer(more: readonly string[] = []): Promise<RunningServer> {
+  build('app');
   const address = /(http:\/\/\S+)[^]*udp:\/\/[\d.]+:(\d+)/;
   // A folder of its own: renders of others are none of its business.
   const renders = mkdtempSync(join(tmpdir(), 'vast-swarm-renders-'));

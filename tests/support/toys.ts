@@ -4,14 +4,12 @@ import {
   body,
   emitter,
   force,
-  makeChoice,
-  makePart,
   number,
   signal,
   treatment,
   vector,
-  type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/kinds';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from './pieces';
 
 /** A kind of each sort as somebody outside would add it; docs/extend.md shows the same. */

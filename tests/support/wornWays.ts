@@ -1,4 +1,4 @@
-import { makePart, makeSwarm, type Piece } from '@vast-swarm/core';
+import { makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from './pieces';
 
 /** Motes that wear ways with a vortex, and others that only know of them by the field. */

@@ -6,8 +6,8 @@ import { Home } from './home/Home';
 import { browserQueue } from './renders/browserQueue';
 import { DialStyles } from './ui/DialStyles';
 import { Notices } from './shell/Notices';
-import { Workshop } from './workshop/Workshop';
 
+const Workshop = lazy(() => import('./workshop/Workshop'));
 const CompareView = lazy(() => import('./compare/CompareView'));
 const RenderView = lazy(() => import('./renders/RenderView'));
 const RendersView = lazy(() => import('./renders/RendersView'));

@@ -1,4 +1,5 @@
-import { kindOf, makePart, makePiece, type Piece } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import { makePart, makePiece, type Piece } from '@vast-swarm/core/piece';
 import type { SoundExtent } from '../src/engine/hearing';
 import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
 import { cornersOf, movedTo, widthFor, type Stages } from '../src/sheet/bench/envelope';

@@ -1,4 +1,4 @@
-import { parsePiece, pieceText, type Piece } from '@vast-swarm/core';
+import { parsePiece, pieceText, type Piece } from '@vast-swarm/core/piece';
 import { edited } from '../../../tests/support/randomEdits';
 import { wornPiece } from '../../../tests/support/wornWays';
 import { differences, withNeeds } from '../src/compare/differences';

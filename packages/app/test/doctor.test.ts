@@ -1,4 +1,5 @@
-import { makePart, type Census, type MediumCensus, type Piece } from '@vast-swarm/core';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
+import type { Census, MediumCensus } from '@vast-swarm/core/play';
 import { smallPiece } from '../../../tests/support/pieces';
 import { diagnose } from '../src/doctor/diagnose';
 import { diagnoseMedium } from '../src/doctor/diagnoseMedium';

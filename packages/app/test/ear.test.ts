@@ -1,4 +1,6 @@
-import { compilePiece, LiveSound, makePart, type Piece, type Sound } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { LiveSound, type Sound } from '@vast-swarm/core/stock';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';

@@ -1,4 +1,6 @@
-import { compilePiece, type LiveEngine, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import type { LiveEngine } from '@vast-swarm/core/play';
+import type { Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import equal from 'fast-deep-equal';
 import { setTheScene, turnedAway } from '../../../tests/support/dialContext';

@@ -1,12 +1,6 @@
-import {
-  compilePiece,
-  LivePictures,
-  makeChoice,
-  makePart,
-  type Clip,
-  type Picture,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { LivePictures, type Clip, type Picture } from '@vast-swarm/core/stock';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';

@@ -1,4 +1,6 @@
-import { DEMO_SHOW, kindOf, swarmDials, type DialValue } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { kindOf, swarmDials } from '@vast-swarm/core/kinds';
+import type { DialValue } from '@vast-swarm/core/feeds';
 import { smallPiece } from '../../../tests/support/pieces';
 import { limitsOf } from '../src/sheet/DialName';
 import { everyDial, findDials } from '../src/sheet/findDials';

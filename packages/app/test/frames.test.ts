@@ -1,6 +1,6 @@
 import { unzipSync } from 'fflate';
 import { encode } from 'fast-png';
-import { readStock, type Clip } from '@vast-swarm/core';
+import { readStock, type Clip } from '@vast-swarm/core/stock';
 import { areFrames, framesFile } from '../src/data/frames';
 
 /** A file as a folder that is chosen gives it. */

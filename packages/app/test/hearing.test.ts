@@ -1,11 +1,6 @@
-import {
-  LiveSound,
-  makePart,
-  makePiece,
-  type LiveInput,
-  type Piece,
-  type Sound,
-} from '@vast-swarm/core';
+import { LiveSound, type Sound } from '@vast-swarm/core/stock';
+import { makePart, makePiece, type Piece } from '@vast-swarm/core/piece';
+import type { LiveInput } from '@vast-swarm/core/plan';
 import { Hearing } from '../src/engine/hearing';
 
 /** What the interface asks about sounds and signals, against what they were made from. */

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import '../../../tests/support/page';
-import { makePiece, type Piece } from '@vast-swarm/core';
+import { makePiece, type Piece } from '@vast-swarm/core/piece';
 import { autosave, keepCopy, keepOpenPiece } from '../src/data/autosave';
 import { library } from '../src/data/db';
 import { readPending } from '../src/data/pending';

@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import '../../../tests/support/page';
 import Dexie from 'dexie';
-import { makePiece, makeShow } from '@vast-swarm/core';
+import { makePiece } from '@vast-swarm/core/piece';
+import { makeShow } from '@vast-swarm/core/show';
 import { bakeMessage, loadBakes, makeBake, removeBake } from '../src/data/bakes';
 import { library } from '../src/data/db';
 import { addPiece, loadPiece } from '../src/data/pieces';

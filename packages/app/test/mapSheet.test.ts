@@ -1,16 +1,7 @@
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  makePiece,
-  makeSwarm,
-  MAP_CHANNELS,
-  MAP_PLANE,
-  type MapPlane,
-  type Picture,
-  type Piece,
-  type Vector,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import { MAP_CHANNELS, MAP_PLANE, type MapPlane, type Vector } from '@vast-swarm/core/feeds';
+import type { Picture } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { mapPlanes } from '../src/picture/overlay/mapPlanes';
 import { BINS, channelOf, histogramOf } from '../src/sheet/histogram';

@@ -1,4 +1,6 @@
-import { census, compilePiece, makeChoice, type Census, type Piece } from '@vast-swarm/core';
+import { census, type Census } from '@vast-swarm/core/play';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { smallPiece } from '../../../tests/support/pieces';
 import { pieceActions, pieceReducer } from '../src/store/pieceSlice';

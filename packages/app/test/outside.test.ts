@@ -1,4 +1,6 @@
-import { DEMO_SHOW, learntActs, offerOf, type Piece } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { learntActs, offerOf } from '@vast-swarm/core/formats';
+import type { Piece } from '@vast-swarm/core/piece';
 import { movedBy } from '../src/control/midi';
 import { boundTo } from '../src/control/boundKeys';
 

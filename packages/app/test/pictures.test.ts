@@ -4,11 +4,10 @@ import {
   pieceText,
   parsePiece,
   swarmFrom,
-  type Clip,
-  type MapFeed,
   type Piece,
-  type StockEntry,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import type { Clip, StockEntry } from '@vast-swarm/core/stock';
+import type { MapFeed } from '@vast-swarm/core/feeds';
 import { pieceActions, pieceReducer } from '../src/store/pieceSlice';
 import { colourItems, numberItems } from '../src/sheet/feedItems';
 import type { ReadFile } from '../src/reading/stockWorker';

@@ -1,6 +1,6 @@
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { made, type Cloud } from '@vast-swarm/core/stock';
 import {
-  DEMO_SHOW,
-  made,
   gathered,
   makeChoice,
   makePart,
@@ -9,9 +9,8 @@ import {
   pieceText,
   swarmFrom,
   variationOf,
-  type Cloud,
   type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
 import { spacingOf } from '@vast-swarm/core/stock/places/spacing';
 import { wornPiece } from '../../../tests/support/wornWays';
 import { readersOf } from '../src/store/pieceEdits';

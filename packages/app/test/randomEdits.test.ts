@@ -1,4 +1,5 @@
-import { compilePiece, parsePiece, pieceText } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { parsePiece, pieceText } from '@vast-swarm/core/piece';
 import { dice } from '../../../tests/support/mutate';
 import { edited } from '../../../tests/support/randomEdits';
 import { wornPiece } from '../../../tests/support/wornWays';

@@ -1,4 +1,4 @@
-import type { LiveEngine } from '@vast-swarm/core';
+import type { LiveEngine } from '@vast-swarm/core/play';
 import type { CpuEngine } from '@vast-swarm/cpu';
 
 /** What tests of recording share: an engine that draws nothing, and the comparison with what was seen. */

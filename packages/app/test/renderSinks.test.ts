@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import { decode } from 'fast-png';
 import { strFromU8, unzipSync } from 'fflate';
-import { compilePiece, makeSwarm, parsePiece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeSwarm, parsePiece } from '@vast-swarm/core/piece';
 import { CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { smallPiece } from '../../../tests/support/pieces';
 import type { Job } from '../src/render/messages';

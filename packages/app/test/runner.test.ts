@@ -1,4 +1,6 @@
-import { DEMO_SHOW, offerOf, type ControlValue, type OutsideAct } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { offerOf, type OutsideAct } from '@vast-swarm/core/formats';
+import type { ControlValue } from '@vast-swarm/core/feeds';
 import { OutsideInput } from '../src/control/outsideInput';
 import { Runner } from '../src/control/runner';
 

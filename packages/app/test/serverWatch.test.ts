@@ -1,4 +1,4 @@
-import type { RenderJob } from '@vast-swarm/core';
+import type { RenderJob } from '@vast-swarm/core/formats';
 import { serverWatch } from '../src/renders/serverWatch';
 import { store } from '../src/store/store';
 

@@ -1,4 +1,6 @@
-import { compilePiece, makePart, type LiveEngine, type Piece, type Played } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart, type Piece, type Played } from '@vast-swarm/core/piece';
+import type { LiveEngine } from '@vast-swarm/core/play';
 import { CpuEngine, MemoryFull } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';

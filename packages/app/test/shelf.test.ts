@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import '../../../tests/support/page';
-import { makePiece } from '@vast-swarm/core';
+import { makePiece } from '@vast-swarm/core/piece';
 import { library } from '../src/data/db';
 import { filePiece, shelfRows, wantedRows, type ShelfRow } from '../src/data/shelf';
 import { History, keepSnapshot } from '../src/data/snapshots';

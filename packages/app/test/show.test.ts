@@ -1,4 +1,5 @@
-import { DEMO_SHOW, type NightRow } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import type { NightRow } from '@vast-swarm/core/show';
 import { Masters } from '../src/show/masters';
 import { Replay } from '../src/show/replay';
 import { nextCue } from '../src/show/showKeys';

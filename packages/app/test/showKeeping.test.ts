@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import '../../../tests/support/page';
-import { makeShow, type Show } from '@vast-swarm/core';
+import { makeShow, type Show } from '@vast-swarm/core/show';
 import { library } from '../src/data/db';
 import { readPendingShow } from '../src/data/pending';
 import { addShow, heldListeners, keepPendingShow, saveShow, showOf } from '../src/data/shows';

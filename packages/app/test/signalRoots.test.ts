@@ -1,5 +1,8 @@
 import { shallowEqual } from 'react-redux';
-import { DEMO_SHOW, kindOf, makePart, makePiece, Scene, type Piece } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { kindOf } from '@vast-swarm/core/kinds';
+import { makePart, makePiece, type Piece } from '@vast-swarm/core/piece';
+import { Scene } from '@vast-swarm/core/plan';
 import { rootsOf } from '../src/answers/useSignal';
 
 /** A signal of a piece over its time, as the strip draws it. */

@@ -1,4 +1,4 @@
-import type { Heard, Sound } from '@vast-swarm/core';
+import type { Heard, Sound } from '@vast-swarm/core/stock';
 import { SoundOutput } from '../src/sound/output';
 
 /** What is let out of a piece's sounds, on a clock that is set by hand. */

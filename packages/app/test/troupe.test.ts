@@ -1,13 +1,7 @@
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  motionTable,
-  readStock,
-  type CastMember,
-  type Motion,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
+import { motionTable } from '@vast-swarm/core/formats';
+import { readStock, type CastMember, type Motion } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';

@@ -1,4 +1,4 @@
-import { makePart, makePiece, type Piece } from '@vast-swarm/core';
+import { makePart, makePiece, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
 import { isNewcomer, STEPS, storedStep, storeStep } from '../src/walk/steps';
 

@@ -1,4 +1,4 @@
-import { Arrivals } from '../src';
+import { Arrivals } from '@vast-swarm/core/stock';
 
 /** Numbers without order, the same each time. */
 function numbers(seed: number): () => number {

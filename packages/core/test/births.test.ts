@@ -1,4 +1,8 @@
-import { BirthSchedule, defaults, mostAlive, remap, slotRanges, swarmDials } from '../src';
+import { BirthSchedule, mostAlive } from '../src/plan/motion/births';
+import { defaults } from '../src/language/dials';
+import { remap } from '@vast-swarm/core/plan';
+import { slotRanges } from '../src/plan/motion/slots';
+import { swarmDials } from '@vast-swarm/core/kinds';
 import type { SwarmValues } from '../src/catalogue/swarmDials';
 
 function schedule(

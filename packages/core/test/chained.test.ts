@@ -1,13 +1,7 @@
-import {
-  fedBy,
-  formulaMaps,
-  formulaWith,
-  LiveTake,
-  parsePiece,
-  pieceText,
-  Scene,
-  type DialValues,
-} from '../src';
+import { fedBy, parsePiece, pieceText } from '@vast-swarm/core/piece';
+import { formulaMaps, formulaWith, LiveTake } from '@vast-swarm/core/feeds';
+import { Scene } from '@vast-swarm/core/plan';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { smallPiece } from '../../../tests/support/pieces';
 import { piece, scene } from './support/tones';
 

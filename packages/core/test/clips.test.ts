@@ -2,15 +2,9 @@ import { encode } from 'fast-png';
 import { zipSync } from 'fflate';
 import { encode as encodeJpeg } from 'jpeg-js';
 import { GifWriter } from 'omggif';
-import {
-  movingClip,
-  numberAt,
-  readStock,
-  secondAt,
-  type Clip,
-  type Picture,
-  type Playing,
-} from '../src';
+import { movingClip, numberAt, readStock, type Clip, type Picture } from '@vast-swarm/core/stock';
+import { secondAt } from '../src/stock/played';
+import type { Playing } from '../src/stock/clip/movingClip';
 
 const [WIDTH, HEIGHT] = [6, 4];
 

@@ -1,15 +1,7 @@
-import {
-  compilePiece,
-  LiveTake,
-  makeChoice,
-  makePart,
-  makeSwarm,
-  PlanCache,
-  type FrameInputs,
-  type Piece,
-  type Plan,
-  type PlanKernel,
-} from '../src';
+import { compilePiece, PlanCache, type Plan } from '@vast-swarm/core/plan';
+import { LiveTake } from '@vast-swarm/core/feeds';
+import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import type { FrameInputs, PlanKernel } from '@vast-swarm/core/kinds';
 import { kindPieces, turned } from '../../../tests/support/dialPlaces';
 import { pieceOfEveryKind } from '../../../tests/support/pieces';
 import { wornPiece } from '../../../tests/support/wornWays';

@@ -4,10 +4,10 @@ import {
   makeEntry,
   makeShow,
   type Entry,
-  type Frames,
   type Pass,
   type Show,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/show';
+import type { Frames } from '../src/show/conductor';
 
 function show(entries: (Partial<Entry> & { piece: string })[], parts: Partial<Show> = {}): Show {
   const all = entries.map((e) => ({ ...makeEntry(e.piece, e.piece), ...e }));

@@ -1,6 +1,5 @@
 import {
   addressOf,
-  controlProblems,
   dialsOf,
   makePart,
   makePiece,
@@ -12,7 +11,8 @@ import {
   tidyControls,
   type Part,
   type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { controlProblems } from '../src/piece/controls';
 
 function control(kind: string, name: string, places: string[] = [], dials = {}): Part {
   const part = makePart('controls', kind, []);

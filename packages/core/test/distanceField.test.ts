@@ -1,5 +1,5 @@
 import { Triangle, Vector3 } from 'three';
-import type { Mesh } from '../src';
+import type { Mesh } from '@vast-swarm/core/stock';
 import { surface } from '../src/demo/content/surface';
 import { fieldOf } from '../src/stock/places/distanceField';
 

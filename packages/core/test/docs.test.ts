@@ -1,15 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  catalogue,
-  DEMO_SHOW,
-  kindList,
-  parsePiece,
-  pieceText,
-  swarmDials,
-  withKindList,
-  type Dials,
-} from '../src';
+import { catalogue, swarmDials, type Dials } from '@vast-swarm/core/kinds';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { kindList, withKindList } from '@vast-swarm/core/formats';
+import { parsePiece, pieceText } from '@vast-swarm/core/piece';
 
 const read = (path: string): string => readFileSync(join(__dirname, '../../..', path), 'utf8');
 

@@ -1,5 +1,6 @@
 import { interpretFn } from '@vast-swarm/kernel';
-import { layout, patternAt, PATTERNS, shapeFunctions, wgslConstants, Words } from '../src';
+import { layout, wgslConstants, Words } from '@vast-swarm/core/plan';
+import { patternAt, PATTERNS, shapeFunctions } from '@vast-swarm/core/kinds';
 
 test('words are laid out one behind the other, list after list', () => {
   const made = layout(['a', 'b'], { c: 3, dUp: 1 }, ['e']);

@@ -1,16 +1,15 @@
+import { cameraAt, Scene } from '@vast-swarm/core/plan';
 import {
-  cameraAt,
   EASES,
-  eased,
   fromLinear,
   gradientAt,
   hexOf,
   linearRgb,
-  makePiece,
-  Scene,
   shapeAt,
   toLinear,
-} from '../src';
+} from '@vast-swarm/core/feeds';
+import { eased } from '../src/feeds/shape';
+import { makePiece } from '@vast-swarm/core/piece';
 
 test.each(EASES)('the ease %s goes from 0 to 1 and never back', (ease) => {
   expect(eased(ease, 0)).toBe(0);

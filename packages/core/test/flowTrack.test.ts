@@ -1,4 +1,4 @@
-import type { MovingPicture, Picture } from '../src';
+import type { MovingPicture, Picture } from '@vast-swarm/core/stock';
 import { changeAt, flowSize, flowTrack } from '../src/language/flowTrack';
 
 const [WIDTH, HEIGHT] = [64, 36];

@@ -1,4 +1,4 @@
-import { simplifierReady, type Mesh } from '../src';
+import { simplifierReady, type Mesh } from '@vast-swarm/core/stock';
 import { formsOf } from '../src/plan/look/draws/forms';
 import { coarserOf } from '../src/stock/places/coarser';
 

@@ -4,9 +4,9 @@ import {
   formulaMaps,
   formulaSignals,
   FUNCTIONS,
-  OPERATORS,
   parseFormula,
-} from '../src';
+} from '@vast-swarm/core/feeds';
+import { OPERATORS } from '../src/formula/parse';
 import { formulaNode } from '../src/formula/graph';
 import { formulaAt } from '../src/formula/numbers';
 import { generator } from '../../kernel/test/harness';

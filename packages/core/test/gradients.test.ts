@@ -1,14 +1,8 @@
-import {
-  GRADIENT_SET,
-  gradientOfCpt,
-  gradientOfSvg,
-  gradientToCpt,
-  gradientToSvg,
-  readGradient,
-  stopsSchema,
-  StockError,
-  tableOfCube,
-} from '../src';
+import { GRADIENT_SET } from '@vast-swarm/core/feeds';
+import { gradientOfCpt, gradientOfSvg } from '../src/formats/gradients';
+import { gradientToCpt, gradientToSvg, readGradient } from '@vast-swarm/core/formats';
+import { stopsSchema } from '../src/feeds/gradient';
+import { StockError, tableOfCube } from '@vast-swarm/core/stock';
 import { hexOf } from '../src/feeds/colour';
 import { gradientAt } from '../src/feeds/gradient';
 

@@ -1,5 +1,5 @@
 import { inOrder, type DecodeFrom } from '../src/stock/read/clip/inOrder';
-import type { Planes } from '../src';
+import type { Planes } from '@vast-swarm/core/stock';
 
 /** A picture that knows its number. */
 function planes(index: number): Planes {

@@ -1,4 +1,7 @@
-import { catalogue, compilePiece, kindPiece, RECIPES, validatePiece, type Shelf } from '../src';
+import { catalogue, type Shelf } from '@vast-swarm/core/kinds';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { kindPiece, RECIPES } from '@vast-swarm/core/demo';
+import { validatePiece } from '@vast-swarm/core/piece';
 
 const all = (Object.keys(catalogue) as Shelf[]).flatMap((shelf) =>
   catalogue[shelf].map(({ kind }) => [shelf, kind] as const),

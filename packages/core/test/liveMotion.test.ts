@@ -1,18 +1,17 @@
+import { bvhOf, motionTable } from '@vast-swarm/core/formats';
 import {
-  bvhOf,
   castMember,
-  kindOf,
   LiveMotion,
   made,
-  makePart,
-  motionTable,
   placesAt,
   readStock,
-  Scene,
   type CastMember,
   type Motion,
   type Performing,
-} from '../src';
+} from '@vast-swarm/core/stock';
+import { kindOf } from '@vast-swarm/core/kinds';
+import { makePart } from '@vast-swarm/core/piece';
+import { Scene } from '@vast-swarm/core/plan';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const bytes = (parts: Iterable<string>): Uint8Array =>

@@ -1,13 +1,7 @@
-import {
-  HEARD_AHEAD,
-  LiveSound,
-  makePart,
-  peaksOf,
-  readStock,
-  Scene,
-  wavBytes,
-  type Sound,
-} from '../src';
+import { HEARD_AHEAD, LiveSound, peaksOf, readStock, type Sound } from '@vast-swarm/core/stock';
+import { makePart } from '@vast-swarm/core/piece';
+import { Scene } from '@vast-swarm/core/plan';
+import { wavBytes } from '@vast-swarm/core/formats';
 import { piece, scene, sine, soundOf } from './support/tones';
 
 /** What comes in live is heard as the recording of it is, to the last bit. */

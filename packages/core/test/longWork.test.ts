@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
-import { made, unzip, type Mesh } from '../src';
+import { made, unzip, type Mesh } from '@vast-swarm/core/stock';
 import { hearLongWork } from '../src/longWork';
 import { brushedFlow } from '../src/stock/places/brush';
 import { fieldOf } from '../src/stock/places/distanceField';

@@ -1,4 +1,6 @@
-import { kindOf, makePart, type DialValues, type MovingPicture, type Picture } from '../src';
+import { kindOf, type DialValues } from '@vast-swarm/core/kinds';
+import { makePart } from '@vast-swarm/core/piece';
+import type { MovingPicture, Picture } from '@vast-swarm/core/stock';
 import { latticeRandom, nearestTwo, noisePlane, wanderingPoints } from '../src/stock/clip/noise';
 
 /** Made maps against what they say, and against slower ways to the same. */

@@ -1,12 +1,8 @@
-import {
-  areaDistance,
-  made,
-  maskBorders,
-  parsePiece,
-  pieceText,
-  type MaskShape,
-  type Outline,
-} from '../src';
+import { areaDistance } from '../src/plan/finish/maskCoverage';
+import { made, type Outline } from '@vast-swarm/core/stock';
+import { maskBorders } from '@vast-swarm/core/plan';
+import { parsePiece, pieceText } from '@vast-swarm/core/piece';
+import type { MaskShape } from '@vast-swarm/core/feeds';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const none = (): null => null;

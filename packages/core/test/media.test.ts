@@ -1,13 +1,6 @@
-import {
-  compilePiece,
-  mediumCensus,
-  newPart,
-  parsePiece,
-  PlanCache,
-  pieceText,
-  PieceError,
-  type Piece,
-} from '../src';
+import { compilePiece, PlanCache } from '@vast-swarm/core/plan';
+import { mediumCensus } from '@vast-swarm/core/play';
+import { newPart, parsePiece, pieceText, PieceError, type Piece } from '@vast-swarm/core/piece';
 import { cellsFor, levelsOf } from '../src/plan/media/levels';
 import { weightsFor } from '../src/plan/media/pressure';
 import { passesFor } from '../src/plan/media/spreading';

@@ -1,4 +1,4 @@
-import { mixOf, startedAt, type Heard, type Sound } from '../src';
+import { mixOf, startedAt, type Heard, type Sound } from '@vast-swarm/core/stock';
 import { allHeard } from '../src/plan/signals';
 import { aroundSeam } from '../src/stock/sound/heard';
 import { piece, sine, soundOf } from './support/tones';

@@ -1,20 +1,12 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { encode } from 'fast-png';
 import { zipSync } from 'fflate';
-import {
-  compilePiece,
-  DEMO_SHOW,
-  makeShow,
-  parsePiece,
-  parseShow,
-  parseWall,
-  PieceError,
-  readStock,
-  showText,
-  StockError,
-  wallText,
-  wavBytes,
-} from '../src';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { makeShow, parseShow, parseWall, showText, wallText } from '@vast-swarm/core/show';
+import { parsePiece, PieceError } from '@vast-swarm/core/piece';
+import { readStock, StockError } from '@vast-swarm/core/stock';
+import { wavBytes } from '@vast-swarm/core/formats';
 import { dice, mutated, mutatedBytes } from '../../../tests/support/mutate';
 import { pieceOfEveryKind } from '../../../tests/support/pieces';
 

@@ -1,25 +1,21 @@
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import {
-  DEMO_SHOW,
   doneIn,
   makeEntry,
   makeShow,
   nightTable,
-  offerOf,
   parseShow,
-  PieceError,
   playedIn,
   readNight,
   readStretch,
-  Scene,
-  showOffer,
   showText,
-  TableError,
   validateShow,
-  wholeAct,
   type NightRow,
-  type Piece,
   type Show,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/show';
+import { offerOf, showOffer, TableError, wholeAct } from '@vast-swarm/core/formats';
+import { PieceError, type Piece } from '@vast-swarm/core/piece';
+import { Scene } from '@vast-swarm/core/plan';
 import { control, cue } from '../../../tests/support/played';
 import { smallPiece } from '../../../tests/support/pieces';
 

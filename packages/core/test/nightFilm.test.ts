@@ -6,7 +6,7 @@ import {
   type Entry,
   type NightRow,
   type Pass,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/show';
 
 /** What a night showed, from what was written down of it. */
 

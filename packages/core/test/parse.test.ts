@@ -1,12 +1,12 @@
 import {
   checkSize,
-  DEMO_SHOW,
   parsePiece,
   PieceError,
   pieceText,
   setDial,
   type Piece,
-} from '../src';
+} from '@vast-swarm/core/piece';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { migrate } from '../src/piece/migrate';
 import { pieceOfEveryKind, smallPiece } from '../../../tests/support/pieces';
 

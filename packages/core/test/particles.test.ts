@@ -1,13 +1,12 @@
 import {
   aliveOf,
   csvOf,
-  particleTable,
   particleTables,
   plyOf,
-  toCsv,
-  toPly,
   type ParticlesBySlot,
-} from '../src';
+} from '@vast-swarm/core/formats';
+import { particleTable } from '../src/formats/particleTable';
+import { toCsv, toPly } from '../src/formats/particles';
 import { LONGEST, writeNumber } from '../src/formats/decimal';
 
 function table() {

@@ -1,5 +1,6 @@
 import { Graph, interpret } from '@vast-swarm/kernel';
-import { bloomLevels, fromLinear } from '../src';
+import { bloomLevels } from '@vast-swarm/core/plan';
+import { fromLinear } from '@vast-swarm/core/feeds';
 import { srgb } from '../src/plan/finish/encode';
 
 test('the fitted transfer curve stays within 0.15 of an 8-bit step', () => {

@@ -1,12 +1,7 @@
-import {
-  makePart,
-  compilePiece,
-  MOST_PARTICLES,
-  Playback,
-  type Engine,
-  type Plan,
-  type Snapshot,
-} from '../src';
+import { makePart } from '@vast-swarm/core/piece';
+import { compilePiece, type Plan } from '@vast-swarm/core/plan';
+import { MOST_PARTICLES } from '../src/plan/plan';
+import { Playback, type Engine, type Snapshot } from '@vast-swarm/core/play';
 import { smallPiece } from '../../../tests/support/pieces';
 
 test('capacity is derived; a limit that bites is told with what would be enough', () => {

@@ -1,4 +1,4 @@
-import { codingOf, type Coding } from '../src';
+import { codingOf, type Coding } from '@vast-swarm/core/stock';
 import { pictureOfPlanes, type Planes } from '../src/stock/read/clip/planes';
 
 /** Decoded pictures as red, green and blue, against the equations in double precision. */

@@ -1,12 +1,6 @@
-import {
-  DEMO_SHOW,
-  offerOf,
-  playedTable,
-  readPlayed,
-  TableError,
-  type Piece,
-  type Played,
-} from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { offerOf, playedTable, readPlayed, TableError } from '@vast-swarm/core/formats';
+import type { Piece, Played } from '@vast-swarm/core/piece';
 
 const barge = DEMO_SHOW.pieces.find((p) => p.id === 'ember-barge')!.piece;
 const salt = barge.controls.find((c) => c.id === 'flame')!.dials.rest;

@@ -1,4 +1,4 @@
-import { parsePiece, PieceError, pieceText, rateAsFraction, setDial } from '@vast-swarm/core';
+import { parsePiece, PieceError, pieceText, rateAsFraction, setDial } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const piece = smallPiece();

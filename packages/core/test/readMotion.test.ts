@@ -1,5 +1,5 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import { readStock, type Mesh, type Motion } from '../src';
+import { readStock, type Mesh, type Motion } from '@vast-swarm/core/stock';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 

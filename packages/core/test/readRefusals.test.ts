@@ -1,14 +1,13 @@
 import { Document, WebIO, type Node } from '@gltf-transform/core';
+import { particleTable } from '../src/formats/particleTable';
 import {
-  particleTable,
   readStock,
-  toCsv,
-  toPly,
   type Cloud,
   type Mesh,
   type Outline,
   type StockData,
-} from '../src';
+} from '@vast-swarm/core/stock';
+import { toCsv, toPly } from '../src/formats/particles';
 import { refusal } from '../../../tests/support/refusal';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);

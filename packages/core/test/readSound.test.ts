@@ -3,7 +3,14 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Samples } from '../src/stock/read/samples';
-import { heardPeaks, peaksOf, readStock, secondsOf, StockError, type Sound } from '../src';
+import {
+  heardPeaks,
+  peaksOf,
+  readStock,
+  secondsOf,
+  StockError,
+  type Sound,
+} from '@vast-swarm/core/stock';
 
 /** Sounds of all formats, encoded and decoded elsewhere (by Debian's ffmpeg), against ours. */
 

@@ -1,6 +1,13 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { encode } from 'fast-png';
-import { readStock, stockData, StockError, type Cloud, type Mesh, type Picture } from '../src';
+import {
+  readStock,
+  stockData,
+  StockError,
+  type Cloud,
+  type Mesh,
+  type Picture,
+} from '@vast-swarm/core/stock';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 

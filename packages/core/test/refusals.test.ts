@@ -1,12 +1,6 @@
-import {
-  BirthSchedule,
-  compilePiece,
-  parsePiece,
-  PieceError,
-  pieceText,
-  setDial,
-  type Piece,
-} from '../src';
+import { BirthSchedule } from '../src/plan/motion/births';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { parsePiece, PieceError, pieceText, setDial, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
 
 /** What is wrong with a small piece that was changed, or null. */

@@ -1,16 +1,15 @@
+import { compilePiece, Scene } from '@vast-swarm/core/plan';
+import { eased } from '../src/feeds/shape';
 import {
-  compilePiece,
-  eased,
   LivePlay,
   makePart,
   makePiece,
   PLAYED,
-  Scene,
-  type ControlValue,
   type Part,
   type Piece,
   type Played,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import type { ControlValue } from '@vast-swarm/core/feeds';
 
 const RATES = [24, 24000 / 1001, 25, 30, 50, 60000 / 1001, 60];
 

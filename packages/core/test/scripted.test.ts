@@ -1,14 +1,13 @@
+import { compilePiece, motionKeys } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import {
-  compilePiece,
-  DEMO_SHOW,
   LivePlay,
   makePart,
-  motionKeys,
   PLAYED,
   type Part,
   type Piece,
   type Played,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
 import { EVENTS, played } from '../../../tests/support/played';
 
 /** What plans of a piece with controls have in common, and what tells stored motion that it is stale. */

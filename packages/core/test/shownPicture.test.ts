@@ -1,4 +1,7 @@
-import { compilePiece, DEMO_SHOW, finderIn, TrackReader, type Looker, type Piece } from '../src';
+import { compilePiece, finderIn, type Looker } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { TrackReader } from '@vast-swarm/core/play';
+import type { Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const ferryWindows = DEMO_SHOW.pieces.find(({ piece }) => piece.name === 'Ferry Windows')!.piece;

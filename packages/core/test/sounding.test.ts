@@ -1,5 +1,6 @@
 import { responseAt, bandFilter } from '../src/stock/sound/biquad';
-import { compilePiece, type Sound } from '../src';
+import { compilePiece } from '@vast-swarm/core/plan';
+import type { Sound } from '@vast-swarm/core/stock';
 import { piece, scene, sine, soundOf } from './support/tones';
 
 /** Signals that hear a sound, against what the sound was made from. */

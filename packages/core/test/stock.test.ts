@@ -1,14 +1,7 @@
-import {
-  lengthOf,
-  made,
-  MADE,
-  outlineOfPath,
-  PathError,
-  pointAlong,
-  pointsOf,
-  type Mesh,
-  type Outline,
-} from '../src';
+import { lengthOf, made, pointsOf, type Mesh, type Outline } from '@vast-swarm/core/stock';
+import { MADE } from '@vast-swarm/core/demo';
+import { outlineOfPath, PathError } from '../src/stock/outlinePath';
+import { pointAlong } from '../src/stock/places/along';
 import { aliasOf } from '../src/stock/places/alias';
 import { evenPlaces, segmentsOf } from '../src/stock/places/along';
 import { fieldOf } from '../src/stock/places/distanceField';

@@ -1,4 +1,5 @@
-import { LiveTake, takeAt } from '../src';
+import { LiveTake } from '@vast-swarm/core/feeds';
+import { takeAt } from '../src/feeds/take';
 
 const take = { rate: 25, first: 10, values: [0.2, 0.6, 0.4] };
 

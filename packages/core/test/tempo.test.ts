@@ -1,4 +1,4 @@
-import { spectrumOf, tempoOf } from '../src';
+import { spectrumOf, tempoOf } from '@vast-swarm/core/stock';
 import { sine, soundOf } from './support/tones';
 
 /** Loops made here, whose tempo is known. */

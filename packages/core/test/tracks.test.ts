@@ -1,4 +1,7 @@
-import { compilePiece, makePart, TrackNotReady, TrackReader, type BlockTrack } from '../src';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart } from '@vast-swarm/core/piece';
+import { TrackNotReady, TrackReader } from '@vast-swarm/core/play';
+import type { BlockTrack } from '@vast-swarm/core/kinds';
 import { smallPiece } from '../../../tests/support/pieces';
 
 /** A track of 4 numbers for each 10 frames, from afar or at hand; counts how often it is read. */

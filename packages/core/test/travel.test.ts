@@ -1,10 +1,9 @@
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import {
-  DEMO_SHOW,
   gathered,
   influenceOf,
   makePart,
   makePiece,
-  MAX_BYTES,
   parseParts,
   partsText,
   pasted,
@@ -12,7 +11,8 @@ import {
   validatePiece,
   type PartRef,
   type Piece,
-} from '../src';
+} from '@vast-swarm/core/piece';
+import { MAX_BYTES } from '../src/piece/document';
 import { TRAVELLING } from '../src/piece/travel/closure';
 import { smallPiece } from '../../../tests/support/pieces';
 

@@ -1,8 +1,6 @@
 import {
   addressOf,
-  compilePiece,
   crossed,
-  DEMO_SHOW,
   dialsOf,
   makePart,
   pieceText,
@@ -11,7 +9,9 @@ import {
   VARIED,
   type Piece,
   type Turning,
-} from '../src';
+} from '@vast-swarm/core/piece';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const GROUPS = Object.keys(VARIED) as (keyof typeof VARIED)[];

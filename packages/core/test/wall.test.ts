@@ -1,19 +1,19 @@
 import {
   addressed,
-  cornersOf,
-  DEMO_SHOW,
   levelsOf,
   makePanel,
   makeWall,
   parseWall,
   pixelsOf,
-  toLinear,
   universesOf,
   WallSampler,
   wallText,
   wattsOf,
   type Panel,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/show';
+import { cornersOf } from '../src/show/wall';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { toLinear } from '@vast-swarm/core/feeds';
 
 /** A picture of noise, the same each time. */
 function noise(width: number, height: number): Uint8Array {

@@ -1,8 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import {
   boundsOf,
-  parsePiece,
-  pieceText,
   pointsOf,
   readStock,
   withWords,
@@ -12,7 +10,8 @@ import {
   type Outline,
   type StockEntry,
   type WordsSource,
-} from '../src';
+} from '@vast-swarm/core/stock';
+import { parsePiece, pieceText } from '@vast-swarm/core/piece';
 import { matched, sample } from '../src/stock/places/match';
 import { isClosed } from '../src/stock/places/meshParts';
 import { smallPiece } from '../../../tests/support/pieces';

@@ -1,14 +1,17 @@
 import {
   blocksAround,
   bornAt,
-  drawInputs,
   INSTANCE,
+  READINGS,
+  type Plan,
+  type SwarmPlan,
+} from '@vast-swarm/core/plan';
+import {
+  drawInputs,
   isStored,
   jumpTo,
-  mediumBuffer,
   particlesOf,
   Past,
-  READINGS,
   replayTo,
   sceneInputs,
   stepMotion,
@@ -16,12 +19,10 @@ import {
   type Engine,
   type MotionDevice,
   type Particles,
-  type Plan,
-  type PlanKernel,
   type Snapshot,
-  type SwarmPlan,
-  simplifierReady,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/play';
+import { mediumBuffer, type PlanKernel } from '@vast-swarm/core/kinds';
+import { simplifierReady } from '@vast-swarm/core/stock';
 import { Arena } from './arena';
 import { channelAt, channelsOf, coverOf } from './channels';
 import { Finish } from './finish';
@@ -29,7 +30,7 @@ import { Kernels } from './kernels';
 import { Media } from './media';
 import { bufferOf, Memories } from './memories';
 import { NO_LAYERS, Passes } from './passes';
-import { MAX_PAGES } from './generated/binaries';
+import { MAX_PAGES } from './generated/rasteriser';
 import { Pool, USUAL_PAGES } from './pool';
 import { Rasteriser, type Planes } from './rasteriser';
 import { CpuSnapshot } from './snapshot';

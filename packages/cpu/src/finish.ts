@@ -1,10 +1,5 @@
-import {
-  knowsPast,
-  PLANES,
-  type FinishPlan,
-  type FinishStep,
-  type FrameInputs,
-} from '@vast-swarm/core';
+import { knowsPast, type FinishPlan, type FinishStep } from '@vast-swarm/core/plan';
+import { PLANES, type FrameInputs } from '@vast-swarm/core/kinds';
 import type { Kernels } from './kernels';
 import type { Planes, Rasteriser } from './rasteriser';
 

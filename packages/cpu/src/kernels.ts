@@ -1,7 +1,8 @@
-import { paramBlock, type FrameInputs, type GivenValues, type PlanKernel } from '@vast-swarm/core';
+import { paramBlock } from '@vast-swarm/core/plan';
+import type { FrameInputs, GivenValues, PlanKernel } from '@vast-swarm/core/kinds';
 import { toWasm } from '@vast-swarm/kernel';
 import type { Arena } from './arena';
-import { MAX_PAGES } from './generated/binaries';
+import { MAX_PAGES } from './generated/rasteriser';
 import type { Pool } from './pool';
 
 /** Compiles the kernels of plans, and runs them with their parameters. */

@@ -1,14 +1,13 @@
 import {
   GIVEN_TO_MEDIA,
   LEFT_IN_MEDIA,
-  mediumBuffer,
   Words,
-  type FrameInputs,
   type MediumPass,
   type MediumPlan,
   type Plan,
   type SwarmPlan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import { mediumBuffer, type FrameInputs } from '@vast-swarm/core/kinds';
 import type { Kernels } from './kernels';
 import { bufferOf, type Memories } from './memories';
 import type { Rasteriser } from './rasteriser';

@@ -4,14 +4,13 @@ import {
   remap,
   ringName,
   ringOf,
-  storedAt,
-  mediumBuffer,
   type FinishPlan,
   type MediumPlan,
-  type Past,
   type Plan,
   type SwarmPlan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import { storedAt, type Past } from '@vast-swarm/core/play';
+import { mediumBuffer } from '@vast-swarm/core/kinds';
 import type { Arena } from './arena';
 import type { Pool } from './pool';
 

@@ -6,11 +6,10 @@ import {
   outputsOf,
   putLevels,
   Words,
-  type CameraPose,
   type Draw,
-  type Lamps,
   type Layout,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import type { CameraPose, Lamps } from '@vast-swarm/core/kinds';
 import type { Planes, Rasteriser } from './rasteriser';
 import { SHAPES, SIZES, WORDS } from './words';
 

@@ -1,11 +1,6 @@
-import {
-  secondIn,
-  type ExrChannel,
-  type FramePass,
-  type PassPlan,
-  type Past,
-  type Plan,
-} from '@vast-swarm/core';
+import { secondIn, type FramePass, type PassPlan, type Plan } from '@vast-swarm/core/plan';
+import type { ExrChannel } from '@vast-swarm/core/formats';
+import type { Past } from '@vast-swarm/core/play';
 import { channelAt, channelsOf, coverOf, type Channels } from './channels';
 import type { Memories } from './memories';
 import type { Planes } from './rasteriser';

@@ -1,4 +1,5 @@
-import { goesOn, packed } from '@vast-swarm/core';
+import { goesOn } from '@vast-swarm/core/longWork';
+import { packed } from '@vast-swarm/core/formats';
 import { crc32 } from './crc32';
 import type { Frame, Light } from './engine';
 import { srgb } from './srgb';

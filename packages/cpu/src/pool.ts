@@ -1,4 +1,4 @@
-import { goesOn } from '@vast-swarm/core';
+import { goesOn } from '@vast-swarm/core/longWork';
 import {
   ARG,
   BEATS,
@@ -18,7 +18,8 @@ import {
   type RasterFunction,
 } from './control';
 import { Crew } from './crew';
-import { RASTERISER, THREAD } from './generated/binaries';
+import { RASTERISER } from './generated/rasteriser';
+import { THREAD } from './generated/thread';
 import { startThread, type Helper } from './startThread';
 
 /** Lanes a kernel task takes; small enough to share evenly, large enough not to notice. */

@@ -1,11 +1,5 @@
-import {
-  bloomLevels,
-  blurLevels,
-  PLANES,
-  strideOf,
-  type Bloom,
-  type BloomLevel,
-} from '@vast-swarm/core';
+import { bloomLevels, blurLevels, type Bloom, type BloomLevel } from '@vast-swarm/core/plan';
+import { PLANES, strideOf } from '@vast-swarm/core/kinds';
 import type { Arena } from './arena';
 import type { Pool } from './pool';
 

@@ -1,6 +1,8 @@
-import { momentsOf, strideOf, type Plan } from '@vast-swarm/core';
+import { momentsOf } from '@vast-swarm/core/play';
+import { strideOf } from '@vast-swarm/core/kinds';
+import type { Plan } from '@vast-swarm/core/plan';
 import { MemoryFull } from './arena';
-import { MAX_PAGES } from './generated/binaries';
+import { MAX_PAGES } from './generated/rasteriser';
 import { canStrip, DRAWING_ROOM, drawingBytes, PLANES_BYTES, type DrawSize } from './strips';
 
 /** What frames of a size take of an engine's memory, told before any is made. */

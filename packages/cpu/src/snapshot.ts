@@ -1,4 +1,4 @@
-import type { Snapshot } from '@vast-swarm/core';
+import type { Snapshot } from '@vast-swarm/core/play';
 import type { KeptMemory } from './finish';
 
 /** The state of an engine at the end of a frame, with what its finish remembers. */

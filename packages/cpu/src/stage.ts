@@ -1,22 +1,21 @@
 import {
   drawBodies,
-  EVEN_LIGHT,
   momentsOf,
-  outputsOf,
-  PLANES,
   sceneInputs,
   type BodyDevice,
-  type CameraPose,
+  type Past,
+  type SceneInputs,
+} from '@vast-swarm/core/play';
+import {
+  EVEN_LIGHT,
+  outputsOf,
   type CellSort,
   type Drawing,
-  type FrameInputs,
-  type Past,
   type Plan,
-  type PlanKernel,
-  type SceneInputs,
   type ShadowPlan,
   type SwarmPlan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import { PLANES, type CameraPose, type FrameInputs, type PlanKernel } from '@vast-swarm/core/kinds';
 import type { Kernels } from './kernels';
 import { bufferOf, type Memories } from './memories';
 import { Painter, type Canvas } from './painter';

@@ -1,4 +1,5 @@
-import { exrOf, rateAsFraction, type ExrChannel } from '@vast-swarm/core';
+import { exrOf, type ExrChannel } from '@vast-swarm/core/formats';
+import { rateAsFraction } from '@vast-swarm/core/piece';
 import type { CpuEngine, Frame, Light } from './engine';
 import type { Layers } from './passes';
 import { encodeLight, encodePng } from './png';

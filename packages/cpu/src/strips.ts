@@ -1,4 +1,4 @@
-import type { Drawing, Plan } from '@vast-swarm/core';
+import type { Drawing, Plan } from '@vast-swarm/core/plan';
 import { SIZES } from './words';
 
 /** Bytes that drawing may usually take beside the frame: enough for twice the size of 3840 × 2160. */

@@ -5,13 +5,13 @@ import {
   layout,
   MODES,
   OFF_PIXELS,
-  PATTERNS,
   POINT_PIXELS,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import { PATTERNS } from '@vast-swarm/core/kinds';
 
 /**
  * Words of the rasteriser's arguments, and sizes that it and its callers agree on. What stands here and
- * in the core's draw tables becomes assembly/generated/words.ts (scripts/build-wasm.mjs).
+ * in the core's draw tables becomes assembly/generated/words.ts (scripts/assembly-text.ts).
  */
 
 /** Of everything that is sorted into tiles: the frame, its tiles, what is drawn and how. */

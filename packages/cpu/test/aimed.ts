@@ -1,5 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { addKind, emitter, launch, makeChoice, type Piece, type Vector } from '@vast-swarm/core';
+import { addKind, emitter, launch } from '@vast-swarm/core/kinds';
+import { makeChoice, type Piece } from '@vast-swarm/core/piece';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { smallPiece } from '../../../tests/support/pieces';
 
 /** Particles of which each starts at a place and with a velocity of its own. */

@@ -1,13 +1,7 @@
-import {
-  compilePiece,
-  made,
-  makeChoice,
-  type Cloud,
-  type DialValues,
-  type Mesh,
-  type Piece,
-  type Picture,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { made, type Cloud, type Mesh, type Picture } from '@vast-swarm/core/stock';
+import { makeChoice, type Piece } from '@vast-swarm/core/piece';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { matched } from '@vast-swarm/core/stock/places/match';
 import { spotsOf } from '@vast-swarm/core/stock/places/pictureParts';
 import { CpuEngine } from '../src';

@@ -1,12 +1,5 @@
-import {
-  bakeOffsets,
-  compilePiece,
-  makePart,
-  makeSwarm,
-  motionKeys,
-  type Bake,
-  type Piece,
-} from '@vast-swarm/core';
+import { bakeOffsets, compilePiece, motionKeys, type Bake } from '@vast-swarm/core/plan';
+import { makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';
 

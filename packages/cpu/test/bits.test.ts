@@ -1,4 +1,7 @@
-import { compilePiece, DEMO_SHOW, STATE, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { STATE } from '@vast-swarm/core/kinds';
+import type { Piece } from '@vast-swarm/core/piece';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { pieceOfEveryKind } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';

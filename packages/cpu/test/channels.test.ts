@@ -1,4 +1,7 @@
-import { compilePiece, LiveSound, makePart, type ChannelsFeed, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { LiveSound } from '@vast-swarm/core/stock';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
+import type { ChannelsFeed } from '@vast-swarm/core/feeds';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';

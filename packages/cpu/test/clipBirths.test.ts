@@ -1,11 +1,6 @@
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  planeZone,
-  type Clip,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, planeZone, type Piece } from '@vast-swarm/core/piece';
+import type { Clip } from '@vast-swarm/core/stock';
 import { CpuEngine } from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
 import { chiSquare } from './flight';

@@ -1,4 +1,6 @@
-import { compilePiece, kindOf, makePart, type DialValues, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { kindOf, type DialValues } from '@vast-swarm/core/kinds';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '../src';
 import { filled } from '../../../tests/support/pieces';
 import { force, near, run as flown, thrown } from './flight';

@@ -1,12 +1,8 @@
-import {
-  compilePiece,
-  kindOf,
-  makePart,
-  type DialValues,
-  type Mesh,
-  type Piece,
-  type Vector,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { kindOf, type DialValues } from '@vast-swarm/core/kinds';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
+import type { Mesh } from '@vast-swarm/core/stock';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { CpuEngine } from '../src';
 import { generator } from '../../kernel/test/harness';
 import { filled } from '../../../tests/support/pieces';

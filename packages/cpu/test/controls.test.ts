@@ -1,13 +1,6 @@
-import {
-  compilePiece,
-  isDrawn,
-  LivePlay,
-  makePart,
-  PLAYED,
-  Playback,
-  type Piece,
-  type Played,
-} from '@vast-swarm/core';
+import { compilePiece, isDrawn } from '@vast-swarm/core/plan';
+import { LivePlay, makePart, PLAYED, type Piece, type Played } from '@vast-swarm/core/piece';
+import { Playback } from '@vast-swarm/core/play';
 import { bytesHash, frameHash } from '../../../tests/support/frameHash';
 import { control, cue, EVENTS, played } from '../../../tests/support/played';
 import { CpuEngine } from '../src';

@@ -1,12 +1,6 @@
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  type Copies,
-  type Piece,
-  type StockEntry,
-  type Picture,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Copies, type Piece } from '@vast-swarm/core/piece';
+import type { StockEntry, Picture } from '@vast-swarm/core/stock';
 import { CpuEngine } from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
 

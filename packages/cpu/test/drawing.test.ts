@@ -1,4 +1,6 @@
-import { cameraAt, makePiece, Scene, strideOf, type Draw, type DrawMode } from '@vast-swarm/core';
+import { cameraAt, Scene, type Draw } from '@vast-swarm/core/plan';
+import { makePiece } from '@vast-swarm/core/piece';
+import { strideOf, type DrawMode } from '@vast-swarm/core/kinds';
 import { decode } from 'fast-png';
 import { Arena } from '../src/arena';
 import { Painter } from '../src/painter';

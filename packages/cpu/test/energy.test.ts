@@ -1,4 +1,6 @@
-import { catalogue, makePart, type DialValues, type Piece, type Vector } from '@vast-swarm/core';
+import { catalogue, type DialValues } from '@vast-swarm/core/kinds';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { CpuEngine } from '../src';
 import { filled } from '../../../tests/support/pieces';
 import { force, run as flown, thrown } from './flight';

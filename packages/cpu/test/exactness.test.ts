@@ -1,4 +1,7 @@
-import { compilePiece, DEMO_SHOW, makePart, Playback, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
+import { Playback } from '@vast-swarm/core/play';
 import { frameHash } from '../../../tests/support/frameHash';
 import { pieceOfEveryKind, smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine, MemoryFull, packSnapshot, unpackSnapshot } from '../src';

@@ -1,9 +1,7 @@
+import { addKind, catalogue, kindOf } from '@vast-swarm/core/kinds';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { kindList } from '@vast-swarm/core/formats';
 import {
-  addKind,
-  catalogue,
-  compilePiece,
-  kindList,
-  kindOf,
   parsePiece,
   PieceError,
   pieceJsonSchema,
@@ -11,7 +9,7 @@ import {
   setDial,
   validatePiece,
   type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
 import { toyPiece } from '../../../tests/support/toys';
 import { CpuEngine } from '../src';
 

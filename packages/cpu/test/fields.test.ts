@@ -1,11 +1,6 @@
-import {
-  compilePiece,
-  makePart,
-  motionKeys,
-  Playback,
-  type Bake,
-  type Piece,
-} from '@vast-swarm/core';
+import { compilePiece, motionKeys, type Bake } from '@vast-swarm/core/plan';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
+import { Playback } from '@vast-swarm/core/play';
 import { bytesHash, frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import { wornPiece } from '../../../tests/support/wornWays';

@@ -1,11 +1,7 @@
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  type Piece,
-  type Vector,
-  type DialValues,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
+import type { Vector } from '@vast-swarm/core/feeds';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { smallPiece } from '../../../tests/support/pieces';
 import type { CpuEngine } from '../src';
 

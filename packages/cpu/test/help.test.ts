@@ -1,15 +1,8 @@
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  makeSwarm,
-  type Clip,
-  type StockFiles,
-  type Picture,
-  type DialValues,
-  type Piece,
-  type Vector,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import type { Clip, StockFiles, Picture } from '@vast-swarm/core/stock';
+import type { DialValues } from '@vast-swarm/core/kinds';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { CpuEngine } from '../src';
 import { aimed } from './aimed';
 import { chiSquare, force, run as flown, thrown } from './flight';

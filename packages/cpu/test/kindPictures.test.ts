@@ -1,4 +1,7 @@
-import { catalogue, compilePiece, kindPiece, validatePiece, type Shelf } from '@vast-swarm/core';
+import { catalogue, type Shelf } from '@vast-swarm/core/kinds';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { kindPiece } from '@vast-swarm/core/demo';
+import { validatePiece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '../src';
 
 /** What the guide shows of kinds that stand in no place of the scene is to be seen in its picture. */

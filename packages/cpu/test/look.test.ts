@@ -1,19 +1,8 @@
-import {
-  cameraAt,
-  compilePiece,
-  made,
-  makeChoice,
-  makePart,
-  PATTERNS,
-  patternArea,
-  patternAt,
-  Playback,
-  PUFF_MEAN,
-  Scene,
-  tableOfCube,
-  type Mesh,
-  type Piece,
-} from '@vast-swarm/core';
+import { cameraAt, compilePiece, Scene } from '@vast-swarm/core/plan';
+import { made, tableOfCube, type Mesh } from '@vast-swarm/core/stock';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
+import { PATTERNS, patternArea, patternAt, PUFF_MEAN } from '@vast-swarm/core/kinds';
+import { Playback } from '@vast-swarm/core/play';
 import { frameHash } from '../../../tests/support/frameHash';
 import { filled, smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';

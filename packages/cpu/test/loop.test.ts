@@ -1,12 +1,6 @@
-import {
-  compilePiece,
-  makePart,
-  makeSwarm,
-  Playback,
-  type Bake,
-  type Piece,
-  type SwarmPlan,
-} from '@vast-swarm/core';
+import { compilePiece, type Bake, type SwarmPlan } from '@vast-swarm/core/plan';
+import { makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import { Playback } from '@vast-swarm/core/play';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';
 

@@ -1,15 +1,8 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  readStock,
-  type MapFeed,
-  type Mesh,
-  type Picture,
-  type Piece,
-  type StockData,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
+import { readStock, type Mesh, type Picture, type StockData } from '@vast-swarm/core/stock';
+import type { MapFeed } from '@vast-swarm/core/feeds';
 import { CpuEngine } from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
 

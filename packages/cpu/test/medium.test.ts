@@ -1,4 +1,5 @@
-import { makePart, type DialValues } from '@vast-swarm/core';
+import { makePart } from '@vast-swarm/core/piece';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { Water, waterPiece } from '../../../tests/support/media';
 
 let water: Water;

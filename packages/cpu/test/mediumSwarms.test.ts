@@ -1,12 +1,6 @@
-import {
-  cameraAt,
-  makeChoice,
-  makePart,
-  motionKeys,
-  project,
-  Scene,
-  type Piece,
-} from '@vast-swarm/core';
+import { cameraAt, motionKeys, Scene } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
+import { project } from '@vast-swarm/core/play';
 import { motes, Water, waterPiece } from '../../../tests/support/media';
 
 let water: Water;

@@ -1,18 +1,9 @@
-import {
-  compilePiece,
-  made,
-  makeChoice,
-  makePart,
-  makeSwarm,
-  offerMade,
-  Playback,
-  type DialValues,
-  type Mesh,
-  type Outline,
-  type Picture,
-  type Piece,
-  type Vector,
-} from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { made, offerMade, type Mesh, type Outline, type Picture } from '@vast-swarm/core/stock';
+import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import { Playback } from '@vast-swarm/core/play';
+import type { DialValues } from '@vast-swarm/core/kinds';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { pointAlong } from '@vast-swarm/core/stock/places/along';
 import { fieldOf } from '@vast-swarm/core/stock/places/distanceField';
 import { matched } from '@vast-swarm/core/stock/places/match';

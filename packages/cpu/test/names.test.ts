@@ -1,4 +1,6 @@
-import { addKind, compilePiece, force, makePart, number, type Piece } from '@vast-swarm/core';
+import { addKind, force, number } from '@vast-swarm/core/kinds';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { Vec3 } from '@vast-swarm/kernel';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';

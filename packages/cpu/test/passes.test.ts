@@ -1,16 +1,7 @@
-import {
-  compilePiece,
-  FRAME_PASSES,
-  makeChoice,
-  makePart,
-  makeSwarm,
-  timeOf,
-  type CameraPose,
-  type DialValues,
-  type Piece,
-  type Plan,
-  type Vector,
-} from '@vast-swarm/core';
+import { compilePiece, FRAME_PASSES, timeOf, type Plan } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import type { CameraPose, DialValues } from '@vast-swarm/core/kinds';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';
 import { aimed, type Aim } from './aimed';

@@ -1,14 +1,8 @@
-import {
-  compilePiece,
-  makeChoice,
-  makePart,
-  Scene,
-  type DialValues,
-  type Motion,
-  type Performing,
-  type Piece,
-  type Vector,
-} from '@vast-swarm/core';
+import { compilePiece, Scene } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
+import type { DialValues } from '@vast-swarm/core/kinds';
+import type { Motion, Performing } from '@vast-swarm/core/stock';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { CpuEngine } from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
 

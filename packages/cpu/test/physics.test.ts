@@ -1,4 +1,6 @@
-import type { DialValues, Piece, Vector } from '@vast-swarm/core';
+import type { DialValues } from '@vast-swarm/core/kinds';
+import type { Piece } from '@vast-swarm/core/piece';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { CpuEngine } from '../src';
 import { birthplaces as bornAt, chiSquare, force, near, run as flown, thrown } from './flight';
 

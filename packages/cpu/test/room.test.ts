@@ -1,4 +1,6 @@
-import { compilePiece, DEMO_SHOW, makePart, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
 import { checkRoom, CpuEngine, MemoryFull, planesBytes } from '../src';
 

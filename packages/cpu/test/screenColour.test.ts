@@ -1,4 +1,5 @@
-import { compilePiece, makeChoice, makePart, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';
 

@@ -1,4 +1,5 @@
-import type { Mesh, Vector } from '@vast-swarm/core';
+import type { Mesh } from '@vast-swarm/core/stock';
+import type { Vector } from '@vast-swarm/core/feeds';
 
 /** Distances of solids by the book, in double precision: what the engines are held against. */
 

@@ -1,14 +1,6 @@
-import {
-  cameraAt,
-  compilePiece,
-  makeChoice,
-  makePart,
-  makePiece,
-  makeSwarm,
-  Scene,
-  type DialValues,
-  type Piece,
-} from '@vast-swarm/core';
+import { cameraAt, compilePiece, Scene } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { CpuEngine } from '../src';
 import { Pool } from '../src/pool';
 

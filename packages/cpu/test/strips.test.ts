@@ -1,4 +1,5 @@
-import { compilePiece, FRAME_PASSES, makeChoice, makePart, type Piece } from '@vast-swarm/core';
+import { compilePiece, FRAME_PASSES } from '@vast-swarm/core/plan';
+import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { pieceOfEveryKind, smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';
 

@@ -1,4 +1,7 @@
-import { compilePiece, LiveTake, makePart, Playback, type Piece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { LiveTake } from '@vast-swarm/core/feeds';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
+import { Playback } from '@vast-swarm/core/play';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';

@@ -1,17 +1,8 @@
-import {
-  compilePiece,
-  made,
-  makeChoice,
-  motionKeys,
-  Playback,
-  trackBuffer,
-  TrackNotReady,
-  type BlockTrack,
-  type Clip,
-  type Picture,
-  type Piece,
-  type Plan,
-} from '@vast-swarm/core';
+import { compilePiece, motionKeys, type Plan } from '@vast-swarm/core/plan';
+import { made, type Clip, type Picture } from '@vast-swarm/core/stock';
+import { makeChoice, type Piece } from '@vast-swarm/core/piece';
+import { Playback, TrackNotReady } from '@vast-swarm/core/play';
+import { trackBuffer, type BlockTrack } from '@vast-swarm/core/kinds';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import { movingPiece } from '../../../tests/support/moving';

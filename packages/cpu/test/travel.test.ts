@@ -1,6 +1,6 @@
+import { compilePiece } from '@vast-swarm/core/plan';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import {
-  compilePiece,
-  DEMO_SHOW,
   gathered,
   inEffect,
   makePiece,
@@ -8,7 +8,7 @@ import {
   partsText,
   pasted,
   type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
 import { CpuEngine } from '../src';
 
 /** A part that was pasted looks as where it came from. */

@@ -1,16 +1,14 @@
 import {
   boundsOf,
-  compilePiece,
-  makePart,
-  makeChoice,
   withWords,
-  type DialValues,
   type Mesh,
   type Outline,
-  type Piece,
   type StockFiles,
   wordsKey,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart, makeChoice, type Piece } from '@vast-swarm/core/piece';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { CpuEngine } from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
 

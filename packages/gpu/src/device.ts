@@ -1,4 +1,4 @@
-import { simplifierReady } from '@vast-swarm/core';
+import { simplifierReady } from '@vast-swarm/core/stock';
 
 /** The device was lost, by the machine or by a driver; the state has to be made again. */
 export class GpuLost extends Error {

@@ -4,11 +4,10 @@ import {
   outputsOf,
   putLevels,
   Words,
-  type CameraPose,
   type Draw,
-  type Lamps,
   type Layout,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import type { CameraPose, Lamps } from '@vast-swarm/core/kinds';
 import type { Fine } from './frameMemory';
 import type { SwarmMemory } from './swarmMemory';
 import { WORDS } from './words';

@@ -1,31 +1,30 @@
 import {
   blocksAround,
   bornAt,
+  READINGS,
+  remap,
+  ringName,
+  secondIn,
+  type FieldPlan,
+  type MediumPlan,
+  type Plan,
+  type SwarmPlan,
+} from '@vast-swarm/core/plan';
+import {
   drawInputs,
   isStored,
   jumpTo,
-  mediumBuffer,
   particlesOf,
   Past,
-  READINGS,
-  remap,
   replayTo,
-  ringName,
-  STATE,
-  secondIn,
   stepMotion,
   TrackReader,
-  type BlockTrack,
   type Engine,
-  type FieldPlan,
-  type FrameInputs,
-  type MediumPlan,
   type MotionDevice,
   type Particles,
-  type Plan,
   type Snapshot,
-  type SwarmPlan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/play';
+import { mediumBuffer, STATE, type BlockTrack, type FrameInputs } from '@vast-swarm/core/kinds';
 import { GpuLost, openDevice, type OpenOptions } from './device';
 import { Finish } from './finish';
 import { FieldMemory } from './fieldMemory';

@@ -1,4 +1,5 @@
-import type { FieldPlan, FrameInputs, PlanKernel } from '@vast-swarm/core';
+import type { FieldPlan } from '@vast-swarm/core/plan';
+import type { FrameInputs, PlanKernel } from '@vast-swarm/core/kinds';
 import type { Reader } from './mediumMemory';
 import type { SwarmMemory } from './swarmMemory';
 import type { Work } from './work';

@@ -1,11 +1,5 @@
-import {
-  knowsPast,
-  PLANES,
-  strideOf,
-  type FinishPlan,
-  type FinishStep,
-  type FrameInputs,
-} from '@vast-swarm/core';
+import { knowsPast, type FinishPlan, type FinishStep } from '@vast-swarm/core/plan';
+import { PLANES, strideOf, type FrameInputs } from '@vast-swarm/core/kinds';
 import type { FrameMemory } from './frameMemory';
 import type { Work } from './work';
 

@@ -1,13 +1,11 @@
 import {
   bloomLevels,
   blurLevels,
-  PLANES,
-  strideOf,
-  type BlockTrack,
   type Bloom,
   type BloomLevel,
   type Plan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import { PLANES, strideOf, type BlockTrack } from '@vast-swarm/core/kinds';
 import { floatWord, listGroups } from './lists';
 import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';
 import {

@@ -1,12 +1,11 @@
 import {
   GIVEN_TO_MEDIA,
   LEFT_IN_MEDIA,
-  mediumBuffer,
-  type FrameInputs,
   type MediumPass,
   type MediumPlan,
   type SwarmPlan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import { mediumBuffer, type FrameInputs } from '@vast-swarm/core/kinds';
 import { floatWord, listGroups } from './lists';
 import { LEAVE } from './shaders';
 import { blockLayout, blockName, type SwarmMemory } from './swarmMemory';

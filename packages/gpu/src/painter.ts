@@ -1,4 +1,5 @@
-import { itemsOf, MODES, sortsByMean, Words, type Draw, type DrawMode } from '@vast-swarm/core';
+import { itemsOf, MODES, sortsByMean, Words, type Draw } from '@vast-swarm/core/plan';
+import type { DrawMode } from '@vast-swarm/core/kinds';
 import { linkWords, markWords, meshWords, placeLinks, wordsOf, type Canvas } from './drawWords';
 import { bitonic, LEAST_SORTED, listGroups } from './lists';
 import { DEPTH_FORMAT, TARGET_FORMAT } from './formats';

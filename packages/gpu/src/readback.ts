@@ -1,4 +1,4 @@
-import type { SwarmPlan } from '@vast-swarm/core';
+import type { SwarmPlan } from '@vast-swarm/core/plan';
 import { listGroups } from './lists';
 import { COUNT_ALIVE } from './shaders';
 import type { SwarmMemory } from './swarmMemory';

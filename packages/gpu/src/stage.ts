@@ -1,19 +1,20 @@
 import {
   drawBodies,
-  EVEN_LIGHT,
   momentsOf,
   sceneInputs,
   type BodyDevice,
+  type Past,
+  type SceneInputs,
+} from '@vast-swarm/core/play';
+import {
+  EVEN_LIGHT,
   type CellSort,
   type Drawing,
-  type FrameInputs,
-  type Past,
   type Plan,
-  type PlanKernel,
-  type SceneInputs,
   type ShadowPlan,
   type SwarmPlan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import type { FrameInputs, PlanKernel } from '@vast-swarm/core/kinds';
 import { TARGET_FORMAT } from './formats';
 import type { FrameMemory } from './frameMemory';
 import { bitonic, listGroups } from './lists';

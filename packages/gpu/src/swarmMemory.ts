@@ -10,12 +10,12 @@ import {
   ringOf,
   rowsOf,
   sortsByMean,
-  STATE,
-  storedAt,
   type Draw,
   type FieldPlan,
   type SwarmPlan,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/plan';
+import { STATE } from '@vast-swarm/core/kinds';
+import { storedAt } from '@vast-swarm/core/play';
 import { listGroups } from './lists';
 import { COPY } from './shaders';
 import type { Work } from './work';

@@ -1,4 +1,4 @@
-import { DRAW_TABLES, layout, MOST_LAMPS } from '@vast-swarm/core';
+import { DRAW_TABLES, layout, MOST_LAMPS } from '@vast-swarm/core/plan';
 
 /**
  * Of every draw: the frame, 1 / metres of fading before opaque things, whether depth goes by 1 / metres,

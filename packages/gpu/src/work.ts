@@ -1,4 +1,5 @@
-import { paramBlock, type FrameInputs, type GivenValues, type PlanKernel } from '@vast-swarm/core';
+import { paramBlock } from '@vast-swarm/core/plan';
+import type { FrameInputs, GivenValues, PlanKernel } from '@vast-swarm/core/kinds';
 import { QUADS } from './words';
 import { ROW, toWgsl, WORKGROUP } from '@vast-swarm/kernel';
 

@@ -1,4 +1,4 @@
-import { hasScore } from '@vast-swarm/core';
+import { hasScore } from '@vast-swarm/core/plan';
 import { compiled } from './compiled';
 import { load, withStock, type WorkOptions } from './load';
 import { say } from './say';

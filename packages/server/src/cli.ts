@@ -1,6 +1,7 @@
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { availableParallelism } from 'node:os';
-import { exactRate, FRAME_PASSES, PieceError, type FramePass } from '@vast-swarm/core';
+import { exactRate, PieceError } from '@vast-swarm/core/piece';
+import { FRAME_PASSES, type FramePass } from '@vast-swarm/core/plan';
 import { check } from './check';
 import { night } from './night/night';
 import { serveChunks } from './farm/chunkProcess';

@@ -1,4 +1,6 @@
-import { compilePiece, hearLongWork, type Piece, type Plan, type Sources } from '@vast-swarm/core';
+import { compilePiece, type Plan, type Sources } from '@vast-swarm/core/plan';
+import { hearLongWork } from '@vast-swarm/core/longWork';
+import type { Piece } from '@vast-swarm/core/piece';
 
 /** Milliseconds of work that are nothing to speak of. */
 const SOON = 1000;

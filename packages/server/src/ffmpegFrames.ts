@@ -1,4 +1,4 @@
-import { StockError, type DecodeFrom, type Planes, type VideoFile } from '@vast-swarm/core';
+import { StockError, type DecodeFrom, type Planes, type VideoFile } from '@vast-swarm/core/stock';
 import { spawn, type ChildProcessByStdio } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import type { Socket } from 'node:net';

@@ -1,4 +1,4 @@
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { Refused } from './refused';
 
 /**

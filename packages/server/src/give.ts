@@ -1,4 +1,5 @@
-import { DEMO_SHOW, makePiece, pieceJsonSchema, pieceText } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { makePiece, pieceJsonSchema, pieceText } from '@vast-swarm/core/piece';
 import { join } from 'node:path';
 import { say } from './say';
 import { makeFolder, writeWhole } from './writeWhole';

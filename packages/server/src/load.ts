@@ -1,26 +1,26 @@
 import {
   allPlayed,
   checkSize,
-  checkStockSize,
-  decodeVideoBy,
   describeProblem,
-  offerOf,
   parsePiece,
   PieceError,
   setDial,
-  readPlayed,
-  readStretch,
+  type Piece,
+} from '@vast-swarm/core/piece';
+import {
+  checkStockSize,
+  decodeVideoBy,
   readStock,
   StockError,
-  TableError,
-  type Piece,
   type StockData,
   type StockEntry,
   type StockFiles,
   fileNamed,
   withFile,
   withWords,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
+import { offerOf, readPlayed, TableError } from '@vast-swarm/core/formats';
+import { readStretch } from '@vast-swarm/core/show';
 import { readFile, realpath, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { ffmpegFrames } from './ffmpegFrames';

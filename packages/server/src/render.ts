@@ -1,12 +1,6 @@
-import {
-  FRAME_PASSES,
-  isDrawn,
-  setDial,
-  type FramePass,
-  type Piece,
-  type Plan,
-  type StockFiles,
-} from '@vast-swarm/core';
+import { FRAME_PASSES, isDrawn, type FramePass, type Plan } from '@vast-swarm/core/plan';
+import { setDial, type Piece } from '@vast-swarm/core/piece';
+import type { StockFiles } from '@vast-swarm/core/stock';
 import { checkRoom, CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { compiled } from './compiled';
 import { deliver, type Delivery } from './deliver/delivery';

@@ -1,4 +1,4 @@
-import type { FarmWorker } from '@vast-swarm/core';
+import type { FarmWorker } from '@vast-swarm/core/formats';
 import { randomBytes } from 'node:crypto';
 import type { Server } from 'node:http';
 import { homedir } from 'node:os';

@@ -1,4 +1,5 @@
-import { Scene, signalNames } from '@vast-swarm/core';
+import { Scene } from '@vast-swarm/core/plan';
+import { signalNames } from '@vast-swarm/core/piece';
 import { framesOf } from './frames';
 import { load, withStock, type WorkOptions } from './load';
 import { Refused } from './refused';

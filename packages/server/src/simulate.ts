@@ -1,11 +1,7 @@
-import {
-  copyCount,
-  numbered,
-  particleFile,
-  type Piece,
-  type StockFiles,
-  type Swarm,
-} from '@vast-swarm/core';
+import { copyCount } from '@vast-swarm/core/plan';
+import { numbered, particleFile } from '@vast-swarm/core/formats';
+import type { Piece, Swarm } from '@vast-swarm/core/piece';
+import type { StockFiles } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { dirname } from 'node:path';
 import { compiled } from './compiled';

@@ -1,6 +1,7 @@
 import { createSocket } from 'node:dgram';
 import { dateToTimetag, toBuffer, type OscMessageInput } from 'osc-min';
-import { made, posesAt, type Motion, type Performer } from '@vast-swarm/core';
+import { pierDancers } from '@vast-swarm/core/content/pierDancers';
+import { posesAt, type Motion, type Performer } from '@vast-swarm/core/stock';
 import { Refused } from './refused';
 import { say } from './say';
 import { SACN_PORT } from './wall/sender';
@@ -35,7 +36,7 @@ async function standInPerformers({
   rate,
   seconds,
 }: Options & { port: number }): Promise<void> {
-  const motion = made('pierDancers') as Motion;
+  const motion = pierDancers();
   const whole = motion.times.at(-1)!;
   const socket = createSocket('udp4');
   const send = (packet: Parameters<typeof toBuffer>[0]): void => {

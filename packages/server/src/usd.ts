@@ -1,4 +1,6 @@
-import { UsdExport, usdLayout, type Piece, type StockFiles } from '@vast-swarm/core';
+import { UsdExport, usdLayout } from '@vast-swarm/core/formats';
+import type { Piece } from '@vast-swarm/core/piece';
+import type { StockFiles } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { createReadStream } from 'node:fs';
 import { mkdtemp, open, rename, rm, writeFile, type FileHandle } from 'node:fs/promises';

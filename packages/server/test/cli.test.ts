@@ -3,15 +3,10 @@ import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promis
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode } from 'fast-png';
-import {
-  makeChoice,
-  makePart,
-  parsePiece,
-  pieceText,
-  Scene,
-  wavBytes,
-  type Sound,
-} from '@vast-swarm/core';
+import { makeChoice, makePart, parsePiece, pieceText } from '@vast-swarm/core/piece';
+import { Scene } from '@vast-swarm/core/plan';
+import { wavBytes } from '@vast-swarm/core/formats';
+import type { Sound } from '@vast-swarm/core/stock';
 import { vastSwarm, vastSwarmIn } from '../../../tests/support/commandLine';
 import { frameHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';

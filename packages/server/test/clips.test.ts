@@ -5,7 +5,7 @@ import {
   StockError,
   type Clip,
   type Picture,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

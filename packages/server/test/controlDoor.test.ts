@@ -3,7 +3,7 @@ import { createSocket, type Socket } from 'node:dgram';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
-import type { ControlAnswer, Moved, Offer, OutsideAct, RunnerTold } from '@vast-swarm/core';
+import type { ControlAnswer, Moved, Offer, OutsideAct, RunnerTold } from '@vast-swarm/core/formats';
 import { startServer } from '../../../tests/support/startServer';
 import { bundle, message, readMessage, typed, type Arg } from './packets';
 

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { copyFileSync, mkdirSync, mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { exrOf } from '@vast-swarm/core';
+import { exrOf } from '@vast-swarm/core/formats';
 import { encode } from 'fast-png';
 import { vastSwarm } from '../../../tests/support/commandLine';
 import { difference } from '../src/diff/compare';

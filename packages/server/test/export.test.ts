@@ -1,7 +1,7 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { makePart, makeSwarm, pieceText, type Piece } from '@vast-swarm/core';
+import { makePart, makeSwarm, pieceText, type Piece } from '@vast-swarm/core/piece';
 // @ts-expect-error its package says nothing of its types
 import { USDAParser } from 'three/addons/loaders/usd/USDAParser.js';
 import { vastSwarm } from '../../../tests/support/commandLine';

@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto';
 import { mkdir, mkdtemp, readdir, rm, symlink, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pieceText, type Piece } from '@vast-swarm/core';
+import { pieceText, type Piece } from '@vast-swarm/core/piece';
 import { run, vastSwarm } from '../../../tests/support/commandLine';
 import { smallPiece } from '../../../tests/support/pieces';
-import { CLI } from '../../../tests/support/startServer';
+import { CLI } from '../../../tests/support/cli';
 
 /** What goes wrong around the command line: files that are none, disks that are full, readers that are gone. */
 

@@ -12,11 +12,11 @@ import {
 } from 'node:fs';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { makePart, pieceText } from '@vast-swarm/core';
+import { makePart, pieceText } from '@vast-swarm/core/piece';
 import { vastSwarm } from '../../../tests/support/commandLine';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
-import { CLI } from '../../../tests/support/startServer';
+import { CLI } from '../../../tests/support/cli';
 
 /** Folders of numbered frames: names, going on where a render was ended, and who may write. */
 

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fromBuffer } from 'osc-min';
-import { posesOf, type DoorNews, type SentPose } from '@vast-swarm/core';
+import { posesOf, type DoorNews, type SentPose } from '@vast-swarm/core/formats';
 import { JointDoor } from '../src/joints/door';
 import { posesOfMessages } from '../src/joints/osc';
 import { messagesOf } from '../src/oscMessages';

@@ -2,8 +2,10 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { createSocket } from 'node:dgram';
 import { request } from 'node:http';
 import { WebSocket } from 'ws';
-import { made, placesAt, type DoorNews, type Motion } from '@vast-swarm/core';
-import { CLI, startServer } from '../../../tests/support/startServer';
+import { made, placesAt, type Motion } from '@vast-swarm/core/stock';
+import type { DoorNews } from '@vast-swarm/core/formats';
+import { CLI } from '../../../tests/support/cli';
+import { startServer } from '../../../tests/support/startServer';
 
 /** The server as it is started, with what is sent to it and watched from outside. */
 

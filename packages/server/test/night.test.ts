@@ -2,17 +2,9 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
-  makeEntry,
-  makePart,
-  makeShow,
-  nightTable,
-  pieceText,
-  showText,
-  wavBytes,
-  type NightRow,
-  type Piece,
-} from '@vast-swarm/core';
+import { makeEntry, makeShow, nightTable, showText, type NightRow } from '@vast-swarm/core/show';
+import { makePart, pieceText, type Piece } from '@vast-swarm/core/piece';
+import { wavBytes } from '@vast-swarm/core/formats';
 import { decode } from 'fast-png';
 import { strToU8, zipSync } from 'fflate';
 import { soundOf } from '../../core/test/support/tones';

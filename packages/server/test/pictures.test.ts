@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { zipSync, zlibSync } from 'fflate';
-import { readStock, type Clip, type Picture } from '@vast-swarm/core';
+import { readStock, type Clip, type Picture } from '@vast-swarm/core/stock';
 import { refusal } from '../../../tests/support/refusal';
 
 /** Pictures that another program has made, against what it reads in them; and such as nobody should make. */

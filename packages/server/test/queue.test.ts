@@ -1,7 +1,8 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pieceText, type RenderJob, type RenderOrder } from '@vast-swarm/core';
+import { pieceText } from '@vast-swarm/core/piece';
+import type { RenderJob, RenderOrder } from '@vast-swarm/core/formats';
 import { strToU8, zipSync } from 'fflate';
 import { smallPiece } from '../../../tests/support/pieces';
 import { RenderQueue } from '../src/queue/queue';

@@ -10,10 +10,10 @@ import {
 } from 'node:fs';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { makeChoice, makePart, makePiece, pieceText, type Piece } from '@vast-swarm/core';
+import { makeChoice, makePart, makePiece, pieceText, type Piece } from '@vast-swarm/core/piece';
 import { run, vastSwarm, vastSwarmIn } from '../../../tests/support/commandLine';
 import { smallPiece } from '../../../tests/support/pieces';
-import { CLI } from '../../../tests/support/startServer';
+import { CLI } from '../../../tests/support/cli';
 
 /** Videos of the command line, as ffprobe and ffmpeg read them. */
 
@@ -188,7 +188,7 @@ test.each(['mp4', 'webm', 'mov'])(
   'the sound of a .%s of a minute is as long as its frames and in step with them to the end',
   async (format) => {
     const { soundOf } = await import('../../core/test/support/tones');
-    const { wavBytes } = await import('@vast-swarm/core');
+    const { wavBytes } = await import('@vast-swarm/core/formats');
     // A click each second, for a minute.
     const clicks = soundOf(60, (t) => (t % 1 < 0.02 ? 0.9 * Math.sin(2 * Math.PI * 1000 * t) : 0));
     mkdirSync(join(dir, 'stock'), { recursive: true });

@@ -1,7 +1,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { createSocket, type Socket } from 'node:dgram';
 import { WebSocket } from 'ws';
-import { makePanel, makeWall, wallText } from '@vast-swarm/core';
+import { makePanel, makeWall, wallText } from '@vast-swarm/core/show';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';

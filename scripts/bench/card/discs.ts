@@ -1,4 +1,6 @@
-import { compilePiece, sceneInputs, type Piece, type Plan } from '@vast-swarm/core';
+import { compilePiece, type Plan } from '@vast-swarm/core/plan';
+import { sceneInputs } from '@vast-swarm/core/play';
+import type { Piece } from '@vast-swarm/core/piece';
 import type { GpuEngine } from '@vast-swarm/gpu';
 import { DEPTH_FORMAT } from '@vast-swarm/gpu/formats';
 import { Painter } from '@vast-swarm/gpu/painter';

@@ -1,4 +1,5 @@
-import { compilePiece, makePart } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
+import { makePart } from '@vast-swarm/core/piece';
 import { crowd } from '../crowd';
 import { LIGHT, type Hand } from './hand';
 import type { Contest } from './page';

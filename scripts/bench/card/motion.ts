@@ -1,4 +1,5 @@
-import { compilePiece, makePart, secondIn, type Plan } from '@vast-swarm/core';
+import { compilePiece, secondIn, type Plan } from '@vast-swarm/core/plan';
+import { makePart } from '@vast-swarm/core/piece';
 import { crowd } from '../crowd';
 import type { Contest } from './page';
 import { PARTICLE, particlesByHand, placesAgree } from './particles';

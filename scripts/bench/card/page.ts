@@ -1,4 +1,4 @@
-import type { Plan } from '@vast-swarm/core';
+import type { Plan } from '@vast-swarm/core/plan';
 import { GpuEngine } from '@vast-swarm/gpu';
 import type { Result } from '../inPage';
 import { discs, frame } from './discs';

@@ -1,11 +1,7 @@
-import {
-  fromLinear,
-  linearRgb,
-  makeChoice,
-  sceneInputs,
-  type Piece,
-  type Plan,
-} from '@vast-swarm/core';
+import { fromLinear, linearRgb } from '@vast-swarm/core/feeds';
+import { makeChoice, type Piece } from '@vast-swarm/core/piece';
+import { sceneInputs } from '@vast-swarm/core/play';
+import type { Plan } from '@vast-swarm/core/plan';
 import type { GpuEngine } from '@vast-swarm/gpu';
 import type { Size } from '../library/render';
 import { LIGHT, type Hand } from './hand';

@@ -1,4 +1,4 @@
-import { compilePiece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
 import { crowd } from '../crowd';
 import { DISC_BODY } from './discs';
 import { LIGHT, type Hand } from './hand';

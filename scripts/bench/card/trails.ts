@@ -1,4 +1,5 @@
-import { compilePiece, makePart, ringName, ringOf, type Plan } from '@vast-swarm/core';
+import { compilePiece, ringName, ringOf, type Plan } from '@vast-swarm/core/plan';
+import { makePart } from '@vast-swarm/core/piece';
 import type { GpuEngine } from '@vast-swarm/gpu';
 import { crowd } from '../crowd';
 import { LIGHT, type Hand } from './hand';

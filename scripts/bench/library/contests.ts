@@ -1,4 +1,4 @@
-import { makePart, type Piece } from '@vast-swarm/core';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import * as THREE from 'three';
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';

@@ -1,4 +1,4 @@
-import { compilePiece } from '@vast-swarm/core';
+import { compilePiece } from '@vast-swarm/core/plan';
 import { CpuEngine } from '@vast-swarm/cpu';
 import type { Result } from '../inPage';
 import { bestOf } from '../report';

@@ -1,5 +1,7 @@
 import { useMemo } from 'react';
-import { kindOf, type MovingPicture, type Part } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { MovingPicture } from '@vast-swarm/core/stock';
+import type { Part } from '@vast-swarm/core/piece';
 import { useStockData } from '../stock/useStockData';
 import { usePiece } from '../store/store';
 

@@ -1,4 +1,4 @@
-import type { Peaks } from '@vast-swarm/core';
+import type { Peaks } from '@vast-swarm/core/stock';
 import { useAnswer } from './useAnswer';
 
 /** What is heard of a sound between two seconds of the piece, in so many stretches. */

@@ -1,5 +1,7 @@
 import { useMemo } from 'react';
-import { kindOf, type Part, type Performing } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
+import type { Performing } from '@vast-swarm/core/stock';
 import { useStockData } from '../stock/useStockData';
 import { usePiece } from '../store/store';
 

@@ -1,6 +1,8 @@
 import { useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
-import { chainOf, memo, Scene, sourcesOf, type Piece } from '@vast-swarm/core';
+import { chainOf, sourcesOf, type Piece } from '@vast-swarm/core/piece';
+import { memo } from '@vast-swarm/core/stock';
+import { Scene } from '@vast-swarm/core/plan';
 import { useApp } from '../store/store';
 import { useAnswer } from './useAnswer';
 

@@ -1,4 +1,4 @@
-import { codingOf, type Coding, type Picture } from '@vast-swarm/core';
+import { codingOf, type Coding, type Picture } from '@vast-swarm/core/stock';
 import { pictureOfSample } from '@vast-swarm/core/stock/read/clip/video';
 import {
   BufferTarget,

@@ -1,4 +1,4 @@
-import { made, type Clip } from '@vast-swarm/core';
+import { made, type Clip } from '@vast-swarm/core/stock';
 import { standInOf } from '../live/devices';
 import { paintPicture } from '../ui/paintPicture';
 

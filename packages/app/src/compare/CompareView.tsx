@@ -3,7 +3,7 @@ import { visuallyHidden } from '@mui/utils';
 import { ArrowLeft, Pause, Play } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { keepSnapshot } from '../data/snapshots';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../store/store';

@@ -1,6 +1,6 @@
 import { Box, Button, Stack } from '@mui/material';
 import { useMemo } from 'react';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { COLOURS, MONO } from '../ui/theme';
 import { differences, type Difference } from './differences';
 

@@ -2,12 +2,12 @@ import equal from 'fast-deep-equal';
 import {
   dialsOf,
   PART_LISTS,
-  type DialValue,
   type Part,
   type PartList,
   type Piece,
   type Swarm,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import type { DialValue } from '@vast-swarm/core/feeds';
 
 /** What taking a difference over does: a value is put in a place, or a part goes. */
 export type Change =

@@ -1,6 +1,6 @@
 import { applyPatches } from 'immer';
 import { useMemo } from 'react';
-import { validatePiece, type Piece } from '@vast-swarm/core';
+import { validatePiece, type Piece } from '@vast-swarm/core/piece';
 import { library, type Snapshot, type StoredPiece } from '../data/db';
 import { useLive } from '../data/useLive';
 import { useApp } from '../store/store';

@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react';
-import { offerOf } from '@vast-swarm/core';
+import { offerOf } from '@vast-swarm/core/formats';
 import type { EngineClient } from '../engine/client';
 import { store } from '../store/store';
 import { actsOf } from './useActs';

@@ -1,4 +1,5 @@
-import { controlKind, type ControlValue, type Piece } from '@vast-swarm/core';
+import { controlKind, type Piece } from '@vast-swarm/core/piece';
+import type { ControlValue } from '@vast-swarm/core/feeds';
 import { TYPING } from '../ui/typing';
 
 /** What a key of the piece does: it fires cues, and moves controls while it is held. */

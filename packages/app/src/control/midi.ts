@@ -1,4 +1,4 @@
-import type { Moved } from '@vast-swarm/core';
+import type { Moved } from '@vast-swarm/core/formats';
 
 /** Status bytes of what is looked at: MIDI 1.0, channel voice messages. */
 const [NOTE_OFF, NOTE_ON, CONTROL] = [0x80, 0x90, 0xb0];

@@ -1,4 +1,5 @@
-import { learntActs, type Moved, type OutsideAct, type Piece } from '@vast-swarm/core';
+import { learntActs, type Moved, type OutsideAct } from '@vast-swarm/core/formats';
+import type { Piece } from '@vast-swarm/core/piece';
 import { Listeners } from '../live/listeners';
 import { hearMidi } from './midi';
 import { Runner } from './runner';

@@ -1,11 +1,5 @@
-import type {
-  ControlValue,
-  Moved,
-  Offer,
-  OutsideAct,
-  RunnerNews,
-  RunnerTold,
-} from '@vast-swarm/core';
+import type { ControlValue } from '@vast-swarm/core/feeds';
+import type { Moved, Offer, OutsideAct, RunnerNews, RunnerTold } from '@vast-swarm/core/formats';
 import { ServerLink, type LinkState } from '../live/serverLink';
 
 /** Milliseconds between values that are told. */

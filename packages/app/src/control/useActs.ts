@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
-import { cueDials, valuesOf, type ControlValue } from '@vast-swarm/core';
+import { cueDials, valuesOf } from '@vast-swarm/core/kinds';
+import type { ControlValue } from '@vast-swarm/core/feeds';
 import { useEngine } from '../engine/EngineContext';
 import type { EngineClient } from '../engine/client';
 import { store } from '../store/store';

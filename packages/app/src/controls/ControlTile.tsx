@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { controlKind, restOf, type Part } from '@vast-swarm/core';
+import { controlKind, restOf, type Part } from '@vast-swarm/core/piece';
 import { Fader, type Told } from '../control/Fader';
 import { useEngine, useReport } from '../engine/EngineContext';
 import { usePiece } from '../store/store';

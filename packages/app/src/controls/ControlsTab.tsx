@@ -1,6 +1,6 @@
 import { Box, Stack } from '@mui/material';
 import type { ReactNode } from 'react';
-import type { Part } from '@vast-swarm/core';
+import type { Part } from '@vast-swarm/core/piece';
 import { useApp } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { Empty } from '../ui/Empty';

@@ -3,7 +3,8 @@ import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } f
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Play } from 'lucide-react';
-import { cueBehind, cueDials, valuesOf, type Part } from '@vast-swarm/core';
+import { cueBehind, type Part } from '@vast-swarm/core/piece';
+import { cueDials, valuesOf } from '@vast-swarm/core/kinds';
 import { useReport } from '../engine/EngineContext';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';

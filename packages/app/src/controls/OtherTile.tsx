@@ -1,6 +1,7 @@
 import { Box, ButtonBase, Popover, Stack } from '@mui/material';
 import { useState } from 'react';
-import type { ControlValue, Part, Piece } from '@vast-swarm/core';
+import type { ControlValue } from '@vast-swarm/core/feeds';
+import type { Part, Piece } from '@vast-swarm/core/piece';
 import { COLOURS } from '../ui/theme';
 import { ControlValueField } from '../sheet/controls/ControlValueField';
 import { gradientCss } from '../sheet/GradientTools';

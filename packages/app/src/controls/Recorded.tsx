@@ -1,7 +1,7 @@
 import { Button, Menu, MenuItem } from '@mui/material';
 import { ChevronDown } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { fileNameOf, offerOf, playedTable, readPlayed } from '@vast-swarm/core';
+import { fileNameOf, offerOf, playedTable, readPlayed } from '@vast-swarm/core/formats';
 import { saveAs } from '../data/files';
 import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';

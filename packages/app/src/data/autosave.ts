@@ -1,6 +1,6 @@
 import { liveQuery } from 'dexie';
 import equal from 'fast-deep-equal';
-import { validatePiece, type Piece } from '@vast-swarm/core';
+import { validatePiece, type Piece } from '@vast-swarm/core/piece';
 import { dismissed, noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';

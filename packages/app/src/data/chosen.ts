@@ -1,16 +1,14 @@
+import { emitterPlaces } from '@vast-swarm/core/plan';
 import {
-  emitterPlaces,
   freshIdIn,
   freshName,
   lookOfPlaces,
-  standsInSpace,
-  stockData,
   swarmFrom,
-  type DialValues,
   type Piece,
-  type StockEntry,
   type Swarm,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { standsInSpace, stockData, type StockEntry } from '@vast-swarm/core/stock';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import type { StoredStock } from './db';
 import { filesOf, importStock } from './stock';
 

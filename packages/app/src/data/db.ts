@@ -1,13 +1,9 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type {
-  ControlValue,
-  NightRow,
-  PartList,
-  Piece,
-  RenderJob,
-  Show,
-  StockType,
-} from '@vast-swarm/core';
+import type { ControlValue } from '@vast-swarm/core/feeds';
+import type { NightRow, Show } from '@vast-swarm/core/show';
+import type { PartList, Piece } from '@vast-swarm/core/piece';
+import type { RenderJob } from '@vast-swarm/core/formats';
+import type { StockType } from '@vast-swarm/core/stock';
 import type { Settings } from '../formats/settings';
 
 export interface StoredPiece {

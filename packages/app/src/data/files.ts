@@ -1,14 +1,6 @@
-import {
-  fileNameOf,
-  fileNamed,
-  parseParts,
-  parsePiece,
-  pieceText,
-  withFile,
-  type Parts,
-  type Piece,
-  type Zipped,
-} from '@vast-swarm/core';
+import { fileNameOf } from '@vast-swarm/core/formats';
+import { fileNamed, withFile, type Zipped } from '@vast-swarm/core/stock';
+import { parseParts, parsePiece, pieceText, type Parts, type Piece } from '@vast-swarm/core/piece';
 import { transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { library } from './db';

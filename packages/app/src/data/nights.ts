@@ -1,4 +1,5 @@
-import { playedIn, type NightRow, type Played } from '@vast-swarm/core';
+import { playedIn, type NightRow } from '@vast-swarm/core/show';
+import type { Played } from '@vast-swarm/core/piece';
 import { library, type StoredNight } from './db';
 
 /** A night as it was left, with what was played in its last stretch. */

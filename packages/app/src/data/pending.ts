@@ -1,4 +1,5 @@
-import { validatePiece, validateShow, type Piece, type Show } from '@vast-swarm/core';
+import { validatePiece, type Piece } from '@vast-swarm/core/piece';
+import { validateShow, type Show } from '@vast-swarm/core/show';
 import { TAB } from './tab';
 
 /**

@@ -1,6 +1,7 @@
 import { liveQuery, type Subscription } from 'dexie';
 import equal from 'fast-deep-equal';
-import { DEMO_SHOW, PieceError, validatePiece, type Piece } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { PieceError, validatePiece, type Piece } from '@vast-swarm/core/piece';
 import { Listeners } from '../live/listeners';
 import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';

@@ -1,16 +1,9 @@
 import equal from 'fast-deep-equal';
 import { zipSync } from 'fflate';
-import {
-  fileNameOf,
-  parsePiece,
-  parseShow,
-  pieceText,
-  showText,
-  validateShow,
-  type Piece,
-  type Show,
-  type Zipped,
-} from '@vast-swarm/core';
+import { fileNameOf } from '@vast-swarm/core/formats';
+import { parsePiece, pieceText, type Piece } from '@vast-swarm/core/piece';
+import { parseShow, showText, validateShow, type Show } from '@vast-swarm/core/show';
+import type { Zipped } from '@vast-swarm/core/stock';
 import { library, type StoredShow } from './db';
 import { saveAs, stockFilesOf, takeStock, withHashes } from './files';
 import { dropPending, readPendingShow, writePendingShow } from './pending';

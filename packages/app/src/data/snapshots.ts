@@ -1,4 +1,4 @@
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { library } from './db';
 
 /** A piece that has changed is kept as it is after so many milliseconds. */

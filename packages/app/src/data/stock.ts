@@ -12,7 +12,7 @@ import {
   type StockEntry,
   type StockFiles,
   type StockType,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
 import { transfer } from 'comlink';
 import type { ReadFile } from '../reading/stockWorker';
 import { WAVE } from '../reading/wave';

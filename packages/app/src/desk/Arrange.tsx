@@ -3,7 +3,7 @@ import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } f
 import { arrayMove, SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { makeEntry, type Entry, type Show } from '@vast-swarm/core';
+import { makeEntry, type Entry, type Show } from '@vast-swarm/core/show';
 import { library, type StoredPiece } from '../data/db';
 import { newId } from '../data/tab';
 import { useLive } from '../data/useLive';

@@ -1,5 +1,5 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
-import type { Entry } from '@vast-swarm/core';
+import type { Entry } from '@vast-swarm/core/show';
 import type { OpenShow } from '../show/useShow';
 import { COLOURS, MONO } from '../ui/theme';
 import { useStanding, type Desk } from './desk';

@@ -1,7 +1,7 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import { Pause, Play, SkipForward } from 'lucide-react';
 import { useMemo } from 'react';
-import { FASTEST } from '@vast-swarm/core';
+import { FASTEST } from '@vast-swarm/core/formats';
 import type { OpenShow } from '../show/useShow';
 import { COLOURS } from '../ui/theme';
 import { useStanding, type Desk } from './desk';

@@ -1,7 +1,8 @@
 import { Button, Menu, MenuItem } from '@mui/material';
 import { ChevronDown } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { fileNameOf, nightTable, readNight, type NightRow } from '@vast-swarm/core';
+import { fileNameOf } from '@vast-swarm/core/formats';
+import { nightTable, readNight, type NightRow } from '@vast-swarm/core/show';
 import { saveAs } from '../data/files';
 import { rowsOf } from '../data/nights';
 import { exportShow } from '../data/shows';

@@ -1,5 +1,5 @@
 import { InputBase, Stack } from '@mui/material';
-import type { Panel } from '@vast-swarm/core';
+import type { Panel } from '@vast-swarm/core/show';
 import { SmallSelect } from '../fields/SmallSelect';
 import { Labelled } from './Labelled';
 import { ShowNumber } from './ShowNumber';

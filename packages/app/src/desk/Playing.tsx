@@ -1,6 +1,6 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
-import { controlKind, restOf, type Part, type Piece } from '@vast-swarm/core';
+import { controlKind, restOf, type Part, type Piece } from '@vast-swarm/core/piece';
 import { nextCue } from '../show/showKeys';
 import { COLOURS, MONO } from '../ui/theme';
 import { useBlobSource } from '../ui/useBlobSource';

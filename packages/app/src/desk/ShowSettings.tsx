@@ -1,5 +1,6 @@
 import { InputBase, Stack } from '@mui/material';
-import { FASTEST, type Show } from '@vast-swarm/core';
+import { FASTEST } from '@vast-swarm/core/formats';
+import type { Show } from '@vast-swarm/core/show';
 import { SmallSelect } from '../fields/SmallSelect';
 import { Labelled } from './Labelled';
 import { ShowNumber } from './ShowNumber';

@@ -9,7 +9,7 @@ import {
   wallText,
   type Panel,
   type Wall,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/show';
 import { saveAs } from '../data/files';
 import { newId } from '../data/tab';
 import { noticed } from '../store/noticeSlice';

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Panel, Wall } from '@vast-swarm/core';
+import type { Panel, Wall } from '@vast-swarm/core/show';
 import { COLOURS } from '../ui/theme';
 
 interface Props {

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react';
-import type { ControlValue, Piece } from '@vast-swarm/core';
+import type { ControlValue } from '@vast-swarm/core/feeds';
+import type { Piece } from '@vast-swarm/core/piece';
 import { Listeners } from '../live/listeners';
 import { DeskLine, type Command, type Standing } from '../show/channel';
 import type { Showman } from '../show/showKeys';

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { Show } from '@vast-swarm/core';
+import type { Show } from '@vast-swarm/core/show';
 import { saveShow } from '../data/shows';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';

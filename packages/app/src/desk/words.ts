@@ -1,4 +1,5 @@
-import { framesOf, type Entry, type Piece } from '@vast-swarm/core';
+import { framesOf, type Entry } from '@vast-swarm/core/show';
+import type { Piece } from '@vast-swarm/core/piece';
 
 /** Seconds as minutes and seconds. */
 export function clock(seconds: number): string {

@@ -1,13 +1,7 @@
 import { Box, Button } from '@mui/material';
 import { useEffect, useState } from 'react';
-import {
-  inEffect,
-  type Census,
-  type MediumCensus,
-  type Part,
-  type Piece,
-  type Swarm,
-} from '@vast-swarm/core';
+import { inEffect, type Part, type Piece, type Swarm } from '@vast-swarm/core/piece';
+import type { Census, MediumCensus } from '@vast-swarm/core/play';
 import type { EngineClient } from '../engine/client';
 import { useEngine } from '../engine/EngineContext';
 import { pieceActions } from '../store/pieceSlice';

@@ -1,18 +1,8 @@
-import {
-  birthsIn,
-  fadesIn,
-  inquiryOf,
-  kindOf,
-  longestLife,
-  makePart,
-  rangeOf,
-  takesEachPlace,
-  type Census,
-  type Notice,
-  type NumberFeed,
-  type Piece,
-  type Swarm,
-} from '@vast-swarm/core';
+import { birthsIn, kindOf, longestLife, takesEachPlace } from '@vast-swarm/core/kinds';
+import { fadesIn, inquiryOf, makePart, type Piece, type Swarm } from '@vast-swarm/core/piece';
+import { rangeOf, type NumberFeed } from '@vast-swarm/core/feeds';
+import type { Census } from '@vast-swarm/core/play';
+import type { Notice } from '@vast-swarm/core/plan';
 import { framed } from '../picture/orbit';
 
 /** Why the count falls, and what would mend it. */

@@ -1,10 +1,6 @@
-import {
-  mediumGivers,
-  type MediumCensus,
-  type Notice,
-  type Part,
-  type Piece,
-} from '@vast-swarm/core';
+import { mediumGivers, type Notice } from '@vast-swarm/core/plan';
+import type { MediumCensus } from '@vast-swarm/core/play';
+import type { Part, Piece } from '@vast-swarm/core/piece';
 import type { Cause } from './diagnose';
 
 /** What keeps a medium from being seen, or from moving. */

@@ -1,6 +1,7 @@
-import type { Plan, Playback } from '@vast-swarm/core';
+import type { Plan } from '@vast-swarm/core/plan';
+import type { Playback } from '@vast-swarm/core/play';
 import { BakeWriter, OpenBake, removeBakeFile } from './bakes';
-import type { LiveEngine } from '@vast-swarm/core';
+import type { LiveEngine } from '@vast-swarm/core/play';
 import type { BakeFile, EngineEvent } from './messages';
 
 interface Baking {

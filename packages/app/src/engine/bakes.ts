@@ -1,4 +1,4 @@
-import { bakeOffsets, type Bake } from '@vast-swarm/core';
+import { bakeOffsets, type Bake } from '@vast-swarm/core/plan';
 import type { BakeFile } from './messages';
 
 /** Stored motion in the browser's own file system, which a worker reads and writes without waiting. */

@@ -1,6 +1,9 @@
 import { transfer } from 'comlink';
-import { sentFiles } from '@vast-swarm/core';
-import type { Census, MediumCensus, Piece, Played, StockData, Take } from '@vast-swarm/core';
+import { sentFiles } from '@vast-swarm/core/stock';
+import type { Census, MediumCensus } from '@vast-swarm/core/play';
+import type { Piece, Played } from '@vast-swarm/core/piece';
+import type { StockData } from '@vast-swarm/core/stock';
+import type { Take } from '@vast-swarm/core/feeds';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';

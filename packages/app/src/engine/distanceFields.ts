@@ -1,11 +1,6 @@
-import {
-  buildField,
-  fieldsWanted,
-  keepField,
-  type Mesh,
-  type Piece,
-  type StockFiles,
-} from '@vast-swarm/core';
+import { buildField, keepField, type Mesh, type StockFiles } from '@vast-swarm/core/stock';
+import { fieldsWanted } from '@vast-swarm/core/plan';
+import type { Piece } from '@vast-swarm/core/piece';
 import { pause } from './pause';
 
 /**

@@ -1,4 +1,4 @@
-import { HEARD_AHEAD, LiveSound, type Sound } from '@vast-swarm/core';
+import { HEARD_AHEAD, LiveSound, type Sound } from '@vast-swarm/core/stock';
 import type { Recorder } from './recording';
 
 /** Milliseconds that a frame waits for sound before it goes on in silence. */

@@ -1,5 +1,6 @@
+import '@vast-swarm/core/content';
 import { exposeWorker } from '../workers/exposeWorker';
-import type { LiveEngine } from '@vast-swarm/core';
+import type { LiveEngine } from '@vast-swarm/core/play';
 import { chooseEngine } from './live';
 import type { EngineWorker } from './messages';
 import { Looking } from './looking';

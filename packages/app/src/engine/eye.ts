@@ -1,4 +1,4 @@
-import { LivePictures, type Picture } from '@vast-swarm/core';
+import { LivePictures, type Picture } from '@vast-swarm/core/stock';
 import type { Recorder } from './recording';
 
 /** Milliseconds that the first frame waits for a picture. */

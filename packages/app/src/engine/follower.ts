@@ -1,5 +1,7 @@
-import { project, type CameraPose, type Piece } from '@vast-swarm/core';
-import type { LiveEngine } from '@vast-swarm/core';
+import { project } from '@vast-swarm/core/play';
+import type { CameraPose } from '@vast-swarm/core/kinds';
+import type { Piece } from '@vast-swarm/core/piece';
+import type { LiveEngine } from '@vast-swarm/core/play';
 import type { FollowReport, Spot } from './messages';
 
 /** Keeps to one particle and tells what it does. */

@@ -1,4 +1,6 @@
-import { LiveTake, takeKey, type Piece, type Take } from '@vast-swarm/core';
+import { LiveTake, type Take } from '@vast-swarm/core/feeds';
+import { takeKey } from '@vast-swarm/core/plan';
+import type { Piece } from '@vast-swarm/core/piece';
 
 interface Hand {
   take: LiveTake;

@@ -1,23 +1,20 @@
+import { heardIn, Scene, type LiveInput, type Plan } from '@vast-swarm/core/plan';
 import {
-  heardIn,
   heardPeaks,
   placeIn,
-  Scene,
   secondsOf,
   spectrumOf,
   stockData,
   tempoOf,
-  type Follow,
   type Heard,
-  type LiveInput,
   type Peaks,
-  type Piece,
-  type Plan,
   type Sound,
   type StockData,
   type StockFiles,
   type Tempo,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
+import type { Follow } from '@vast-swarm/core/kinds';
+import type { Piece } from '@vast-swarm/core/piece';
 
 /** What is known of the open piece. */
 interface Known {

@@ -1,4 +1,4 @@
-import type { LiveEngine } from '@vast-swarm/core';
+import type { LiveEngine } from '@vast-swarm/core/play';
 import { CpuEngine } from '@vast-swarm/cpu';
 import type { EngineChoice } from './messages';
 

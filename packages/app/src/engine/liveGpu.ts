@@ -1,5 +1,5 @@
 import { GpuEngine } from '@vast-swarm/gpu';
-import type { LiveEngine } from '@vast-swarm/core';
+import type { LiveEngine } from '@vast-swarm/core/play';
 
 /** The GPU engine on the canvas, or in words why not. Software adapters only when `insisted`. */
 export async function openGpu(

@@ -1,4 +1,6 @@
-import { arrived, finderIn, type Look, type ShownPicture, type StockData } from '@vast-swarm/core';
+import '@vast-swarm/core/content';
+import { arrived, type Look, type StockData } from '@vast-swarm/core/stock';
+import { finderIn, type ShownPicture } from '@vast-swarm/core/plan';
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';
 

@@ -1,4 +1,5 @@
-import { travelling, type Looker, type ShownPicture, type StockFiles } from '@vast-swarm/core';
+import { travelling, type StockFiles } from '@vast-swarm/core/stock';
+import type { Looker, ShownPicture } from '@vast-swarm/core/plan';
 import { transfer } from 'comlink';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { Asked, Found, LookWorker } from './lookWorker';

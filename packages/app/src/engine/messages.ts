@@ -1,16 +1,8 @@
-import type {
-  Census,
-  ControlValue,
-  MediumCensus,
-  Notice,
-  Peaks,
-  Piece,
-  Played,
-  Sound,
-  StockData,
-  Take,
-  Tempo,
-} from '@vast-swarm/core';
+import type { Census, MediumCensus } from '@vast-swarm/core/play';
+import type { ControlValue, Take } from '@vast-swarm/core/feeds';
+import type { Notice } from '@vast-swarm/core/plan';
+import type { Peaks, Sound, StockData, Tempo } from '@vast-swarm/core/stock';
+import type { Piece, Played } from '@vast-swarm/core/piece';
 
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';

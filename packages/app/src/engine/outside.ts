@@ -1,4 +1,5 @@
-import { PLAYED, type LiveInput, type Piece, type Played } from '@vast-swarm/core';
+import { PLAYED, type Piece, type Played } from '@vast-swarm/core/piece';
+import type { LiveInput } from '@vast-swarm/core/plan';
 import { Ear, type HeardTake } from './ear';
 import { Eye, type PicturePort, type SeenTake } from './eye';
 import { Hands } from './hands';

@@ -1,12 +1,6 @@
 import equal from 'fast-deep-equal';
-import {
-  allPlayed,
-  LivePlay,
-  type ControlValue,
-  type Ease,
-  type Piece,
-  type Played,
-} from '@vast-swarm/core';
+import { allPlayed, LivePlay, type Piece, type Played } from '@vast-swarm/core/piece';
+import type { ControlValue, Ease } from '@vast-swarm/core/feeds';
 
 /** A control that is set, or a cue that is fired; when is said by the frame that it comes before. */
 export type Play =

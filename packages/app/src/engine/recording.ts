@@ -1,4 +1,6 @@
-import { kindOf, type LiveInput, type Part, type Piece } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { LiveInput } from '@vast-swarm/core/plan';
+import type { Part, Piece } from '@vast-swarm/core/piece';
 
 /** What comes in and drives a part of the piece; its input is there once it was begun. */
 export interface Recorder<I extends LiveInput, T> {

@@ -1,19 +1,14 @@
+import { arrivedFiles, type StockFiles } from '@vast-swarm/core/stock';
 import {
-  arrivedFiles,
   census,
-  compilePiece,
-  KEPT_BY_MEDIA,
   mediumCensus,
-  secondIn,
-  PlanCache,
   Playback,
-  type CameraPose,
   type Census,
   type MediumCensus,
-  type Piece,
-  type Plan,
-  type StockFiles,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/play';
+import { compilePiece, secondIn, PlanCache, type Plan } from '@vast-swarm/core/plan';
+import { KEPT_BY_MEDIA, type CameraPose } from '@vast-swarm/core/kinds';
+import type { Piece } from '@vast-swarm/core/piece';
 import { Baker } from './baker';
 import { Building } from './building';
 import { buildFields } from './distanceFields';
@@ -23,7 +18,7 @@ import type { Play } from './plays';
 import type { Recorded } from './recording';
 import type { Coming } from './troupe';
 import type { Looking } from './looking';
-import type { LiveEngine } from '@vast-swarm/core';
+import type { LiveEngine } from '@vast-swarm/core/play';
 import { Outside } from './outside';
 import type { BakeFile, EngineEvent, FrameReport, PreviewChoice, Run, Spot } from './messages';
 import { pause } from './pause';

@@ -1,4 +1,4 @@
-import { Arrivals, LiveMotion, type CastMember, type Motion } from '@vast-swarm/core';
+import { Arrivals, LiveMotion, type CastMember, type Motion } from '@vast-swarm/core/stock';
 import { clock } from '../workers/clock';
 import type { Recorder } from './recording';
 

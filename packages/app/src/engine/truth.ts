@@ -1,4 +1,4 @@
-import type { LiveEngine, Playback } from '@vast-swarm/core';
+import type { LiveEngine, Playback } from '@vast-swarm/core/play';
 
 /** Part of a frame's time that is taken for it even where playing leaves none. */
 const LEAST = 0.1;

@@ -1,6 +1,6 @@
 import { Tooltip } from '@mui/material';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
-import type { NumberDial, VectorDial } from '@vast-swarm/core';
+import type { NumberDial, VectorDial } from '@vast-swarm/core/kinds';
 import { readAmount, showAmount } from './amount';
 
 interface Props {

@@ -1,4 +1,6 @@
-import { fileNameOf, setDial, type FramePass, type Piece } from '@vast-swarm/core';
+import { fileNameOf } from '@vast-swarm/core/formats';
+import { setDial, type Piece } from '@vast-swarm/core/piece';
+import type { FramePass } from '@vast-swarm/core/plan';
 import { STILLS, type StillFormat } from '@vast-swarm/cpu';
 
 /** What a render makes. */

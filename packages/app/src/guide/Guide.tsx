@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { catalogue, type Kind, type Shelf } from '@vast-swarm/core';
+import { catalogue, type Kind, type Shelf } from '@vast-swarm/core/kinds';
 import { COLOURS } from '../ui/theme';
 import { KindIcon } from '../ui/KindIcon';
 import { SHOW_KEYS } from '../show/showKeys';

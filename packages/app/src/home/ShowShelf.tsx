@@ -2,7 +2,7 @@ import { Box, Button, ButtonBase, Stack, Typography } from '@mui/material';
 import { visuallyHidden } from '@mui/utils';
 import { Download, Plus, Trash2 } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
-import { makeShow } from '@vast-swarm/core';
+import { makeShow } from '@vast-swarm/core/show';
 import { library, type StoredPiece, type StoredShow } from '../data/db';
 import { addShow, exportShow, removeShow } from '../data/shows';
 import { useLive } from '../data/useLive';

@@ -1,6 +1,6 @@
 import { liveQuery } from 'dexie';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { DEMO_SHOW } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { library, type StoredPiece } from '../data/db';
 import { followSeeded, unkeptListeners, unkeptPieces } from '../data/pieces';
 import { rowOf, shelfRows, type ShelfRow } from '../data/shelf';

@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect, useSyncExternalStore } from 'react';
-import { jointNames } from '@vast-swarm/core';
+import { jointNames } from '@vast-swarm/core/stock';
 import type { Camera } from '../camera/camera';
 import type { EngineClient } from '../engine/client';
 import type { Recorded } from '../engine/recording';

@@ -1,4 +1,5 @@
-import { fileNameOf, freshIdIn, freshName, wavBytes, type Piece } from '@vast-swarm/core';
+import { fileNameOf, wavBytes } from '@vast-swarm/core/formats';
+import { freshIdIn, freshName, type Piece } from '@vast-swarm/core/piece';
 import type { Camera } from '../camera/camera';
 import { entryOf } from '../data/chosen';
 import { saveAs } from '../data/files';

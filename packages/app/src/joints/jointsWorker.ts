@@ -1,6 +1,7 @@
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';
-import { castMember, type CastMember, type DoorNews } from '@vast-swarm/core';
+import { castMember, type CastMember } from '@vast-swarm/core/stock';
+import type { DoorNews } from '@vast-swarm/core/formats';
 import { clock } from '../workers/clock';
 import type { ArrivedPose } from '../engine/troupe';
 import { openServer, openStandIn } from './sources';
@@ -25,7 +26,7 @@ export interface JointsWorker {
   /**
    * Hears joints.
    *
-   * @param from a motion that stands in, by its name, or the address of a server
+   * @param from a motion that stands in, or the address of a server
    * @param tell is told what is heard, some times a second
    * @throws Error where nothing can be heard
    */

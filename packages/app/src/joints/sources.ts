@@ -1,5 +1,7 @@
+import { pierDancers } from '@vast-swarm/core/content/pierDancers';
 import { clock } from '../workers/clock';
-import { made, posesAt, type DoorNews, type Motion } from '@vast-swarm/core';
+import { posesAt, type Motion } from '@vast-swarm/core/stock';
+import type { DoorNews } from '@vast-swarm/core/formats';
 
 /** Hears what there is of joints, when it arrived in seconds of this machine's clock, and whether nothing comes any more. */
 export interface Listener {
@@ -8,7 +10,8 @@ export interface Listener {
 }
 
 /** Motions that stand in for people, by their names in the stock. */
-export const STAND_INS = ['pierDancers'] as const;
+const MOTIONS: Record<string, () => Motion> = { pierDancers };
+export const STAND_INS = Object.keys(MOTIONS);
 
 /** Milliseconds after which a lost server is looked for again. */
 const AGAIN = 1000;
@@ -47,7 +50,7 @@ export function openServer(url: string, { hear, lost }: Listener): Promise<void>
 
 /** The joints of a motion of our own, over and over. */
 export function openStandIn(name: string, { hear }: Listener): void {
-  const motion = made(name) as Motion;
+  const motion = MOTIONS[name]!();
   const { performers } = motion;
   const present = performers.map(({ name: who, joints }) => ({
     name: who,

@@ -10,7 +10,8 @@ import {
 } from '@mui/material';
 import { Plus } from 'lucide-react';
 import { useState, type MouseEvent } from 'react';
-import { catalogue, type PartList, type Shelf } from '@vast-swarm/core';
+import { catalogue, type Shelf } from '@vast-swarm/core/kinds';
+import type { PartList } from '@vast-swarm/core/piece';
 import { RecipeDrawer } from '../recipes/RecipeDrawer';
 import { COLOURS } from '../ui/theme';
 import { KindIcon } from '../ui/KindIcon';

@@ -3,7 +3,8 @@ import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } f
 import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
 import { memo, useMemo, type ReactNode } from 'react';
 import { shallowEqual } from 'react-redux';
-import { kindOf, type Part, type Piece, type Swarm, type PartList } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { Part, Piece, Swarm, PartList } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

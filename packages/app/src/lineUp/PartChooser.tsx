@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { PartList } from '@vast-swarm/core';
+import type { PartList } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { KindChooser } from './KindChooser';

@@ -4,7 +4,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown } from 'lucide-react';
 import { memo, useState, type KeyboardEvent } from 'react';
 import { noticed } from '../store/noticeSlice';
-import { isCalled, nameProblem, type PartList, type PartRef } from '@vast-swarm/core';
+import { isCalled, nameProblem, type PartList, type PartRef } from '@vast-swarm/core/piece';
 import { useEngine } from '../engine/EngineContext';
 import { copyParts, pasteParts } from '../recipes/copied';
 import { keepRecipe } from '../recipes/recipes';

@@ -1,4 +1,4 @@
-import { madeTitle } from '@vast-swarm/core';
+import { madeTitle } from '@vast-swarm/core/stock';
 
 /** An input or an output of the machine. */
 export interface Device {

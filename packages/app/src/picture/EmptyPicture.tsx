@@ -1,7 +1,7 @@
 import { Box, Button, Stack } from '@mui/material';
 import { Type } from 'lucide-react';
 import { useRef } from 'react';
-import { kindOf } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
 import { bornFromWords } from '../data/chosen';
 import { STOCK_ACCEPT } from '../data/stock';
 import { pieceActions } from '../store/pieceSlice';

@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
-import { Scene, type Piece } from '@vast-swarm/core';
+import { Scene } from '@vast-swarm/core/plan';
+import type { Piece } from '@vast-swarm/core/piece';
 import { useEngine } from '../engine/EngineContext';
 import type { PreviewChoice } from '../engine/messages';
 import { pieceActions } from '../store/pieceSlice';

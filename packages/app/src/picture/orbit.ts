@@ -1,12 +1,6 @@
-import {
-  cameraAt,
-  type DialValue,
-  type FrameFeed,
-  type Piece,
-  type Scene,
-  type Vector,
-  type VectorFeed,
-} from '@vast-swarm/core';
+import { cameraAt, type Scene } from '@vast-swarm/core/plan';
+import type { DialValue, FrameFeed, Vector, VectorFeed } from '@vast-swarm/core/feeds';
+import type { Piece } from '@vast-swarm/core/piece';
 
 type Camera = Piece['camera'];
 

@@ -1,5 +1,5 @@
 import { useEffect, type RefObject } from 'react';
-import { kindOf } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
 import { useEngine } from '../engine/EngineContext';
 import { store } from '../store/store';
 import { TYPING } from '../ui/typing';

@@ -1,4 +1,4 @@
-import { boundsOf, lengthOf, pointsOf, secondsOf, type StockData } from '@vast-swarm/core';
+import { boundsOf, lengthOf, pointsOf, secondsOf, type StockData } from '@vast-swarm/core/stock';
 
 const count = (n: number): string => n.toLocaleString('en-GB').replace(/,/g, ' ');
 

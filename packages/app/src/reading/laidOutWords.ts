@@ -1,4 +1,4 @@
-import type { LayOut, Mesh, Outline } from '@vast-swarm/core';
+import type { LayOut, Mesh, Outline } from '@vast-swarm/core/stock';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { StockWorker } from './stockWorker';
 

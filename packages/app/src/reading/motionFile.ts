@@ -1,4 +1,4 @@
-import type { Motion } from '@vast-swarm/core';
+import type { Motion } from '@vast-swarm/core/stock';
 import { inStockWorker } from './inStockWorker';
 
 /** A motion as a file: a table of joints, or BVH, in a zip where there are several performers. */

@@ -1,8 +1,7 @@
 import { checkPictureSize } from '@vast-swarm/core/stock/read/png';
+import { bvhOf, motionTable } from '@vast-swarm/core/formats';
+import { goesOn } from '@vast-swarm/core/longWork';
 import {
-  bvhOf,
-  goesOn,
-  motionTable,
   peaksOf,
   readStock,
   secondsOf,
@@ -15,7 +14,7 @@ import {
   type Sound,
   type StockData,
   type Zipped,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';
 import { encode } from 'fast-png';

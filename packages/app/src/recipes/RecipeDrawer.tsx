@@ -1,6 +1,6 @@
 import { Box, ButtonBase, IconButton } from '@mui/material';
 import { Download, Trash2 } from 'lucide-react';
-import type { PartList } from '@vast-swarm/core';
+import type { PartList } from '@vast-swarm/core/piece';
 import { library, type StoredRecipe } from '../data/db';
 import { useLive } from '../data/useLive';
 import { COLOURS } from '../ui/theme';

@@ -5,7 +5,7 @@ import {
   pasted,
   type PartRef,
   type Parts,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
 import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';

@@ -1,11 +1,11 @@
 import {
   parseParts,
   partsText,
-  RECIPES,
   type Parts,
   type PartRef,
   type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { RECIPES } from '@vast-swarm/core/demo';
 import { library, type StoredRecipe } from '../data/db';
 import { saveDocument } from '../data/files';
 import { filesOf } from '../data/stock';

@@ -1,4 +1,5 @@
-import type { Piece, StockFiles } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
+import type { StockFiles } from '@vast-swarm/core/stock';
 import type { Settings } from '../formats/settings';
 
 export interface Job extends Settings {

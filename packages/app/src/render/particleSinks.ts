@@ -1,4 +1,4 @@
-import { numbered, particleFile, UsdExport, usdLayout } from '@vast-swarm/core';
+import { numbered, particleFile, UsdExport, usdLayout } from '@vast-swarm/core/formats';
 import type { Job } from './messages';
 import { endingOf, NOT_IN_NAMES } from '../formats/settings';
 import type { Sink } from './sink';

@@ -1,4 +1,6 @@
-import { arrivedFiles, compilePiece, isDrawn } from '@vast-swarm/core';
+import '@vast-swarm/core/content';
+import { arrivedFiles } from '@vast-swarm/core/stock';
+import { compilePiece, isDrawn } from '@vast-swarm/core/plan';
 import { checkRoom, CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';

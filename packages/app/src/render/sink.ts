@@ -1,4 +1,4 @@
-import type { Plan } from '@vast-swarm/core';
+import type { Plan } from '@vast-swarm/core/plan';
 import type { CpuEngine, Frame } from '@vast-swarm/cpu';
 
 /** Where frames go. */

@@ -1,4 +1,4 @@
-import { numbered } from '@vast-swarm/core';
+import { numbered } from '@vast-swarm/core/formats';
 import { needsLight, stillBytes, type CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { KeptFrames } from './keptFrames';
 import type { Job } from './messages';

@@ -12,7 +12,8 @@ import {
   VideoSampleSource,
   WebMOutputFormat,
 } from 'mediabunny';
-import { heardBetween, mixOf, type Heard } from '@vast-swarm/core';
+import { heardBetween } from '@vast-swarm/core/plan';
+import { mixOf, type Heard } from '@vast-swarm/core/stock';
 import type { Job } from './messages';
 import { codecsOf } from '../formats/settings';
 import type { Sink } from './sink';

@@ -1,5 +1,5 @@
 import { strToU8, Zip, ZipPassThrough } from 'fflate';
-import { pieceText, type Piece } from '@vast-swarm/core';
+import { pieceText, type Piece } from '@vast-swarm/core/piece';
 
 /** Files in a zip as they come, stored without a second compression, and the piece itself behind them. */
 export class Zipped {

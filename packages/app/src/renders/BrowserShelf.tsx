@@ -1,6 +1,6 @@
 import { Button } from '@mui/material';
 import { Link } from 'react-router';
-import { frameCount } from '@vast-swarm/core';
+import { frameCount } from '@vast-swarm/core/formats';
 import { saveAs } from '../data/files';
 import { Look } from '../render/Look';
 import { paceOf } from '../render/pace';

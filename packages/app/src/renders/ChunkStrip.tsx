@@ -1,5 +1,5 @@
 import { Box, Stack } from '@mui/material';
-import type { FarmWorker, RenderJob } from '@vast-swarm/core';
+import type { FarmWorker, RenderJob } from '@vast-swarm/core/formats';
 import { COLOURS } from '../ui/theme';
 
 interface Props {

@@ -1,5 +1,5 @@
 import { Checkbox, MenuItem, TextField } from '@mui/material';
-import { FRAME_PASSES, type FramePass } from '@vast-swarm/core';
+import { FRAME_PASSES, type FramePass } from '@vast-swarm/core/plan';
 import { LAYER_TITLES, type FieldsProps } from '../formats/settings';
 
 const titlesOf = (layers: readonly FramePass[]): string =>

@@ -1,7 +1,7 @@
 import { Button, FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material';
 import { useEffect, useState, type ReactNode } from 'react';
 import { canEncodeVideo } from 'mediabunny';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { COLOURS } from '../ui/theme';
 import { LayersField } from './LayersField';
 import {

@@ -1,7 +1,7 @@
 import { Box, Button, LinearProgress, Stack, Typography } from '@mui/material';
 import { ArrowDown, ArrowUp, Pause, Play, RotateCcw, Square, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { canAct, isOpenRender, type JobAct, type RenderJob } from '@vast-swarm/core';
+import { canAct, isOpenRender, type JobAct, type RenderJob } from '@vast-swarm/core/formats';
 import { duration } from '../render/duration';
 import { COLOURS, MONO } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';

@@ -1,7 +1,7 @@
 import { Box, Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { loadPiece } from '../data/pieces';
 import { browserQueue, stateOf } from './browserQueue';
 import { useBrowserRenders } from './useBrowserRenders';

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { frameCount, type JobAct, type RenderJob } from '@vast-swarm/core';
+import { frameCount, type JobAct, type RenderJob } from '@vast-swarm/core/formats';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { ChunkStrip } from './ChunkStrip';

@@ -1,5 +1,5 @@
 import { Box, Typography } from '@mui/material';
-import type { FarmWorker } from '@vast-swarm/core';
+import type { FarmWorker } from '@vast-swarm/core/formats';
 import { COLOURS, MONO } from '../ui/theme';
 import { Shelf } from './Shelf';
 

@@ -1,5 +1,7 @@
 import { liveQuery } from 'dexie';
-import { byTurn, canAct, frameCount, sentFiles, type JobAct, type Piece } from '@vast-swarm/core';
+import { byTurn, canAct, frameCount, type JobAct } from '@vast-swarm/core/formats';
+import { sentFiles } from '@vast-swarm/core/stock';
+import type { Piece } from '@vast-swarm/core/piece';
 import { library, type StoredRender } from '../data/db';
 import { filesOf } from '../data/stock';
 import { newId, TAB } from '../data/tab';

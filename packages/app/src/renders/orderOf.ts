@@ -1,4 +1,5 @@
-import { pieceText, type Piece, type RenderOrder } from '@vast-swarm/core';
+import { pieceText, type Piece } from '@vast-swarm/core/piece';
+import type { RenderOrder } from '@vast-swarm/core/formats';
 import { strToU8, zipSync } from 'fflate';
 import { stockFilesOf } from '../data/files';
 import { askedOf, groupOf, type Codec, type Settings } from '../formats/settings';

@@ -4,7 +4,7 @@ import {
   type FarmWorker,
   type JobAct,
   type RenderJob,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/formats';
 import { z } from 'zod';
 
 /** Renders at the server that the page comes from. */

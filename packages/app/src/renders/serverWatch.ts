@@ -1,4 +1,4 @@
-import type { FarmWorker, RenderJob } from '@vast-swarm/core';
+import type { FarmWorker, RenderJob } from '@vast-swarm/core/formats';
 import { serverRenders } from './serverRenders';
 import { tellEnded } from './tellEnded';
 

@@ -1,4 +1,4 @@
-import type { RenderJob } from '@vast-swarm/core';
+import type { RenderJob } from '@vast-swarm/core/formats';
 import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';
 

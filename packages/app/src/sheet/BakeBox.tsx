@@ -1,6 +1,7 @@
 import { Box, Button, LinearProgress, Stack } from '@mui/material';
 import { useMemo } from 'react';
-import { fileNamed, motionKeys, wordsKey } from '@vast-swarm/core';
+import { fileNamed, wordsKey } from '@vast-swarm/core/stock';
+import { motionKeys } from '@vast-swarm/core/plan';
 import { makeBake, removeBake } from '../data/bakes';
 import { useEngine } from '../engine/EngineContext';
 import { useApp, usePiece } from '../store/store';

@@ -1,6 +1,6 @@
 import { Box, IconButton, Stack, Tooltip } from '@mui/material';
 import { ArrowUp, Eye, EyeOff, Trash2 } from 'lucide-react';
-import { makePart, type Part } from '@vast-swarm/core';
+import { makePart, type Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

@@ -1,5 +1,6 @@
 import { Box } from '@mui/material';
-import { signalNames, type ChannelsFeed } from '@vast-swarm/core';
+import { signalNames } from '@vast-swarm/core/piece';
+import type { ChannelsFeed } from '@vast-swarm/core/feeds';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { NamedSelect } from '../fields/NamedSelect';

@@ -1,6 +1,7 @@
 import { Box, Stack } from '@mui/material';
 import { memo, type ReactNode } from 'react';
-import { catalogue, kindOf, type Choice, type Shelf } from '@vast-swarm/core';
+import { catalogue, kindOf, type Shelf } from '@vast-swarm/core/kinds';
+import type { Choice } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

@@ -6,7 +6,7 @@ import {
   isLayers,
   isPlaceColour,
   type ColourFeed,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
 import { COLOURS } from '../ui/theme';
 import { ChannelsCell } from './ChannelsCell';
 import { ColourField } from './ColourField';

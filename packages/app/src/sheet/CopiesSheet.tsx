@@ -1,6 +1,7 @@
 import { Box, Button, IconButton, Stack } from '@mui/material';
 import { Trash2 } from 'lucide-react';
-import { number, vector, type Copies, type DialSpec } from '@vast-swarm/core';
+import { number, vector, type DialSpec } from '@vast-swarm/core/kinds';
+import type { Copies } from '@vast-swarm/core/piece';
 import { COLOURS } from '../ui/theme';
 import { CopyChances } from './CopyChances';
 import { DialRow } from './DialRow';

@@ -1,7 +1,8 @@
 import { Box, IconButton, Stack, ToggleButton, ToggleButtonGroup, Tooltip } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Dices } from 'lucide-react';
-import { CHANCES, number, type Chance, type Copies } from '@vast-swarm/core';
+import { CHANCES, number, type Chance } from '@vast-swarm/core/kinds';
+import type { Copies } from '@vast-swarm/core/piece';
 import { COLOURS } from '../ui/theme';
 import { DialRow } from './DialRow';
 import { SmallSelect } from '../fields/SmallSelect';

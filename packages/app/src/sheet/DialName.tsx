@@ -1,6 +1,6 @@
 import { Box, Tooltip } from '@mui/material';
 import { useState } from 'react';
-import type { DialSpec } from '@vast-swarm/core';
+import type { DialSpec } from '@vast-swarm/core/kinds';
 import { COLOURS, MONO } from '../ui/theme';
 import { DialLock } from '../variations/DialLock';
 import { SKETCHES } from './sketches';

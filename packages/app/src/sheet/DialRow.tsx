@@ -5,10 +5,10 @@ import {
   isGradient,
   isLayers,
   overOf,
-  type DialSpec,
   type DialValue,
   type NumberFeed,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
+import type { DialSpec } from '@vast-swarm/core/kinds';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
 import { HeldBy, useHolder } from './controls/HeldBy';

@@ -1,7 +1,7 @@
 import { Divider, ListItemText, Menu, MenuItem } from '@mui/material';
 import { useMemo, useState } from 'react';
+import { signalNames, type Piece } from '@vast-swarm/core/piece';
 import {
-  signalNames,
   isChannels,
   isFormula,
   isGradient,
@@ -10,16 +10,14 @@ import {
   isSignal,
   isSpread,
   mapOf,
-  memo,
   overOf,
   rangeOf,
-  type ColourDial,
   type ColourFeed,
-  type DialSpec,
   type DialValue,
   type NumberFeed,
-  type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
+import { memo } from '@vast-swarm/core/stock';
+import type { ColourDial, DialSpec } from '@vast-swarm/core/kinds';
 import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
 import { forwardItems } from './controls/forwardItems';

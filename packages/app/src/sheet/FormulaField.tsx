@@ -1,16 +1,14 @@
 import { Box, InputBase } from '@mui/material';
 import { useState } from 'react';
+import { chainOf, namesOf, type Piece } from '@vast-swarm/core/piece';
 import {
-  chainOf,
   FormulaError,
   formulaMaps,
   formulaSignals,
   FUNCTIONS,
   NAMES,
-  namesOf,
   parseFormula,
-  type Piece,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
 import { usePiece } from '../store/store';
 import { COLOURS, MONO } from '../ui/theme';
 

@@ -1,5 +1,6 @@
 import { Box, Switch, Tooltip } from '@mui/material';
-import { number, type NumberDial, type Piece } from '@vast-swarm/core';
+import { number, type NumberDial } from '@vast-swarm/core/kinds';
+import type { Piece } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

@@ -1,6 +1,6 @@
 import { Box, Stack } from '@mui/material';
 import { useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
-import { gradientAt, hexOf, linearRgb, type Rgb, type Stop } from '@vast-swarm/core';
+import { gradientAt, hexOf, linearRgb, type Rgb, type Stop } from '@vast-swarm/core/feeds';
 import { COLOURS } from '../ui/theme';
 import { useHolding } from '../ui/useHolding';
 import { ColourField } from './ColourField';

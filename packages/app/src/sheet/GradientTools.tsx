@@ -1,16 +1,8 @@
 import { Box, Divider, IconButton, Menu, MenuItem, Tooltip } from '@mui/material';
 import { Palette } from 'lucide-react';
 import { useRef, useState } from 'react';
-import {
-  GRADIENT_SET,
-  gradientAt,
-  gradientToCpt,
-  gradientToSvg,
-  hexOf,
-  readGradient,
-  type Rgb,
-  type Stop,
-} from '@vast-swarm/core';
+import { GRADIENT_SET, gradientAt, hexOf, type Rgb, type Stop } from '@vast-swarm/core/feeds';
+import { gradientToCpt, gradientToSvg, readGradient } from '@vast-swarm/core/formats';
 import { saveAs } from '../data/files';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';

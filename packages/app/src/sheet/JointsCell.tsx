@@ -1,5 +1,5 @@
 import { Autocomplete, TextField } from '@mui/material';
-import { kindOf, type JointsDial } from '@vast-swarm/core';
+import { kindOf, type JointsDial } from '@vast-swarm/core/kinds';
 import { useHeardJoints } from '../inputs/LiveContext';
 import { usePiece } from '../store/store';
 import { usePerforming } from '../answers/usePerforming';

@@ -1,6 +1,6 @@
 import { Box, Button, IconButton } from '@mui/material';
 import { Trash2 } from 'lucide-react';
-import type { Keys } from '@vast-swarm/core';
+import type { Keys } from '@vast-swarm/core/feeds';
 import { useEngine } from '../engine/EngineContext';
 import { keysAtTime, withKey } from '../store/keyEdits';
 import { NumberField } from '../fields/NumberField';

@@ -1,14 +1,14 @@
 import { Box, Button, IconButton, Stack } from '@mui/material';
 import { ArrowUp, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { signalNames } from '@vast-swarm/core/piece';
 import {
-  signalNames,
   LAYER_MODES,
   LAYER_READINGS,
   LAYER_SOURCES,
   type ColourLayer,
   type LayersFeed,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { FormulaField } from './FormulaField';

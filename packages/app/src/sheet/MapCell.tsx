@@ -6,7 +6,7 @@ import {
   type MapChannel,
   type MapFeed,
   type MapPlane,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { MapHistogram } from './MapHistogram';

@@ -1,6 +1,8 @@
 import { Box } from '@mui/material';
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
-import type { MapChannel, Part, Picture } from '@vast-swarm/core';
+import type { MapChannel } from '@vast-swarm/core/feeds';
+import type { Part } from '@vast-swarm/core/piece';
+import type { Picture } from '@vast-swarm/core/stock';
 import { useStockData } from '../stock/useStockData';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';

@@ -1,6 +1,7 @@
 import { Box, Button, IconButton, Stack } from '@mui/material';
 import { Trash2 } from 'lucide-react';
-import { MOST_SHAPES as MOST, type Mask, type MaskShape, type StockDial } from '@vast-swarm/core';
+import { MOST_SHAPES as MOST, type Mask, type MaskShape } from '@vast-swarm/core/feeds';
+import type { StockDial } from '@vast-swarm/core/kinds';
 import { useApp, useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { StockCell } from './StockCell';

@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import type { Part } from '@vast-swarm/core';
+import type { Part } from '@vast-swarm/core/piece';
 import { COLOURS } from '../ui/theme';
 import { PictureCanvas } from '../ui/PictureCanvas';
 import { useMoving } from '../answers/useMoving';

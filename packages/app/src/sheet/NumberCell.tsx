@@ -1,17 +1,17 @@
 import { Box, Stack } from '@mui/material';
 import { useCallback, type ReactNode } from 'react';
+import { signalNames } from '@vast-swarm/core/piece';
 import {
-  signalNames,
   isFixed,
   isFormula,
   isMap,
   isSignal,
   isSpread,
   type FormulaFeed,
-  type NumberDial,
   type NumberFeed,
   type SignalFeed,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
+import type { NumberDial } from '@vast-swarm/core/kinds';
 import { useApp } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { FormulaField } from './FormulaField';

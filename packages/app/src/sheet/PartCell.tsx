@@ -1,4 +1,5 @@
-import { chainOf, signalNames, type PartDial } from '@vast-swarm/core';
+import { chainOf, signalNames } from '@vast-swarm/core/piece';
+import type { PartDial } from '@vast-swarm/core/kinds';
 import { usePiece } from '../store/store';
 import { NamedSelect } from '../fields/NamedSelect';
 import { StockCell } from './StockCell';

@@ -1,6 +1,6 @@
 import { Box, IconButton, Stack } from '@mui/material';
 import { Trash2 } from 'lucide-react';
-import { BONE_RADIUS, type BoneRadii } from '@vast-swarm/core';
+import { BONE_RADIUS, type BoneRadii } from '@vast-swarm/core/feeds';
 import { usePiece } from '../store/store';
 import { usePerforming } from '../answers/usePerforming';
 import { NamedSelect } from '../fields/NamedSelect';

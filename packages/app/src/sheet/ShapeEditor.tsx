@@ -1,6 +1,6 @@
 import { Box, MenuItem, Select, Stack } from '@mui/material';
 import { useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
-import { EASES, shapeAt, type Ease, type Shape } from '@vast-swarm/core';
+import { EASES, shapeAt, type Ease, type Shape } from '@vast-swarm/core/feeds';
 import { COLOURS } from '../ui/theme';
 import { useHolding } from '../ui/useHolding';
 import { NumberField } from '../fields/NumberField';

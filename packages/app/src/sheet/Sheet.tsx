@@ -1,18 +1,14 @@
 import { Box, Button, Stack } from '@mui/material';
 import type { UnknownAction } from '@reduxjs/toolkit';
+import { inEffect, type Part, type PartList, type Piece, type Swarm } from '@vast-swarm/core/piece';
 import {
-  inEffect,
   kindOf,
-  rangeOf,
   swarmDials,
   type DialValues,
   type Dials,
-  type Part,
-  type PartList,
-  type Piece,
   type Shelf,
-  type Swarm,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/kinds';
+import { rangeOf } from '@vast-swarm/core/feeds';
 import { memo, useMemo } from 'react';
 import type { Recorded } from '../engine/recording';
 import { readersOf } from '../store/pieceEdits';

@@ -1,17 +1,15 @@
 import { Box, Button, Divider, MenuItem, Select, Stack } from '@mui/material';
 import { useRef } from 'react';
+import { catalogue, type StockDial } from '@vast-swarm/core/kinds';
+import { freshIdIn, type Part } from '@vast-swarm/core/piece';
 import {
-  catalogue,
-  freshIdIn,
   madeType,
   madeTitle,
-  MADE,
   standsInSpace,
-  type Part,
-  type StockDial,
   type StockEntry,
   type StockType,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
+import { MADE } from '@vast-swarm/core/demo';
 import { entryOf, firstWords, lookOf } from '../data/chosen';
 import { areFrames, framesFile } from '../data/frames';
 import { importStock, STOCK_ACCEPT, typesOf } from '../data/stock';

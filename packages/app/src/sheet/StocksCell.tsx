@@ -1,6 +1,6 @@
 import { Box, IconButton, Stack } from '@mui/material';
 import { Trash2 } from 'lucide-react';
-import type { StocksDial } from '@vast-swarm/core';
+import type { StocksDial } from '@vast-swarm/core/kinds';
 import { usePiece } from '../store/store';
 import { StockCell } from './StockCell';
 

@@ -1,5 +1,5 @@
 import { Box, Button, Stack } from '@mui/material';
-import type { Strokes } from '@vast-swarm/core';
+import type { Strokes } from '@vast-swarm/core/feeds';
 import { useApp, useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../ui/theme';

@@ -1,6 +1,6 @@
 import { Box, Button, Slider, Stack } from '@mui/material';
 import { useEffect, useState } from 'react';
-import type { Take } from '@vast-swarm/core';
+import type { Take } from '@vast-swarm/core/feeds';
 import { useEngine } from '../engine/EngineContext';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';

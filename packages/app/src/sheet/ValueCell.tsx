@@ -2,7 +2,6 @@ import type {
   BoneRadii,
   Bursts,
   ColourFeed,
-  DialSpec,
   DialValue,
   Keys,
   Mask,
@@ -13,7 +12,8 @@ import type {
   Strokes,
   Take,
   VectorFeed,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
+import type { DialSpec } from '@vast-swarm/core/kinds';
 import { PlainSelect } from '../ui/PlainSelect';
 import { ColourCell } from './ColourCell';
 import { BurstsCell } from './controls/BurstsCell';

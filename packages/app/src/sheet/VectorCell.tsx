@@ -1,6 +1,7 @@
 import { Box, Stack } from '@mui/material';
 import { useState, type ReactNode } from 'react';
-import type { DialValue, FrameFeed, VectorDial, VectorFeed } from '@vast-swarm/core';
+import type { DialValue, FrameFeed, VectorFeed } from '@vast-swarm/core/feeds';
+import type { VectorDial } from '@vast-swarm/core/kinds';
 import { COLOURS } from '../ui/theme';
 import { useApp } from '../store/store';
 import { HeldBy, holderAt, useHolder } from './controls/HeldBy';

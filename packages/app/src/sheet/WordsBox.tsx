@@ -6,7 +6,7 @@ import {
   WORDS_DEFAULTS,
   type StockEntry,
   type WordsSource,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
 import { useStoredStock } from '../stock/useStoredStock';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';

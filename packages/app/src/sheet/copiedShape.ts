@@ -1,4 +1,5 @@
-import { overOf, type DialSpec, type DialValue, type Shape } from '@vast-swarm/core';
+import { overOf, type DialValue, type Shape } from '@vast-swarm/core/feeds';
+import type { DialSpec } from '@vast-swarm/core/kinds';
 
 let copied: Shape | null = null;
 

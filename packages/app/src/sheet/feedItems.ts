@@ -14,10 +14,10 @@ import {
   type ColourFeed,
   type DialValue,
   type MapFeed,
-  type NumberDial,
   type NumberFeed,
   type Shape,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/feeds';
+import type { NumberDial } from '@vast-swarm/core/kinds';
 
 /** What the choice of feeds goes by: a number dial, or a part of a vector. */
 export type FedSpec = Pick<NumberDial, 'min' | 'max' | 'varies'> & { type: 'number' };

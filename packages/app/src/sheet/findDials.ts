@@ -1,4 +1,4 @@
-import { dialsOf, type DialPlace, type Part, type Piece, type Swarm } from '@vast-swarm/core';
+import { dialsOf, type DialPlace, type Part, type Piece, type Swarm } from '@vast-swarm/core/piece';
 import type { Selection } from '../store/selection';
 
 /** The id of the field that they are looked for in, for the key that goes there. */

@@ -1,4 +1,5 @@
-import { LIGHT, luminanceOf, type MapChannel, type Picture } from '@vast-swarm/core';
+import { LIGHT, luminanceOf, type MapChannel } from '@vast-swarm/core/feeds';
+import type { Picture } from '@vast-swarm/core/stock';
 
 /** Stretches that a histogram has. */
 export const BINS = 64;

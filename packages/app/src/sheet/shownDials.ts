@@ -1,11 +1,6 @@
 import equal from 'fast-deep-equal';
-import {
-  isWanted,
-  type DialSpec,
-  type Dials,
-  type DialValue,
-  type DialValues,
-} from '@vast-swarm/core';
+import { isWanted, type DialSpec, type Dials, type DialValues } from '@vast-swarm/core/kinds';
+import type { DialValue } from '@vast-swarm/core/feeds';
 import { useApp } from '../store/store';
 
 /** Whether a dial has another value than it begins with. */

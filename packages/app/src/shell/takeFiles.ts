@@ -1,14 +1,14 @@
 import {
   checkSize,
-  documentIn,
   FORMAT,
   parseParts,
   parsePiece,
   PARTS_FORMAT,
-  SHOW_FORMAT,
   type Parts,
-  type Zipped,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { documentIn } from '@vast-swarm/core/formats';
+import { SHOW_FORMAT } from '@vast-swarm/core/show';
+import type { Zipped } from '@vast-swarm/core/stock';
 import { addRecipe } from '../recipes/recipes';
 import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';

@@ -2,7 +2,7 @@ import { Box, GlobalStyles, Typography } from '@mui/material';
 import { visuallyHidden } from '@mui/utils';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { forgetNight, loadNight, type LeftNight } from '../data/nights';
 import type { EngineClient } from '../engine/client';
 import type { EngineChoice } from '../engine/messages';

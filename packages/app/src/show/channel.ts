@@ -1,4 +1,6 @@
-import type { ControlValue, NightRow, ShowAct } from '@vast-swarm/core';
+import type { ControlValue } from '@vast-swarm/core/feeds';
+import type { NightRow } from '@vast-swarm/core/show';
+import type { ShowAct } from '@vast-swarm/core/formats';
 import type { EngineKind } from '../engine/messages';
 import type { Play } from '../engine/plays';
 import type { LinkState } from '../live/serverLink';

@@ -1,4 +1,4 @@
-import type { Done, Show } from '@vast-swarm/core';
+import type { Done, Show } from '@vast-swarm/core/show';
 import type { StoredNight } from '../data/db';
 import { Ways } from './ways';
 

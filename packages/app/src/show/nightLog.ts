@@ -1,4 +1,4 @@
-import type { NightRow } from '@vast-swarm/core';
+import type { NightRow } from '@vast-swarm/core/show';
 import { keepNight } from '../data/nights';
 import type { StoredNight } from '../data/db';
 

@@ -1,4 +1,5 @@
-import type { Conductor, Pass, Piece } from '@vast-swarm/core';
+import type { Conductor, Pass } from '@vast-swarm/core/show';
+import type { Piece } from '@vast-swarm/core/piece';
 import type { EngineClient } from '../engine/client';
 import type { Player } from './player';
 

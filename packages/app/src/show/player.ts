@@ -1,4 +1,6 @@
-import { allPlayed, type Pass, type Piece, type Played, type StockData } from '@vast-swarm/core';
+import { allPlayed, type Piece, type Played } from '@vast-swarm/core/piece';
+import type { Pass } from '@vast-swarm/core/show';
+import type { StockData } from '@vast-swarm/core/stock';
 import { filesOf } from '../data/stock';
 import { EngineClient } from '../engine/client';
 import type { EngineChoice, FrameReport, PreviewChoice } from '../engine/messages';

@@ -1,4 +1,5 @@
-import { doneIn, playedIn, type Done, type NightRow, type Played } from '@vast-swarm/core';
+import { doneIn, playedIn, type Done, type NightRow } from '@vast-swarm/core/show';
+import type { Played } from '@vast-swarm/core/piece';
 
 /** A night that is seen again: what was played in each stretch of it, and what was done at its frames. */
 export class Replay {

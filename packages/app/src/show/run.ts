@@ -1,20 +1,16 @@
 import equal from 'fast-deep-equal';
 import {
   Conductor,
-  cueDials,
-  showOffer,
-  valuesOf,
-  wholeAct,
-  type ControlValue,
   type Done,
   type NightRow,
-  type OutsideAct,
   type Pass,
-  type Piece,
-  type Played,
   type Show,
   type Stage,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/show';
+import { cueDials, valuesOf } from '@vast-swarm/core/kinds';
+import { showOffer, wholeAct, type OutsideAct } from '@vast-swarm/core/formats';
+import type { ControlValue } from '@vast-swarm/core/feeds';
+import type { Piece, Played } from '@vast-swarm/core/piece';
 import { OutsideInput } from '../control/outsideInput';
 import type { StoredNight } from '../data/db';
 import { forgetNight, loadNight, type LeftNight } from '../data/nights';

@@ -1,4 +1,5 @@
-import { cueBehind, type ControlValue, type Piece } from '@vast-swarm/core';
+import { cueBehind, type Piece } from '@vast-swarm/core/piece';
+import type { ControlValue } from '@vast-swarm/core/feeds';
 import { listenToBound } from '../control/boundKeys';
 import type { KeyGroups } from '../ui/keyGroups';
 import { TYPING } from '../ui/typing';

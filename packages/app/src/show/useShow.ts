@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { PieceError, type Piece, type Show } from '@vast-swarm/core';
+import { PieceError, type Piece } from '@vast-swarm/core/piece';
+import type { Show } from '@vast-swarm/core/show';
 import { followSeeded } from '../data/pieces';
 import { heldListeners, keepPendingShow, piecesOf, showOf } from '../data/shows';
 

@@ -1,4 +1,4 @@
-import { levelsOf, universesOf, WallSampler, wattsOf, type Wall } from '@vast-swarm/core';
+import { levelsOf, universesOf, WallSampler, wattsOf, type Wall } from '@vast-swarm/core/show';
 import { ServerLink, type LinkState } from '../live/serverLink';
 
 /** Milliseconds between two pictures at the least. */

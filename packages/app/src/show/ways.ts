@@ -1,4 +1,4 @@
-import { fadeAt, type ControlValue, type Ease } from '@vast-swarm/core';
+import { fadeAt, type ControlValue, type Ease } from '@vast-swarm/core/feeds';
 
 /** Milliseconds between steps of what is under way by the clock. */
 const STEP = 16;

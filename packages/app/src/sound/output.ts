@@ -1,4 +1,4 @@
-import { placeIn, type Heard } from '@vast-swarm/core';
+import { placeIn, type Heard } from '@vast-swarm/core/stock';
 import { Voice } from './voice';
 
 /** Seconds that sound and picture may be apart before the sound is begun anew where the picture is. */

@@ -1,12 +1,7 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import {
-  kindOf,
-  startedAt,
-  type Heard,
-  type Piece,
-  type Sound,
-  type StockEntry,
-} from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import { startedAt, type Heard, type Sound, type StockEntry } from '@vast-swarm/core/stock';
+import type { Piece } from '@vast-swarm/core/piece';
 import { filesOf } from '../data/stock';
 import type { EngineClient } from '../engine/client';
 import type { FrameReport } from '../engine/messages';

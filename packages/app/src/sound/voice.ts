@@ -1,4 +1,4 @@
-import { FULL_SCALE, placeIn, type Heard } from '@vast-swarm/core';
+import { FULL_SCALE, placeIn, type Heard } from '@vast-swarm/core/stock';
 
 /** Seconds of a sound that are made ready at once, and how long before they are wanted. */
 const PART = 4;

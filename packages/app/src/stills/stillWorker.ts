@@ -1,10 +1,7 @@
-import {
-  arrivedFiles,
-  compilePiece,
-  type Piece,
-  type Plan,
-  type StockFiles,
-} from '@vast-swarm/core';
+import '@vast-swarm/core/content';
+import { arrivedFiles, type StockFiles } from '@vast-swarm/core/stock';
+import { compilePiece, type Plan } from '@vast-swarm/core/plan';
+import type { Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { transfer } from 'comlink';
 import { Looking } from '../engine/looking';

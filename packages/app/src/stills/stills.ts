@@ -1,5 +1,6 @@
-import type { Piece, StockFiles } from '@vast-swarm/core';
-import { sentFiles } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
+import type { StockFiles } from '@vast-swarm/core/stock';
+import { sentFiles } from '@vast-swarm/core/stock';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
 import type { StillWorker } from './stillWorker';
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { filesOf } from '../data/stock';
 import { Stills, type Still, type StillSize } from './stills';
 

@@ -1,6 +1,7 @@
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import { fileNameOf, type Motion } from '@vast-swarm/core';
+import { fileNameOf } from '@vast-swarm/core/formats';
+import type { Motion } from '@vast-swarm/core/stock';
 import { saveAs } from '../data/files';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';

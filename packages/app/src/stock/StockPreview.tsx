@@ -11,7 +11,7 @@ import {
   type InSpace,
   type Sound,
   type StockData,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/stock';
 import { waveOf } from '../data/stock';
 import { paintPicture } from '../ui/paintPicture';
 import { whileUnderPointer } from '../ui/underPointer';

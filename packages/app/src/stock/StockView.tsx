@@ -2,7 +2,9 @@ import { Box, Button, IconButton, LinearProgress, Stack, Typography } from '@mui
 import { Trash2, Upload } from 'lucide-react';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { Link } from 'react-router';
-import { fileNamed, made, madeTitle, MADE, wavBytes, type StockData } from '@vast-swarm/core';
+import { fileNamed, made, madeTitle, type StockData } from '@vast-swarm/core/stock';
+import { MADE } from '@vast-swarm/core/demo';
+import { wavBytes } from '@vast-swarm/core/formats';
 import { library, type FailedStock, type StoredPiece, type StoredStock } from '../data/db';
 import { importStock, STOCK_ACCEPT, stockOf } from '../data/stock';
 import { framesFile } from '../data/frames';

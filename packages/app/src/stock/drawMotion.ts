@@ -1,4 +1,4 @@
-import { posesAt, type Motion } from '@vast-swarm/core';
+import { posesAt, type Motion } from '@vast-swarm/core/stock';
 import { whileUnderPointer } from '../ui/underPointer';
 import { drawFigure, figuresView } from './figure';
 

@@ -1,4 +1,4 @@
-import type { Joint } from '@vast-swarm/core';
+import type { Joint } from '@vast-swarm/core/stock';
 import { COLOURS } from '../ui/theme';
 
 /** Where a joint is on a canvas. */

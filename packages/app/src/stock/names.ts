@@ -1,4 +1,4 @@
-import type { StockType } from '@vast-swarm/core';
+import type { StockType } from '@vast-swarm/core/stock';
 
 export const TYPE_NAMES: Record<StockType, string> = {
   mesh: 'Mesh',

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { stockData, type Piece, type StockData } from '@vast-swarm/core';
+import { stockData, type StockData } from '@vast-swarm/core/stock';
+import type { Piece } from '@vast-swarm/core/piece';
 import { filesOf } from '../data/stock';
 
 /** A thing of the piece's stock, as soon as it has been read; null where there is none. */

@@ -4,19 +4,21 @@ import {
   freeName,
   freshIdIn,
   holderOf,
-  isGradient,
   kindFor,
   makePart,
   movesOf,
   placeNamed,
-  rangeOf,
-  type DialValue,
-  type DialValues,
-  type Move,
-  type NumberFeed,
   type Piece,
   type Place,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import {
+  isGradient,
+  rangeOf,
+  type DialValue,
+  type Move,
+  type NumberFeed,
+} from '@vast-swarm/core/feeds';
+import type { DialValues } from '@vast-swarm/core/kinds';
 import { valueAt, type Path } from './pieceEdits';
 
 /** Changes of a piece's controls; they change the piece they are given. */

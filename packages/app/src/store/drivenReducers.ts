@@ -1,5 +1,7 @@
 import type { PayloadAction } from '@reduxjs/toolkit';
-import { newPart, takeKey, type DialValue, type Played, type Take } from '@vast-swarm/core';
+import { newPart, type Played } from '@vast-swarm/core/piece';
+import { takeKey } from '@vast-swarm/core/plan';
+import type { DialValue, Take } from '@vast-swarm/core/feeds';
 import { putForward, takeBack } from './controlEdits';
 import { edit, type PieceState } from './history';
 import { followOther, makeOwn, putOwn, type Path } from './pieceEdits';

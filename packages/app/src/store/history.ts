@@ -1,5 +1,6 @@
 import { current, enablePatches, isDraft, produceWithPatches, type Patch } from 'immer';
-import { hasScore, tidyControls, type Piece } from '@vast-swarm/core';
+import { hasScore } from '@vast-swarm/core/plan';
+import { tidyControls, type Piece } from '@vast-swarm/core/piece';
 import type { Selection } from './selection';
 
 enablePatches();

@@ -1,4 +1,5 @@
-import { keysAt, type Key, type Keys } from '@vast-swarm/core';
+import { keysAt } from '@vast-swarm/core/kinds';
+import type { Key, Keys } from '@vast-swarm/core/feeds';
 
 const round = (v: number): number => Math.round(v * 1e4) / 1e4;
 

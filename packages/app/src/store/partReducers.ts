@@ -7,7 +7,6 @@ import {
   freshIdIn,
   freshName,
   isCalled,
-  kindOf,
   makeChoice,
   makePart,
   newPart,
@@ -16,7 +15,8 @@ import {
   type PartList,
   type Piece,
   type Swarm,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { kindOf } from '@vast-swarm/core/kinds';
 import { edit, type PieceState } from './history';
 import {
   castLast,

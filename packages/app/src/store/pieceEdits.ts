@@ -1,28 +1,22 @@
+import { catalogue, kindOf, type Dials, type DialValues } from '@vast-swarm/core/kinds';
 import {
-  catalogue,
   dialsOf,
   exactRate,
   freshName,
   fedBy,
   inEffect,
-  isLayers,
-  kindOf,
-  mapOf,
   mapsIn,
   newPart,
   ownSection,
   signalId,
   signalsIn,
-  formulaWith,
-  type Dials,
-  type DialValue,
-  type DialValues,
   type Part,
   type PartList,
   type Piece,
-  type StockEntry,
   type Swarm,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/piece';
+import { isLayers, mapOf, formulaWith, type DialValue } from '@vast-swarm/core/feeds';
+import type { StockEntry } from '@vast-swarm/core/stock';
 
 /** Changes of a piece that keep its parts fitting together; they change the piece they are given. */
 

@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import equal from 'fast-deep-equal';
 import { applyPatches, current, isDraft } from 'immer';
-import { dialsOf, livingForEver, type PartRef, type Piece } from '@vast-swarm/core';
+import { dialsOf, livingForEver, type PartRef, type Piece } from '@vast-swarm/core/piece';
 import { drivenReducers } from './drivenReducers';
 import { edit, type PieceState } from './history';
 import { partReducers } from './partReducers';

@@ -1,4 +1,4 @@
-import type { Part, PartList, PartRef, Piece, Swarm } from '@vast-swarm/core';
+import type { Part, PartList, PartRef, Piece, Swarm } from '@vast-swarm/core/piece';
 import { valueAt, type Path, type Tree } from './pieceEdits';
 
 /** The parts that are selected, or what a piece has but one of. */

@@ -1,13 +1,7 @@
 import type { PayloadAction } from '@reduxjs/toolkit';
-import {
-  freshName,
-  kindOf,
-  newPart,
-  type DialValues,
-  type Piece,
-  type StockEntry,
-  type Swarm,
-} from '@vast-swarm/core';
+import { freshName, newPart, type Piece, type Swarm } from '@vast-swarm/core/piece';
+import { kindOf, type DialValues } from '@vast-swarm/core/kinds';
+import type { StockEntry } from '@vast-swarm/core/stock';
 import type { Recorded } from '../engine/recording';
 import { edit, type PieceState } from './history';
 import { playEntry, put, putOwn, readersOf, type Path } from './pieceEdits';

@@ -1,6 +1,6 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { bakeReducer } from './bakeSlice';
 import { noticeReducer } from './noticeSlice';
 import { pieceReducer } from './pieceSlice';

@@ -1,5 +1,6 @@
 import { createSlice, type Draft, type PayloadAction } from '@reduxjs/toolkit';
-import { VARIED, type Notice, type Piece, type Varied } from '@vast-swarm/core';
+import { VARIED, type Piece, type Varied } from '@vast-swarm/core/piece';
+import type { Notice } from '@vast-swarm/core/plan';
 
 type Path = (string | number)[];
 

@@ -1,5 +1,6 @@
 import { Box } from '@mui/material';
-import { cueDials, valuesOf, type Part } from '@vast-swarm/core';
+import { cueDials, valuesOf } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

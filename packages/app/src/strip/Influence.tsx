@@ -1,5 +1,5 @@
 import { Box, Checkbox } from '@mui/material';
-import { influenceOf, type Part, type Swarm } from '@vast-swarm/core';
+import { influenceOf, type Part, type Swarm } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';

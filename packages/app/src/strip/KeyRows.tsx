@@ -1,5 +1,6 @@
 import { memo, useMemo, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
-import { type Key, type Keys, type Part } from '@vast-swarm/core';
+import type { Key, Keys } from '@vast-swarm/core/feeds';
+import type { Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

@@ -1,5 +1,7 @@
 import { useEffect, useRef } from 'react';
-import { isThere, kindOf, type Part, type Performing, type Strip } from '@vast-swarm/core';
+import { isThere, type Performing } from '@vast-swarm/core/stock';
+import { kindOf, type Strip } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { usePerforming } from '../answers/usePerforming';

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
-import { kindOf, type Part, type Strip } from '@vast-swarm/core';
+import { kindOf, type Strip } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { paintPicture } from '../ui/paintPicture';

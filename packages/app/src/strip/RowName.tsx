@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import type { PointerEvent } from 'react';
-import type { Part } from '@vast-swarm/core';
+import type { Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

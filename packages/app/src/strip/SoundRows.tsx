@@ -1,4 +1,6 @@
-import { kindOf, type Part, type Peaks } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
+import type { Peaks } from '@vast-swarm/core/stock';
 import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { useAnswer } from '../answers/useAnswer';

@@ -1,5 +1,6 @@
 import { Box } from '@mui/material';
-import type { Part, Strip } from '@vast-swarm/core';
+import type { Part } from '@vast-swarm/core/piece';
+import type { Strip } from '@vast-swarm/core/kinds';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import { kindOf, type Part, type Strip } from '@vast-swarm/core';
+import { kindOf, type Strip } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
 import { useStockData } from '../stock/useStockData';
 import { useApp, usePiece } from '../store/store';
 import { Lane } from './Lane';

@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import { memo } from 'react';
-import { birthsIn, type Swarm } from '@vast-swarm/core';
+import { birthsIn } from '@vast-swarm/core/kinds';
+import type { Swarm } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';

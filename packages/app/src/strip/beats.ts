@@ -1,4 +1,5 @@
-import { kindOf, type Part } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
 import type { View } from './view';
 
 /** Most beats that are looked at in one view. */

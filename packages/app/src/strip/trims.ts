@@ -1,4 +1,5 @@
-import { stretchOf, type Strip } from '@vast-swarm/core';
+import { stretchOf } from '@vast-swarm/core/stock';
+import type { Strip } from '@vast-swarm/core/kinds';
 import type { SoundExtent } from '../engine/hearing';
 
 /** How a sound or a clip stands in the piece; `speed` seconds of it in one of the piece. */

@@ -1,5 +1,5 @@
 import { useState, type KeyboardEventHandler, type PointerEvent } from 'react';
-import type { Part } from '@vast-swarm/core';
+import type { Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { arrows } from '../ui/arrows';

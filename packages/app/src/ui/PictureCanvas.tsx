@@ -1,6 +1,6 @@
 import { Box, type SxProps } from '@mui/material';
 import { useEffect, useRef } from 'react';
-import type { Picture } from '@vast-swarm/core';
+import type { Picture } from '@vast-swarm/core/stock';
 import { paintPicture } from './paintPicture';
 
 interface Props {

@@ -1,4 +1,4 @@
-import type { Picture } from '@vast-swarm/core';
+import type { Picture } from '@vast-swarm/core/stock';
 
 /** Paints a picture into a rectangle of a canvas, as large as fits and in its middle. */
 export async function paintPicture(

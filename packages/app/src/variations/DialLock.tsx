@@ -1,6 +1,6 @@
 import { IconButton } from '@mui/material';
 import { Lock, LockOpen } from 'lucide-react';
-import { addressOf } from '@vast-swarm/core';
+import { addressOf } from '@vast-swarm/core/piece';
 import { useApp, useAppDispatch } from '../store/store';
 import { toolActions } from '../store/toolSlice';
 import { COLOURS } from '../ui/theme';

@@ -1,7 +1,7 @@
 import { Box, Button, IconButton, Slider, Stack, Tooltip } from '@mui/material';
 import { Blend, ChevronLeft, ChevronRight, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { NINE, VARIED, type Varied } from '@vast-swarm/core';
+import { NINE, VARIED, type Varied } from '@vast-swarm/core/piece';
 import { useReport } from '../engine/EngineContext';
 import { StillPicture } from '../stills/StillPicture';
 import { useStills } from '../stills/useStills';

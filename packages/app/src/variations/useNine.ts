@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { crossed, NINE, variationOf, type Piece, type Turning } from '@vast-swarm/core';
+import { crossed, NINE, variationOf, type Piece, type Turning } from '@vast-swarm/core/piece';
 import { useApp, usePiece } from '../store/store';
 import type { Varying } from '../store/toolSlice';
 

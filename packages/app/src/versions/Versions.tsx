@@ -2,7 +2,7 @@ import { Box, Button, IconButton, Popover, Stack } from '@mui/material';
 import { Columns2, History, Trash2, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { PieceError, validatePiece } from '@vast-swarm/core';
+import { PieceError, validatePiece } from '@vast-swarm/core/piece';
 import { library, type Snapshot } from '../data/db';
 import { keepSnapshot } from '../data/snapshots';
 import { whyNotKept } from '../data/trouble';

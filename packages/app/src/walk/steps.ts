@@ -1,4 +1,4 @@
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 
 /** What the walk looks at to know whether a step is done. */
 export interface Walked {

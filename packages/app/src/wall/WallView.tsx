@@ -1,7 +1,7 @@
 import { Box } from '@mui/material';
 import { visuallyHidden } from '@mui/utils';
 import { useEffect, useRef, useState } from 'react';
-import { universesOf, validateWall, type Wall } from '@vast-swarm/core';
+import { universesOf, validateWall, type Wall } from '@vast-swarm/core/show';
 import { ServerLink, type LinkState } from '../live/serverLink';
 import { COLOURS, MONO } from '../ui/theme';
 import { WallPainter } from './wallPainter';

@@ -1,4 +1,5 @@
-import { addressed, fromLinear, universesOf, type Panel, type Wall } from '@vast-swarm/core';
+import { addressed, universesOf, type Panel, type Wall } from '@vast-swarm/core/show';
+import { fromLinear } from '@vast-swarm/core/feeds';
 
 /** How many times smaller the light around is drawn. */
 const SOFT = 8;

@@ -1,7 +1,8 @@
 import { Box } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { fileNamed, type Piece } from '@vast-swarm/core';
+import { fileNamed } from '@vast-swarm/core/stock';
+import type { Piece } from '@vast-swarm/core/piece';
 import { bakeMessage, loadBakes } from '../data/bakes';
 import { saveThumb } from '../data/pieces';
 import { History, keepSnapshot } from '../data/snapshots';

@@ -4,7 +4,7 @@ import { CannotOpen } from '../ui/CannotOpen';
 import { useOpenPiece } from './useOpenPiece';
 
 /** Opens the piece that the address names. */
-export function Workshop() {
+export default function Workshop() {
   const { id = '' } = useParams();
   return <WorkshopOf key={id} id={id} />;
 }

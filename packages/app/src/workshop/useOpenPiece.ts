@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { PieceError } from '@vast-swarm/core';
+import { PieceError } from '@vast-swarm/core/piece';
 import { autosave } from '../data/autosave';
 import { openPiece } from '../data/pieces';
 import { pieceActions } from '../store/pieceSlice';

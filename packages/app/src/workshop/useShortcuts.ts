@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { tinykeys } from 'tinykeys';
-import type { Vector } from '@vast-swarm/core';
+import type { Vector } from '@vast-swarm/core/feeds';
 import type { EngineClient } from '../engine/client';
 import type { KeyGroups } from '../ui/keyGroups';
 import { pieceActions } from '../store/pieceSlice';

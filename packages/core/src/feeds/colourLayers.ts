@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { LAYER_MODES } from './blend';
 import { stopsSchema } from './gradient';
 

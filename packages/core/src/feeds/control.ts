@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { hexOf, linearRgb, type Rgb } from './colour';
 import { gradientAt, hexSchema, stopsSchema, type Stop } from './gradient';
 import { EASES, eased, type Ease } from './shape';

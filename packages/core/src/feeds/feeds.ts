@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { FormulaError, LONGEST, parseFormula } from '../formula/parse';
 import { layersSchema, type ColourLayer, type LayersFeed } from './colourLayers';
 import { hexSchema, stopsSchema, type Stop } from './gradient';

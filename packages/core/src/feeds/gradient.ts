@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { linearRgb, type Rgb } from './colour';
 import { between, EASES } from './shape';
 

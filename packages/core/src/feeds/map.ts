@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { shapeSchema } from './shape';
 
 /** What a map is asked for at a place: of linear light, of opacity, or of its colour. */

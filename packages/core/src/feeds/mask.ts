@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 
 /** Most shapes of a mask. */
 export const MOST_SHAPES = 16;

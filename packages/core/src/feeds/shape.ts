@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 
 /** How a shape goes from one point to the next. */
 export const EASES = ['straight', 'smooth', 'rush', 'linger', 'hold'] as const;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 
 /** Most numbers in a take: an hour at 60 frames a second. */
 const MOST = 216_000;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { controlValueSchema, isHex, type ControlValue } from '../feeds/control';
 import { EASES } from '../feeds/shape';
 import { calledName } from '../piece/controls';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 
 /** What those who send joints, the server, and the pages say to each other. */
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { FRAME_PASSES } from '../plan/passes';
 
 /**

@@ -5,7 +5,7 @@ import {
   type Node,
   type ParseError,
 } from 'jsonc-parser';
-import type { z } from 'zod';
+import type { z } from '../zod';
 import { thereAre } from './thereAre';
 
 /** Larger files are no documents of ours: those hold dials, not data. */

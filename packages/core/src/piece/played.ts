@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { controlValueSchema } from '../feeds/control';
 import { EASES } from '../feeds/shape';
 

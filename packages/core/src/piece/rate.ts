@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 
 /**
  * Frames a second as a fraction, as files of video and film have them: 23.976, 29.97 and 59.94 are 24, 30 and 60 over

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { catalogue, catalogueVersion, type Shelf } from '../catalogue';
 import { CHANCES } from '../language/particle';
 import { rateSchema } from './rate';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { FASTEST } from '../formats/offer';
 import { documentText, parseDocument, validateDocument } from '../piece/document';
 import type { FrameSettings } from '../piece/types';

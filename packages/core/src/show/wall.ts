@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { documentText, parseDocument, validateDocument } from '../piece/document';
 
 export const WALL_FORMAT = 'vast-swarm wall';

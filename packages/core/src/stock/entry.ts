@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 import { idSchema } from './id';
 import { fitted } from './fit';
 import { made, madeNames } from './makers';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod';
 
 /** Whether every object has something of that name by itself: what is kept by ids would be mixed up with it. */
 function taken(id: string): boolean {

@@ -1,4 +1,7 @@
-import { makePart, makePiece, Scene, type DialValues, type Piece, type Sound } from '../../src';
+import { makePart, makePiece, type Piece } from '@vast-swarm/core/piece';
+import { Scene } from '@vast-swarm/core/plan';
+import type { DialValues } from '@vast-swarm/core/kinds';
+import type { Sound } from '@vast-swarm/core/stock';
 
 /** Sounds and signals that are worked out here, to hold those of the product to. */
 

@@ -1,4 +1,5 @@
-import { MODES, shapeFunctions } from '@vast-swarm/core';
+import { MODES } from '@vast-swarm/core/plan';
+import { shapeFunctions } from '@vast-swarm/core/kinds';
 import { wgslFunctions } from '@vast-swarm/kernel';
 import { QUADS } from '../words';
 

@@ -1,4 +1,4 @@
-import { OFF_PIXELS, POINT_PIXELS, wgslConstants } from '@vast-swarm/core';
+import { OFF_PIXELS, POINT_PIXELS, wgslConstants } from '@vast-swarm/core/plan';
 import { QUADS, WORDS } from '../words';
 import { DRAW_BINDINGS, fragments, SHADED, TURN } from './common';
 

@@ -1,4 +1,4 @@
-import { wgslConstants } from '@vast-swarm/core';
+import { wgslConstants } from '@vast-swarm/core/plan';
 import { QUADS, WORDS } from '../words';
 
 /** Which particles are linked, as the CPU engine's links.ts finds it. `items` are the slots. */

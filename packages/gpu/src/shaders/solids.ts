@@ -1,4 +1,4 @@
-import { wgslConstants } from '@vast-swarm/core';
+import { wgslConstants } from '@vast-swarm/core/plan';
 import { QUADS, WORDS } from '../words';
 import { DRAW_BINDINGS, fragments, SHADED } from './common';
 import { MESH_BODY } from './copies';

@@ -1,4 +1,5 @@
-import { PATTERNS, wgslConstants } from '@vast-swarm/core';
+import { PATTERNS } from '@vast-swarm/core/kinds';
+import { wgslConstants } from '@vast-swarm/core/plan';
 import { WORDS } from '../words';
 import { DRAW_BINDINGS, fragments, SHADED, TURN } from './common';
 

@@ -1,19 +1,19 @@
 import {
   actOf,
   type ActMessage,
-  calledName,
   NotFollowed,
   showActOf,
   toldOf,
   type ControlAnswer,
   type ControlMessage,
-  type ControlValue,
   type Moved,
   type Offer,
   type OutsideAct,
   type RunnerNews,
   type RunnerTold,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/formats';
+import { calledName } from '@vast-swarm/core/piece';
+import type { ControlValue } from '@vast-swarm/core/feeds';
 
 /** Milliseconds in which what is set of one control is joined: the last counts. */
 const GATHER = 4;

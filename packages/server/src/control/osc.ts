@@ -3,11 +3,10 @@ import { toBuffer, type OscMessageInput, type OscMessageOutput } from 'osc-min';
 import {
   controlMessage,
   NotFollowed,
-  hexOf,
-  toLinear,
   type ControlAnswer,
   type ControlMessage,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/formats';
+import { hexOf, toLinear } from '@vast-swarm/core/feeds';
 import type { TimedMessage } from '../oscMessages';
 import type { ControlDoor } from './door';
 

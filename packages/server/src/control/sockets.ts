@@ -1,5 +1,10 @@
 import type { WebSocket } from 'ws';
-import { controlMessage, NotFollowed, runnerSchema, type ControlAnswer } from '@vast-swarm/core';
+import {
+  controlMessage,
+  NotFollowed,
+  runnerSchema,
+  type ControlAnswer,
+} from '@vast-swarm/core/formats';
 import type { Route } from '../sockets';
 import type { ControlDoor } from './door';
 

@@ -1,4 +1,4 @@
-import type { FramePass } from '@vast-swarm/core';
+import type { FramePass } from '@vast-swarm/core/plan';
 import type { Drawer, Frame } from '@vast-swarm/cpu';
 import { whenInterrupted } from '../interrupted';
 

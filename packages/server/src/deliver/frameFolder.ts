@@ -1,4 +1,4 @@
-import { numbered } from '@vast-swarm/core';
+import { numbered } from '@vast-swarm/core/formats';
 import type { StillAsked } from '@vast-swarm/cpu';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';

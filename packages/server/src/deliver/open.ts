@@ -1,4 +1,6 @@
-import { heardBetween, pieceText, type Piece, type StockFiles } from '@vast-swarm/core';
+import { heardBetween } from '@vast-swarm/core/plan';
+import { pieceText, type Piece } from '@vast-swarm/core/piece';
+import type { StockFiles } from '@vast-swarm/core/stock';
 import { needsLight } from '@vast-swarm/cpu';
 import { hashOf } from '../hashOf';
 import { BUILD_HASH } from '../version';

@@ -1,4 +1,4 @@
-import { packBy } from '@vast-swarm/core';
+import { packBy } from '@vast-swarm/core/formats';
 import { stillBytes, type Drawer, type Frame, type StillAsked } from '@vast-swarm/cpu';
 import { promisify } from 'node:util';
 import { constants, deflate } from 'node:zlib';

@@ -1,4 +1,5 @@
-import { mixOf, rateAsFraction, type Heard } from '@vast-swarm/core';
+import { mixOf, type Heard } from '@vast-swarm/core/stock';
+import { rateAsFraction } from '@vast-swarm/core/piece';
 import { samplesOf, type Drawer, type Frame } from '@vast-swarm/cpu';
 import { execFile, spawn } from 'node:child_process';
 import { once } from 'node:events';

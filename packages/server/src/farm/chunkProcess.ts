@@ -1,5 +1,5 @@
 import { CpuEngine, packSnapshot, unpackSnapshot } from '@vast-swarm/cpu';
-import { numbered } from '@vast-swarm/core';
+import { numbered } from '@vast-swarm/core/formats';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { lookInto } from '../look';

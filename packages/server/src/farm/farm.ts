@@ -1,4 +1,4 @@
-import { farmWorkerSchema, type FarmWorker } from '@vast-swarm/core';
+import { farmWorkerSchema, type FarmWorker } from '@vast-swarm/core/formats';
 import { Queue } from 'bullmq';
 import type { Redis } from 'ioredis';
 import { BUILD_HASH } from '../version';

@@ -1,4 +1,4 @@
-import { numbered, type RenderJob } from '@vast-swarm/core';
+import { numbered, type RenderJob } from '@vast-swarm/core/formats';
 import type { StillFormat } from '@vast-swarm/cpu';
 import { randomUUID } from 'node:crypto';
 import { readdir, readFile } from 'node:fs/promises';

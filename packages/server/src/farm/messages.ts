@@ -1,4 +1,4 @@
-import { orderSchema } from '@vast-swarm/core';
+import { orderSchema } from '@vast-swarm/core/formats';
 import { z } from 'zod';
 
 /** What the server and its workers say to each other by way of the queue. */

@@ -1,4 +1,4 @@
-import type { FarmWorker } from '@vast-swarm/core';
+import type { FarmWorker } from '@vast-swarm/core/formats';
 import { Worker, WaitingError, type Job } from 'bullmq';
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';

@@ -1,4 +1,4 @@
-import { DOOR, type DoorNews, type Present, type SentPose } from '@vast-swarm/core';
+import { DOOR, type DoorNews, type Present, type SentPose } from '@vast-swarm/core/formats';
 
 /** Milliseconds for which what belongs to one pose is waited for, and between what is passed on. */
 const GATHER = 4;

@@ -1,5 +1,5 @@
 import type { OscMessageOutput } from 'osc-min';
-import { posesOf, type SentPose } from '@vast-swarm/core';
+import { posesOf, type SentPose } from '@vast-swarm/core/formats';
 import type { TimedMessage } from '../oscMessages';
 
 /**

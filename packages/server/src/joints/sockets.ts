@@ -1,5 +1,5 @@
 import type { WebSocket } from 'ws';
-import { posesOf } from '@vast-swarm/core';
+import { posesOf } from '@vast-swarm/core/formats';
 import type { Route } from '../sockets';
 import type { JointDoor } from './door';
 

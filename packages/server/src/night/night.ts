@@ -1,4 +1,6 @@
-import { NightFilm, readNight, TableError, type NightRow, type Piece } from '@vast-swarm/core';
+import { NightFilm, readNight, type NightRow } from '@vast-swarm/core/show';
+import { TableError } from '@vast-swarm/core/formats';
+import type { Piece } from '@vast-swarm/core/piece';
 import { NO_LAYERS, type Drawer } from '@vast-swarm/cpu';
 import { deliver, type Delivery } from '../deliver/delivery';
 import { openFolder } from '../deliver/frameFolder';

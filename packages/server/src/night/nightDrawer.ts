@@ -1,16 +1,7 @@
-import {
-  allPlayed,
-  heardBetween,
-  isDrawn,
-  playedIn,
-  type Heard,
-  type NightFilm,
-  type NightMoment,
-  type NightRow,
-  type Piece,
-  type Plan,
-  type StockFiles,
-} from '@vast-swarm/core';
+import { allPlayed, type Piece } from '@vast-swarm/core/piece';
+import { heardBetween, isDrawn, type Plan } from '@vast-swarm/core/plan';
+import { playedIn, type NightFilm, type NightMoment, type NightRow } from '@vast-swarm/core/show';
+import type { Heard, StockFiles } from '@vast-swarm/core/stock';
 import { CpuEngine, type Frame } from '@vast-swarm/cpu';
 import { compiled } from '../compiled';
 import type { ShowAtHand } from './showFolder';

@@ -1,12 +1,7 @@
-import {
-  documentIn,
-  parsePiece,
-  parseShow,
-  unzip,
-  type Piece,
-  type Show,
-  type StockFiles,
-} from '@vast-swarm/core';
+import { documentIn } from '@vast-swarm/core/formats';
+import { parsePiece, type Piece } from '@vast-swarm/core/piece';
+import { parseShow, type Show } from '@vast-swarm/core/show';
+import { unzip, type StockFiles } from '@vast-swarm/core/stock';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';

@@ -1,4 +1,4 @@
-import type { RenderJob } from '@vast-swarm/core';
+import type { RenderJob } from '@vast-swarm/core/formats';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { createInterface } from 'node:readline';

@@ -2,14 +2,12 @@ import {
   documentIn,
   fileNameOf,
   orderSchema,
-  parsePiece,
-  PieceError,
-  describeProblem,
   renderJobSchema,
-  unzip,
   type RenderJob,
   type RenderOrder,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/formats';
+import { parsePiece, PieceError, describeProblem } from '@vast-swarm/core/piece';
+import { unzip } from '@vast-swarm/core/stock';
 import { STILLS } from '@vast-swarm/cpu';
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';

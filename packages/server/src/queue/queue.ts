@@ -1,4 +1,4 @@
-import { byTurn, canAct, frameCount, type JobAct, type RenderJob } from '@vast-swarm/core';
+import { byTurn, canAct, frameCount, type JobAct, type RenderJob } from '@vast-swarm/core/formats';
 import { Refused } from '../refused';
 import { jobsIn, keepJob, newJob, removeJob } from './jobFolder';
 import type { Outcome, Run, Runner, Step } from './runner';

@@ -1,4 +1,4 @@
-import { JOB_ACTS, type FarmWorker, type JobAct, type RenderJob } from '@vast-swarm/core';
+import { JOB_ACTS, type FarmWorker, type JobAct, type RenderJob } from '@vast-swarm/core/formats';
 import express, { type NextFunction, type Request, type Response, type Router } from 'express';
 import { strToU8, Zip, ZipPassThrough } from 'fflate';
 import { createReadStream } from 'node:fs';

@@ -1,4 +1,4 @@
-import type { RenderJob } from '@vast-swarm/core';
+import type { RenderJob } from '@vast-swarm/core/formats';
 
 /** How far a render has come since it was begun. */
 export interface Step {

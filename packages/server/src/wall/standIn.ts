@@ -1,7 +1,8 @@
 import type { AddressInfo } from 'node:net';
 import { Packet } from 'sacn';
 import type { WebSocket } from 'ws';
-import { DEMO_SHOW, parseWall, wallText, type Wall } from '@vast-swarm/core';
+import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { parseWall, wallText, type Wall } from '@vast-swarm/core/show';
 import { Guard } from '../guard';
 import { loadDocument } from '../load';
 import { openUdp } from '../osc';

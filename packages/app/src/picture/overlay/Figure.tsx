@@ -1,4 +1,8 @@
-import { isThere, project, type CameraPose, type Part, type Vector } from '@vast-swarm/core';
+import { isThere } from '@vast-swarm/core/stock';
+import { project } from '@vast-swarm/core/play';
+import type { CameraPose } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { useReport } from '../../engine/EngineContext';
 import { usePiece } from '../../store/store';
 import { useJoints } from '../../inputs/LiveContext';

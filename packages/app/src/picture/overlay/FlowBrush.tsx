@@ -1,10 +1,6 @@
-import {
-  project,
-  type CameraPose,
-  type DialValues,
-  type Strokes,
-  type Vector,
-} from '@vast-swarm/core';
+import { project } from '@vast-swarm/core/play';
+import type { CameraPose, DialValues } from '@vast-swarm/core/kinds';
+import type { Strokes, Vector } from '@vast-swarm/core/feeds';
 import { useStockData } from '../../stock/useStockData';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';

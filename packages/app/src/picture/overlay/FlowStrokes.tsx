@@ -3,12 +3,12 @@ import {
   flowSize,
   flowTrack,
   kindOf,
-  project,
   type CameraPose,
   type FlowOptions,
-  type Part,
-  type Vector,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/kinds';
+import { project } from '@vast-swarm/core/play';
+import type { Part } from '@vast-swarm/core/piece';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { usePiece } from '../../store/store';
 import { COLOURS } from '../../ui/theme';
 import { useMoving } from '../../answers/useMoving';

@@ -1,6 +1,7 @@
 import simplify from 'simplify-js';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { maskBorders, type Mask, type MaskShape } from '@vast-swarm/core';
+import { maskBorders } from '@vast-swarm/core/plan';
+import type { Mask, MaskShape } from '@vast-swarm/core/feeds';
 import { useStockData } from '../../stock/useStockData';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../store/store';

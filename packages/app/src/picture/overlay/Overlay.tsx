@@ -1,6 +1,10 @@
 import { Box } from '@mui/material';
 import { useRef, type KeyboardEvent, type PointerEvent, type SVGAttributes } from 'react';
-import { cameraAt, memo, project, Scene, type CameraPose, type Vector } from '@vast-swarm/core';
+import { cameraAt, Scene } from '@vast-swarm/core/plan';
+import { memo } from '@vast-swarm/core/stock';
+import { project } from '@vast-swarm/core/play';
+import type { CameraPose } from '@vast-swarm/core/kinds';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { useReport } from '../../engine/EngineContext';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../../store/store';

@@ -1,10 +1,7 @@
-import {
-  freshIdIn,
-  type CameraPose,
-  type Piece,
-  type StockEntry,
-  type Vector,
-} from '@vast-swarm/core';
+import { freshIdIn, type Piece } from '@vast-swarm/core/piece';
+import type { CameraPose } from '@vast-swarm/core/kinds';
+import type { StockEntry } from '@vast-swarm/core/stock';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { noticed } from '../../store/noticeSlice';
 import { pieceActions } from '../../store/pieceSlice';
 import { store, useAppDispatch } from '../../store/store';

@@ -1,17 +1,14 @@
+import { inEffect, type Choice, type Piece } from '@vast-swarm/core/piece';
 import {
-  inEffect,
   isWanted,
   kindOf,
-  rotationRows,
-  type Choice,
   type DialValues,
   type Dials,
   type Kind,
-  type Piece,
   type Shelf,
-  type Vector,
-  type VectorFeed,
-} from '@vast-swarm/core';
+} from '@vast-swarm/core/kinds';
+import { rotationRows } from '@vast-swarm/core/plan';
+import type { Vector, VectorFeed } from '@vast-swarm/core/feeds';
 import type { Selection } from '../../store/selection';
 
 type Path = (string | number)[];

@@ -1,12 +1,6 @@
-import {
-  dialsOf,
-  MAP_PLANE,
-  mapOf,
-  rotationRows,
-  type MapPlane,
-  type Piece,
-  type Vector,
-} from '@vast-swarm/core';
+import { dialsOf, type Piece } from '@vast-swarm/core/piece';
+import { MAP_PLANE, mapOf, type MapPlane, type Vector } from '@vast-swarm/core/feeds';
+import { rotationRows } from '@vast-swarm/core/plan';
 import type { Selection } from '../../store/selection';
 import { add, turned, type Grip, type Handle } from './handles';
 

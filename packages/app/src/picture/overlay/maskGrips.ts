@@ -1,4 +1,4 @@
-import type { MaskShape } from '@vast-swarm/core';
+import type { MaskShape } from '@vast-swarm/core/feeds';
 import type { Spot } from './useStroke';
 
 export interface MaskGrip {

@@ -1,4 +1,5 @@
-import type { CameraPose, Vector } from '@vast-swarm/core';
+import type { CameraPose } from '@vast-swarm/core/kinds';
+import type { Vector } from '@vast-swarm/core/feeds';
 
 /** The way from the eye through a spot of the picture: one metre forward, and so much aside. */
 export function wayThrough(

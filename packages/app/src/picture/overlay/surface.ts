@@ -1,6 +1,8 @@
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import type { CameraPose, Mesh, Vector } from '@vast-swarm/core';
+import type { CameraPose } from '@vast-swarm/core/kinds';
+import type { Mesh } from '@vast-swarm/core/stock';
+import type { Vector } from '@vast-swarm/core/feeds';
 import { wayThrough } from './plane';
 
 /** Trees of boxes by mesh, so that a ray asks few triangles. */

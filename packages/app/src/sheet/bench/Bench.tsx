@@ -1,5 +1,6 @@
 import { Box } from '@mui/material';
-import { kindOf, type Part } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
 import { ChainTags } from './ChainTags';
 import { EnvelopePanel } from './EnvelopePanel';
 import { FedDials } from './FedDials';

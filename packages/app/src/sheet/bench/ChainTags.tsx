@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material';
 import { Fragment } from 'react';
-import { chainOf, fedBy, sourcesOf, type Part } from '@vast-swarm/core';
+import { chainOf, fedBy, sourcesOf, type Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../../store/pieceSlice';
 import type { Selection } from '../../store/selection';
 import { useAppDispatch, usePiece } from '../../store/store';

@@ -1,6 +1,6 @@
 import { Box, Checkbox, FormControlLabel, Stack } from '@mui/material';
 import { useState } from 'react';
-import { chainOf, fedBy, signalId, signalNames, type Part } from '@vast-swarm/core';
+import { chainOf, fedBy, signalId, signalNames, type Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../../store/store';
 import { COLOURS } from '../../ui/theme';

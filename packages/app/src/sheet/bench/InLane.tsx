@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Part } from '@vast-swarm/core';
+import type { Part } from '@vast-swarm/core/piece';
 import { COLOURS } from '../../ui/theme';
 import { arrows } from '../../ui/arrows';
 import { useHolding } from '../../ui/useHolding';

@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import type { Part } from '@vast-swarm/core';
+import type { Part } from '@vast-swarm/core/piece';
 import { usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../ui/theme';
 import { showAmount } from '../../fields/amount';

@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import { useRef } from 'react';
-import { SILENCE, sourcesOf, type Part } from '@vast-swarm/core';
+import { SILENCE } from '@vast-swarm/core/stock';
+import { sourcesOf, type Part } from '@vast-swarm/core/piece';
 import { useEngine } from '../../engine/EngineContext';
 import { COLOURS, MONO } from '../../ui/theme';
 import { arrows } from '../../ui/arrows';

@@ -1,6 +1,7 @@
 import { Box, Stack, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useRef, useState } from 'react';
-import { kindOf, type Part } from '@vast-swarm/core';
+import { kindOf } from '@vast-swarm/core/kinds';
+import type { Part } from '@vast-swarm/core/piece';
 import { usePiece } from '../../store/store';
 import { COLOURS } from '../../ui/theme';
 import { HIGH, WIDE, type Stretch } from './lanes';

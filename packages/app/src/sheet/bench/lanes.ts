@@ -1,4 +1,4 @@
-import type { Peaks } from '@vast-swarm/core';
+import type { Peaks } from '@vast-swarm/core/stock';
 
 /** Lanes are drawn in units of their own: so wide a view, and so high. */
 export const WIDE = 400;

@@ -1,4 +1,4 @@
-import type { DialPlace, Piece } from '@vast-swarm/core';
+import type { DialPlace, Piece } from '@vast-swarm/core/piece';
 import type { Selection } from '../../store/selection';
 
 /** The part that a dial belongs to. */

@@ -1,4 +1,4 @@
-import { signalNames, type Part, type Piece } from '@vast-swarm/core';
+import { signalNames, type Part, type Piece } from '@vast-swarm/core/piece';
 
 /** The names of what a signal gives: of its parts, where it has several. */
 export function partsOf(piece: Piece, { id }: Part): string[] {

@@ -1,6 +1,6 @@
 import { pieceActions } from '../../store/pieceSlice';
 import { useAppDispatch } from '../../store/store';
-import type { DialValue } from '@vast-swarm/core';
+import type { DialValue } from '@vast-swarm/core/feeds';
 
 /** Turns a dial of a signal; turns in a row are one step to undo until it is settled. */
 export function useDial(

@@ -1,5 +1,5 @@
 import { Box, Stack } from '@mui/material';
-import type { Bursts } from '@vast-swarm/core';
+import type { Bursts } from '@vast-swarm/core/feeds';
 import { usePiece } from '../../store/store';
 import { NumberField } from '../../fields/NumberField';
 import { PickOne } from '../PickOne';

@@ -1,13 +1,7 @@
 import { Checkbox } from '@mui/material';
-import {
-  controlKind,
-  optionsOf,
-  picturesOf,
-  type ControlValue,
-  type Part,
-  type Piece,
-  type Stop,
-} from '@vast-swarm/core';
+import { controlKind, type Part, type Piece } from '@vast-swarm/core/piece';
+import { optionsOf, picturesOf } from '@vast-swarm/core/formats';
+import type { ControlValue, Stop } from '@vast-swarm/core/feeds';
 import { ColourField } from '../ColourField';
 import { GradientEditor } from '../GradientEditor';
 import { NamedSelect } from '../../fields/NamedSelect';

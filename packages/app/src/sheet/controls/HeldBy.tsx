@@ -1,6 +1,6 @@
 import { Box, ButtonBase, Stack } from '@mui/material';
 import { SlidersVertical, X } from 'lucide-react';
-import { addressOf, holderOf, type Piece } from '@vast-swarm/core';
+import { addressOf, holderOf, type Piece } from '@vast-swarm/core/piece';
 import { pieceActions } from '../../store/pieceSlice';
 import { useApp, useAppDispatch } from '../../store/store';
 import { COLOURS } from '../../ui/theme';

@@ -1,14 +1,8 @@
 import { Box, Stack } from '@mui/material';
 import { X } from 'lucide-react';
-import {
-  EASES,
-  heldPlace,
-  type Ease,
-  type Move,
-  type Moves,
-  type NumberDial,
-  type Part,
-} from '@vast-swarm/core';
+import { EASES, type Ease, type Move, type Moves } from '@vast-swarm/core/feeds';
+import { heldPlace, type Part } from '@vast-swarm/core/piece';
+import type { NumberDial } from '@vast-swarm/core/kinds';
 import { usePiece } from '../../store/store';
 import { COLOURS } from '../../ui/theme';
 import { Empty } from '../../ui/Empty';

@@ -1,4 +1,4 @@
-import { optionsOf } from '@vast-swarm/core';
+import { optionsOf } from '@vast-swarm/core/formats';
 import { usePiece } from '../../store/store';
 import { NamedSelect } from '../../fields/NamedSelect';
 

@@ -1,5 +1,6 @@
 import { Box, Stack } from '@mui/material';
-import { restOf, type ControlValue, type Sets } from '@vast-swarm/core';
+import { restOf } from '@vast-swarm/core/piece';
+import type { ControlValue, Sets } from '@vast-swarm/core/feeds';
 import { useEngine } from '../../engine/EngineContext';
 import { usePiece } from '../../store/store';
 import { Empty } from '../../ui/Empty';

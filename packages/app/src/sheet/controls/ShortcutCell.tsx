@@ -1,6 +1,6 @@
 import { Box, Button, Stack } from '@mui/material';
 import { useState, type KeyboardEvent } from 'react';
-import type { Piece } from '@vast-swarm/core';
+import type { Piece } from '@vast-swarm/core/piece';
 import { usePiece } from '../../store/store';
 import { COLOURS, MONO } from '../../ui/theme';
 import { IconAction } from '../../ui/IconAction';

@@ -1,4 +1,11 @@
-import { addressOf, canHold, controlKind, NoPlace, placeNamed, type Piece } from '@vast-swarm/core';
+import {
+  addressOf,
+  canHold,
+  controlKind,
+  NoPlace,
+  placeNamed,
+  type Piece,
+} from '@vast-swarm/core/piece';
 import { kindOfControl } from '../../store/controlEdits';
 import { valueAt } from '../../store/pieceEdits';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../../zod';
 
 /** Fonts that are shipped. */
 export const FONTS = { plain: 'Plain', heavy: 'Heavy', even: 'Even widths' } as const;

@@ -6,7 +6,7 @@ import type { WordList } from './words';
 
 /**
  * The ways of drawing. What is said here is all that the two engines share of them: from it come the
- * constants that the rasteriser (scripts/build-wasm.mjs) and the shaders read.
+ * constants that the rasteriser (scripts/assembly-text.ts) and the shaders read.
  */
 interface DrawTable<S extends Draw['shape']> {
   /** What the kernel fills for each particle, or for each of its rows. */
