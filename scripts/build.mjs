@@ -48,19 +48,20 @@ const STEPS = [
   },
   {
     ...{ name: 'node', for: 'node', run: ['node', 'scripts/build-node.mjs'] },
-    from: [...sources('kernel', 'core', 'cpu', 'server'), 'scripts/build-node.mjs'],
+    from: [...sources('kernel', 'core', 'cpu', 'server'), 'demo', 'scripts/build-node.mjs'],
     makes: 'packages/server/dist/cli.mjs',
   },
   {
     ...{ name: 'pictures', for: 'app', run: ['node', 'scripts/run-ts.mjs', 'scripts/pictures.ts'] },
     // Not all that draws them: what they show is what kinds and the show say.
-    from: ['packages/core/src/catalogue', 'packages/core/src/demo', 'scripts/pictures.ts'],
+    from: ['packages/core/src/catalogue', 'packages/core/src/demo', 'demo', 'scripts/pictures.ts'],
     makes: 'packages/app/public/made/drawn.json',
   },
   {
     ...{ name: 'app', for: 'app', run: ['npm', 'run', '--silent', 'build', '-w', 'packages/app'] },
     from: [
       ...sources('kernel', 'core', 'cpu', 'gpu', 'app'),
+      'demo',
       'packages/app/build',
       'packages/app/public',
       'packages/app/index.html',

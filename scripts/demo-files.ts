@@ -1,7 +1,9 @@
-import { mkdir, writeFile } from 'node:fs/promises';
-import { DEMO_SHOW } from '@vast-swarm/core/demo';
-import { pieceText } from '@vast-swarm/core/piece';
+import '@vast-swarm/core/content';
+import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { parsePiece, pieceText } from '@vast-swarm/core/piece';
 
-/** Writes the pieces of the demo show as files, for whoever has no browser at hand. */
-await mkdir('demo', { recursive: true });
-for (const { id, piece } of DEMO_SHOW.pieces) await writeFile(`demo/${id}.json`, pieceText(piece));
+/** Brings the pieces of the demo show to today's version of the file, as any older file is. */
+for (const file of await readdir('demo')) {
+  const text = await readFile(`demo/${file}`, 'utf8');
+  await writeFile(`demo/${file}`, pieceText(parsePiece(text)));
+}

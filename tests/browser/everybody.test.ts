@@ -94,7 +94,7 @@ async function tabTo(page: Page, label: RegExp): Promise<void> {
 test('keys alone build a piece and render it', async () => {
   const { page } = app;
   await page.goto(app.url);
-  await page.getByRole('button', { name: 'New piece' }).waitFor();
+  await page.getByRole('button', { name: 'New piece', exact: true }).waitFor();
   await tabTo(page, /^New piece$/);
   await page.keyboard.press('Enter');
   await page.getByRole('group', { name: 'Begin' }).waitFor();

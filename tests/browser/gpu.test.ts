@@ -3,6 +3,7 @@ import type { Browser, Page } from 'playwright-core';
 import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
 
+import { swept } from '../support/sweep';
 import { toyPiece } from '../support/toys';
 import { EVENTS, played } from '../support/played';
 import { wornPiece } from '../support/wornWays';
@@ -112,7 +113,7 @@ const pieces: [string, Piece][] = [
   ['150,000 discs over each other', deepPiece],
 ];
 
-test.each(pieces)(
+test.each(swept(pieces, 0.1))(
   'both engines draw the same: %s',
   async (_, piece) => {
     // The eddies of a medium make more of what differs, in time.

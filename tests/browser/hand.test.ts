@@ -10,7 +10,7 @@ const exported = (): Promise<Piece> => exportedPiece(app.page);
 
 async function newPiece(): Promise<void> {
   await app.page.goto(app.url);
-  await app.page.getByRole('button', { name: 'New piece' }).click();
+  await app.page.getByRole('button', { name: 'New piece', exact: true }).click();
   await app.page.getByRole('group', { name: 'Begin' }).waitFor();
 }
 

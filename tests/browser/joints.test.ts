@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
 import { made, placesAt, readStock, type Motion } from '@vast-swarm/core/stock';
 import { exported, recordsAgain } from './liveInput';
-import { CLI } from '../support/startServer';
+import { CLI } from '../support/cli';
 import { openApp } from './openApp';
 import { openSmall, pictureTells } from './picture';
 

@@ -75,7 +75,7 @@ test('where storage is full a new piece and its edits stay on the way round, and
     };
     Object.assign(IDBObjectStore.prototype, { put: full, add: full });
   });
-  await app.page.getByRole('button', { name: 'New piece' }).click();
+  await app.page.getByRole('button', { name: 'New piece', exact: true }).click();
   await notice(app.page, /storage is full/).waitFor();
   await rename(app.page, 'Unkept');
   await app.page.getByRole('button', { name: 'Render' }).click();

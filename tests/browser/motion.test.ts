@@ -129,7 +129,7 @@ test('all of a coloured point cloud is seen by choosing its file', async () => {
     buffer: Buffer.from(`${head}${points.join('\n')}\n`),
   };
   await app.page.goto(app.url);
-  await app.page.getByRole('button', { name: 'New piece' }).click();
+  await app.page.getByRole('button', { name: 'New piece', exact: true }).click();
   const chooser = app.page.waitForEvent('filechooser');
   await app.page.getByRole('button', { name: 'A file…' }).click();
   await (await chooser).setFiles(file);

@@ -49,7 +49,7 @@ test('the demo show is there, and a piece of it moves at once', async () => {
 
 test('from an empty page to a curl-noise swarm, kept over a reload', async () => {
   await app.page.goto(app.url);
-  await app.page.getByRole('button', { name: 'New piece' }).click();
+  await app.page.getByRole('button', { name: 'New piece', exact: true }).click();
   const begin = app.page.getByRole('group', { name: 'Begin' });
   await begin.getByRole('button', { name: 'Sphere' }).click();
   await begin.waitFor({ state: 'detached' });
@@ -314,5 +314,5 @@ test('an address without a piece says so and leads back', async () => {
     .getByText(/There is no piece at this address/)
     .waitFor();
   await app.page.getByRole('link', { name: 'To the pieces' }).click();
-  await app.page.getByRole('button', { name: 'New piece' }).waitFor();
+  await app.page.getByRole('button', { name: 'New piece', exact: true }).waitFor();
 });

@@ -1,9 +1,8 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { Route, Routes } from 'react-router';
-import { takeDrops } from './shell/takeFiles';
+import { takeDrops } from './shell/drops';
 import { HelpBeside } from './guide/HelpBeside';
 import { Home } from './home/Home';
-import { browserQueue } from './renders/browserQueue';
 import { DialStyles } from './ui/DialStyles';
 import { Notices } from './shell/Notices';
 
@@ -22,7 +21,10 @@ export function App() {
   useEffect(takeDrops, []);
   useEffect(() => {
     // Nothing is rendered beside a show that runs.
-    if (!/^\/(show|wall)/.test(location.pathname)) browserQueue.open();
+    if (/^\/(show|wall)/.test(location.pathname)) return;
+    void import('./renders/browserQueue').then(({ browserQueue }) => {
+      browserQueue.open();
+    });
   }, []);
   return (
     <Suspense fallback={null}>

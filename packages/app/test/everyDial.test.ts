@@ -6,6 +6,7 @@ import equal from 'fast-deep-equal';
 import { setTheScene, turnedAway } from '../../../tests/support/dialContext';
 import { bringOut, kindPieces } from '../../../tests/support/dialPlaces';
 import { bytesHash } from '../../../tests/support/frameHash';
+import { swept } from '../../../tests/support/sweep';
 import type { FrameReport } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
 
@@ -78,7 +79,7 @@ class Watch {
   }
 }
 
-test.each(kindPieces())(
+test.each(swept(kindPieces(), 0.1))(
   'every dial of %s is shown true while it plays',
   async (kind, piece, place) => {
     size = sizeOf(kind);

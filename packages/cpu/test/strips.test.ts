@@ -1,6 +1,7 @@
 import { compilePiece, FRAME_PASSES } from '@vast-swarm/core/plan';
 import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { pieceOfEveryKind, smallPiece } from '../../../tests/support/pieces';
+import { swept } from '../../../tests/support/sweep';
 import { CpuEngine } from '../src';
 
 /** Frames that are drawn strip by strip, where memory asks for it, have the pixels of those that are not. */
@@ -42,7 +43,7 @@ const drawn = pieceOfEveryKind().filter(
   ([name]) => !/^(emitter|launch|force|collider|signal)/.test(name),
 );
 
-test.each(drawn)('%s', (_, piece) => {
+test.each(swept(drawn, 0.2))('%s', (_, piece) => {
   same(piece, 2);
 });
 

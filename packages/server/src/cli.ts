@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { availableParallelism } from 'node:os';
 import { exactRate, PieceError } from '@vast-swarm/core/piece';

@@ -1,13 +1,5 @@
 import { codingOf, type Coding, type Picture } from '@vast-swarm/core/stock';
-import { pictureOfSample } from '@vast-swarm/core/stock/read/clip/video';
-import {
-  BufferTarget,
-  EncodedPacket,
-  EncodedVideoPacketSource,
-  Output,
-  VideoSample,
-  WebMOutputFormat,
-} from 'mediabunny';
+import { pictureOfSample } from '@vast-swarm/core/stock/read/clip/sample';
 
 /** Frames from one that can be decoded by itself to the next. */
 const KEY_EVERY = 60;
@@ -20,7 +12,7 @@ const CODECS = ['vp09.00.30.08', 'vp8'] as const;
 
 /** Codes pictures one by one, and decodes each at once: what drives the piece is what the take has. */
 export class Coder {
-  private readonly packets: EncodedPacket[] = [];
+  private readonly chunks: EncodedVideoChunk[] = [];
   private decoderConfig: VideoDecoderConfig | null = null;
   private coding: Coding | null = null;
   private readonly encoder: VideoEncoder;
@@ -55,19 +47,18 @@ export class Coder {
       this.coding = codingOf(config.colorSpace ?? {}, height);
       this.decoder.configure({ ...config, optimizeForLatency: true });
     }
-    this.packets.push(EncodedPacket.fromEncodedChunk(chunk));
+    this.chunks.push(chunk);
     this.bytes += chunk.byteLength;
     this.decoder.decode(chunk);
   }
 
   private async decoded(frame: VideoFrame): Promise<void> {
-    const sample = new VideoSample(frame);
     try {
-      this.done?.resolve(await pictureOfSample('The camera', sample, this.coding!));
+      this.done?.resolve(await pictureOfSample('The camera', frame, this.coding!));
     } catch (error) {
       this.done?.reject(error as Error);
     } finally {
-      sample.close();
+      frame.close();
     }
   }
 
@@ -88,6 +79,9 @@ export class Coder {
 
   /** The first pictures as a file, each from its frame on. */
   async file(begins: readonly number[], rate: number): Promise<Uint8Array<ArrayBuffer>> {
+    // What writes files comes when there is one.
+    const { BufferTarget, EncodedPacket, EncodedVideoPacketSource, Output, WebMOutputFormat } =
+      await import('mediabunny');
     const target = new BufferTarget();
     const output = new Output({ format: new WebMOutputFormat(), target });
     const source = new EncodedVideoPacketSource(this.codec === 'vp8' ? 'vp8' : 'vp9');
@@ -95,7 +89,7 @@ export class Coder {
     await output.start();
     for (const [i, begin] of begins.entries()) {
       const next = begins[i + 1] ?? begin + 1;
-      const packet = this.packets[i]!.clone({
+      const packet = EncodedPacket.fromEncodedChunk(this.chunks[i]!).clone({
         timestamp: begin / rate,
         duration: (next - begin) / rate,
       });

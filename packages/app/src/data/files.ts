@@ -2,7 +2,6 @@ import { fileNameOf } from '@vast-swarm/core/formats';
 import { fileNamed, withFile, type Zipped } from '@vast-swarm/core/stock';
 import { parseParts, parsePiece, pieceText, type Parts, type Piece } from '@vast-swarm/core/piece';
 import { transfer } from 'comlink';
-import { zipSync } from 'fflate';
 import { library } from './db';
 import { inStockWorker } from '../reading/inStockWorker';
 import { sha256 } from '../reading/sha256';
@@ -113,6 +112,7 @@ export async function saveDocument(
     return;
   }
   const json = new TextEncoder().encode(text);
+  const { zipSync } = await import('fflate');
   const zip = zipSync({ [`${base}.json`]: json, stock }, { level: 1 });
   saveAs(new Blob([zip], { type: 'application/zip' }), `${base}.zip`);
 }

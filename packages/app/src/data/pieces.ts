@@ -1,6 +1,6 @@
+import '@vast-swarm/core/content';
 import { liveQuery, type Subscription } from 'dexie';
 import equal from 'fast-deep-equal';
-import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { PieceError, validatePiece, type Piece } from '@vast-swarm/core/piece';
 import { Listeners } from '../live/listeners';
 import { noticed } from '../store/noticeSlice';
@@ -10,8 +10,12 @@ import { dropPending, readPending } from './pending';
 import { newId, TAB } from './tab';
 import { tellUnkept } from './trouble';
 
+/** The demo show, which is loaded when it is wanted: nobody waits for it to see their own pieces. */
+export const demoShow = () => import('@vast-swarm/core/demo');
+
 /** Puts the demo show in place at the first start. What the artist has is never touched. */
 export async function seedDemo(): Promise<void> {
+  const { DEMO_SHOW } = await demoShow();
   const { pieces, shows, seeded } = library;
   await library.transaction('rw', pieces, shows, seeded, async () => {
     for (const [i, { id, piece }] of DEMO_SHOW.pieces.entries()) {
@@ -114,6 +118,7 @@ export async function openPiece(id: string): Promise<OpenedPiece | null> {
     if (!stored && seeding) throw seeding;
     return stored ? await withPending(id, stored) : null;
   } catch (error) {
+    const { DEMO_SHOW } = await demoShow();
     const demo = DEMO_SHOW.pieces.find((p) => p.id === id);
     if (!demo || error instanceof PieceError) throw error;
     tellUnkept('changes are not saved', error);

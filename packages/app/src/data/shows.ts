@@ -1,5 +1,4 @@
 import equal from 'fast-deep-equal';
-import { zipSync } from 'fflate';
 import { fileNameOf } from '@vast-swarm/core/formats';
 import { parsePiece, pieceText, type Piece } from '@vast-swarm/core/piece';
 import { parseShow, showText, validateShow, type Show } from '@vast-swarm/core/show';
@@ -81,6 +80,7 @@ export async function exportShow(show: Show): Promise<void> {
   const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
   const files = [...pieces].map(([id, piece]) => [`${id}.swarm.json`, bytes(pieceText(piece))]);
   const base = fileNameOf(show.name);
+  const { zipSync } = await import('fflate');
   const zip = zipSync(
     {
       [`${base}${SHOW_FILE}`]: bytes(showText(show)),

@@ -3,7 +3,7 @@ import {
   checkStockSize,
   peaksOf,
   secondsOf,
-  STOCK_FILES,
+  stockEndings,
   type Peaks,
   type Sound,
   type StockData,
@@ -23,7 +23,7 @@ import { noticed } from '../store/noticeSlice';
 import { store } from '../store/store';
 import { whyNotKept } from './trouble';
 
-export const STOCK_ACCEPT = [...Object.keys(STOCK_FILES), 'jpg', 'jpeg', 'webp']
+export const STOCK_ACCEPT = [...stockEndings(), 'jpg', 'jpeg', 'webp']
   .map((ending) => `.${ending}`)
   .join(',');
 

@@ -2,10 +2,10 @@ import { Box, Button, Stack, Typography } from '@mui/material';
 import { FolderOpen, Plus } from 'lucide-react';
 import { useMemo, useRef } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { DEMO_SHOW } from '@vast-swarm/core/demo';
+import { DEMO_NAME } from '@vast-swarm/core/content/name';
 import { makePiece } from '@vast-swarm/core/piece';
 import { addPiece } from '../data/pieces';
-import { takeFiles } from '../shell/takeFiles';
+import { takeFiles } from '../shell/drops';
 import { COLOURS } from '../ui/theme';
 import { Empty } from '../ui/Empty';
 import { FileChooser } from '../ui/FileChooser';
@@ -32,7 +32,7 @@ export function Home() {
         {rows && <ShowShelf held={held} />}
         {demo.length > 0 && (
           <PieceShelf
-            title={DEMO_SHOW.name}
+            title={DEMO_NAME}
             about="Our own opening night of a harbour town. Open one, turn its dials, take it apart."
             rows={demo}
             held={held}

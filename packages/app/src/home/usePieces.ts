@@ -1,15 +1,22 @@
 import { liveQuery } from 'dexie';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { library, type StoredPiece } from '../data/db';
-import { followSeeded, unkeptListeners, unkeptPieces } from '../data/pieces';
+import { demoShow, followSeeded, unkeptListeners, unkeptPieces } from '../data/pieces';
 import { rowOf, shelfRows, type ShelfRow } from '../data/shelf';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 
 /** Pieces where there is no storage: those of the demo show. */
-const demoPieces = (): StoredPiece[] =>
-  DEMO_SHOW.pieces.map(({ id, piece }) => ({ id, piece, created: 0, changed: 0, demo: id }));
+async function demoPieces(): Promise<StoredPiece[]> {
+  const { DEMO_SHOW } = await demoShow();
+  return DEMO_SHOW.pieces.map(({ id, piece }) => ({
+    id,
+    piece,
+    created: 0,
+    changed: 0,
+    demo: id,
+  }));
+}
 
 interface Pieces {
   /** Null until they are known. */
@@ -29,10 +36,12 @@ export function usePieces(): Pieces {
       const why = error instanceof Error ? error.message : String(error);
       const message = `The browser's storage cannot be used (${why}). Pieces cannot be kept here; allow storage for this address and reload.`;
       dispatch(noticed({ key: 'storage', kind: 'wrong', message }));
-      setStored((known) => {
-        if (known) return known;
-        setWithout(demoPieces());
-        return [];
+      void demoPieces().then((demo) => {
+        setStored((known) => {
+          if (known) return known;
+          setWithout(demo);
+          return [];
+        });
       });
     };
     // After the demo show is there: it must not push away a card that is about to be clicked.

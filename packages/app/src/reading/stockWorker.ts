@@ -1,4 +1,4 @@
-import { checkPictureSize } from '@vast-swarm/core/stock/read/png';
+import { checkPictureSize } from '@vast-swarm/core/stock/read/pictureSize';
 import { bvhOf, motionTable } from '@vast-swarm/core/formats';
 import { goesOn } from '@vast-swarm/core/longWork';
 import {

@@ -1,26 +1,28 @@
 import { makeEntry, makeShow, type Entry, type Show } from '../show/show';
 import { makePanel, makeWall } from '../show/wall';
+import { validatePiece } from '../piece/parse';
+import { DEMO_NAME } from './content/name';
 import type { Piece } from '../piece/types';
-import { beaconRush } from './pieces/beaconRush';
-import { bellBreath } from './pieces/bellBreath';
-import { conchToBuoy } from './pieces/conchToBuoy';
-import { eddyAtTheLock } from './pieces/eddyAtTheLock';
-import { emberBarge } from './pieces/emberBarge';
-import { ferryWindows } from './pieces/ferryWindows';
-import { foghorn } from './pieces/foghorn';
-import { gullTrails } from './pieces/gullTrails';
-import { hailOnTheSlipway } from './pieces/hailOnTheSlipway';
-import { lamplightersCopy } from './pieces/lamplightersCopy';
-import { netMenders } from './pieces/netMenders';
-import { pierDancers } from './pieces/pierDancers';
-import { planktonLantern } from './pieces/planktonLantern';
-import { ropeWalk } from './pieces/ropeWalk';
-import { saltCubes } from './pieces/saltCubes';
-import { signalFlags } from './pieces/signalFlags';
-import { stormGlass } from './pieces/stormGlass';
-import { tideChart } from './pieces/tideChart';
-import { tideTables } from './pieces/tideTables';
-import { windowRain } from './pieces/windowRain';
+import beaconRush from '../../../../demo/beacon-rush.json';
+import bellBreath from '../../../../demo/bell-breath.json';
+import conchToBuoy from '../../../../demo/conch-to-buoy.json';
+import eddyAtTheLock from '../../../../demo/eddy-at-the-lock.json';
+import emberBarge from '../../../../demo/ember-barge.json';
+import ferryWindows from '../../../../demo/ferry-windows.json';
+import foghorn from '../../../../demo/foghorn.json';
+import gullTrails from '../../../../demo/gull-trails.json';
+import hailOnTheSlipway from '../../../../demo/hail-on-the-slipway.json';
+import lamplightersCopy from '../../../../demo/lamplighters-copy.json';
+import netMenders from '../../../../demo/net-menders.json';
+import pierDancers from '../../../../demo/pier-dancers.json';
+import planktonLantern from '../../../../demo/plankton-lantern.json';
+import ropeWalk from '../../../../demo/rope-walk.json';
+import saltCubes from '../../../../demo/salt-cubes.json';
+import signalFlags from '../../../../demo/signal-flags.json';
+import stormGlass from '../../../../demo/storm-glass.json';
+import tideChart from '../../../../demo/tide-chart.json';
+import tideTables from '../../../../demo/tide-tables.json';
+import windowRain from '../../../../demo/window-rain.json';
 
 export interface DemoPiece {
   id: string;
@@ -70,7 +72,7 @@ const wall = makeWall([
 
 function evening(): Show {
   const entries = EVENING.map(([piece, given]) => ({ ...makeEntry(piece, piece), ...given }));
-  return { ...makeShow('Saltglass Quay'), entries, wall };
+  return { ...makeShow(DEMO_NAME), entries, wall };
 }
 
 /** The opening night of a harbour town that does not exist, projected on its salt warehouses. */
@@ -81,28 +83,48 @@ export const DEMO_SHOW: {
   pieces: readonly DemoPiece[];
 } = {
   id: 'saltglass-quay',
-  name: 'Saltglass Quay',
+  name: DEMO_NAME,
   show: evening(),
   pieces: [
-    { id: 'plankton-lantern', piece: planktonLantern },
-    { id: 'eddy-at-the-lock', piece: eddyAtTheLock },
-    { id: 'hail-on-the-slipway', piece: hailOnTheSlipway },
-    { id: 'conch-to-buoy', piece: conchToBuoy },
-    { id: 'net-menders', piece: netMenders },
-    { id: 'gull-trails', piece: gullTrails },
-    { id: 'rope-walk', piece: ropeWalk },
-    { id: 'tide-chart', piece: tideChart },
-    { id: 'salt-cubes', piece: saltCubes },
-    { id: 'signal-flags', piece: signalFlags },
-    { id: 'beacon-rush', piece: beaconRush },
-    { id: 'window-rain', piece: windowRain },
-    { id: 'foghorn', piece: foghorn },
-    { id: 'bell-breath', piece: bellBreath },
-    { id: 'tide-tables', piece: tideTables },
-    { id: 'ferry-windows', piece: ferryWindows },
-    { id: 'lamplighters-copy', piece: lamplightersCopy },
-    { id: 'pier-dancers', piece: pierDancers },
-    { id: 'storm-glass', piece: stormGlass },
-    { id: 'ember-barge', piece: emberBarge },
+    // Curl noise: a lantern let down into the harbour at night, and what gathers round it.
+    { id: 'plankton-lantern', piece: validatePiece(planktonLantern) },
+    // Vortex and drag: the water behind a lock gate turns, and takes the lights of the quay with it.
+    { id: 'eddy-at-the-lock', piece: validatePiece(eddyAtTheLock) },
+    // Bursts and collisions: hail comes down in squalls, rattles over the stone and gathers in the basin.
+    { id: 'hail-on-the-slipway', piece: validatePiece(hailOnTheSlipway) },
+    // Morph: what the tide brought in turns into what the harbour put out, and back.
+    { id: 'conch-to-buoy', piece: validatePiece(conchToBuoy) },
+    // Links: a net hangs in the dark, sways, tears apart and is mended thread by thread.
+    { id: 'net-menders', piece: validatePiece(netMenders) },
+    // Trails: gulls wheel over the harbour mouth, and the evening keeps the lines they draw.
+    { id: 'gull-trails', piece: validatePiece(gullTrails) },
+    // Outline, creeping, copies: down the long shed where ropes are laid, strand over strand. One map runs along and around them all, and changes in steps.
+    { id: 'rope-walk', piece: validatePiece(ropeWalk) },
+    // Picture-driven flow: the water of an old chart begins to run along its depth lines.
+    { id: 'tide-chart', piece: validatePiece(tideChart) },
+    // Lattice and mesh copies: a block of salt is stirred up, and settles back crystal by crystal.
+    { id: 'salt-cubes', piece: validatePiece(saltCubes) },
+    // Picture sets: flags on their lines over the quay change what they say, a ripple at a time.
+    { id: 'signal-flags', piece: validatePiece(signalFlags) },
+    // Streaks: into the beam of the lighthouse, faster with every turn of the lamp.
+    { id: 'beacon-rush', piece: validatePiece(beaconRush) },
+    // Depth of field and masks: the lights of the quay through a wet window, four panes to a sash.
+    { id: 'window-rain', piece: validatePiece(windowRain) },
+    // Sound: every beat of a boat's engine throws a lantern that is carried along the mole; the fog signal calls.
+    { id: 'foghorn', piece: validatePiece(foghorn) },
+    // Live input: a bell of light that is blown sideways by the high end of what a microphone hears, over its own past.
+    { id: 'bell-breath', piece: validatePiece(bellBreath) },
+    // Made maps: a field of salt boxes rises and falls with a slow noise between two limits; in steps, some light up.
+    { id: 'tide-tables', piece: validatePiece(tideTables) },
+    // A clip, its flow and links: lit windows of ferries shed light that is carried off as they go, thread by thread.
+    { id: 'ferry-windows', piece: validatePiece(ferryWindows) },
+    // A picture as a map, and build-up: points wander over the dark and paint the quay as they go.
+    { id: 'lamplighters-copy', piece: validatePiece(lamplightersCopy) },
+    // Joints: two dance on the pier; their bones draw ribbons of light, their bodies shed sparks, their feet kick up dust, and confetti bounces off them.
+    { id: 'pier-dancers', piece: validatePiece(pierDancers) },
+    // A medium: rain stirs and lights the water in a storm glass, a keel passes through it, and sparks ride on what both leave.
+    { id: 'storm-glass', piece: validatePiece(stormGlass) },
+    // A fire on a barge, with controls and cues: it is kindled, opens, leans in a gust, throws sparks, and burns green with salt.
+    { id: 'ember-barge', piece: validatePiece(emberBarge) },
   ],
 };

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { JOINT_COLUMNS } from '../stock/read/motion/jointTable';
+import { JOINT_COLUMNS } from '../stock/read/motion/isJointTable';
 import type { Motion } from '../stock/types';
 
 /**

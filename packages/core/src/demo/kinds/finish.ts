@@ -1,4 +1,5 @@
-import { planktonLantern } from '../pieces/planktonLantern';
+import planktonLantern from '../../../../../demo/plankton-lantern.json';
+import { validatePiece } from '../../piece/parse';
 import type { Show } from './stage';
 
 /** Stronger than they come, where what they do would not be seen in a small picture. */
@@ -14,7 +15,7 @@ const STRONGER: Readonly<Record<string, Record<string, number>>> = {
 
 export const finish: Show = (stage, kind) => {
   const { piece } = stage;
-  const { swarms, forces, influence, camera } = structuredClone(planktonLantern);
+  const { swarms, forces, influence, camera } = validatePiece(planktonLantern);
   Object.assign(piece, { swarms, forces, influence, camera, density: 0.5, finish: [] });
   stage.add('finish', kind, STRONGER[kind]);
   if (kind !== 'exposure') stage.add('finish', 'exposure');

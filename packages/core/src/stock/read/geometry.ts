@@ -1,4 +1,5 @@
 import type { BufferGeometry, Mesh as Mesh3d, Object3D, Points } from 'three';
+import { endingOf } from '../clip/travel';
 import type { Cloud, Mesh } from '../types';
 import { checkObj } from './checkObj';
 import { StockError } from './error';
@@ -35,21 +36,17 @@ function coordinatesOf(geometry: BufferGeometry): Float32Array | null {
 }
 
 /** OBJ and STL, read by the loaders of three. What has no faces is a cloud. */
-export async function geometryOf(
-  name: string,
-  ending: string,
-  bytes: Uint8Array,
-): Promise<Mesh | Cloud> {
+export async function geometryOf(name: string, bytes: Uint8Array): Promise<Mesh | Cloud> {
   const buffer = bytes.slice().buffer;
   try {
-    if (ending === 'obj') return await objOf(name, bytes);
+    if (endingOf(name) === 'obj') return await objOf(name, bytes);
     const { STLLoader } = await import('three/examples/jsm/loaders/STLLoader.js');
     return joined([pieceOf(new STLLoader().parse(buffer))], true);
   } catch (error) {
     if (error instanceof StockError) throw error;
     throw new StockError(
       name,
-      `the ${ending.toUpperCase()} cannot be read (${(error as Error).message})`,
+      `the ${endingOf(name).toUpperCase()} cannot be read (${(error as Error).message})`,
     );
   }
 }

@@ -6,6 +6,7 @@ import {
   type GLTF,
   type Node,
 } from '@gltf-transform/core';
+import { endingOf } from '../clip/travel';
 import type { Cloud, Mesh, Motion } from '../types';
 import { checkTriangles } from './checkTriangles';
 import { StockError } from './error';
@@ -16,18 +17,15 @@ import { joined, type Piece3d } from './weld';
  * A glTF file (Khronos glTF 2.0) as one mesh, nodes where they stand; points alone are a cloud, and animated joints of
  * a skin a motion.
  */
-export async function thingOfGltf(
-  name: string,
-  bytes: Uint8Array,
-  binary: boolean,
-): Promise<Mesh | Cloud | Motion> {
+export async function thingOfGltf(name: string, bytes: Uint8Array): Promise<Mesh | Cloud | Motion> {
   const faces: Piece3d[] = [];
   const points: Piece3d[] = [];
   try {
     const io = new WebIO();
-    const document = binary
-      ? await io.readBinary(bytes)
-      : await io.readJSON({ json: jsonOf(bytes), resources: {} });
+    const document =
+      endingOf(name) === 'glb'
+        ? await io.readBinary(bytes)
+        : await io.readJSON({ json: jsonOf(bytes), resources: {} });
     if (hasMotion(document)) return motionOfGltf(name, document);
     const drawn = nodesOf(document).flatMap((node) =>
       (node.getMesh()?.listPrimitives() ?? []).map((primitive) => ({ node, primitive })),

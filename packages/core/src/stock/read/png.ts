@@ -3,25 +3,9 @@ import { Unzlib, zlibSync } from 'fflate';
 import { goesOn } from '../../longWork';
 import type { Picture } from '../types';
 import { StockError } from './error';
+import { checkPictureSize } from './pictureSize';
 
 /** Portable Network Graphics (W3C, PNG, third edition, 2025); sections are of it. */
-
-/** Most pixels: a quarter of a gigabyte when they are unpacked. */
-const MOST = 2 ** 26;
-
-/** Refuses a picture that has no pixels, or would not fit into memory. */
-export function checkPictureSize(name: string, width: number, height: number): void {
-  if (width === 0 || height === 0) {
-    throw new StockError(name, `it has ${width} × ${height} pixels, so there is no picture in it`);
-  }
-  if (width * height > MOST) {
-    const most = MOST.toLocaleString('en-GB').replace(/,/g, ' ');
-    throw new StockError(
-      name,
-      `it has ${width} × ${height} pixels, and ${most} in all is the most; make it smaller first`,
-    );
-  }
-}
 
 export interface Chunk {
   type: string;

@@ -1,6 +1,6 @@
 import { wordsKey, type StockEntry, type StockFiles } from '../entry';
 import type { Mesh, Outline } from '../types';
-import { fontFileOf, wordsOf, type WordsSource } from './index';
+import { fontFileOf, type WordsSource } from './source';
 
 /** How words are laid out: here, or by somebody who is asked to. */
 export type LayOut = (
@@ -9,6 +9,8 @@ export type LayOut = (
   source: WordsSource,
   font?: Uint8Array,
 ) => Promise<Mesh | Outline>;
+
+const laidOutHere: LayOut = async (...words) => (await import('./index')).wordsOf(...words);
 
 /**
  * What a piece takes from files, and its words beside it. Words whose font is not at hand, or that come to no letter,
@@ -19,7 +21,7 @@ export type LayOut = (
 export async function withWords(
   entries: readonly StockEntry[],
   files: StockFiles,
-  layOut: LayOut = wordsOf,
+  layOut: LayOut = laidOutHere,
 ): Promise<StockFiles> {
   const all = new Map(files);
   for (const entry of entries) {

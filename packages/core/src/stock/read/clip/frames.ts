@@ -2,7 +2,8 @@ import { decode } from 'jpeg-js';
 import { isOwnFile, unzip, ZipError, type Zipped } from '../zip';
 import type { Picture } from '../../types';
 import { StockError } from '../error';
-import { checkPictureSize, pictureOf } from '../png';
+import { checkPictureSize } from '../pictureSize';
+import { pictureOf } from '../png';
 import type { OpenClip } from './opened';
 
 /** Frames a second of numbered frames, which tell none. */

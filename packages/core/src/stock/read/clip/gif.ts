@@ -1,6 +1,6 @@
 import { GifReader } from 'omggif';
 import { StockError } from '../error';
-import { checkPictureSize } from '../png';
+import { checkPictureSize } from '../pictureSize';
 import { laidOver } from './laidOver';
 import { timesOf, type OpenClip } from './opened';
 

@@ -5,14 +5,13 @@ import {
   Input,
   VideoSampleSink,
   type InputVideoTrack,
-  type VideoSample,
 } from 'mediabunny';
 import { StockError } from '../error';
-import type { Picture } from '../../types';
-import { checkPictureSize } from '../png';
+import { checkPictureSize } from '../pictureSize';
 import { inOrder, type DecodeFrom } from './inOrder';
 import type { OpenClip } from './opened';
-import { codingOf, pictureOfPlanes, turned, type Coding, type Planes } from './planes';
+import { codingOf, pictureOfPlanes, turned } from './planes';
+import { planesOf } from './sample';
 
 /** What a decoder is given. */
 export interface VideoFile {
@@ -99,35 +98,5 @@ function webCodecs({ name, track, times }: VideoFile): DecodeFrom {
         sample.close();
       }
     }
-  };
-}
-
-/** A decoded sample as all clips are read. */
-export async function pictureOfSample(
-  name: string,
-  sample: VideoSample,
-  coding: Coding,
-): Promise<Picture> {
-  const data = new Uint8Array(sample.allocationSize());
-  return pictureOfPlanes(await planesOf(name, sample, data), coding);
-}
-
-async function planesOf(name: string, sample: VideoSample, data: Uint8Array): Promise<Planes> {
-  const { format, visibleRect } = sample;
-  if (format !== 'I420' && format !== 'NV12') {
-    const why = `its pictures are coded as ${format ?? 'something unknown'}`;
-    throw new StockError(name, `${why}; bring it as H.264, VP9 or AV1 with 8 bits and 4:2:0`);
-  }
-  const [y, u, v] = await sample.copyTo(data);
-  const { width, height } = visibleRect;
-  const planar = format === 'I420';
-  return {
-    ...{ width, height },
-    luma: data.subarray(y!.offset),
-    lumaStride: y!.stride,
-    blue: data.subarray(u!.offset),
-    red: data.subarray(planar ? v!.offset : u!.offset + 1),
-    chromaStride: u!.stride,
-    chromaStep: planar ? 1 : 2,
   };
 }

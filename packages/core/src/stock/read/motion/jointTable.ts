@@ -2,17 +2,10 @@ import Papa from 'papaparse';
 import type { Joint, Motion, Performer } from '../../types';
 import { StockError } from '../error';
 import { hung, loopIn } from '../../motion/cast';
+import { JOINT_COLUMNS } from './isJointTable';
 import { motionOf } from './motionOf';
 
-export const JOINT_COLUMNS = ['time', 'performer', 'joint', 'x', 'y', 'z'] as const;
 const MOST_ROWS = 5_000_000;
-
-/** Whether a table is one of joints: its first row names them. */
-export function isJointTable(text: string): boolean {
-  const [first = ''] = text.trimStart().split(/\r\n|\r|\n/, 1);
-  const names = first.split(',').map((f) => f.trim().toLowerCase());
-  return JOINT_COLUMNS.every((c) => names.includes(c));
-}
 
 interface Row {
   time: number;

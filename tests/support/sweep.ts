@@ -1,0 +1,53 @@
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+
+/** What git says, in lines; nothing where there is no repository. */
+function git(...args: string[]): string[] {
+  try {
+    const options = { cwd: __dirname, encoding: 'utf8', stdio: 'pipe' } as const;
+    return execFileSync('git', args, options).split('\n').filter(Boolean);
+  } catch {
+    return [];
+  }
+}
+
+/** Words of the files that changed within a day before the last commit, or since. */
+function changedWords(): Set<string> {
+  const [day = ''] = git('log', '-1', '--format=%cd', '--date=format:%Y-%m-%d');
+  const named = ['--name-only', '--format='];
+  const files = [
+    ...git('log', `--since=${day} 00:00`, ...named),
+    ...git('diff', '--name-only', 'HEAD'),
+  ];
+  return new Set(files.map((file) => /([^/.]+)\.[^/]*$/.exec(file)?.[1] ?? ''));
+}
+
+/** Another sample with each commit, and the same one until then; SWEEP names one. */
+const seed = process.env.SWEEP ?? git('rev-parse', 'HEAD')[0] ?? '';
+const changed = changedWords();
+
+function luck(name: string): number {
+  return createHash('sha256').update(`${seed} ${name}`).digest().readUInt32LE() / 2 ** 32;
+}
+
+/**
+ * Of the cases of a sweep those that are run: the ones that name something whose file has changed of late, and of all
+ * others a share by chance, one at least. `./check --all`, which sets ALL, runs each.
+ *
+ * @param cases each with its name first
+ * @param share 0 to 1
+ */
+export function swept<T extends readonly [name: string, ...rest: unknown[]]>(
+  cases: readonly T[],
+  share: number,
+): T[] {
+  if (process.env.ALL) return [...cases];
+  const ranked = cases.map((one) => ({ one, luck: luck(one[0]) }));
+  const least = Math.min(...ranked.map((r) => r.luck));
+  return ranked
+    .filter(({ one, luck: own }) => {
+      const isNew = one[0].split(/[^\p{L}\p{N}]+/u).some((word) => changed.has(word));
+      return isNew || own < share || own === least;
+    })
+    .map(({ one }) => one);
+}
