@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import type { AxeResults } from 'axe-core';
 import type { Page } from 'playwright-core';
 import { openApp } from './openApp';
+import { swept } from '../support/sweep';
 import { exportedPiece, openSmall, pictureTells } from './picture';
 
 /** Whoever comes: by keys alone, with a screen reader, with things twice as large, with a browser that lacks something. */
@@ -33,7 +34,7 @@ beforeAll(async () => {
   source = await readFile(require.resolve('axe-core/axe.min.js'), 'utf8');
 });
 
-test.each(VIEWS)('axe finds nothing on the view of %s', async (_, at) => {
+test.each(swept(VIEWS, 0.5))('axe finds nothing on the view of %s', async (_, at) => {
   await open(app.page, at);
   await app.page.evaluate(source);
   const { violations } = await app.page.evaluate(() =>
@@ -69,9 +70,13 @@ const SIZES: [size: string, width: number, height: number][] = [
   ['200 %', 640, 400],
 ];
 
-test.each(SIZES.flatMap((size) => VIEWS.map((view) => [...size, ...view] as const)))(
-  'at %s (%i by %i) nothing is cut off on the view of %s',
-  async (_, width, height, __, at) => {
+const sizedViews = SIZES.flatMap(([size, width, height]) =>
+  VIEWS.map(([view, at]) => [`${size} (${view})`, width, height, at] as const),
+);
+
+test.each(swept(sizedViews, 0.4))(
+  'nothing is cut off at %s: %i by %i',
+  async (_, width, height, at) => {
     await app.page.setViewportSize({ width, height });
     await open(app.page, at);
     expect(await app.page.evaluate(cutOff)).toEqual([]);

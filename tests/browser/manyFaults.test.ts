@@ -9,7 +9,7 @@ import { openSmall, pictureTells } from './picture';
  * quarter of a second is lost, and the picture comes back by itself. FAULTS says how many, SEED which ones.
  */
 
-const COUNT = Number(process.env.FAULTS ?? 18);
+const COUNT = Number(process.env.FAULTS ?? (process.env.ALL ? 18 : 7));
 const SEED = Number(process.env.SEED ?? 15);
 
 /** Milliseconds: an edit that is younger than this may go with its tab. */

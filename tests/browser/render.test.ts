@@ -12,6 +12,7 @@ import { mixOf } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
+import { swept } from '../support/sweep';
 import { callAgain, launch, startApp, startHarness, type App, type Harness } from './support';
 
 let app: App;
@@ -39,7 +40,7 @@ describe('the CPU engine gives the same bits in the browser as in Node', () => {
     engine.close();
   });
 
-  test.each(pieceOfEveryKind())(
+  test.each(swept(pieceOfEveryKind(), 0.15))(
     '%s',
     async (_, piece) => {
       engine.setPlan(compilePiece(piece));

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { makePart, pieceText, type Piece } from '@vast-swarm/core/piece';
 import type { FarmWorker, RenderJob } from '@vast-swarm/core/formats';
 import { strToU8, zipSync } from 'fflate';
@@ -94,6 +95,8 @@ async function stands({ id }: RenderJob, wanted: (job: RenderJob) => boolean): P
     const job = (await look()).renders.find((r) => r.id === id)!;
     if (wanted(job)) return job;
     if (job.state === 'failed') throw new Error(job.problem ?? 'failed');
+    // Who asks without a pause takes the time of those who work.
+    await setTimeout(30);
   }
 }
 
