@@ -1,9 +1,27 @@
 /** Packages that come as ES modules, which Jest does not load by itself. */
 const MODULES = [
-  ...['fast-png', 'iobuffer', 'fflate', 'property-graph', '@gltf-transform', 'three', 'jsep'],
-  ...['fast-xml-parser', 'fast-xml-builder', 'path-expression-matcher', 'strnum', '@nodable'],
-  ...['xml-naming', 'meshoptimizer', 'mediabunny', 'mpg123-decoder', '@wasm-audio-decoders'],
-  ...['opus-decoder', 'codec-parser', 'simple-yenc', '@eshaz', 'osc-min'],
+  'fast-png',
+  'iobuffer',
+  'fflate',
+  'property-graph',
+  '@gltf-transform',
+  'three',
+  'jsep',
+  'fast-xml-parser',
+  'fast-xml-builder',
+  'path-expression-matcher',
+  'strnum',
+  '@nodable',
+  'xml-naming',
+  'meshoptimizer',
+  'mediabunny',
+  'mpg123-decoder',
+  '@wasm-audio-decoders',
+  'opus-decoder',
+  'codec-parser',
+  'simple-yenc',
+  '@eshaz',
+  'osc-min',
 ];
 /** It has a constant called Number, beside the one that is given to all modules below. */
 const renamed = {

@@ -40,7 +40,9 @@ const numbers = Object.entries<readonly string[]>(NUMBERS).map(([name, all]) =>
 
 mkdirSync(folder, { recursive: true });
 const words = [
-  ...[...layouts, ...numbers, namespace('size', Object.entries(SIZES))],
+  ...layouts,
+  ...numbers,
+  namespace('size', Object.entries(SIZES)),
   namespace('pixels', Object.entries(PIXELS), 'f32'),
 ];
 writeFileSync(`${folder}/words.ts`, HEAD + words.join('\n'));

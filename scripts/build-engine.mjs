@@ -74,8 +74,14 @@ export function tables() {
 export async function rasteriser() {
   const RASTERISER = await compile(
     join(cpu, 'assembly/index.ts'),
-    ...['--enable', 'simd,threads', '--importMemory', '--sharedMemory', '--initialMemory', '1'],
-    ...['--maximumMemory', String(MAX_PAGES)],
+    '--enable',
+    'simd,threads',
+    '--importMemory',
+    '--sharedMemory',
+    '--initialMemory',
+    '1',
+    '--maximumMemory',
+    String(MAX_PAGES),
   );
   await writeModule(join(cpu, 'src/generated/rasteriser.ts'), { MAX_PAGES, RASTERISER });
 }

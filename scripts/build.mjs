@@ -15,17 +15,23 @@ const sources = (...packages) => packages.map((name) => `packages/${name}/src`);
 /** Steps in their order, each with whom it is for; what is for the engine is for all. */
 const STEPS = [
   {
-    ...{ name: 'pictureModule', for: 'engine', make: engine.pictureModule },
+    name: 'pictureModule',
+    for: 'engine',
+    make: engine.pictureModule,
     from: ['packages/core/assembly', 'scripts/build-engine.mjs'],
     makes: 'packages/core/src/generated/pictures.ts',
   },
   {
-    ...{ name: 'fonts', for: 'engine', make: engine.fonts },
+    name: 'fonts',
+    for: 'engine',
+    make: engine.fonts,
     from: ['scripts/build-engine.mjs'],
     makes: 'packages/core/src/generated/fonts.ts',
   },
   {
-    ...{ name: 'tables', for: 'engine', make: engine.tables },
+    name: 'tables',
+    for: 'engine',
+    make: engine.tables,
     from: [
       'packages/kernel/src',
       'packages/core/src/plan/look/draws',
@@ -37,28 +43,38 @@ const STEPS = [
     makes: 'packages/cpu/assembly/generated/words.ts',
   },
   {
-    ...{ name: 'rasteriser', for: 'engine', make: engine.rasteriser },
+    name: 'rasteriser',
+    for: 'engine',
+    make: engine.rasteriser,
     from: ['packages/cpu/assembly', 'scripts/build-engine.mjs'],
     makes: 'packages/cpu/src/generated/rasteriser.ts',
   },
   {
-    ...{ name: 'thread', for: 'engine', make: engine.thread },
+    name: 'thread',
+    for: 'engine',
+    make: engine.thread,
     from: [...sources('cpu', 'kernel'), 'scripts/build-engine.mjs'],
     makes: 'packages/cpu/src/generated/thread.ts',
   },
   {
-    ...{ name: 'node', for: 'node', run: ['node', 'scripts/build-node.mjs'] },
+    name: 'node',
+    for: 'node',
+    run: ['node', 'scripts/build-node.mjs'],
     from: [...sources('kernel', 'core', 'cpu', 'server'), 'demo', 'scripts/build-node.mjs'],
     makes: 'packages/server/dist/cli.mjs',
   },
   {
-    ...{ name: 'pictures', for: 'app', run: ['node', 'scripts/run-ts.mjs', 'scripts/pictures.ts'] },
+    name: 'pictures',
+    for: 'app',
+    run: ['node', 'scripts/run-ts.mjs', 'scripts/pictures.ts'],
     // Not all that draws them: what they show is what kinds and the show say.
     from: ['packages/core/src/catalogue', 'packages/core/src/demo', 'demo', 'scripts/pictures.ts'],
     makes: 'packages/app/public/made/drawn.json',
   },
   {
-    ...{ name: 'app', for: 'app', run: ['npm', 'run', '--silent', 'build', '-w', 'packages/app'] },
+    name: 'app',
+    for: 'app',
+    run: ['npm', 'run', '--silent', 'build', '-w', 'packages/app'],
     from: [
       ...sources('kernel', 'core', 'cpu', 'gpu', 'app'),
       'demo',

@@ -58,7 +58,8 @@ async function resumed(): Promise<number> {
     alpha: false,
     format: 'png',
     piece: '',
-    ...{ layers: '', program: '' },
+    layers: '',
+    program: '',
   };
   const frame = { width: 16, height: 16, pixels: new Uint8ClampedArray(1024) };
   const png = await encodePng(frame);

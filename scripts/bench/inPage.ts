@@ -21,7 +21,10 @@ export async function contests(
   const browser = await launch({ gpu });
   const bundle = await build({
     entryPoints: [script],
-    ...{ bundle: true, write: false, format: 'iife', target: 'es2022' },
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
     external: ['node:*'],
     // Of this checkout, and not of the one that the installed packages belong to.
     plugins: [ours(process.cwd(), false)],

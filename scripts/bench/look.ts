@@ -22,7 +22,9 @@ const CUBES = [
 const engine = await CpuEngine.create({ threads: 2 });
 
 const stock = MADE.map((name) => ({
-  ...{ id: name, name, type: made(name).type },
+  id: name,
+  name,
+  type: made(name).type,
   source: { made: name },
 }));
 

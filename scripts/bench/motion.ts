@@ -21,7 +21,9 @@ function crowd(count: number, change: (piece: Piece) => void): Piece {
   Object.assign(swarm.dials, { rate: 0, burst: count, lifetime: 100, size: 0.01 });
   piece.swarms.push(swarm);
   piece.stock = MADE.map((name) => ({
-    ...{ id: name, name, type: made(name).type },
+    id: name,
+    name,
+    type: made(name).type,
     source: { made: name },
   }));
   change(piece);

@@ -16,7 +16,9 @@ const [WIDTH, HEIGHT] = [960, 540];
 
 /** A clip with something bright in every part of it, that moves. */
 const clip: Clip = {
-  ...{ type: 'clip', width: WIDTH, height: HEIGHT },
+  type: 'clip',
+  width: WIDTH,
+  height: HEIGHT,
   times: Float64Array.from({ length: 31 }, (_, i) => i / 30),
   picture(index) {
     const pixels = new Uint8Array(4 * WIDTH * HEIGHT).fill(255);
@@ -78,9 +80,14 @@ report(
   best(3, () => plainFlow(greys[0]!, greys[1]!)),
 );
 const planes = {
-  ...{ width: WIDTH, height: HEIGHT, lumaStride: WIDTH, chromaStride: WIDTH / 2, chromaStep: 1 },
-  ...{ luma: new Uint8Array(WIDTH * HEIGHT).fill(90) },
-  ...{ blue: new Uint8Array((WIDTH * HEIGHT) / 4), red: new Uint8Array((WIDTH * HEIGHT) / 4) },
+  width: WIDTH,
+  height: HEIGHT,
+  lumaStride: WIDTH,
+  chromaStride: WIDTH / 2,
+  chromaStep: 1,
+  luma: new Uint8Array(WIDTH * HEIGHT).fill(90),
+  blue: new Uint8Array((WIDTH * HEIGHT) / 4),
+  red: new Uint8Array((WIDTH * HEIGHT) / 4),
 };
 report(
   'a decoded picture of 960 × 540 as red, green and blue',

@@ -20,7 +20,11 @@ async function bundled(folder, name) {
   if (word && !source.toLowerCase().includes(word.toLowerCase())) return null;
   const outfile = `${folder}.cache/bench/${name}.mjs`;
   await build({
-    ...{ bundle: true, format: 'esm', target: 'es2022', platform: 'node', outfile },
+    bundle: true,
+    format: 'esm',
+    target: 'es2022',
+    platform: 'node',
+    outfile,
     entryPoints: [`${folder}scripts/bench/${name}.ts`],
     plugins: [ours(folder)],
   });

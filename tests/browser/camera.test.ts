@@ -17,9 +17,22 @@ const folder = mkdtempSync(join(tmpdir(), 'seen-'));
 const seen = join(folder, 'seen.y4m');
 // A white square that goes to the right over black: where it is tells when a picture was seen.
 execFileSync('ffmpeg', [
-  ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=black:s=320x180:r=30:d=4'],
-  ...['-f', 'lavfi', '-i', 'color=white:s=40x40:r=30:d=4'],
-  ...['-filter_complex', 'overlay=x=n*2:y=70', '-pix_fmt', 'yuv420p', seen],
+  '-v',
+  'error',
+  '-y',
+  '-f',
+  'lavfi',
+  '-i',
+  'color=black:s=320x180:r=30:d=4',
+  '-f',
+  'lavfi',
+  '-i',
+  'color=white:s=40x40:r=30:d=4',
+  '-filter_complex',
+  'overlay=x=n*2:y=70',
+  '-pix_fmt',
+  'yuv420p',
+  seen,
 ]);
 afterAll(() => {
   rmSync(folder, { recursive: true });

@@ -21,9 +21,26 @@ afterAll(() => {
 function film(name: string): { name: string; mimeType: string; buffer: Buffer } {
   const file = join(folder, name);
   execFileSync('ffmpeg', [
-    ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc2=s=160x90:r=30:d=2'],
-    ...['-f', 'lavfi', '-i', 'sine=440:d=2', '-c:v', 'libvpx-vp9', '-b:v', '600k'],
-    ...['-pix_fmt', 'yuv420p', '-c:a', 'libopus', file],
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=160x90:r=30:d=2',
+    '-f',
+    'lavfi',
+    '-i',
+    'sine=440:d=2',
+    '-c:v',
+    'libvpx-vp9',
+    '-b:v',
+    '600k',
+    '-pix_fmt',
+    'yuv420p',
+    '-c:a',
+    'libopus',
+    file,
   ]);
   return { name, mimeType: 'video/webm', buffer: readFileSync(file) };
 }

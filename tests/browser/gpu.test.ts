@@ -63,7 +63,9 @@ function smallCopies(piece: Piece): void {
   Object.assign(swarm.dials, {
     when: 'once',
     lasts: 'ever',
-    ...{ size: 0.2, opacity: 1, colour: '#ffe0b0' },
+    size: 0.2,
+    opacity: 1,
+    colour: '#ffe0b0',
   });
   piece.forces = [];
   swarm.launch.dials.speed = 0;

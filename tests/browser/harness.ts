@@ -211,7 +211,11 @@ const tasks = {
       born.push(cpu.born(swarm));
     }
     const bake = {
-      ...{ name: 'stored', first: 0, last: piece.frame.length - 1, capacity, state },
+      name: 'stored',
+      first: 0,
+      last: piece.frame.length - 1,
+      capacity,
+      state,
       bornAt: (frame: number) => born[frame] ?? 0,
       read: (frame: number) => states[frame]!,
     };

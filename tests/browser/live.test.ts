@@ -119,7 +119,8 @@ test('a microphone drives a piece, and its take is heard as the file was, to the
   const other = await page.context().newPage();
   await other.goto(harness.url);
   const files = [...first.files].map(([hash, { rate, channels }]) => ({
-    ...{ hash, rate },
+    hash,
+    rate,
     samples: [...channels[0]!],
   }));
   expect(await call(other, 'cpuHashHeard', first.piece, files, 40, 128, 72)).toBe(here);

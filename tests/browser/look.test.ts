@@ -77,7 +77,8 @@ test('colours lie in layers, and a gradient comes from a file or says why not', 
   await sheet().getByRole('group', { name: 'Colour, layer 3' }).waitFor();
   const layered = await becomes((p) => p !== plain);
   const file = (text: string) => ({
-    ...{ name: 'warm.svg', mimeType: 'image/svg+xml' },
+    name: 'warm.svg',
+    mimeType: 'image/svg+xml',
     buffer: Buffer.from(text),
   });
   const input = app.page.getByLabel('Gradient file for Colour result');
@@ -172,7 +173,10 @@ test('feedback is right again after scrubbing back', async () => {
   await openStill((p) => {
     p.finish = [
       {
-        ...{ id: 'feedback', name: 'Feedback', on: true, kind: 'feedback' },
+        id: 'feedback',
+        name: 'Feedback',
+        on: true,
+        kind: 'feedback',
         dials: { fade: 0.9, scale: 1.03, share: 1, mask: [] },
       },
     ];

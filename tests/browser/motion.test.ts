@@ -125,7 +125,8 @@ test('all of a coloured point cloud is seen by choosing its file', async () => {
   const properties = names.map((name) => `property ${name}`).join('\n');
   const head = `ply\nformat ascii 1.0\nelement vertex 3000\n${properties}\nend_header\n`;
   const file = {
-    ...{ name: 'quay.ply', mimeType: 'application/octet-stream' },
+    name: 'quay.ply',
+    mimeType: 'application/octet-stream',
     buffer: Buffer.from(`${head}${points.join('\n')}\n`),
   };
   await app.page.goto(app.url);

@@ -15,10 +15,23 @@ async function choose(label: string, option: string | RegExp): Promise<void> {
 /** An arm that is raised within a second. */
 function arm(frames = 31): { name: string; mimeType: string; buffer: Buffer } {
   const lines = [
-    ...['HIERARCHY', 'ROOT shoulder', '{', 'OFFSET 0 0 0'],
+    'HIERARCHY',
+    'ROOT shoulder',
+    '{',
+    'OFFSET 0 0 0',
     'CHANNELS 6 Xposition Yposition Zposition Zrotation Xrotation Yrotation',
-    ...['JOINT wrist', '{', 'OFFSET 60 0 0', 'CHANNELS 3 Zrotation Xrotation Yrotation'],
-    ...['End Site', '{', 'OFFSET 20 0 0', '}', '}', '}', 'MOTION', 'Frames: 31'],
+    'JOINT wrist',
+    '{',
+    'OFFSET 60 0 0',
+    'CHANNELS 3 Zrotation Xrotation Yrotation',
+    'End Site',
+    '{',
+    'OFFSET 20 0 0',
+    '}',
+    '}',
+    '}',
+    'MOTION',
+    'Frames: 31',
     'Frame Time: 0.0333333',
     ...Array.from({ length: frames }, (_, i) => `0 100 0 ${String(3 * i)} 0 0 0 0 0`),
   ];

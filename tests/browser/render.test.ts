@@ -119,7 +119,7 @@ test('frames from the browser are those of the command line, pixel for pixel', a
     'piece.swarm.json',
   ]);
 
-  const dir = await onCommandLine(files, 'render', ...['--frames', '20..22', '--oversample', '2']);
+  const dir = await onCommandLine(files, 'render', '--frames', '20..22', '--oversample', '2');
   for (const name of await readdir(join(dir, 'out'))) {
     const there = decode(await readFile(join(dir, 'out', name))).data;
     expect(Buffer.from(decode(files[name]!).data).equals(Buffer.from(there))).toBe(true);
@@ -261,7 +261,9 @@ test.each([
   async (_, option) => {
     const heard = (p: Piece): void => {
       p.stock.push({
-        ...{ id: 'fog', name: 'Fog', type: 'sound' },
+        id: 'fog',
+        name: 'Fog',
+        type: 'sound',
         source: { made: 'fogSignal' },
       });
       p.sounds = [makePart('sounds', 'played', [])];

@@ -198,8 +198,17 @@ test('workers of a queue are seen with what they are at', async () => {
   ];
   await workers.getByRole('listitem', { name: 'ben' }).getByText('Waits').waitFor();
   const order = {
-    ...{ name: 'Small', format: 'png', quality: 'good', alpha: false, layers: [] },
-    ...{ width: 640, height: 360, first: 0, last: 89, oversample: 2, shutter: 0 },
+    name: 'Small',
+    format: 'png',
+    quality: 'good',
+    alpha: false,
+    layers: [],
+    width: 640,
+    height: 360,
+    first: 0,
+    last: 89,
+    oversample: 2,
+    shutter: 0,
     frames: 'frame_%04d',
   };
   const data = zipSync({

@@ -18,7 +18,8 @@ const GPU_ARGS = [
 /** Devices that hear and see files, over and over; and nobody who has to be asked for them. */
 function devices(hears: string, sees: string): string[] {
   return [
-    ...['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
     ...(hears ? [`--use-file-for-fake-audio-capture=${hears}`] : []),
     ...(sees ? [`--use-file-for-fake-video-capture=${sees}`] : []),
   ];

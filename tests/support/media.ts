@@ -8,8 +8,18 @@ export function stillWater(dials: DialValues = {}): Part {
   const part = makePart('media', 'fluid', []);
   Object.assign(part, { id: 'water', name: 'Water' });
   Object.assign(part.dials, {
-    ...{ fills: 'plane', width: 2, aspect: 1, lines: 64, edges: 'closed' },
-    ...{ swirl: 0, slowing: 0, fading: 0, stir: 0, tint: 0, give: 0, ...dials },
+    fills: 'plane',
+    width: 2,
+    aspect: 1,
+    lines: 64,
+    edges: 'closed',
+    swirl: 0,
+    slowing: 0,
+    fading: 0,
+    stir: 0,
+    tint: 0,
+    give: 0,
+    ...dials,
   });
   return part;
 }

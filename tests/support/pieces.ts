@@ -38,7 +38,9 @@ export function smallPiece(change: (piece: Piece) => void = () => undefined): Pi
   piece.swarms.push(swarm);
   piece.forces.push(makePart('forces', 'curlNoise', []));
   piece.stock = MADE.map((name) => ({
-    ...{ id: name, name, type: madeType(name)! },
+    id: name,
+    name,
+    type: madeType(name)!,
     source: { made: name },
   }));
   change(piece);
@@ -172,7 +174,10 @@ export function pieceOfEveryKind(): [string, Piece][] {
       dance(p, kind);
       p.swarms[0]!.emitter = makeChoice('emitters', 'joints');
       Object.assign(p.swarms[0]!.emitter.dials, {
-        ...{ performer: 'dancers', from: 'surface', stays: 'bound', centre: [0, -1, 0] },
+        performer: 'dancers',
+        from: 'surface',
+        stays: 'bound',
+        centre: [0, -1, 0],
       });
     });
   }

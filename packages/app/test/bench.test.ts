@@ -77,7 +77,13 @@ test('beats fall where their tempo says, and draw what comes near', () => {
 });
 
 const extent: SoundExtent = {
-  ...{ whole: 10, start: 2, from: 1, to: 9, fadeIn: 0.5, fadeOut: 1, repeats: false },
+  whole: 10,
+  start: 2,
+  from: 1,
+  to: 9,
+  fadeIn: 0.5,
+  fadeOut: 1,
+  repeats: false,
 };
 
 test('handles of a sound: what is heard stays where it is', () => {

@@ -154,7 +154,8 @@ test('a session records what it sees while it plays, and what was seen is what i
 
   // The take as a clip with the times that its file has.
   const clip: Clip = {
-    ...{ type: 'clip', ...SIZE },
+    type: 'clip',
+    ...SIZE,
     times: Float64Array.from([...begins, begins.at(-1)! + 1], (b) => b / RATE),
     picture: pictureOf,
   };

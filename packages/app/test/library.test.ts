@@ -78,7 +78,9 @@ test('bakes come to the engine under their swarms, are replaced when whole, and 
   await bakeMessage('old', { type: 'baking', swarm: 'sparks', done: 2, total: 4 });
   expect(store.getState().bakes.making).toMatchObject({ done: 2, total: 4 });
   await bakeMessage('old', {
-    ...{ type: 'bakeStopped' as const, swarm: 'sparks', message: 'There is no room.' },
+    type: 'bakeStopped' as const,
+    swarm: 'sparks',
+    message: 'There is no room.',
   });
   expect(store.getState().notices.at(-1)).toMatchObject({ message: 'There is no room.' });
   expect(known()).toEqual(['motes']);

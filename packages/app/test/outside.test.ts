@@ -47,8 +47,13 @@ test('what is offered has ranges, units and options, and leaves out what is off'
   const { controls, cues } = offerOf(barge((p) => (p.cues[1]!.on = false)));
   expect(controls.map((c) => c.id)).toEqual(['spread', 'sparks', 'flame', 'wind', 'smoke']);
   expect(controls[3]).toEqual({
-    ...{ id: 'wind', name: 'Wind', holds: 'number', group: 'Air', unit: 'm/s' },
-    ...{ low: -4, high: 4 },
+    id: 'wind',
+    name: 'Wind',
+    holds: 'number',
+    group: 'Air',
+    unit: 'm/s',
+    low: -4,
+    high: 4,
   });
   expect(cues.map((c) => c.id)).not.toContain('open');
 });

@@ -28,11 +28,16 @@ function opened(change: (piece: Piece) => void = () => undefined): State {
 const after = (state: State, ...actions: Action[]): State => actions.reduce(pieceReducer, state);
 const hash = 'ab'.repeat(32);
 const entry = (id = 'clip'): StockEntry => ({
-  ...{ id, name: 'Dancers', type: 'clip' },
+  id,
+  name: 'Dancers',
+  type: 'clip',
   source: { file: 'dancers.mp4', hash },
 });
 const clip: Clip = {
-  ...{ type: 'clip', width: 4, height: 2, times: Float64Array.of(0, 1) },
+  type: 'clip',
+  width: 4,
+  height: 2,
+  times: Float64Array.of(0, 1),
   picture: () => ({ type: 'picture', width: 4, height: 2, pixels: new Uint8Array(32) }),
 };
 
@@ -90,7 +95,8 @@ test('what is removed is let go of by dials, maps, layers and masks', () => {
         [
           ['swarms', 0, 'dials', 'colour'],
           {
-            ...{ feed: 'layers', as: 'colours' },
+            feed: 'layers',
+            as: 'colours',
             stops: [0, 1].map((at) => ({ at, colour: '#ffffff' })),
             layers: [{ by: 'picture', picture: 'noise', over: 'normal', amount: 1 }],
           },
@@ -134,7 +140,9 @@ test('a dial can be filled by a map, keeping its range and its shape', () => {
   expect(made).toEqual({ feed: 'map', picture: 'noise', from: 1, to: 4, over });
   const again = numberItems(spec, made as MapFeed, []).flat();
   expect(again.filter((i) => i.chosen).map((i) => i.title)).toEqual([
-    ...['Map', 'Read live', 'Shaped over life'],
+    'Map',
+    'Read live',
+    'Shaped over life',
   ]);
   const frame = numberItems({ ...spec, varies: 'frame' }, 1, [], lookup).flat();
   expect(frame.some((i) => i.title === 'Map')).toBe(false);

@@ -49,7 +49,8 @@ const { added, duplicated, moved, played, putForward, removed, takenBack } = pie
 const RATE = ['swarms', 0, 'dials', 'rate'];
 const FORWARD = putForward({ path: RATE });
 const FIRED = set({
-  ...{ path: ['cues', 0, 'dials', 'sets'], label: 'Sets' },
+  path: ['cues', 0, 'dials', 'sets'],
+  label: 'Sets',
   value: [{ control: 'motes-rate', to: 5 }],
 });
 const CUED = [FORWARD, added({ list: 'cues', kind: 'cue' }), FIRED];
@@ -196,10 +197,14 @@ test('a follower has what its leader has until it is changed, and keeps it when 
 
 test('a kind changed for another keeps the dials that both have', () => {
   const box: Action = pieceActions.kindChanged({
-    ...{ path: ['swarms', 0, 'emitter'], shelf: 'emitters', kind: 'box' },
+    path: ['swarms', 0, 'emitter'],
+    shelf: 'emitters',
+    kind: 'box',
   });
   const centre: Action = set({
-    ...{ path: ['swarms', 0, 'emitter', 'dials', 'centre'], value: [1, 2, 3], label: 'Middle' },
+    path: ['swarms', 0, 'emitter', 'dials', 'centre'],
+    value: [1, 2, 3],
+    label: 'Middle',
   });
   const { emitter } = run(start(), centre, box).piece!.swarms[0]!;
   expect(emitter.kind).toBe('box');
@@ -324,7 +329,10 @@ test('what named a signal or a sound that is removed names none, and the piece s
     set({
       path: ['swarms', 0, 'dials', 'colour'],
       value: {
-        ...{ feed: 'gradient', by: 'signal', signal: 'bands.3', text: 'speed / 3' },
+        feed: 'gradient',
+        by: 'signal',
+        signal: 'bands.3',
+        text: 'speed / 3',
         stops: [
           { at: 0, colour: '#000000' },
           { at: 1, colour: '#ffffff' },

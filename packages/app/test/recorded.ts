@@ -5,8 +5,11 @@ import type { CpuEngine } from '@vast-swarm/cpu';
 
 export function undrawn(engine: CpuEngine): LiveEngine {
   return Object.assign(engine, {
-    ...{ kind: 'cpu' as const, threads: 1, show: () => Promise.resolve() },
-    ...{ aliveBy: () => ({}), crash: () => undefined },
+    kind: 'cpu' as const,
+    threads: 1,
+    show: () => Promise.resolve(),
+    aliveBy: () => ({}),
+    crash: () => undefined,
   });
 }
 

@@ -21,8 +21,14 @@ let renders = 0;
 
 const job = (format: Format, folder?: unknown, more: Partial<Job> = {}): Job => ({
   ...startingSettings(smallPiece()),
-  ...{ id: String(++renders), piece: smallPiece(), files: new Map(), first: 7, last: 9 },
-  ...{ width: 4, height: 3, format },
+  id: String(++renders),
+  piece: smallPiece(),
+  files: new Map(),
+  first: 7,
+  last: 9,
+  width: 4,
+  height: 3,
+  format,
   ...(folder ? { folder: folder as FileSystemDirectoryHandle } : {}),
   ...more,
 });
@@ -155,8 +161,13 @@ describe('particles', () => {
     const blob = await made('csv', { name: 'p_%02d' });
     const files = unzipSync(new Uint8Array(await blob.arrayBuffer()));
     expect(Object.keys(files)).toEqual([
-      ...['Motes/p_07.csv', 'Other _ one/p_07.csv', 'Motes/p_08.csv', 'Other _ one/p_08.csv'],
-      ...['Motes/p_09.csv', 'Other _ one/p_09.csv', 'piece.swarm.json'],
+      'Motes/p_07.csv',
+      'Other _ one/p_07.csv',
+      'Motes/p_08.csv',
+      'Other _ one/p_08.csv',
+      'Motes/p_09.csv',
+      'Other _ one/p_09.csv',
+      'piece.swarm.json',
     ]);
     const rows = strFromU8(files['Motes/p_09.csv']!).trim().split('\n');
     expect(rows[0]).toMatch(/^id,age,life,px/);

@@ -11,7 +11,12 @@ beforeEach(async () => {
 });
 
 const row = (name: string, change: Partial<ShelfRow> = {}): ShelfRow => ({
-  ...{ id: name, name, changed: 0, folder: '', tags: [], demo: false },
+  id: name,
+  name,
+  changed: 0,
+  folder: '',
+  tags: [],
+  demo: false,
   ...change,
 });
 
@@ -19,12 +24,11 @@ test('a shelf of two thousand pieces is known without reading one of them', asyn
   const piece = makePiece('Any');
   await library.pieces.bulkAdd(
     Array.from({ length: 2000 }, (_, i) => ({
-      ...{ id: `p${String(i)}`, piece: { ...piece, name: `Piece ${String(i)}` } },
-      ...{
-        created: 0,
-        changed: i,
-        ...(i % 10 === 0 ? { folder: 'Tenths', tags: ['ten', `n${String(i)}`] } : {}),
-      },
+      id: `p${String(i)}`,
+      piece: { ...piece, name: `Piece ${String(i)}` },
+      created: 0,
+      changed: i,
+      ...(i % 10 === 0 ? { folder: 'Tenths', tags: ['ten', `n${String(i)}`] } : {}),
     })),
   );
   let read = 0;

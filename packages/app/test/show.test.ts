@@ -77,7 +77,11 @@ test('masters say what was done before what is seen of it, and stand still by ho
 
 test('a night that is seen again does at each second what was done, in order, and no more behind another stretch', () => {
   const row = (stretch: number, at: number, act: NightRow['act']): NightRow => ({
-    ...{ time: 10 * stretch + at, stretch, at, entry: 'a', act },
+    time: 10 * stretch + at,
+    stretch,
+    at,
+    entry: 'a',
+    act,
   });
   const replay = new Replay([
     row(0, 0, { all: 'go', entry: 'a' }),

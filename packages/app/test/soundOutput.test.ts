@@ -37,7 +37,8 @@ class FakeContext {
   }
   createBuffer(_: number, length: number): object {
     const buffer = {
-      ...{ length, first: 0 },
+      length,
+      first: 0,
       copyToChannel: (samples: Float32Array) => (buffer.first = samples[0]! * 32768),
     };
     return buffer;
@@ -73,7 +74,14 @@ class FakeContext {
 const samples = Int16Array.from({ length: 1000 }, (_, i) => i);
 const sound: Sound = { type: 'sound', rate: 100, channels: [samples] };
 const heard = (change: Partial<Heard> = {}): Heard => ({
-  ...{ sound, start: 2, from: 1, to: 9, gain: 0.5, fadeIn: 0, fadeOut: 0, repeats: false },
+  sound,
+  start: 2,
+  from: 1,
+  to: 9,
+  gain: 0.5,
+  fadeIn: 0,
+  fadeOut: 0,
+  repeats: false,
   ...change,
 });
 

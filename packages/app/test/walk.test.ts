@@ -36,7 +36,10 @@ test('each step is done by what it asks for, and by nothing else', () => {
     p.camera.dials.azimuth = 12;
   });
   expect([turned, blown, aside, small].map((p) => done(2, p, small))).toEqual([
-    ...[true, false, false, false],
+    true,
+    false,
+    false,
+    false,
   ]);
   // Looking round.
   expect([aside, turned].map((p) => done(3, p, small))).toEqual([true, false]);

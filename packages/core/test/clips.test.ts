@@ -18,13 +18,20 @@ const png = (red: number, width = WIDTH, height = HEIGHT): Uint8Array =>
   encode({ width, height, data: flat(red, width, height).pixels, channels: 4, depth: 8 });
 
 const playing = (rest: Partial<Playing> = {}): Playing => ({
-  ...{ start: 0, speed: 1, from: 0, to: 0, ends: 'loop', mixes: false },
+  start: 0,
+  speed: 1,
+  from: 0,
+  to: 0,
+  ends: 'loop',
+  mixes: false,
   ...rest,
 });
 
 /** Four pictures, a tenth of a second each. */
 const four: Clip = {
-  ...{ type: 'clip', width: WIDTH, height: HEIGHT },
+  type: 'clip',
+  width: WIDTH,
+  height: HEIGHT,
   times: Float64Array.of(0, 0.1, 0.2, 0.3, 0.4),
   picture: (index) => flat(50 * (index + 1)),
 };

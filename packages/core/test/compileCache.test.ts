@@ -31,7 +31,13 @@ function sum(values: Float32Array): number {
 /** All that an engine makes of a plan, as text. */
 function textOf(plan: Plan): string {
   const swarms = plan.swarms.map((s) => [
-    ...[s.id, s.capacity, s.state.join(), s.copies, s.parent, s.history, s.motionKey],
+    s.id,
+    s.capacity,
+    s.state.join(),
+    s.copies,
+    s.parent,
+    s.history,
+    s.motionKey,
     ...[s.birth, s.motion, ...[...s.draws, ...s.shadows].map((d) => d.kernel)].map((k) =>
       kernelText(k, plan),
     ),
@@ -44,12 +50,23 @@ function textOf(plan: Plan): string {
     'kernel' in s ? kernelText(s.kernel, plan) : [s.type, 'at' in s ? s.at(0.25) : 0],
   );
   const fields = plan.fields.map(({ id, cells, kept, left, gathers, step }) => [
-    ...[id, cells, kept, left, kernelText(step, plan)],
+    id,
+    cells,
+    kept,
+    left,
+    kernelText(step, plan),
     gathers.map((g) => [g.swarm, kernelText(g.sort.cellsOf, plan), kernelText(g.add, plan)]),
   ]);
   return JSON.stringify([
-    ...[fields, swarms, steps, sum(plan.finish.tables), kernelText(plan.backdrop, plan)],
-    ...[plan.notices, plan.motionKey, plan.shutter(0.25), [...plan.layers.keys()]],
+    fields,
+    swarms,
+    steps,
+    sum(plan.finish.tables),
+    kernelText(plan.backdrop, plan),
+    plan.notices,
+    plan.motionKey,
+    plan.shutter(0.25),
+    [...plan.layers.keys()],
     plan.drawing.opaque.map((d) => d.draw.id),
   ]);
 }

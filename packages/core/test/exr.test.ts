@@ -47,7 +47,8 @@ test('numbers between two of half precision go to the nearer, or to the even one
 });
 
 const channel = (name: string, count: number, as: ExrChannel['as'] = 'half'): ExrChannel => ({
-  ...{ name, as },
+  name,
+  as,
   // Dark, light beyond 1, and below 0, as a glow and a lens may leave it.
   values: Float32Array.from(
     { length: count },

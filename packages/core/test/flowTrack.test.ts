@@ -19,7 +19,10 @@ function pictureAt(state: number, far: number): Picture {
 function moving(every: number, count = Infinity, far = 1): MovingPicture {
   const stateAt = (frame: number): number => Math.floor(frame / every) % count;
   return {
-    ...{ type: 'moving', name: `texture ${every} ${count} ${far}`, width: WIDTH, height: HEIGHT },
+    type: 'moving',
+    name: `texture ${every} ${count} ${far}`,
+    width: WIDTH,
+    height: HEIGHT,
     stateAt,
     jumps: (frame) => frame > 0 && stateAt(frame) < stateAt(frame - 1),
     at: (state) => pictureAt(state, far),

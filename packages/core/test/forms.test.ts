@@ -19,7 +19,8 @@ function ball(columns: number, rows: number): Mesh {
     }
   }
   return {
-    ...{ type: 'mesh', positions: Float32Array.from(positions) },
+    type: 'mesh',
+    positions: Float32Array.from(positions),
     triangles: Uint32Array.from(triangles),
   };
 }

@@ -179,8 +179,19 @@ function asNode(text: string): number {
 }
 
 test.each([
-  ...['(-2) ^ 3', '(-2) ^ (2 + 1)', '(-2) ^ 4', '(-2) ^ (-1)', '0 ^ 0', '0 ^ 2', '2 ^ (-2)'],
-  ...['(-2) ^ 0.5', '0 ^ (-1)', 'log(0)', 'log(-1)', 'sqrt(-1)', '1 / 0'],
+  '(-2) ^ 3',
+  '(-2) ^ (2 + 1)',
+  '(-2) ^ 4',
+  '(-2) ^ (-1)',
+  '0 ^ 0',
+  '0 ^ 2',
+  '2 ^ (-2)',
+  '(-2) ^ 0.5',
+  '0 ^ (-1)',
+  'log(0)',
+  'log(-1)',
+  'sqrt(-1)',
+  '1 / 0',
 ])('%s is the same for a frame and for a particle', (text) => {
   expect(asNode(text)).toBeCloseTo(value(text), 5);
 });

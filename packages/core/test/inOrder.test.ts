@@ -5,8 +5,14 @@ import type { Planes } from '@vast-swarm/core/stock';
 function planes(index: number): Planes {
   const plane = new Uint8Array(4).fill(index);
   return {
-    ...{ width: 2, height: 2, lumaStride: 2, chromaStride: 1, chromaStep: 1 },
-    ...{ luma: plane, blue: plane, red: plane },
+    width: 2,
+    height: 2,
+    lumaStride: 2,
+    chromaStride: 1,
+    chromaStep: 1,
+    luma: plane,
+    blue: plane,
+    red: plane,
   };
 }
 

@@ -8,7 +8,12 @@ import { smallPiece } from '../../../tests/support/pieces';
 const none = (): null => null;
 const ASPECT = 16 / 9;
 const OUTLINE: MaskShape = {
-  ...{ shape: 'outline', outline: 'harbourMark', x: 0.5, y: 0.5, tall: 1, turn: 0 },
+  shape: 'outline',
+  outline: 'harbourMark',
+  x: 0.5,
+  y: 0.5,
+  tall: 1,
+  turn: 0,
 };
 
 /** Part of the frame that is inside, by looking at many places. */

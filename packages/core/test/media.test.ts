@@ -108,8 +108,12 @@ test('a census counts cells and leaves the rim out', () => {
     return values;
   };
   const planes = {
-    ...{ u: plane([5, 0.02], [0, 9]), v: plane([10, -1]), red: plane([6, 0.5], [7, 9]) },
-    ...{ green: plane(), blue: plane([9, 1e-6]), amount: plane([5, 0.02], [6, 0.009]) },
+    u: plane([5, 0.02], [0, 9]),
+    v: plane([10, -1]),
+    red: plane([6, 0.5], [7, 9]),
+    green: plane(),
+    blue: plane([9, 1e-6]),
+    amount: plane([5, 0.02], [6, 0.009]),
   };
   expect(mediumCensus(space, planes)).toEqual({ cells: 4, moving: 2, filled: 1, lit: 1 });
 });

@@ -6,8 +6,15 @@ import { piece, sine, soundOf } from './support/tones';
 /** What a video is given to hear, against the tones it is made of. */
 
 const heard = (sound: Sound, change: Partial<Heard> = {}): Heard => ({
-  ...{ sound, start: 0, from: 0, to: sound.channels[0]!.length / sound.rate },
-  ...{ gain: 1, fadeIn: 0, fadeOut: 0, repeats: false, ...change },
+  sound,
+  start: 0,
+  from: 0,
+  to: sound.channels[0]!.length / sound.rate,
+  gain: 1,
+  fadeIn: 0,
+  fadeOut: 0,
+  repeats: false,
+  ...change,
 });
 
 test.each([8000, 22_050, 44_100, 48_000, 96_000])('a tone of %d Hz samples at 48,000', (rate) => {
@@ -29,7 +36,8 @@ test('what 48,000 samples cannot hold is left out rather than folded down', () =
 test('both sides, gain, fades and what begins later are heard; together they end at full', () => {
   const { channels } = soundOf(1, () => 0.5, 48_000);
   const stereo: Sound = {
-    ...{ type: 'sound', rate: 48_000 },
+    type: 'sound',
+    rate: 48_000,
     channels: [channels[0]!, channels[0]!.map((v) => -v)],
   };
   const [left, right] = mixOf(

@@ -101,11 +101,15 @@ async function glb(): Promise<Uint8Array> {
 }
 
 const PNG = encode({
-  ...{ width: 6, height: 4, channels: 4, depth: 8 },
+  width: 6,
+  height: 4,
+  channels: 4,
+  depth: 8,
   data: Uint8Array.from({ length: 96 }, (_, i) => 37 * i),
 });
 const SOUND = {
-  ...{ type: 'sound' as const, rate: 8000 },
+  type: 'sound' as const,
+  rate: 8000,
   channels: [Int16Array.from({ length: 300 }, (_, i) => 9000 * Math.sin(i / 5))],
 };
 

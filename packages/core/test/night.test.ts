@@ -35,7 +35,10 @@ const ROWS: NightRow[] = [
   { time: 2, stretch: 1, entry: 'ember-barge', at: 2, act: { cue: 'gust' } },
   { time: 2.25, stretch: 1, entry: 'ember-barge', at: 2.2, act: { control: 'smoke', to: false } },
   {
-    ...{ time: 3, stretch: 1, entry: 'ember-barge', at: 3 },
+    time: 3,
+    stretch: 1,
+    entry: 'ember-barge',
+    at: 3,
     act: {
       control: 'flame',
       to: [
@@ -135,7 +138,9 @@ test('a show offers its masters and its pieces beside what the present piece has
   expect(offer.pieces).toEqual([{ id: 'e1', name: 'Foghorn' }]);
   expect(showOffer(null, []).cues).toEqual([]);
   expect(wholeAct({ control: '/brightness', to: 0.5, over: 2 })).toEqual({
-    ...{ all: 'brightness', to: 0.5, over: 2 },
+    all: 'brightness',
+    to: 0.5,
+    over: 2,
   });
   expect(wholeAct({ control: '/speed', to: 2 })).toEqual({ all: 'speed', to: 2 });
   expect(wholeAct({ control: 'spread', to: 2 })).toBeNull();

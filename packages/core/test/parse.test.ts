@@ -119,8 +119,14 @@ test('a place that did nothing does nothing still, once it would', () => {
     swarms: [parent, child, { emitter: { kind: 'swarm', dials: null } }],
   };
   expect(migrate(piece)).toEqual({
-    ...{ version: 12, sounds: [], pictures: [], media: [], performers: [] },
-    ...{ controls: [], cues: [], played: [] },
+    version: 12,
+    sounds: [],
+    pictures: [],
+    media: [],
+    performers: [],
+    controls: [],
+    cues: [],
+    played: [],
     swarms: [
       parent,
       { name: 'Wake', emitter: { kind: 'swarm', dials: { swarm: 'motes', jitter: 0.2 } } },
@@ -221,7 +227,11 @@ test('a piece of version 4 keeps its look: turbulence, falloffs of 0, and jostle
   old.forces.push({ ...part('vortex', { falloff: 2, spin: 90 }), id: 'other' });
   const { forces } = parsePiece(JSON.stringify(old));
   expect(forces.map((f) => f.kind)).toEqual([
-    ...['turbulence', 'jostle', 'attraction', 'vortex', 'vortex'],
+    'turbulence',
+    'jostle',
+    'attraction',
+    'vortex',
+    'vortex',
   ]);
   const { from, to } = forces[0]!.dials.strength as { from: number; to: number };
   expect(from).toBeCloseTo(-0.994, 3);

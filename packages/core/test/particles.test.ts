@@ -70,7 +70,11 @@ test('numbers of all sizes read back as they were, with no more than nine digits
   });
   expect(wrong).toEqual([]);
   expect([0.1, 2.5, 1e8, -3, 0.001].map((v) => written(Math.fround(v)))).toEqual([
-    ...['0.1', '2.5', '100000000', '-3', '0.001'],
+    '0.1',
+    '2.5',
+    '100000000',
+    '-3',
+    '0.001',
   ]);
 });
 
@@ -89,7 +93,8 @@ test('tables that are written piece by piece are as one that is whole', () => {
   const whole = particleTable(slots, count + 5);
   expect(pieces.length).toBeGreaterThan(1);
   expect([pieces.reduce((sum, p) => sum + p.rows, 0), aliveOf(slots, count + 5)]).toEqual([
-    ...[whole.rows, whole.rows],
+    whole.rows,
+    whole.rows,
   ]);
   const joined = (parts: Iterable<Uint8Array>): Buffer => Buffer.concat([...parts]);
   expect(joined(csvOf(pieces)).equals(Buffer.from(toCsv(whole)))).toBe(true);

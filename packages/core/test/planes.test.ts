@@ -26,7 +26,11 @@ function planesOf(width: number, height: number, step: 1 | 2): Planes {
   const chromaStride = wide * step + 2;
   const colours = Uint8Array.from({ length: 2 * chromaStride * high }, byte);
   return {
-    ...{ width, height, lumaStride, chromaStride, chromaStep: step },
+    width,
+    height,
+    lumaStride,
+    chromaStride,
+    chromaStep: step,
     luma: Uint8Array.from({ length: lumaStride * height }, byte),
     blue: colours.subarray(0),
     red: step === 2 ? colours.subarray(1) : colours.subarray(chromaStride * high),

@@ -88,9 +88,19 @@ test('particles come back from our own files as they were: places and linear lig
   const by = (...values: number[]) => Float32Array.from(values);
   const table = particleTable(
     {
-      ...{ age: by(0.5, 1), life: by(2, 2), px: by(1, -2), py: by(0.25, 8), pz: by(3, 0) },
-      ...{ vx: by(0, 0), vy: by(0, 0), vz: by(0, 0), size: by(0.1, 0.1) },
-      ...{ r: by(0.5, 4), g: by(0.125, 0.75), b: by(0, 1), a: by(1, 0.5) },
+      age: by(0.5, 1),
+      life: by(2, 2),
+      px: by(1, -2),
+      py: by(0.25, 8),
+      pz: by(3, 0),
+      vx: by(0, 0),
+      vy: by(0, 0),
+      vz: by(0, 0),
+      size: by(0.1, 0.1),
+      r: by(0.5, 4),
+      g: by(0.125, 0.75),
+      b: by(0, 1),
+      a: by(1, 0.5),
     },
     2,
   );
@@ -147,16 +157,12 @@ describe('glTF', () => {
     expect(areas((await readStock('a.glb', strip)) as Mesh)).toEqual([1, 1]);
     const fan = await glb((d, mesh) => d.createScene().addChild(mesh(6)));
     expect(corners((await readStock('a.glb', fan)) as Mesh)).toEqual([
-      ...[
-        [1, 0, 0],
-        [0, 1, 0],
-        [0, 0, 0],
-      ],
-      ...[
-        [0, 1, 0],
-        [1, 1, 0],
-        [0, 0, 0],
-      ],
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 0],
+      [0, 1, 0],
+      [1, 1, 0],
+      [0, 0, 0],
     ]);
   });
 

@@ -154,7 +154,9 @@ test('200 random plays: live, from the take, and asked for in any order they are
       ids.filter(() => next() < 0.6).map((control) => ({ control, to: next() }));
     const cues = Array.from({ length: 5 }, (_, i) =>
       cue(`cue${String(i)}`, {
-        ...{ sets: sets(), over: next() * 3, wait: next() < 0.3 ? next() : 0 },
+        sets: sets(),
+        over: next() * 3,
+        wait: next() < 0.3 ? next() : 0,
         next: (['rests', 'together', 'after'] as const)[Math.floor(next() * 3)]!,
         signal: i === 4 ? wave.id : '',
         ...(i === 3 ? { by: 'yes', at: next() * 4 } : {}),
@@ -229,7 +231,9 @@ test('a fader moves each dial in its own range and on its own curve, and is a si
     forces: [makePart('forces', 'gravity', [])],
     controls: [
       fader('wind', {
-        ...{ low: 0, high: 10, rest: 5 },
+        low: 0,
+        high: 10,
+        rest: 5,
         moves: [
           { place: 'forces.gravity.strength', from: 1, to: 3 },
           { place: 'forces.gravity.direction.x', from: -1, to: 1, ease: 'linger' },

@@ -153,7 +153,9 @@ test('degenerate triangles and meshes without faces do no harm', () => {
 
 test('pictures of one pixel and pictures with nothing bright have defined places', () => {
   const pixel = (v: number) => ({
-    ...{ type: 'picture' as const, width: 1, height: 1 },
+    type: 'picture' as const,
+    width: 1,
+    height: 1,
     pixels: new Uint8Array([v, v, v, 255]),
   });
   expect(spotsOf(pixel(255), 'brightness', 0.5)).toMatchObject({ count: 1, pixel: 1 });

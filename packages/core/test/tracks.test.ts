@@ -8,7 +8,9 @@ import { smallPiece } from '../../../tests/support/pieces';
 function track(name: string, afar: boolean): BlockTrack & { reads: number[] } {
   const reads: number[] = [];
   return {
-    ...{ name, words: 4, reads },
+    name,
+    words: 4,
+    reads,
     blockAt: (frame) => Math.floor(frame / 10),
     read: (block) => {
       reads.push(block);
@@ -81,7 +83,9 @@ test('what is asked for ahead and cannot be had is told when it is wanted, and t
   const reader = new TrackReader();
   let fails = true;
   const odd: BlockTrack = {
-    ...{ name: 'odd', words: 1, back: () => undefined },
+    name: 'odd',
+    words: 1,
+    back: () => undefined,
     blockAt: (frame) => frame,
     read: (block) =>
       fails && block > 1 ? Promise.reject(new Error('gone')) : Promise.resolve(new Float32Array(1)),
@@ -95,7 +99,8 @@ test('what is asked for ahead and cannot be had is told when it is wanted, and t
 
 test('a block of the wrong size is refused by name', () => {
   const odd: BlockTrack = {
-    ...{ name: 'odd', words: 4 },
+    name: 'odd',
+    words: 4,
     blockAt: () => 0,
     read: () => new Float32Array(3),
   };

@@ -31,7 +31,13 @@ test('a quaternion turns as the axes do that it was made of, at any angles', () 
 
 test('names are such that paths can have them, each once', () => {
   expect(primNames(['Net', 'Net', 'Gull trails', '3 lamps', '', 'Nét?', '…'])).toEqual([
-    ...['Net', 'Net_2', 'Gull_trails', '_3_lamps', '_', 'N_t_', '__2'],
+    'Net',
+    'Net_2',
+    'Gull_trails',
+    '_3_lamps',
+    '_',
+    'N_t_',
+    '__2',
   ]);
 });
 

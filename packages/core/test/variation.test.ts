@@ -149,7 +149,10 @@ test('what follows another swarm, or is held by a control, is left to it', () =>
     const leader = p.swarms[0]!;
     p.swarms.push({
       ...structuredClone(leader),
-      ...{ id: 'tail', name: 'Tail', follows: 'motes', own: ['rate'] },
+      id: 'tail',
+      name: 'Tail',
+      follows: 'motes',
+      own: ['rate'],
     });
     const control = makePart('controls', 'fader', []);
     control.name = 'Fader';

@@ -57,7 +57,7 @@ test.each([
   ['turned by 90, beside the picture', { turn: 90, x: 2.2 }],
   ['all outside', { x: 30 }],
 ])('pixels %s have the mean light of what they cover', (_, parts) => {
-  const panel = makePanel('a', { ...{ x: 1, y: 0.6, columns: 5, rows: 4, pitch: 83 }, ...parts });
+  const panel = makePanel('a', { x: 1, y: 0.6, columns: 5, rows: 4, pitch: 83, ...parts });
   // Wider than it is high, otherwise than the picture: what is covered is stretched.
   const wall = { ...makeWall([panel]), width: 2, height: 1.3 };
   const size: [number, number] = [64, 36];

@@ -222,7 +222,9 @@ test('places of a morph have their letters, even ones in all of them', async () 
 });
 
 const entry = (source: WordsSource): StockEntry => ({
-  ...{ id: 'title', name: 'Title', type: 'mesh' },
+  id: 'title',
+  name: 'Title',
+  type: 'mesh',
   source: source,
 });
 

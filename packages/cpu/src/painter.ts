@@ -19,7 +19,8 @@ const ROOM = 16_384;
 const HEAVY_CHUNK = 256;
 /** Bytes of a thing in a tile's list, where that is more than its number. */
 const ENTRY_BYTES: Partial<Record<(typeof SHAPES)[number], number>> = {
-  ...{ discs: SIZES.discBytes, copies: SIZES.copyBytes },
+  discs: SIZES.discBytes,
+  copies: SIZES.copyBytes,
 };
 
 /** What is drawn into. */
@@ -83,11 +84,20 @@ export class Painter {
       this.own(draw, canvas, `tile.${name}`, bytes);
     const soft = draw.soft(canvas.time);
     words.real({ soft: soft > 0 ? 1 / soft : 0, scale: 1 }).whole({
-      ...{ width, height, stride, plane: planes.at, tilesX, tilesY, chunks, nearest },
+      width,
+      height,
+      stride,
+      plane: planes.at,
+      tilesX,
+      tilesY,
+      chunks,
+      nearest,
       mode: MODES.indexOf(draw.mode),
       shape: SHAPES.indexOf(shape),
       inverse: camera.perspective ? 1 : 0,
-      ...{ spanW: SIZES.tileW, spanH: SIZES.tileH, scratch: this.scratch },
+      spanW: SIZES.tileW,
+      spanH: SIZES.tileH,
+      scratch: this.scratch,
       counts: this.buffer('tile.counts', 4 * count * chunks),
       starts: own('starts', 4 * (count + 1)),
     });
@@ -121,8 +131,16 @@ export class Painter {
     const room = this.buffer('solids.words', 4 * SIZES.args * solids.length);
     const draws = this.buffer('solids.draws', 4 * solids.length);
     const words = new Words(WORDS.solids).whole({
-      ...{ width, height, stride, plane: planes.at, nearest, tilesX, samples, draws },
-      ...{ drawCount: solids.length, fineBytes },
+      width,
+      height,
+      stride,
+      plane: planes.at,
+      nearest,
+      tilesX,
+      samples,
+      draws,
+      drawCount: solids.length,
+      fineBytes,
       fine: this.buffer('solids.fine', fineBytes * pool.threads),
     });
     const memory = new Int32Array(pool.memory.buffer);
@@ -174,7 +192,9 @@ export class Painter {
     const words = this.wordsOf(WORDS.marks, draw, address)
       .whole({ count, pattern, blades: lens ? blades : -1, measured: measured ? 1 : 0 })
       .real({
-        ...{ param, aspect: Math.max(1, ratio), aspectU: Math.max(1, 1 / ratio) },
+        param,
+        aspect: Math.max(1, ratio),
+        aspectU: Math.max(1, 1 / ratio),
         flats: flatsOf(blades, turn),
       });
     if (pictures) {
@@ -220,15 +240,18 @@ export class Painter {
     const { width, height } = planes;
     const words = this.wordsOf(WORDS.meshes, draw, address)
       .whole({
-        ...{ width, height, perspective: camera.perspective ? 1 : 0 },
-        ...{ mesh: address(draw.mesh), faces: address(draw.faces), cull: draw.cull ? 1 : 0 },
+        width,
+        height,
+        perspective: camera.perspective ? 1 : 0,
+        mesh: address(draw.mesh),
+        faces: address(draw.faces),
+        cull: draw.cull ? 1 : 0,
         measured: draw.measured ? 1 : 0,
-        ...{ lights: this.lampsAt(lamps), lightCount: lamps.lamps.length },
-        ...{
-          mode: MODES.indexOf(draw.mode),
-          levelCount: draw.levels.length,
-          scratch: this.scratch,
-        },
+        lights: this.lampsAt(lamps),
+        lightCount: lamps.lamps.length,
+        mode: MODES.indexOf(draw.mode),
+        levelCount: draw.levels.length,
+        scratch: this.scratch,
       })
       .real({
         zoom: camera.focal * height,
@@ -311,11 +334,25 @@ export class Painter {
     const [px, py, pz, age, life] = ['px', 'py', 'pz', 'age', 'life'].map(address);
     const [nearX, nearY, nearZ] = ['near.px', 'near.py', 'near.pz'].map(address);
     return words.real({ inverseSide: 1 / radius, radius }).whole({
-      ...{ px, py, pz, age, life, mask: grid.cells - 1, most, totalLinks: total, roundIds },
-      ...{ order: address('near.order'), start: address('near.start'), nearX, nearY, nearZ },
-      ...{ scratch: this.scratch },
-      ...{ ranks: own('ranks', count), kept: own('kept', count) },
-      ...{ ends: own('ends', count * most), pairRanks: own('pairs', count * most) },
+      px,
+      py,
+      pz,
+      age,
+      life,
+      mask: grid.cells - 1,
+      most,
+      totalLinks: total,
+      roundIds,
+      order: address('near.order'),
+      start: address('near.start'),
+      nearX,
+      nearY,
+      nearZ,
+      scratch: this.scratch,
+      ranks: own('ranks', count),
+      kept: own('kept', count),
+      ends: own('ends', count * most),
+      pairRanks: own('pairs', count * most),
     });
   }
 

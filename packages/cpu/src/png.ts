@@ -69,10 +69,12 @@ async function srgbPng(
   const pixel = channels * bytes;
   const body = await packed(differences(bytesOf(data), width * pixel, pixel));
   const parts = [
-    ...[Uint8Array.from(SIGNATURE), pngChunk('IHDR', head)],
+    Uint8Array.from(SIGNATURE),
+    pngChunk('IHDR', head),
     // Of the perceptual kind (11.3.2.5).
     pngChunk('sRGB', new Uint8Array(1)),
-    ...[pngChunk('IDAT', body), pngChunk('IEND', new Uint8Array(0))],
+    pngChunk('IDAT', body),
+    pngChunk('IEND', new Uint8Array(0)),
   ];
   const file = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0));
   let at = 0;

@@ -18,8 +18,13 @@ function finishBytes({ finish, layers, passes, lit }: Plan): number {
   const has = (type: string): boolean => finish.steps.some((step) => step.type === type);
   const count = (type: string): number => finish.steps.filter((step) => step.type === type).length;
   const sets = [
-    ...[1, layers.size, 2 * count('remember'), lit ? 1 : 0],
-    ...[has('keep') ? 1 : 0, has('around') ? 1 : 0, has('remember') ? 1 : 0],
+    1,
+    layers.size,
+    2 * count('remember'),
+    lit ? 1 : 0,
+    has('keep') ? 1 : 0,
+    has('around') ? 1 : 0,
+    has('remember') ? 1 : 0,
   ];
   const planes = sets.reduce((sum, n) => sum + n * PLANES_BYTES, 0);
   const beside = passes ? 2 * PLANES_BYTES + 4 : 0;

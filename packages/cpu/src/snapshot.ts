@@ -50,7 +50,9 @@ export function packSnapshot(snapshot: Snapshot): Uint8Array {
     ...[...memory.values()].flatMap((m) => m.planes),
   ];
   const head: Head = {
-    ...{ mark: MARK, frame, remembers },
+    mark: MARK,
+    frame,
+    remembers,
     states: ofSwarms.map(([id, name, { length }]) => [id, name, length]),
     fields: [...fields].map(([name, { length }]) => [name, length]),
     memory: [...memory].map(([id, { planes, ...of }]) => {

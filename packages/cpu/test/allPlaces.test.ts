@@ -94,7 +94,11 @@ test.each([0.1, 0.5, 0.9])('at a density of %d a part of the places, none twice'
   const all = new Set(lattice(9, 9, 9, 0.25));
   for (const order of ['random', 'numbered']) {
     const dials: DialValues = {
-      ...{ columns: 9, rows: 9, layers: 9, spacing: [0.25, 0.25, 0.25], order },
+      columns: 9,
+      rows: 9,
+      layers: 9,
+      spacing: [0.25, 0.25, 0.25],
+      order,
     };
     const found = places(whole('lattice', dials, (p) => (p.density = density)));
     expect(found).toHaveLength(Math.round(729 * density));

@@ -23,7 +23,11 @@ async function baked(piece: Piece, swarm: string): Promise<Bake> {
     born.push(engine.born(swarm));
   }
   return {
-    ...{ name: 'stored', first: 0, last: piece.frame.length - 1, capacity, state },
+    name: 'stored',
+    first: 0,
+    last: piece.frame.length - 1,
+    capacity,
+    state,
     bornAt: (frame) => born[frame] ?? 0,
     read: (frame) => frames[frame]!,
   };

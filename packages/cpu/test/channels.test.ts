@@ -27,7 +27,8 @@ function coloured(evaluate: ChannelsFeed['evaluate'], rate: number): Piece {
     const { dials } = p.swarms[0]!;
     dials.light = 1;
     dials.colour = {
-      ...{ feed: 'channels', evaluate },
+      feed: 'channels',
+      evaluate,
       red: { signal: 'a', from: 0, to: 2 },
       green: { signal: 'b', from: 0.5, to: 1 },
       blue: { signal: 'c', from: 0.25, to: 1 },
@@ -72,7 +73,9 @@ test('without signals a colour of three is as it begins, and a hole in it is ref
         ...s.dials,
         colour: {
           ...colour,
-          ...{ red: { from: 1, to: 9 }, green: { from: 1, to: 9 }, blue: { from: 1, to: 9 } },
+          red: { from: 1, to: 9 },
+          green: { from: 1, to: 9 },
+          blue: { from: 1, to: 9 },
         },
       },
     })),

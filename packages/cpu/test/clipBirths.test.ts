@@ -23,7 +23,9 @@ const corner = (index: number): [number, number] => [
 
 function clipOf(dim: number, textured = false): Clip {
   return {
-    ...{ type: 'clip', width: WIDTH, height: HEIGHT },
+    type: 'clip',
+    width: WIDTH,
+    height: HEIGHT,
     times: Float64Array.from({ length: 25 }, (_, i) => i / 30),
     picture(index) {
       const [left, top] = corner(index);

@@ -84,7 +84,8 @@ test.each(['plane', 'box', 'sphere', 'mesh'])(
     piece.swarms[0]!.emitter = { ...piece.swarms[0]!.emitter, kind: 'box' };
     piece.swarms[0]!.emitter.dials = {
       ...piece.swarms[0]!.emitter.dials,
-      ...{ size: [1.5, 0.4, 1.5], fill: 'inside' },
+      size: [1.5, 0.4, 1.5],
+      fill: 'inside',
     };
     const dials: DialValues = kind === 'mesh' ? { mesh: 'buoy', bounce: 0.3 } : { bounce: 0.3 };
     solid(piece, kind, dials);
@@ -149,15 +150,28 @@ test('a floor that rises takes particles along', () => {
 
 test('zones slow, push and kill on the side they act on', () => {
   const slow = solid(thrown(4, []), 'sphere', {
-    ...{ acts: 'zone', side: 'inside', radius: 1000, does: 'slow', strength: 2, soft: 0 },
+    acts: 'zone',
+    side: 'inside',
+    radius: 1000,
+    does: 'slow',
+    strength: 2,
+    soft: 0,
   });
   near(run(slow, 1).v[0], 4 * Math.exp(-2), 1e-3);
   const push = solid(thrown(0, [], [0.5, 0, 0]), 'sphere', {
-    ...{ acts: 'zone', side: 'inside', radius: 1, does: 'push', strength: 3, soft: 0 },
+    acts: 'zone',
+    side: 'inside',
+    radius: 1,
+    does: 'push',
+    strength: 3,
+    soft: 0,
   });
   expect(run(push, 2).p[0]).toBeGreaterThan(1);
   const die = solid(thrown(1, []), 'box', {
-    ...{ acts: 'zone', side: 'outside', size: [4, 4, 4], does: 'die' },
+    acts: 'zone',
+    side: 'outside',
+    size: [4, 4, 4],
+    does: 'die',
   });
   run(die, 1.5);
   expect(engine.alive().get('motes')).toBe(4);

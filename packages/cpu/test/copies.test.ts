@@ -105,7 +105,11 @@ test('in a chain, what one link repeats keeps the chances of the link', () => {
   const chain = (first: Partial<Copies>, second: Partial<Copies>): number[] => {
     const piece = row({ count: 4, ...first });
     piece.swarms[0]!.copies.push({
-      ...{ count: WIDE / 4, offset: [4, 0, 0], turn: [0, 0, 0], scale: 1, ...second },
+      count: WIDE / 4,
+      offset: [4, 0, 0],
+      turn: [0, 0, 0],
+      scale: 1,
+      ...second,
     });
     return drawn(piece).reds;
   };
@@ -160,7 +164,9 @@ test('opacity and turn by chance differ', () => {
 
 /** A strip of eight flat pictures, from dark to bright red. */
 const SHEET: Picture = {
-  ...{ type: 'picture', width: 32, height: 4 },
+  type: 'picture',
+  width: 32,
+  height: 4,
   pixels: Uint8Array.from({ length: 4 * 32 * 4 }, (_, i) =>
     i % 4 === 3 ? 255 : i % 4 === 0 ? 20 + 30 * Math.floor(((i >> 2) % 32) / 4) : 0,
   ),
@@ -170,7 +176,9 @@ test.each(['order', 'random', 'noise', 'life'] as const)(
   'pictures of a set, chosen by %s, differ, each being one of the set',
   (pick) => {
     const entry: StockEntry = {
-      ...{ id: 'sheet', name: 'Sheet', type: 'picture' },
+      id: 'sheet',
+      name: 'Sheet',
+      type: 'picture',
       source: { file: 'sheet.png', hash: 'abababababababab' },
     };
     const seen = (change: Partial<Copies>): number[] =>

@@ -153,7 +153,9 @@ function barsOf(levels: readonly number[]): { piece: Piece; files: Map<string, P
   const hash = 'cd'.repeat(32);
   const piece = thrown(0, []);
   piece.stock.push({
-    ...{ id: 'bars', name: 'Bars', type: 'picture' },
+    id: 'bars',
+    name: 'Bars',
+    type: 'picture',
     source: { file: 'bars.png', hash },
   });
   piece.swarms[0]!.emitter = makeChoice('emitters', 'picture');

@@ -44,7 +44,9 @@ function pieceOf({ emitter, performer, swarm, rate = 30, change }: Given): Piece
     p.frame.rate = rate;
     p.frame.length = 10 * rate;
     p.stock.push({
-      ...{ id: 'moves', name: 'Moves', type: 'motion' },
+      id: 'moves',
+      name: 'Moves',
+      type: 'motion',
       source: { file: 'a.bvh', hash: HASH },
     });
     p.performers = [{ ...makePart('performers', 'played', []), id: 'cy' }];
@@ -291,7 +293,14 @@ test.each([
     change: (p) => {
       p.signals = [makePart('signals', 'joint', [])];
       Object.assign(p.signals[0]!.dials, {
-        ...{ performer: 'cy', joint: ['b'], measure, from: -4, to: 4, low: -4, high: 4, ...dials },
+        performer: 'cy',
+        joint: ['b'],
+        measure,
+        from: -4,
+        to: 4,
+        low: -4,
+        high: 4,
+        ...dials,
       });
     },
   });
@@ -328,8 +337,13 @@ test.each([
         p.swarms[0]!.emitter.dials.radius = 2;
         p.forces = [makePart('forces', 'attraction', [])];
         Object.assign(p.forces[0]!.dials, {
-          ...{ to: 'joints', performer: 'cy', joints: [...joints], strength: 3, arrive: 0.001 },
-          ...{ falloff: 0, radius: 1000 },
+          to: 'joints',
+          performer: 'cy',
+          joints: [...joints],
+          strength: 3,
+          arrive: 0.001,
+          falloff: 0,
+          radius: 1000,
         });
       },
     });

@@ -202,7 +202,11 @@ test('stored motion comes round as it does live, with its trails', async () => {
     born.push(engine.born('motes'));
   }
   const bake: Bake = {
-    ...{ name: 'stored', first: 0, last: 39, capacity, state },
+    name: 'stored',
+    first: 0,
+    last: 39,
+    capacity,
+    state,
     bornAt: (frame) => born[frame]!,
     read: (frame) => stored[frame]!,
   };

@@ -322,7 +322,9 @@ test('a colour from a map, live and kept', () => {
 
 test('by the place on the screen: what is behind a particle, however the camera stands', () => {
   const halves: Picture = {
-    ...{ type: 'picture', width: 40, height: 1 },
+    type: 'picture',
+    width: 40,
+    height: 1,
     pixels: Uint8Array.from({ length: 160 }, (_, i) => {
       const left = i < 80;
       return [left ? 255 : 0, 0, left ? 0 : 255, 255][i % 4]!;

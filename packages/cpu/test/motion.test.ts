@@ -109,7 +109,9 @@ test('creeping along an outline goes at its pace and stays on the line', () => {
   const piece = thrown(0, []);
   const swarm = piece.swarms[0]!;
   piece.stock.push({
-    ...{ id: 'circle', name: 'Circle', type: 'outline' },
+    id: 'circle',
+    name: 'Circle',
+    type: 'outline',
     source: { path: 'M0 -1 A1 1 0 1 1 0 1 A1 1 0 1 1 0 -1 Z' },
   });
   swarm.emitter = makeChoice('emitters', 'outline');
@@ -209,7 +211,9 @@ test('a fast emitter that is keyed leaves no clumps, and its motion is inherited
 test('an emitter is carried along a line', () => {
   const piece = thrown(0, []);
   piece.stock.push({
-    ...{ id: 'path', name: 'Path', type: 'outline' },
+    id: 'path',
+    name: 'Path',
+    type: 'outline',
     source: { path: 'M0 0 H4 V-2' },
   });
   const formula = { feed: 'formula' as const, text: 'time / 6', from: 0, to: 1 };

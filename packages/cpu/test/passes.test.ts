@@ -185,7 +185,10 @@ describe('beside the picture', () => {
     expect(more.pixels).toEqual(bare.pixels);
     expect(engine.layers.channels.map((l) => l.name).sort()).toEqual(
       [
-        ...['Z', 'motion.X', 'motion.Y', 'swarm.number'],
+        'Z',
+        'motion.X',
+        'motion.Y',
+        'swarm.number',
         ...'RGB'.split('').map((c) => `unfinished.${c}`),
         ...'RGBA'.split('').flatMap((c) => [`Motes.${c}`, `Gruner_Staub_2.${c}`]),
       ].sort(),

@@ -34,7 +34,9 @@ function pieceOf(change: (p: Piece) => void, collider: DialValues = {}, kind = '
   return smallPiece((p) => {
     p.frame.length = 600;
     p.stock.push({
-      ...{ id: 'moves', name: 'Moves', type: 'motion' },
+      id: 'moves',
+      name: 'Moves',
+      type: 'motion',
       source: { file: 'a.bvh', hash: HASH },
     });
     p.performers = [{ ...makePart('performers', 'played', []), id: 'cy' }];
@@ -47,7 +49,9 @@ function pieceOf(change: (p: Piece) => void, collider: DialValues = {}, kind = '
     p.colliders = [makePart('colliders', kind, [])];
     Object.assign(p.colliders[0]!.dials, {
       ...(kind === 'performer' ? { performer: 'cy' } : {}),
-      ...{ bounce: 0.5, friction: 0.2, ...collider },
+      bounce: 0.5,
+      friction: 0.2,
+      ...collider,
     });
     p.forces = [];
     const swarm = p.swarms[0]!;

@@ -5,7 +5,8 @@ import { crc32 } from '../src/crc32';
 import { srgb } from '../src/srgb';
 
 const frame = {
-  ...{ width: 5, height: 3 },
+  width: 5,
+  height: 3,
   pixels: Uint8ClampedArray.from({ length: 60 }, (_, i) => (i % 4 === 3 ? 255 : 7 * i)),
 };
 

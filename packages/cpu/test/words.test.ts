@@ -35,7 +35,10 @@ async function onWords(
     Object.assign(p.swarms[0]!.emitter.dials, dials);
     Object.assign(p.swarms[0]!.launch.dials, { speed: 0 });
     p.swarms[0]!.dials.size = {
-      ...{ feed: 'formula', text: '0.01 * (1 + letter)', from: 0, to: 1 },
+      feed: 'formula',
+      text: '0.01 * (1 + letter)',
+      from: 0,
+      to: 1,
     };
     change(p);
   });

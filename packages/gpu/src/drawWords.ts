@@ -45,7 +45,9 @@ export function markWords(
   const words = wordsOf(WORDS.marks, draw, memory)
     .whole({ pattern, blades: lens ? blades : -1 })
     .real({
-      ...{ param, aspect: Math.max(1, ratio), aspectU: Math.max(1, 1 / ratio) },
+      param,
+      aspect: Math.max(1, ratio),
+      aspectU: Math.max(1, 1 / ratio),
       flats: flatsOf(blades, turn),
     });
   if (pictures) {
@@ -59,16 +61,17 @@ export function meshWords(draw: Draw & { shape: 'meshes' }, memory: SwarmMemory,
   const { camera, lamps, height, time } = canvas;
   const words = wordsOf(WORDS.meshes, draw, memory)
     .whole({
-      ...{ faces: memory.address(draw.faces), levelCount: draw.levels.length },
-      ...{
-        mesh: memory.address(draw.mesh),
-        triangles: draw.levels[0]!.count,
-        cull: draw.cull ? 1 : 0,
-      },
+      faces: memory.address(draw.faces),
+      levelCount: draw.levels.length,
+      mesh: memory.address(draw.mesh),
+      triangles: draw.levels[0]!.count,
+      cull: draw.cull ? 1 : 0,
       lightCount: lamps.lamps.length,
     })
     .real({
-      ...{ zoom: camera.focal * height, gloss: draw.gloss(time), ambient: lamps.ambient },
+      zoom: camera.focal * height,
+      gloss: draw.gloss(time),
+      ambient: lamps.ambient,
       lamps: lamps.lamps.flatMap(lampNumbers),
     });
   putLevels(words.words, WORDS.meshes.at.levels, draw.levels);
@@ -83,13 +86,33 @@ export function placeLinks(
 ): typeof words {
   const at = (...names: string[]): number[] => names.map(memory.address);
   const [px, py, pz, age, life, order, start] = at(
-    ...['px', 'py', 'pz', 'age', 'life', 'near.order', 'near.start'],
+    'px',
+    'py',
+    'pz',
+    'age',
+    'life',
+    'near.order',
+    'near.start',
   );
   const own = ['ranks', 'ends', 'pairs', 'kept', 'limit'].map((name) => `links.${name}`);
   const [ranks, ends, pairRanks, kept, limit] = at(...own);
   return words.real({ inverseSide: 1 / radius, radius }).whole({
-    ...{ px, py, pz, age, life, order, start, mask: grid.cells - 1, most, totalLinks: total },
-    ...{ ranks, ends, pairRanks, kept, limit, roundIds },
+    px,
+    py,
+    pz,
+    age,
+    life,
+    order,
+    start,
+    mask: grid.cells - 1,
+    most,
+    totalLinks: total,
+    ranks,
+    ends,
+    pairRanks,
+    kept,
+    limit,
+    roundIds,
   });
 }
 

@@ -47,7 +47,11 @@ function layoutOf(plan: Plan, width: number, height: number): Layout {
   const remembered = steps.flatMap((s) => (s.type === 'remember' ? [s.id] : []));
   const sets = [
     // Nothing is ever written into 'black': it stays as the buffer was made.
-    ...['frame', 'sum', 'was', 'turn', 'black'],
+    'frame',
+    'sum',
+    'was',
+    'turn',
+    'black',
     ...(plan.shadows ? ['shadow'] : []),
     ...[...plan.layers.keys()].map((id) => `layer/${id}`),
     ...remembered.flatMap((id) => [`memory/${id}/a`, `memory/${id}/b`]),

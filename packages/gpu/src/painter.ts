@@ -103,7 +103,10 @@ export class Painter {
   ): void {
     const { width, height, camera } = canvas;
     const words = meshWords(draw, memory, canvas).whole({
-      ...{ width, height, items: count, inverse: camera.perspective ? 1 : 0 },
+      width,
+      height,
+      items: count,
+      inverse: camera.perspective ? 1 : 0,
     });
     const lists = draw.levels.length + 1;
     const order = this.storage(`${memory.id}/${draw.id}/copies`, 4 * lists * count);
@@ -120,7 +123,8 @@ export class Painter {
       const pipeline = this.pipelines.render(shader, 'opaque', TARGET_FORMAT, state);
       words.whole({ list });
       work.draw(pipeline, view, false, memory.buffer, words.words, 0, {
-        ...{ more: [{ buffer: order }], depth },
+        more: [{ buffer: order }],
+        depth,
         indirect: { buffer: calls, offset: 16 * list },
       });
     }
@@ -144,7 +148,10 @@ export class Painter {
     const opaque = mode === 'opaque';
     const { width, height, fine, camera } = canvas;
     items.words.real({ soft: soft > 0 ? 1 / soft : 0 }).whole({
-      ...{ width, height, items: items.count, inverse: camera.perspective ? 1 : 0 },
+      width,
+      height,
+      items: items.count,
+      inverse: camera.perspective ? 1 : 0,
       means: sortsByMean(draw) ? memory.address('means') : 0,
     });
     const { words } = items.words;

@@ -79,7 +79,13 @@ export class Stage {
     const solid = drawn.opaque.length > 0;
     const fine = solid ? memory.beginSolids(work, set, this.pipelines) : null;
     const canvas: Canvas = {
-      ...{ width, height, view, fine, camera, lamps, time },
+      width,
+      height,
+      view,
+      fine,
+      camera,
+      lamps,
+      time,
       depth: memory.depth.createView(),
     };
     const device = this.device(work);
@@ -126,7 +132,12 @@ export class Stage {
     const fill = this.pipelines.render(PLANES_TO_TARGET, 'light', TARGET_FORMAT);
     work.draw(fill, view, true, memory.buffer, memory.words('shadow'), 3);
     const canvas: Canvas = {
-      ...{ width, height, view, fine: null, camera: base.camera, time: base.time },
+      width,
+      height,
+      view,
+      fine: null,
+      camera: base.camera,
+      time: base.time,
       depth: depth.createView(),
       lamps: EVEN_LIGHT,
     };

@@ -38,8 +38,22 @@ export function ffmpegFrames(file: VideoFile): DecodeFrom {
     const child = spawn(
       'ffmpeg',
       [
-        ...['-v', 'error', '-nostdin', '-noautorotate', ...whole, '-i', path, '-map', '0:v:0'],
-        ...['-vsync', 'passthrough', '-f', 'yuv4mpegpipe', '-strict', '-1', 'pipe:1'],
+        '-v',
+        'error',
+        '-nostdin',
+        '-noautorotate',
+        ...whole,
+        '-i',
+        path,
+        '-map',
+        '0:v:0',
+        '-vsync',
+        'passthrough',
+        '-f',
+        'yuv4mpegpipe',
+        '-strict',
+        '-1',
+        'pipe:1',
       ],
       { stdio: ['ignore', 'pipe', 'pipe'] },
     );
@@ -135,7 +149,11 @@ function planesOf({ width, height }: { width: number; height: number }, data: Bu
   const [stride, rows] = [(width + 1) >> 1, (height + 1) >> 1];
   const [luma, half] = [width * height, stride * rows];
   return {
-    ...{ width, height, lumaStride: width, chromaStride: stride, chromaStep: 1 },
+    width,
+    height,
+    lumaStride: width,
+    chromaStride: stride,
+    chromaStep: 1,
     luma: data.subarray(0, luma),
     blue: data.subarray(luma, luma + half),
     red: data.subarray(luma + half, luma + 2 * half),

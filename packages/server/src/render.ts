@@ -153,7 +153,8 @@ export async function render(file: string, options: RenderOptions): Promise<void
       const progress = new Progress('frame', wanted.length, options.json);
       const drawn = options.look === undefined ? undefined : lookInto(options.look);
       await makeFrames(engine, prepared, wanted, {
-        ...{ delivery, drawn },
+        delivery,
+        drawn,
         delivered: (frame) => {
           progress.one(frame);
         },

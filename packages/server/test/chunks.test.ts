@@ -7,7 +7,10 @@ const chunks = Array.from({ length: 10 }, (_, i) => ({ first: 4 * i, last: 4 * i
 const firsts = (list: readonly { first: number }[]): number[] => list.map((c) => c.first);
 const upTo = (frame: number): Set<number> => new Set(Array.from({ length: frame }, (_, f) => f));
 const known = (part: Partial<Known>): Known => ({
-  ...{ there: new Set(), states: new Set(), remembers: false, workers: 1 },
+  there: new Set(),
+  states: new Set(),
+  remembers: false,
+  workers: 1,
   ...part,
 });
 

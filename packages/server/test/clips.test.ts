@@ -77,12 +77,28 @@ test('pictures at uneven times are there when the file has them', async () => {
   const file = join(folder, 'uneven.mp4');
   // Every third picture stays out.
   ffmpeg(
-    ...['-f', 'lavfi', '-i', 'testsrc2=s=64x48:r=30:d=1', '-vf', "select='not(eq(mod(n,3),1))'"],
-    ...['-vsync', 'vfr', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', file],
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=64x48:r=30:d=1',
+    '-vf',
+    "select='not(eq(mod(n,3),1))'",
+    '-vsync',
+    'vfr',
+    '-c:v',
+    'libx264',
+    '-pix_fmt',
+    'yuv420p',
+    file,
   );
   const clip = (await readStock('uneven.mp4', readFileSync(file))) as Clip;
   const moving = movingClip(clip, 'uneven', 30, {
-    ...{ start: 0, speed: 1, from: 0, to: 0, ends: 'hold', mixes: false },
+    start: 0,
+    speed: 1,
+    from: 0,
+    to: 0,
+    ends: 'hold',
+    mixes: false,
   });
   const shown = Array.from({ length: 30 }, (_, frame) => moving.stateAt(frame));
   // Of 0 2 3 5 6 8 … what was last at each frame.
@@ -142,8 +158,19 @@ test('a video without a picture is a sound; one with both is a clip with a sound
   const [only, both] = [join(folder, 'only.mp4'), join(folder, 'both.webm')];
   ffmpeg('-f', 'lavfi', '-i', 'sine=440:d=1', '-c:a', 'flac', '-strict', '-2', only);
   ffmpeg(
-    ...['-f', 'lavfi', '-i', 'sine=440:d=1', '-f', 'lavfi', '-i', 'testsrc2=s=64x48:r=10:d=1'],
-    ...['-c:v', 'libvpx', '-c:a', 'libopus', both],
+    '-f',
+    'lavfi',
+    '-i',
+    'sine=440:d=1',
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=64x48:r=10:d=1',
+    '-c:v',
+    'libvpx',
+    '-c:a',
+    'libopus',
+    both,
   );
   expect((await readStock('only.mp4', readFileSync(only))).type).toBe('sound');
   const clip = (await readStock('both.webm', readFileSync(both))) as Clip;

@@ -63,7 +63,8 @@ test('points have what tables have, frame by frame, to the bit', async () => {
       const sparks = { ...makeSwarm('disc', []), id: 'sparks', name: 'Späte Funken' };
       p.swarms.push(sparks);
     }),
-    ...['--frames', '20..22'],
+    '--frames',
+    '20..22',
   );
   expect(specs['/']!.fields).toMatchObject({ defaultPrim: 'Small', upAxis: 'Y', metersPerUnit: 1 });
   expect(Number(specs['/']!.fields.timeCodesPerSecond)).toBeCloseTo(24000 / 1001, 10);
@@ -101,7 +102,10 @@ test('copies of a mesh are instances, turned, sized and repeated as they are dra
       swarm!.bodies = [body];
       swarm!.copies = [{ count: 3, offset: [2, 0, 0], turn: [0, 0, 90], scale: 0.5 }];
     }),
-    ...['--frames', '30', '--swarm', 'Motes'],
+    '--frames',
+    '30',
+    '--swarm',
+    'Motes',
   );
   expect(specs['/Small/Motes']!.fields.typeName).toBe('PointInstancer');
   const of = (attribute: string): number[] => sample(specs[`/Small/Motes.${attribute}`]!, 30);

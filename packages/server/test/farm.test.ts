@@ -69,8 +69,17 @@ async function byOne(name: string, piece: Piece): Promise<Record<string, string>
 
 async function order(piece: Piece): Promise<RenderJob> {
   const asked = {
-    ...{ name: piece.name, format: 'png', quality: 'good', alpha: false, layers: [] },
-    ...{ width: SIZE[0], height: SIZE[1], first: 0, last: LAST, oversample: 2, shutter: 0 },
+    name: piece.name,
+    format: 'png',
+    quality: 'good',
+    alpha: false,
+    layers: [],
+    width: SIZE[0],
+    height: SIZE[1],
+    first: 0,
+    last: LAST,
+    oversample: 2,
+    shutter: 0,
     frames: 'net_%03d',
   };
   const body = zipSync({

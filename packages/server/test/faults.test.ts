@@ -54,7 +54,9 @@ test('nothing outside the folder of the stock is read, by no way', async () => {
 
 test('what has no end, or is no file, is not read', async () => {
   expect(await vastSwarm('check', '/dev/zero')).toEqual({
-    ...{ code: 1, out: '', err: '/dev/zero: this is no file.\n' },
+    code: 1,
+    out: '',
+    err: '/dev/zero: this is no file.\n',
   });
   await mkdir(join(dir, 'stock', 'folder.obj'));
   const folder = await vastSwarm('check', await withMesh('folder.obj'));

@@ -24,7 +24,9 @@ test('messages and bundles are poses: in one bundle all that is of one time', ()
   );
   expect(posesOfPacket(both)).toEqual([
     {
-      ...{ performer: 'Ada', time: 1_700_000_000.5, bones: { hand: 'elbow' } },
+      performer: 'Ada',
+      time: 1_700_000_000.5,
+      bones: { hand: 'elbow' },
       joints: { a: [0, 1, 2], b: [6, 7, 8] },
     },
     { performer: 'Bo', time: 1_700_000_000.5, joints: { a: [3, 4, 5] }, bones: {} },
@@ -50,7 +52,9 @@ test('the message in the docs is one', async () => {
   const [, json] = /```json\n([^]*?)```/.exec(docs)!;
   expect(posesOf(JSON.parse(json!))).toEqual([
     {
-      ...{ performer: 'Ada', time: 12.5, bones: { head: 'neck' } },
+      performer: 'Ada',
+      time: 12.5,
+      bones: { head: 'neck' },
       joints: { head: [0, 1.6, 0], neck: [0, 1.45, 0] },
     },
   ]);

@@ -153,13 +153,12 @@ test('pages of other addresses are not let in, and there is nothing at other pat
   const status = (path: string, origin: string): Promise<number> =>
     new Promise((resolve) => {
       const headers = {
-        ...{
-          Host: `127.0.0.1:${String(http)}`,
-          Origin: origin,
-          Connection: 'Upgrade',
-          Upgrade: 'websocket',
-        },
-        ...{ 'Sec-WebSocket-Key': 'dGhlIHNhbXBsZSBub25jZQ==', 'Sec-WebSocket-Version': '13' },
+        Host: `127.0.0.1:${String(http)}`,
+        Origin: origin,
+        Connection: 'Upgrade',
+        Upgrade: 'websocket',
+        'Sec-WebSocket-Key': 'dGhlIHNhbXBsZSBub25jZQ==',
+        'Sec-WebSocket-Version': '13',
       };
       const asked = request({ port: http, path, headers }, (answer) => {
         resolve(answer.statusCode!);

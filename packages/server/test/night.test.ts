@@ -54,7 +54,8 @@ beforeAll(() => {
   });
   const wav = new Uint8Array(wavBytes(click));
   const zip = {
-    ...{ 'slip.show.json': strToU8(showText(show)), 'stock/click.wav': wav },
+    'slip.show.json': strToU8(showText(show)),
+    'stock/click.wav': wav,
     ...Object.fromEntries(files),
   };
   mkdirSync(join(dir, 'stock'));
@@ -85,8 +86,12 @@ const flat = ({ data, channels }: ReturnType<typeof decode>): number[] =>
 
 test('frames of a night are those of its stretches, with cross-fade and brightness', async () => {
   const run = await vastSwarm(
-    ...['night', join(dir, 'slip.zip'), '--played', join(dir, 'night.csv')],
-    ...['--out', join(dir, 'whole')],
+    'night',
+    join(dir, 'slip.zip'),
+    '--played',
+    join(dir, 'night.csv'),
+    '--out',
+    join(dir, 'whole'),
   );
   expect([run.err, run.code]).toEqual(['', 0]);
   // From the first entry to the end of the second, 0.7 and 1 s.
@@ -96,8 +101,16 @@ test('frames of a night are those of its stretches, with cross-fade and brightne
     ['ebb', 2],
   ] as const) {
     const one = await vastSwarm(
-      ...['render', join(dir, `${id}.json`), '--played', join(dir, 'night.csv')],
-      ...['--stretch', String(stretch), '--size', '128x72', '--out', join(dir, id)],
+      'render',
+      join(dir, `${id}.json`),
+      '--played',
+      join(dir, 'night.csv'),
+      '--stretch',
+      String(stretch),
+      '--size',
+      '128x72',
+      '--out',
+      join(dir, id),
     );
     expect([one.err, one.code]).toEqual(['', 0]);
   }

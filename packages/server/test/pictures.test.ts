@@ -80,8 +80,18 @@ function png(made: Made, lines: Uint8Array, around: number[] = []): Uint8Array {
   const head = [...size(width), ...size(height), depth, type, 0, 0, Number(interlaced)];
   const data = zlibSync(lines, { level: 9 });
   return Uint8Array.from([
-    ...[0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a],
-    ...[...chunk('IHDR', head), ...around, ...chunk('IDAT', data), ...chunk('IEND', [])],
+    0x89,
+    0x50,
+    0x4e,
+    0x47,
+    0x0d,
+    0x0a,
+    0x1a,
+    0x0a,
+    ...chunk('IHDR', head),
+    ...around,
+    ...chunk('IDAT', data),
+    ...chunk('IEND', []),
   ]);
 }
 
@@ -95,8 +105,7 @@ test('palettes and greys of few bits, with parts that are clear', async () => {
     ...chunk('tRNS', [255, 128]),
   ]);
   expect([...(await picture('few.png', few)).pixels]).toEqual([
-    ...[70, 80, 90, 255, 10, 20, 30, 255, 40, 50, 60, 128],
-    ...[70, 80, 90, 255, 10, 20, 30, 255],
+    70, 80, 90, 255, 10, 20, 30, 255, 40, 50, 60, 128, 70, 80, 90, 255, 10, 20, 30, 255,
   ]);
   // Three greys of four bits: 15, 3, 0; those of 3 are clear.
   const grey = png(
@@ -105,7 +114,7 @@ test('palettes and greys of few bits, with parts that are clear', async () => {
     chunk('tRNS', [0, 3]),
   );
   expect([...(await picture('grey.png', grey)).pixels]).toEqual([
-    ...[255, 255, 255, 255, 51, 51, 51, 0, 0, 0, 0, 255],
+    255, 255, 255, 255, 51, 51, 51, 0, 0, 0, 0, 255,
   ]);
   // One colour that is clear.
   const colour = png(

@@ -12,8 +12,17 @@ import type { Outcome, Runner, Step } from '../src/queue/runner';
 
 const piece = pieceText(smallPiece());
 const order: RenderOrder = {
-  ...{ name: 'Small', format: 'png', quality: 'good', alpha: false, layers: [] },
-  ...{ width: 128, height: 72, first: 0, last: 9, oversample: 1, shutter: 0 },
+  name: 'Small',
+  format: 'png',
+  quality: 'good',
+  alpha: false,
+  layers: [],
+  width: 128,
+  height: 72,
+  first: 0,
+  last: 9,
+  oversample: 1,
+  shutter: 0,
   frames: 'frame_%04d',
 };
 
@@ -134,7 +143,9 @@ test('a render that fails says why and can be tried again; one that is cancelled
   hand.begun[0]!.end({ made: false, problem: 'there is no room left on the disk' });
   await settled();
   expect(queue.job(id)).toMatchObject({
-    ...{ state: 'failed', frame: 4, problem: 'there is no room left on the disk' },
+    state: 'failed',
+    frame: 4,
+    problem: 'there is no room left on the disk',
   });
   expect(() => queue.act(id, 'pause')).toThrow(/is failed: it cannot be 'pause'/);
   queue.act(id, 'retry');

@@ -19,8 +19,17 @@ const piece = pieceText(
   }),
 );
 const order: RenderOrder = {
-  ...{ name: 'Small', format: 'png', quality: 'good', alpha: false, layers: [] },
-  ...{ width: 640, height: 360, first: 0, last: LAST, oversample: 2, shutter: 90 },
+  name: 'Small',
+  format: 'png',
+  quality: 'good',
+  alpha: false,
+  layers: [],
+  width: 640,
+  height: 360,
+  first: 0,
+  last: LAST,
+  oversample: 2,
+  shutter: 90,
   frames: 'net_%03d',
 };
 

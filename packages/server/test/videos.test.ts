@@ -117,9 +117,14 @@ test.each([
     expect([made.err, made.code]).toEqual(['', 0]);
     const { video, streams, seconds } = probed(out);
     expect(video).toMatchObject({
-      ...{ codec_name: codec, pix_fmt: stored, nb_read_frames: '12', width: 160 },
-      ...{ color_space: 'bt709', color_primaries: 'bt709', color_transfer: 'bt709' },
-      ...{ color_range: 'tv' },
+      codec_name: codec,
+      pix_fmt: stored,
+      nb_read_frames: '12',
+      width: 160,
+      color_space: 'bt709',
+      color_primaries: 'bt709',
+      color_transfer: 'bt709',
+      color_range: 'tv',
     });
     // Matroska's clock counts milliseconds.
     if (format !== 'webm') expect(video.r_frame_rate).toBe('30000/1001');
@@ -253,8 +258,13 @@ test('without ffmpeg it is said what to install; with one that has no encoder, w
   mkdirSync(empty);
   const render = (): ReturnType<typeof run> =>
     run('/usr/bin/env', [
-      ...[`PATH=${empty}`, process.execPath, CLI, 'render', piece],
-      ...['--out', join(dir, 'none.mp4')],
+      `PATH=${empty}`,
+      process.execPath,
+      CLI,
+      'render',
+      piece,
+      '--out',
+      join(dir, 'none.mp4'),
     ]);
   expect((await render()).err).toContain("install the package 'ffmpeg'");
   const fake = (text: string): void => {

@@ -134,7 +134,9 @@ async function engineDiscs(engine: GpuEngine, { device }: Hand, compiled: Plan) 
   const scene = sceneInputs(compiled, engine.frame, SIZE, 0);
   const inputs = { ...scene, born: COUNT };
   const depth = device.createTexture({
-    ...{ size: [1, 1], format: DEPTH_FORMAT, usage: GPUTextureUsage.TEXTURE_BINDING },
+    size: [1, 1],
+    format: DEPTH_FORMAT,
+    usage: GPUTextureUsage.TEXTURE_BINDING,
   });
   return (target: GPUTexture): void => {
     const [view, near] = [target.createView(), depth.createView()];

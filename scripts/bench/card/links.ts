@@ -148,7 +148,9 @@ export function links(): Contest {
       const call = hand.storage(Uint32Array.of(0, 1, 0, 0), GPUBufferUsage.INDIRECT);
       const pipeline = hand.render(LINKS, LIGHT, { color: ADDED, alpha: ADDED });
       const ready = hand.ready(pipeline, {
-        ...{ 0: hand.uniform(viewWords(plan, engine.frame)), 1: particles, 2: lines },
+        0: hand.uniform(viewWords(plan, engine.frame)),
+        1: particles,
+        2: lines,
         3: hand.uniform(lookWords(piece)),
       });
       const search = searchByHand(hand, particles, lines, call);

@@ -7,8 +7,18 @@ struct Particle { place: vec3f, age: f32, velocity: vec3f, life: f32, drift: vec
 `;
 
 const ORDER = [
-  ...['px', 'py', 'pz', 'age', 'vx', 'vy', 'vz', 'life'],
-  ...['drift.x', 'drift.y', 'drift.z', 'phase'],
+  'px',
+  'py',
+  'pz',
+  'age',
+  'vx',
+  'vy',
+  'vz',
+  'life',
+  'drift.x',
+  'drift.y',
+  'drift.z',
+  'phase',
 ];
 
 /** The first swarm's particles as the engine has them now; what it does not keep is 0. */

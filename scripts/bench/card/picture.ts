@@ -71,8 +71,14 @@ export function viewWords(plan: Plan, frame: number): Float32Array {
   const { camera } = sceneInputs(plan, frame, SIZE, 0);
   const { eye, right, up, forward, focal, near } = camera;
   return Float32Array.from([
-    ...[...eye, focal, ...right, near],
-    ...[...up, SIZE.width, ...forward, SIZE.height],
+    ...eye,
+    focal,
+    ...right,
+    near,
+    ...up,
+    SIZE.width,
+    ...forward,
+    SIZE.height,
   ]);
 }
 

@@ -42,7 +42,9 @@ ${DISC_BODY}
 }
 `;
 const OVER: GPUBlendComponent = {
-  ...{ operation: 'add', srcFactor: 'one', dstFactor: 'one-minus-src-alpha' },
+  operation: 'add',
+  srcFactor: 'one',
+  dstFactor: 'one-minus-src-alpha',
 };
 
 function sortByHand(hand: Hand, view: GPUBuffer, particles: GPUBuffer, pairs: GPUBuffer) {

@@ -63,7 +63,10 @@ function points(): Contest {
 }
 
 const ADDED = {
-  ...{ transparent: true, opacity: 0.5, depthTest: false, depthWrite: false },
+  transparent: true,
+  opacity: 0.5,
+  depthTest: false,
+  depthWrite: false,
   blending: THREE.AdditiveBlending,
 } as const;
 

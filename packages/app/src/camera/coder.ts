@@ -108,7 +108,11 @@ export class Coder {
 export async function coderFor(width: number, height: number): Promise<Coder> {
   for (const codec of CODECS) {
     const config: VideoEncoderConfig = {
-      ...{ codec, width, height, bitrate: BITRATE, framerate: 30 },
+      codec,
+      width,
+      height,
+      bitrate: BITRATE,
+      framerate: 30,
       latencyMode: 'realtime',
     };
     const { supported } = await VideoEncoder.isConfigSupported(config);

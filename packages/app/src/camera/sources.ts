@@ -32,7 +32,9 @@ async function openCamera(device: string, ended: () => void): Promise<Source> {
   const stream = await navigator.mediaDevices.getUserMedia({
     video: {
       ...(device ? { deviceId: { exact: device } } : {}),
-      ...{ width: { ideal: WIDE }, height: { ideal: 360 }, frameRate: { ideal: 30 } },
+      width: { ideal: WIDE },
+      height: { ideal: 360 },
+      frameRate: { ideal: 30 },
     },
   });
   stream.getVideoTracks()[0]!.onended = ended;
@@ -84,7 +86,9 @@ async function openStandIn(clip: Clip): Promise<Source> {
   await paint();
   const timer = setInterval(() => void paint(), 1000 / 30);
   return {
-    ...{ element, width, height },
+    element,
+    width,
+    height,
     onPicture(next) {
       call = next;
     },

@@ -125,7 +125,10 @@ function useBothInStep(last: number, both: boolean): Time {
     shown.current = { here: -1, there: -1 };
   }, [frame]);
   return {
-    ...{ frame, last, playing, setFrame },
+    frame,
+    last,
+    playing,
+    setFrame,
     togglePlaying: () => {
       setPlaying(!playing);
       if (!playing) setFrame(next);
@@ -189,7 +192,8 @@ function BothPictures({ piece, other, layout, time }: PicturesProps) {
   const [wipe, setWipe] = useState(50);
   const aspectRatio = String(piece.frame.width / piece.frame.height);
   const over = {
-    ...{ position: 'absolute', inset: 0 },
+    position: 'absolute',
+    inset: 0,
     clipPath: `inset(0 0 0 ${String(wipe)}%)`,
     borderLeft: `1px solid ${COLOURS.amber}`,
   };
@@ -204,13 +208,20 @@ function BothPictures({ piece, other, layout, time }: PicturesProps) {
   return (
     <Box
       sx={{
-        ...{ flex: 1, minWidth: 0, p: 1.5, bgcolor: '#060b0c' },
-        ...{ display: 'grid', placeItems: 'center' },
+        flex: 1,
+        minWidth: 0,
+        p: 1.5,
+        bgcolor: '#060b0c',
+        display: 'grid',
+        placeItems: 'center',
       }}
     >
       <Box
         sx={{
-          ...{ position: 'relative', width: '100%', display: 'grid', gap: '4px' },
+          position: 'relative',
+          width: '100%',
+          display: 'grid',
+          gap: '4px',
           gridTemplateColumns: layout === 'beside' && other ? '1fr 1fr' : '1fr',
         }}
       >

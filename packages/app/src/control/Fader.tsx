@@ -33,8 +33,14 @@ const TOLD_IN = 400;
 
 /** Parts of the range that a key goes. */
 const STEPS: Record<string, number> = {
-  ...{ ArrowRight: 0.01, ArrowUp: 0.01, ArrowLeft: -0.01, ArrowDown: -0.01 },
-  ...{ PageUp: 0.1, PageDown: -0.1, Home: -Infinity, End: Infinity },
+  ArrowRight: 0.01,
+  ArrowUp: 0.01,
+  ArrowLeft: -0.01,
+  ArrowDown: -0.01,
+  PageUp: 0.1,
+  PageDown: -0.1,
+  Home: -Infinity,
+  End: Infinity,
 };
 
 /**
@@ -114,17 +120,29 @@ export function Fader(props: Props) {
       onDoubleClick={onReset}
       onKeyDown={keys}
       sx={{
-        ...{ position: 'relative', height, borderRadius: 0.75, overflow: 'hidden' },
-        ...{ bgcolor: COLOURS.raised, cursor: 'ew-resize', touchAction: 'none' },
-        ...{ display: 'flex', alignItems: 'center', px: 1, gap: 1 },
+        position: 'relative',
+        height,
+        borderRadius: 0.75,
+        overflow: 'hidden',
+        bgcolor: COLOURS.raised,
+        cursor: 'ew-resize',
+        touchAction: 'none',
+        display: 'flex',
+        alignItems: 'center',
+        px: 1,
+        gap: 1,
         fontSize: height > 40 ? 16 : 13,
       }}
     >
       <Box
         ref={bar}
         sx={{
-          ...{ position: 'absolute', inset: 0, transformOrigin: 'left', bgcolor: COLOURS.glass },
-          ...{ opacity: 0.28, pointerEvents: 'none' },
+          position: 'absolute',
+          inset: 0,
+          transformOrigin: 'left',
+          bgcolor: COLOURS.glass,
+          opacity: 0.28,
+          pointerEvents: 'none',
         }}
       />
       <Box sx={{ ...CUT, flex: 1, minWidth: 0, position: 'relative' }}>{name}</Box>

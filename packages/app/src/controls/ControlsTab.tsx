@@ -39,7 +39,8 @@ export function ControlsTab() {
             {group && <Box sx={{ color: COLOURS.faint, fontSize: 12, mb: '2px' }}>{group}</Box>}
             <Box
               sx={{
-                ...{ display: 'grid', gap: 0.5 },
+                display: 'grid',
+                gap: 0.5,
                 gridTemplateColumns: 'repeat(auto-fill, minmax(200px, 1fr))',
               }}
             >

@@ -80,7 +80,9 @@ function CueRow({ cue, acts, state, chosen }: RowProps) {
       direction="row"
       style={{ transform: CSS.Translate.toString(transform), transition }}
       sx={{
-        ...{ alignItems: 'center', borderRadius: 0.75, border: `1px solid ${line}` },
+        alignItems: 'center',
+        borderRadius: 0.75,
+        border: `1px solid ${line}`,
         bgcolor: chosen ? COLOURS.raised : 'transparent',
         color: state === 'last' ? COLOURS.amber : cue.on ? COLOURS.text : COLOURS.faint,
       }}
@@ -98,16 +100,27 @@ function CueRow({ cue, acts, state, chosen }: RowProps) {
         aria-pressed={chosen}
         onClick={() => dispatch(pieceActions.selected({ list: 'cues', id: cue.id }))}
         sx={{
-          ...{ flex: 1, minWidth: 0, justifyContent: 'flex-start', gap: 1, minHeight: 26 },
-          ...{ fontSize: 13, fontFamily: 'inherit', whiteSpace: 'nowrap' },
+          flex: 1,
+          minWidth: 0,
+          justifyContent: 'flex-start',
+          gap: 1,
+          minHeight: 26,
+          fontSize: 13,
+          fontFamily: 'inherit',
+          whiteSpace: 'nowrap',
         }}
       >
         {cue.name}
         {state === 'next' && <Box sx={{ color: COLOURS.amber, fontSize: 11.5 }}>next</Box>}
         <Box
           sx={{
-            ...{ ml: 'auto', pr: 1, color: COLOURS.faint, fontFamily: MONO, fontSize: 11.5 },
-            ...{ overflow: 'hidden', textOverflow: 'ellipsis' },
+            ml: 'auto',
+            pr: 1,
+            color: COLOURS.faint,
+            fontFamily: MONO,
+            fontSize: 11.5,
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
           }}
         >
           {cueWords(cue)}

@@ -30,8 +30,15 @@ export function OtherTile({ piece, control, text, height, onSet }: Props) {
           onSet(!value);
         }}
         sx={{
-          ...{ height, px: 1, borderRadius: 0.75, width: '100%', gap: 1, fontSize },
-          ...{ justifyContent: 'flex-start', fontFamily: 'inherit', bgcolor: COLOURS.raised },
+          height,
+          px: 1,
+          borderRadius: 0.75,
+          width: '100%',
+          gap: 1,
+          fontSize,
+          justifyContent: 'flex-start',
+          fontFamily: 'inherit',
+          bgcolor: COLOURS.raised,
           color: value ? COLOURS.glass : COLOURS.faint,
         }}
       >
@@ -44,8 +51,13 @@ export function OtherTile({ piece, control, text, height, onSet }: Props) {
     <Stack
       direction="row"
       sx={{
-        ...{ alignItems: 'center', minHeight: height, px: 1, gap: 1, fontSize },
-        ...{ bgcolor: COLOURS.raised, borderRadius: 0.75 },
+        alignItems: 'center',
+        minHeight: height,
+        px: 1,
+        gap: 1,
+        fontSize,
+        bgcolor: COLOURS.raised,
+        borderRadius: 0.75,
       }}
     >
       <Box sx={{ flex: 1, minWidth: 60 }}>{name}</Box>

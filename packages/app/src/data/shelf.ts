@@ -28,8 +28,12 @@ export function shelfRows(): Promise<ShelfRow[]> {
     const tagged = new Map<string, string[]>();
     for (const [id, tag] of tags) tagged.set(id, [...(tagged.get(id) ?? []), tag]);
     return names.map(([id, name]) => ({
-      ...{ id, name, changed: when.get(id) ?? 0, folder: inFolder.get(id) ?? '' },
-      ...{ tags: tagged.get(id) ?? [], demo: demos.has(id) },
+      id,
+      name,
+      changed: when.get(id) ?? 0,
+      folder: inFolder.get(id) ?? '',
+      tags: tagged.get(id) ?? [],
+      demo: demos.has(id),
     }));
   });
 }

@@ -16,7 +16,11 @@ export async function keepSnapshot(
   const all = await library.snapshots.where('of').equals(of).sortBy('made');
   const last = Math.max(0, ...all.map((s) => Number(/^Version (\d+)$/.exec(s.name)?.[1] ?? 0)));
   await library.snapshots.add({
-    ...{ id: crypto.randomUUID(), of, name: `Version ${String(last + 1)}`, made, piece },
+    id: crypto.randomUUID(),
+    of,
+    name: `Version ${String(last + 1)}`,
+    made,
+    piece,
     ...(thumb ? { thumb } : {}),
     ...(auto ? { auto } : {}),
   });

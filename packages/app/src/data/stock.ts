@@ -69,7 +69,9 @@ export async function importStock(
     checkStockSize(file.name, file.size);
     const read = await readInWorker(file.name, await file.arrayBuffer(), progress);
     const item: StoredStock = {
-      ...{ hash: read.hash, type: read.data.type, about: read.about },
+      hash: read.hash,
+      type: read.data.type,
+      about: read.about,
       heard: read.data.type === 'clip' && read.data.sound !== undefined,
       // Two files of one name can stand in one folder.
       file: `${read.hash.slice(0, 8)}-${read.file}`,

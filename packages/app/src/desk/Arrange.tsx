@@ -47,8 +47,14 @@ export function Arrange({ id, open }: { id: string; open: OpenShow }) {
       <ShowSettings show={show} onPut={put} />
       <Box
         sx={{
-          ...{ display: 'grid', gridTemplateColumns: COLUMNS, columnGap: 1.5, px: 1 },
-          ...{ color: COLOURS.faint, fontSize: 12.5, pt: 2, pb: 0.5 },
+          display: 'grid',
+          gridTemplateColumns: COLUMNS,
+          columnGap: 1.5,
+          px: 1,
+          color: COLOURS.faint,
+          fontSize: 12.5,
+          pt: 2,
+          pb: 0.5,
         }}
       >
         <span />

@@ -53,8 +53,14 @@ export function EntryEditor({ entry, number, piece, onChange, onMove, onRemove }
       aria-label={`Entry ${String(number)}, ${name}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       sx={{
-        ...{ display: 'grid', gridTemplateColumns: COLUMNS, columnGap: 1.5, px: 1, py: 0.25 },
-        ...{ alignItems: 'center', borderTop: `1px solid ${COLOURS.line}`, minHeight: 38 },
+        display: 'grid',
+        gridTemplateColumns: COLUMNS,
+        columnGap: 1.5,
+        px: 1,
+        py: 0.25,
+        alignItems: 'center',
+        borderTop: `1px solid ${COLOURS.line}`,
+        minHeight: 38,
       }}
     >
       <Box

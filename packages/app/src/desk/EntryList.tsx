@@ -63,8 +63,15 @@ function EntryRow({ desk, open, entry, number, state }: RowProps) {
         desk.do({ do: 'call', entry: entry.id });
       }}
       sx={{
-        ...{ minHeight: 46, px: 1.25, py: 0.5, gap: 1.25, borderRadius: 1, textAlign: 'left' },
-        ...{ justifyContent: 'flex-start', fontFamily: 'inherit', width: '100%' },
+        minHeight: 46,
+        px: 1.25,
+        py: 0.5,
+        gap: 1.25,
+        borderRadius: 1,
+        textAlign: 'left',
+        justifyContent: 'flex-start',
+        fontFamily: 'inherit',
+        width: '100%',
         border: `2px solid ${comes ? COLOURS.amber : 'transparent'}`,
         borderStyle: state === 'loads' ? 'dashed' : 'solid',
         bgcolor: plays ? COLOURS.amber : COLOURS.raised,

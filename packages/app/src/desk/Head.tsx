@@ -24,7 +24,11 @@ export function Head({ id, desk, open, arranging, onArrange }: Props) {
       component="header"
       direction="row"
       sx={{
-        ...{ height: 52, flexShrink: 0, alignItems: 'center', gap: 1.5, px: 1.5 },
+        height: 52,
+        flexShrink: 0,
+        alignItems: 'center',
+        gap: 1.5,
+        px: 1.5,
         borderBottom: `1px solid ${COLOURS.line}`,
       }}
     >

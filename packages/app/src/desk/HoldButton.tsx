@@ -46,12 +46,23 @@ export function HoldButton({ label, pressed, colour, onDone, children, width }: 
       onKeyUp={release}
       onBlur={release}
       sx={{
-        ...{ position: 'relative', overflow: 'hidden', borderRadius: 1, fontFamily: 'inherit' },
-        ...{ border: `2px solid ${colour}`, color: pressed ? COLOURS.ground : colour },
-        ...{ fontSize: 16, fontWeight: 600, bgcolor: pressed ? colour : 'transparent' },
+        position: 'relative',
+        overflow: 'hidden',
+        borderRadius: 1,
+        fontFamily: 'inherit',
+        border: `2px solid ${colour}`,
+        color: pressed ? COLOURS.ground : colour,
+        fontSize: 16,
+        fontWeight: 600,
+        bgcolor: pressed ? colour : 'transparent',
         '&::before': {
-          ...{ content: '""', position: 'absolute', inset: 0, bgcolor: colour, opacity: 0.35 },
-          ...{ transformOrigin: 'left', transform: `scaleX(${holding ? '1' : '0'})` },
+          content: '""',
+          position: 'absolute',
+          inset: 0,
+          bgcolor: colour,
+          opacity: 0.35,
+          transformOrigin: 'left',
+          transform: `scaleX(${holding ? '1' : '0'})`,
           transition: holding ? `transform ${String(HELD)}ms linear` : 'none',
         },
         width,

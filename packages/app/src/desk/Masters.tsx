@@ -24,9 +24,13 @@ export function Masters({ desk, open }: Props) {
       direction="row"
       aria-label="All of the show"
       sx={{
-        ...{ gap: 1.25, p: 1.25, borderTop: `1px solid ${COLOURS.line}`, height: 84 },
+        gap: 1.25,
+        p: 1.25,
+        borderTop: `1px solid ${COLOURS.line}`,
+        height: 84,
         // Without an output nothing of it does anything: it has no colour, and can be read still.
-        ...{ alignItems: 'stretch', filter: there ? 'none' : 'saturate(0)' },
+        alignItems: 'stretch',
+        filter: there ? 'none' : 'saturate(0)',
       }}
     >
       <Next {...{ desk, open }} />
@@ -83,8 +87,13 @@ function Next({ desk, open }: Props) {
         desk.do({ do: 'act', act: { all: 'go' } });
       }}
       sx={{
-        ...{ width: 250, borderRadius: 1, gap: 1.5, px: 2, fontFamily: 'inherit' },
-        ...{ border: `2px solid ${COLOURS.amber}`, justifyContent: 'flex-start' },
+        width: 250,
+        borderRadius: 1,
+        gap: 1.5,
+        px: 2,
+        fontFamily: 'inherit',
+        border: `2px solid ${COLOURS.amber}`,
+        justifyContent: 'flex-start',
         bgcolor: wanted ? COLOURS.amber : 'transparent',
         color: wanted ? COLOURS.ground : COLOURS.amber,
         '&.Mui-disabled': { borderColor: COLOURS.line, color: COLOURS.faint },
@@ -95,7 +104,10 @@ function Next({ desk, open }: Props) {
         <Box sx={{ fontSize: 13 }}>{name ? `${words}:` : words}</Box>
         <Box
           sx={{
-            ...{ fontSize: 17, fontWeight: 600, whiteSpace: 'nowrap', overflow: 'hidden' },
+            fontSize: 17,
+            fontWeight: 600,
+            whiteSpace: 'nowrap',
+            overflow: 'hidden',
             textOverflow: 'ellipsis',
           }}
         >
@@ -119,8 +131,13 @@ function Big({ label, pressed, onClick, children }: BigProps) {
       aria-label={label}
       onClick={onClick}
       sx={{
-        ...{ width: 128, borderRadius: 1, gap: 1, fontFamily: 'inherit', fontSize: 15.5 },
-        ...{ fontWeight: 600, border: `2px solid ${pressed ? COLOURS.amber : COLOURS.line}` },
+        width: 128,
+        borderRadius: 1,
+        gap: 1,
+        fontFamily: 'inherit',
+        fontSize: 15.5,
+        fontWeight: 600,
+        border: `2px solid ${pressed ? COLOURS.amber : COLOURS.line}`,
         color: pressed ? COLOURS.amber : COLOURS.text,
       }}
     >

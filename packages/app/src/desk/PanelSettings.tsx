@@ -69,8 +69,10 @@ export function PanelSettings({ panel, onChange }: Props) {
           label="From which corner"
           value={order.from}
           options={{
-            ...{ topLeft: 'the top left', topRight: 'the top right' },
-            ...{ bottomLeft: 'the bottom left', bottomRight: 'the bottom right' },
+            topLeft: 'the top left',
+            topRight: 'the top right',
+            bottomLeft: 'the bottom left',
+            bottomRight: 'the bottom right',
           }}
           onChange={(from) => {
             setOrder({ from });

@@ -28,8 +28,13 @@ export function Playing({ desk, piece, loops }: Props) {
       <Left {...{ desk, piece, loops }} />
       <Box
         sx={{
-          ...{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3, px: 2.5, pb: 2 },
-          ...{ flex: 1, minHeight: 0 },
+          display: 'grid',
+          gridTemplateColumns: '1fr 1fr',
+          gap: 3,
+          px: 2.5,
+          pb: 2,
+          flex: 1,
+          minHeight: 0,
         }}
       >
         <Box role="group" aria-label="Controls" sx={{ overflowY: 'auto' }}>
@@ -106,7 +111,9 @@ function Left({ desk, piece, loops }: { desk: Desk; piece: Piece; loops: boolean
           <Box
             ref={bar}
             sx={{
-              ...{ height: 1, bgcolor: COLOURS.amber, transformOrigin: 'left' },
+              height: 1,
+              bgcolor: COLOURS.amber,
+              transformOrigin: 'left',
               transform: 'scaleX(0)',
             }}
           />
@@ -200,8 +207,14 @@ function Cues({ desk, piece }: { desk: Desk; piece: Piece }) {
               desk.do({ do: 'act', act: { cue: cue.id } });
             }}
             sx={{
-              ...{ minHeight: 46, px: 1.5, borderRadius: 1, gap: 1.5, fontFamily: 'inherit' },
-              ...{ justifyContent: 'flex-start', textAlign: 'left', bgcolor: COLOURS.raised },
+              minHeight: 46,
+              px: 1.5,
+              borderRadius: 1,
+              gap: 1.5,
+              fontFamily: 'inherit',
+              justifyContent: 'flex-start',
+              textAlign: 'left',
+              bgcolor: COLOURS.raised,
               border: `2px solid ${cue.id === next ? COLOURS.amber : 'transparent'}`,
               color: cue.id === last ? COLOURS.amber : COLOURS.text,
               '&:hover': { borderColor: COLOURS.faint },

@@ -13,7 +13,10 @@ interface Props {
 /** Metres that an arrow key goes; with Shift ten times as far. */
 const STEP = 0.01;
 const ARROWS: Record<string, [x: number, y: number]> = {
-  ...{ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] },
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
 };
 
 const hundredths = (v: number): number => Math.round(100 * v) / 100;

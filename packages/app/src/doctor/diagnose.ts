@@ -72,7 +72,9 @@ export function diagnose(
     const what = census.born === 0 ? 'None are born' : 'None are left';
     causes.push({
       why: `${what} in this run, which began before the last change; what the piece now says is seen when time starts again.`,
-      ...{ button: 'Start again up to here', mend: [], again: true },
+      button: 'Start again up to here',
+      mend: [],
+      again: true,
     });
     return causes;
   }

@@ -60,8 +60,13 @@ export class Follower {
     const spot = project(camera, piece.frame, position);
     return {
       ...followed,
-      ...{ x: spot ? spot[0] / width : -1, y: spot ? spot[1] / height : -1, position },
-      ...{ age: all.age[i]!, life: all.life[i]!, size: all.size[i]!, opacity: all.opacity[i]! },
+      x: spot ? spot[0] / width : -1,
+      y: spot ? spot[1] / height : -1,
+      position,
+      age: all.age[i]!,
+      life: all.life[i]!,
+      size: all.size[i]!,
+      opacity: all.opacity[i]!,
       speed: Math.hypot(all.vx[i]!, all.vy[i]!, all.vz[i]!),
     };
   }

@@ -457,7 +457,8 @@ export class Session {
     const { rate, length } = this.plan!.frame;
     const next = (): number => this.playback.frame + 1;
     const recorded = await this.outside.record({
-      ...{ next, rate },
+      next,
+      rate,
       forget: () => {
         this.playback.forgetAfter();
       },
@@ -558,17 +559,22 @@ export class Session {
     this.send({
       type: 'frame',
       report: {
-        ...{ frame: this.playback.frame, playing, alive, aliveBy, fps, threads, width, height },
-        ...{
-          settling,
-          exact: this.playback.exact && engine.remembers,
-          late: playing && this.heard && step > this.frameTime ? step : 0,
-          lateFrames: this.lateFrames,
-          engine: kind,
-          times: { ...times },
-          memoryBytes,
-          ...this.controls(),
-        },
+        frame: this.playback.frame,
+        playing,
+        alive,
+        aliveBy,
+        fps,
+        threads,
+        width,
+        height,
+        settling,
+        exact: this.playback.exact && engine.remembers,
+        late: playing && this.heard && step > this.frameTime ? step : 0,
+        lateFrames: this.lateFrames,
+        engine: kind,
+        times: { ...times },
+        memoryBytes,
+        ...this.controls(),
       },
     });
   }

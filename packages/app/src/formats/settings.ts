@@ -76,9 +76,20 @@ export function startingSettings(piece: Piece): Settings {
   const { width, height, length } = piece.frame;
   const { shutter } = piece.camera.dials;
   return {
-    ...{ format: 'mp4', codec: 'avc', quality: 'best', still: 'png', name: 'frame_%04d' },
-    ...{ alpha: false, layers: [], width, height, first: 0, last: length - 1, oversample: 1 },
-    ...{ shutter: typeof shutter === 'number' ? shutter : 0, swarm: '' },
+    format: 'mp4',
+    codec: 'avc',
+    quality: 'best',
+    still: 'png',
+    name: 'frame_%04d',
+    alpha: false,
+    layers: [],
+    width,
+    height,
+    first: 0,
+    last: length - 1,
+    oversample: 1,
+    shutter: typeof shutter === 'number' ? shutter : 0,
+    swarm: '',
   };
 }
 

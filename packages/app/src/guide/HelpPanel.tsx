@@ -23,7 +23,11 @@ export default function HelpPanel({ open, onClose }: { open: boolean; onClose: (
           role: 'complementary',
           'aria-label': 'Help',
           sx: {
-            ...{ width: 430, p: 2.5, bgcolor: COLOURS.sheet, fontSize: 13, lineHeight: 1.5 },
+            width: 430,
+            p: 2.5,
+            bgcolor: COLOURS.sheet,
+            fontSize: 13,
+            lineHeight: 1.5,
             // What a desk has at its foot is never covered.
             ...(inShow ? { height: 'auto', bottom: 84 } : {}),
           },

@@ -26,7 +26,11 @@ export function KeysHelp({ groups = SHORTCUTS }: { groups?: KeyGroups }) {
       <Box
         component="dl"
         sx={{
-          ...{ display: 'grid', gridTemplateColumns: '172px 1fr', columnGap: 1, rowGap: 0.5, m: 0 },
+          display: 'grid',
+          gridTemplateColumns: '172px 1fr',
+          columnGap: 1,
+          rowGap: 0.5,
+          m: 0,
           '& dd': { m: 0 },
         }}
       >

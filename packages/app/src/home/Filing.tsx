@@ -27,8 +27,13 @@ export function Filing({ stored, onDone }: { stored: StoredPiece; onDone: () => 
       }}
       inputProps={{ 'aria-label': `${label} of ${piece.name}`, maxLength: 400 }}
       sx={{
-        ...{ flex: 1, fontSize: 12.5, px: 0.75, border: 1, borderColor: COLOURS.line },
-        ...{ borderRadius: 0.5, '&.Mui-focused': { borderColor: COLOURS.amber } },
+        flex: 1,
+        fontSize: 12.5,
+        px: 0.75,
+        border: 1,
+        borderColor: COLOURS.line,
+        borderRadius: 0.5,
+        '&.Mui-focused': { borderColor: COLOURS.amber },
       }}
     />
   );

@@ -53,8 +53,11 @@ export function Home() {
                   </Button>
                 }
                 sx={{
-                  ...{ gridColumn: '1 / -1', border: `1px dashed ${COLOURS.line}` },
-                  ...{ borderRadius: 1, p: 4, textAlign: 'center' },
+                  gridColumn: '1 / -1',
+                  border: `1px dashed ${COLOURS.line}`,
+                  borderRadius: 1,
+                  p: 4,
+                  textAlign: 'center',
                 }}
               >
                 Nothing here yet. You can also duplicate one of the show, or drop a piece file here.

@@ -103,8 +103,14 @@ function ShowCard({ stored, pieces }: { stored: StoredShow; pieces: readonly Sto
         component={Link}
         to={`/show/${id}`}
         sx={{
-          ...{ flex: 1, minWidth: 0, justifyContent: 'flex-start', gap: 2, p: 1, borderRadius: 1 },
-          ...{ border: '1px solid transparent', '&:hover': { borderColor: COLOURS.amber } },
+          flex: 1,
+          minWidth: 0,
+          justifyContent: 'flex-start',
+          gap: 2,
+          p: 1,
+          borderRadius: 1,
+          border: '1px solid transparent',
+          '&:hover': { borderColor: COLOURS.amber },
         }}
       >
         <Box sx={{ width: 210, flexShrink: 0, pl: 1 }}>

@@ -59,7 +59,10 @@ let people = new Map<string, Person>();
 let changed = 0;
 let sending: { port: MessagePort; cast: CastMember[] } | null = null;
 let state: Pick<Heard, 'address' | 'refused' | 'why' | 'lost'> = {
-  ...{ address: '', refused: 0, why: '', lost: false },
+  address: '',
+  refused: 0,
+  why: '',
+  lost: false,
 };
 
 function hear(news: DoorNews, arrived: number): void {

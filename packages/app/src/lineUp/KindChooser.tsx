@@ -37,7 +37,9 @@ export function KindChooser(props: Props) {
   const { label, disabled = false, inWords = false } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const button = {
-    ...{ 'aria-label': label, 'aria-haspopup': 'menu' as const, disabled },
+    'aria-label': label,
+    'aria-haspopup': 'menu' as const,
+    disabled,
     onClick: (event: MouseEvent<HTMLElement>) => {
       setAnchor(event.currentTarget);
     },

@@ -14,8 +14,16 @@ export function BuildingPlate() {
       aria-label="Building"
       elevation={4}
       sx={{
-        ...{ position: 'absolute', top: 12, left: '50%', transform: 'translateX(-50%)' },
-        ...{ display: 'flex', alignItems: 'center', gap: 2, px: 2, py: 1, width: 420 },
+        position: 'absolute',
+        top: 12,
+        left: '50%',
+        transform: 'translateX(-50%)',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        px: 2,
+        py: 1,
+        width: 420,
       }}
     >
       <div style={{ flex: 1, minWidth: 0 }}>

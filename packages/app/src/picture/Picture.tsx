@@ -49,8 +49,13 @@ export function Picture({ preview, generation }: Props) {
     <Box
       ref={holder}
       sx={{
-        ...{ position: 'relative', flex: 1, minHeight: 0, minWidth: 0, overflow: 'hidden' },
-        ...{ display: 'grid', placeItems: 'center' },
+        position: 'relative',
+        flex: 1,
+        minHeight: 0,
+        minWidth: 0,
+        overflow: 'hidden',
+        display: 'grid',
+        placeItems: 'center',
       }}
     >
       <Box
@@ -70,8 +75,12 @@ export function Picture({ preview, generation }: Props) {
           void bornFrom(files);
         }}
         sx={{
-          ...{ ...size, position: 'relative', bgcolor: '#000', cursor: 'grab' },
-          ...{ outline: `1px solid ${COLOURS.line}`, touchAction: 'none' },
+          ...size,
+          position: 'relative',
+          bgcolor: '#000',
+          cursor: 'grab',
+          outline: `1px solid ${COLOURS.line}`,
+          touchAction: 'none',
         }}
       >
         <div

@@ -24,8 +24,13 @@ export function Tidings() {
       role="status"
       aria-label="About the picture"
       sx={{
-        ...{ px: 2, py: 0.5, maxHeight: 88, overflowY: 'auto', fontSize: 12.5 },
-        ...{ bgcolor: COLOURS.ground, borderTop: `1px solid ${COLOURS.line}` },
+        px: 2,
+        py: 0.5,
+        maxHeight: 88,
+        overflowY: 'auto',
+        fontSize: 12.5,
+        bgcolor: COLOURS.ground,
+        borderTop: `1px solid ${COLOURS.line}`,
       }}
     >
       {notices.map(({ part, message, enough }) => (

@@ -39,8 +39,13 @@ export function RecipeDrawer({ list, search, onPut }: Props) {
 }
 
 const CARD = {
-  ...{ display: 'block', width: '100%', aspectRatio: '16 / 9', bgcolor: '#060b0c' },
-  ...{ border: `1px solid ${COLOURS.line}`, borderRadius: 0.5, overflow: 'hidden' },
+  display: 'block',
+  width: '100%',
+  aspectRatio: '16 / 9',
+  bgcolor: '#060b0c',
+  border: `1px solid ${COLOURS.line}`,
+  borderRadius: 0.5,
+  overflow: 'hidden',
   '&:hover, &:focus-visible': { borderColor: COLOURS.amber },
 };
 const NAME = {

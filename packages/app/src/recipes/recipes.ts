@@ -31,7 +31,11 @@ export interface Recipe {
 }
 
 export const SHIPPED: readonly Recipe[] = RECIPES.map(({ id, name, list, parts }) => ({
-  ...{ id, name, list, parts, shipped: true },
+  id,
+  name,
+  list,
+  parts,
+  shipped: true,
   picture: { url: `/made/recipes/${id}.png` },
 }));
 
@@ -74,8 +78,12 @@ export async function addRecipe(parts: Parts, frame = 60, shown = parts.piece): 
   const { name, chosen } = parts;
   const thumb = await pictureOf(shown, frame).catch(() => null);
   const recipe: StoredRecipe = {
-    ...{ id: crypto.randomUUID(), name, list: chosen[0]!.list, text: partsText(parts) },
-    ...{ made: Date.now(), ...(thumb ? { thumb } : {}) },
+    id: crypto.randomUUID(),
+    name,
+    list: chosen[0]!.list,
+    text: partsText(parts),
+    made: Date.now(),
+    ...(thumb ? { thumb } : {}),
   };
   let message = `${name} is kept as a recipe: it is where parts are added.`;
   let kind: 'note' | 'wrong' = 'note';

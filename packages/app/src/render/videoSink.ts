@@ -45,7 +45,8 @@ export async function videoSink(job: Job): Promise<Sink> {
     );
   }
   const source = new VideoSampleSource({
-    ...{ codec: video, quality },
+    codec: video,
+    quality,
     ...(alpha ? { alpha: 'keep' as const } : {}),
   });
   const { rate } = piece.frame;
@@ -109,7 +110,10 @@ class SoundTrack {
       data.set(side, k * count);
     });
     const sample = new AudioSample({
-      ...{ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: RATE },
+      data,
+      format: 'f32-planar',
+      numberOfChannels: 2,
+      sampleRate: RATE,
       timestamp: this.written / RATE,
     });
     this.written += count;

@@ -17,7 +17,12 @@ function listed({ stored, live, mine }: BrowserRender): Listed {
   const form = group === 'frames' ? STILL_TITLES[still] : FORMATS[format].title;
   const size = group === 'particles' ? '' : ` · ${String(width)} × ${String(height)}`;
   return {
-    ...{ id, name: piece.name, about: `${form}${size}`, state, done, problem },
+    id,
+    name: piece.name,
+    about: `${form}${size}`,
+    state,
+    done,
+    problem,
     ...(live ? paceOf(live) : { perSecond: 0, secondsLeft: null }),
     total: frameCount(settings),
     frame: done > 0 ? first + done - 1 : null,

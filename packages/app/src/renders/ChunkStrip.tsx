@@ -29,13 +29,17 @@ export function ChunkStrip({ chunks, workers }: Props) {
         <Box
           key={first}
           sx={{
-            ...{ flex: size, minWidth: 0, borderRadius: '1px', overflow: 'hidden' },
+            flex: size,
+            minWidth: 0,
+            borderRadius: '1px',
+            overflow: 'hidden',
             background: isBusy ? `${COLOURS.amber}55` : COLOURS.line,
           }}
         >
           <Box
             sx={{
-              ...{ width: `${String((100 * made) / size)}%`, height: 1 },
+              width: `${String((100 * made) / size)}%`,
+              height: 1,
               background: made === size ? COLOURS.glass : COLOURS.amber,
             }}
           />

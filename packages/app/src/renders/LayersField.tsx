@@ -20,7 +20,8 @@ export function LayersField({ settings, running, put }: FieldsProps) {
       slotProps={{
         inputLabel: { shrink: true },
         select: {
-          ...{ multiple: true, displayEmpty: true },
+          multiple: true,
+          displayEmpty: true,
           renderValue: () => titlesOf(layers) || 'None',
         },
       }}

@@ -65,14 +65,22 @@ export function RenderRow({ render, isOurs = true, look, strip, made, onAct, onR
       component="li"
       aria-label={name}
       sx={{
-        ...{ display: 'grid', gridTemplateColumns: '128px 1fr auto', gap: 2, py: 1.5 },
-        ...{ alignItems: 'center', borderTop: `1px solid ${COLOURS.line}` },
+        display: 'grid',
+        gridTemplateColumns: '128px 1fr auto',
+        gap: 2,
+        py: 1.5,
+        alignItems: 'center',
+        borderTop: `1px solid ${COLOURS.line}`,
       }}
     >
       <Box
         sx={{
-          ...{ width: 128, height: 72, borderRadius: 0.5, overflow: 'hidden' },
-          ...{ background: COLOURS.sheet, '& img': { width: '100%', height: '100%' } },
+          width: 128,
+          height: 72,
+          borderRadius: 0.5,
+          overflow: 'hidden',
+          background: COLOURS.sheet,
+          '& img': { width: '100%', height: '100%' },
           '& img, & canvas': { objectFit: 'contain' },
         }}
       >

@@ -10,8 +10,12 @@ import { WorkersShelf } from './WorkersShelf';
 import { serverWatch } from './serverWatch';
 
 const FORMATS: Record<RenderJob['order']['format'], string> = {
-  ...{ png: 'PNG', png16: 'PNG, 16 bits', exr: 'OpenEXR' },
-  ...{ mp4: 'MP4', webm: 'WebM', mov: 'MOV' },
+  png: 'PNG',
+  png16: 'PNG, 16 bits',
+  exr: 'OpenEXR',
+  mp4: 'MP4',
+  webm: 'WebM',
+  mov: 'MOV',
 };
 
 function listed(job: RenderJob): Listed {

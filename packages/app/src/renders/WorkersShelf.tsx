@@ -33,8 +33,12 @@ export function WorkersShelf({ workers }: { workers: readonly FarmWorker[] }) {
           component="li"
           aria-label={worker.name}
           sx={{
-            ...{ display: 'grid', gridTemplateColumns: '180px 1fr auto', gap: 2, py: 1 },
-            ...{ alignItems: 'baseline', borderTop: `1px solid ${COLOURS.line}` },
+            display: 'grid',
+            gridTemplateColumns: '180px 1fr auto',
+            gap: 2,
+            py: 1,
+            alignItems: 'baseline',
+            borderTop: `1px solid ${COLOURS.line}`,
           }}
         >
           <Typography sx={{ fontWeight: 600 }} noWrap title={worker.name}>

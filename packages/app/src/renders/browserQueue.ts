@@ -69,8 +69,19 @@ class BrowserQueue {
   add(of: string, piece: Piece, settings: Settings, folder?: FileSystemDirectoryHandle): string {
     const id = newId();
     const stored: StoredRender = {
-      ...{ id, of, tab: TAB, piece, settings, state: 'waiting', priority: 0, added: Date.now() },
-      ...{ ended: null, done: 0, problem: null, note: null, seconds: 0 },
+      id,
+      of,
+      tab: TAB,
+      piece,
+      settings,
+      state: 'waiting',
+      priority: 0,
+      added: Date.now(),
+      ended: null,
+      done: 0,
+      problem: null,
+      note: null,
+      seconds: 0,
       ...(folder ? { folder } : {}),
     };
     this.own.set(id, { stored, live: null, look: null, mine: true });

@@ -5,7 +5,10 @@ import { stockFilesOf } from '../data/files';
 import { askedOf, groupOf, type Codec, type Settings } from '../formats/settings';
 
 const CODECS: Record<Codec, RenderOrder['codec']> = {
-  ...{ avc: 'h264', hevc: 'hevc', av1: 'av1', vp9: 'vp9' },
+  avc: 'h264',
+  hevc: 'hevc',
+  av1: 'av1',
+  vp9: 'vp9',
 };
 
 /** Whether the server renders what is asked for. */
@@ -18,10 +21,19 @@ export function orderOf(piece: Piece, settings: Settings): RenderOrder {
   const video = asked.format === 'mp4' || asked.format === 'webm';
   const { width, height, first, last, oversample, shutter, alpha, layers } = asked;
   return {
-    ...{ name: piece.name, format: video ? (asked.format as 'mp4') : asked.still },
+    name: piece.name,
+    format: video ? (asked.format as 'mp4') : asked.still,
     ...(video ? { codec: CODECS[asked.codec] } : {}),
-    ...{ quality: asked.quality, alpha, layers: [...layers], width, height, first, last },
-    ...{ oversample, shutter, frames: asked.name },
+    quality: asked.quality,
+    alpha,
+    layers: [...layers],
+    width,
+    height,
+    first,
+    last,
+    oversample,
+    shutter,
+    frames: asked.name,
   };
 }
 

@@ -20,7 +20,10 @@ const SEED = number('Their seed', 1, [0, 2147483647], 'Another seed, another dra
 });
 
 const CHANCE = {
-  ...{ py: 0, px: 0.6, fontSize: 11.5, color: COLOURS.faint },
+  py: 0,
+  px: 0.6,
+  fontSize: 11.5,
+  color: COLOURS.faint,
   '&.Mui-selected': { color: COLOURS.amber },
 };
 

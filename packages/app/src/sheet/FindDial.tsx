@@ -17,8 +17,14 @@ export const FindDial = memo(function FindDial() {
     <Stack
       direction="row"
       sx={{
-        ...{ position: 'sticky', top: 0, zIndex: 2, bgcolor: COLOURS.sheet },
-        ...{ alignItems: 'center', gap: 1, pt: 0.75, pb: 0.25 },
+        position: 'sticky',
+        top: 0,
+        zIndex: 2,
+        bgcolor: COLOURS.sheet,
+        alignItems: 'center',
+        gap: 1,
+        pt: 0.75,
+        pb: 0.25,
       }}
     >
       <Field />
@@ -28,7 +34,9 @@ export const FindDial = memo(function FindDial() {
         title="Only dials that differ from what they began with"
         onClick={() => dispatch(toolActions.changedOnlySet(!changed))}
         sx={{
-          ...{ fontSize: 12, whiteSpace: 'nowrap', flexShrink: 0 },
+          fontSize: 12,
+          whiteSpace: 'nowrap',
+          flexShrink: 0,
           color: changed ? COLOURS.amber : COLOURS.faint,
         }}
       >

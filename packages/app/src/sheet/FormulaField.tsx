@@ -93,7 +93,11 @@ export function FormulaField({ label, text, particle, path = [], onChange }: Pro
         }}
         inputProps={{ 'aria-label': `${label}, formula`, 'aria-invalid': problem !== null }}
         sx={{
-          ...{ fontFamily: MONO, fontSize: 12.5, px: 0.5, py: '2px', bgcolor: COLOURS.ground },
+          fontFamily: MONO,
+          fontSize: 12.5,
+          px: 0.5,
+          py: '2px',
+          bgcolor: COLOURS.ground,
           borderRadius: 0.5,
         }}
       />

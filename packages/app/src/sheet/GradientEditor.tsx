@@ -145,8 +145,13 @@ function StopMark({ label, stop, chosen, onChoose, onHold, onMove, onRemove }: M
       onFocus={onChoose}
       onKeyDown={keys}
       sx={{
-        ...{ position: 'absolute', left: `calc(${String(stop.at * 100)}% - 6px)`, top: 13 },
-        ...{ width: 12, height: 12, borderRadius: '50%', cursor: 'grab' },
+        position: 'absolute',
+        left: `calc(${String(stop.at * 100)}% - 6px)`,
+        top: 13,
+        width: 12,
+        height: 12,
+        borderRadius: '50%',
+        cursor: 'grab',
         bgcolor: screenColour(linearRgb(stop.colour)),
         border: `2px solid ${chosen ? COLOURS.amber : COLOURS.text}`,
       }}

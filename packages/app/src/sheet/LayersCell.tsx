@@ -36,7 +36,12 @@ const METRES = { min: 0.001, max: 10000, unit: 'm', drag: 'log' as const };
 
 /** What a layer is that is added. */
 const FRESH: ColourLayer = {
-  ...{ by: 'reading', reading: 'speed', from: 0, to: 2, over: 'add', amount: 0.5 },
+  by: 'reading',
+  reading: 'speed',
+  from: 0,
+  to: 2,
+  over: 'add',
+  amount: 0.5,
 };
 
 /** A stack of layers of colour, the lowest first, with a swatch of each and of the result. */
@@ -133,7 +138,9 @@ function LayerRow(props: RowProps) {
         <Box
           aria-hidden
           sx={{
-            ...{ width: 36, height: 12, borderRadius: 0.5 },
+            width: 36,
+            height: 12,
+            borderRadius: 0.5,
             background: gradientCss(coloured ? stops : GREYS),
           }}
         />

@@ -13,8 +13,12 @@ interface Props {
 }
 
 const OUTLINE: StockDial = {
-  ...{ type: 'stock', title: 'Outline', accepts: ['outline'], default: '' },
-  ...{ help: 'An outline whose inside is the shape.', group: 'Where' },
+  type: 'stock',
+  title: 'Outline',
+  accepts: ['outline'],
+  default: '',
+  help: 'An outline whose inside is the shape.',
+  group: 'Where',
 };
 
 /** Shapes of a mask; they are drawn and moved in the picture. */

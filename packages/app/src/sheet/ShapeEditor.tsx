@@ -87,8 +87,11 @@ export function ShapeEditor({ label, shape, onChange, onSettle, rate }: Props) {
         {...handlers}
         onDoubleClick={add}
         style={{
-          ...{ width: '100%', height: H, overflow: 'visible' },
-          ...{ display: 'block', touchAction: 'none' },
+          width: '100%',
+          height: H,
+          overflow: 'visible',
+          display: 'block',
+          touchAction: 'none',
         }}
       >
         <Line shape={shape} />

@@ -141,7 +141,11 @@ function Text({ entry, words, onChange, onSettle }: TextProps) {
       }}
       inputProps={{ 'aria-label': `Letters of ${entry.name}`, maxLength: MOST_LETTERS }}
       sx={{
-        ...{ fontSize: 14, border: 1, borderColor: COLOURS.line, borderRadius: 0.5, px: 1 },
+        fontSize: 14,
+        border: 1,
+        borderColor: COLOURS.line,
+        borderRadius: 0.5,
+        px: 1,
         '&.Mui-focused': { borderColor: COLOURS.amber },
       }}
     />

@@ -189,7 +189,9 @@ function channelsItem(value: ColourFeed, signals: readonly Named[]): FeedItem {
     chosen: isChannels(value),
     make: () => ({
       feed: 'channels',
-      ...{ red: channel(0), green: channel(1), blue: channel(2) },
+      red: channel(0),
+      green: channel(1),
+      blue: channel(2),
       evaluate: 'birth',
     }),
   };
@@ -219,7 +221,9 @@ export function colourItems(
     help,
     chosen: gradient !== null && (gradient.by ?? 'life') === name,
     make: () => ({
-      ...{ feed: 'gradient', by: name, stops },
+      feed: 'gradient',
+      by: name,
+      stops,
       ...(name === 'formula' ? { text: 'speed / 3' } : {}),
     }),
   });

@@ -10,8 +10,12 @@ import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
 
 const ACTIONS: Readonly<Record<NonNullable<Notice['action']>, string>> = {
-  ...{ undo: 'Undo', restore: 'Undo', restoreShow: 'Undo', export: 'Export piece' },
-  ...{ keepPiece: 'Keep it', keepCopy: 'Keep mine as a copy' },
+  undo: 'Undo',
+  restore: 'Undo',
+  restoreShow: 'Undo',
+  export: 'Export piece',
+  keepPiece: 'Keep it',
+  keepCopy: 'Keep mine as a copy',
   cancelReading: 'Cancel',
 };
 

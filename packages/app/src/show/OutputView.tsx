@@ -190,7 +190,11 @@ function Screen({ holder, run, show }: ScreenProps) {
         else void document.documentElement.requestFullscreen().catch(() => undefined);
       }}
       sx={{
-        ...{ position: 'fixed', inset: 0, bgcolor: '#000', overflow: 'hidden', zIndex: 2000 },
+        position: 'fixed',
+        inset: 0,
+        bgcolor: '#000',
+        overflow: 'hidden',
+        zIndex: 2000,
         cursor: hidden ? 'none' : 'default',
       }}
     >
@@ -198,8 +202,12 @@ function Screen({ holder, run, show }: ScreenProps) {
       <GlobalStyles
         styles={{
           '.pass': {
-            ...{ position: 'absolute', inset: 0, background: '#000', containerType: 'size' },
-            ...{ display: 'grid', placeItems: 'center' },
+            position: 'absolute',
+            inset: 0,
+            background: '#000',
+            containerType: 'size',
+            display: 'grid',
+            placeItems: 'center',
           },
           '.fit': {
             width: 'min(100cqw, 100cqh * var(--shape))',

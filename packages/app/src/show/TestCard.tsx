@@ -61,8 +61,14 @@ export function TestCard({ name, size }: { name: string; size: string }) {
       </svg>
       <Box
         sx={{
-          ...{ position: 'absolute', left: 0, right: 0, top: '27%', textAlign: 'center' },
-          ...{ fontFamily: MONO, fontSize: 'min(4vw, 7vh)', color: '#fff' },
+          position: 'absolute',
+          left: 0,
+          right: 0,
+          top: '27%',
+          textAlign: 'center',
+          fontFamily: MONO,
+          fontSize: 'min(4vw, 7vh)',
+          color: '#fff',
         }}
       >
         {name}

@@ -240,8 +240,11 @@ export class Run {
   /** What the picture says of itself. */
   private say({ entry }: Pass, { frame, alive, fps, engine }: FrameReport): void {
     Object.assign(this.options.holder.dataset, {
-      ...{ entry: entry.id, frame: String(frame), alive: String(alive) },
-      ...{ fps: fps.toFixed(1), engine },
+      entry: entry.id,
+      frame: String(frame),
+      alive: String(alive),
+      fps: fps.toFixed(1),
+      engine,
     });
   }
 
@@ -461,10 +464,21 @@ export class Run {
     const { brightness, speed, blackout, held, test } = this.masters;
     const { present, coming, wanted, left } = conductor;
     return {
-      ...{ began, wanted, brightness, speed, blackout, held, test, trouble },
+      began,
+      wanted,
+      brightness,
+      speed,
+      blackout,
+      held,
+      test,
+      trouble,
       present: present && {
-        ...{ entry: present.entry.id, frame: present.at, left },
-        ...{ from: present.from, until: present.until, rate: present.rate },
+        entry: present.entry.id,
+        frame: present.at,
+        left,
+        from: present.from,
+        until: present.until,
+        rate: present.rate,
       },
       coming: coming && { entry: coming.entry.id, ready: coming.ready },
       controls: this.controls,
@@ -494,9 +508,18 @@ export class Run {
     const { present } = conductor;
     if (began === null || !present || this.replay) return null;
     return {
-      ...{ id: this.options.id, began, changed: Date.now(), time: this.seconds, stretch },
-      ...{ entry: present.entry.id, frame: Math.max(0, present.at) },
-      ...{ brightness, speed, blackout, held, good: good.values },
+      id: this.options.id,
+      began,
+      changed: Date.now(),
+      time: this.seconds,
+      stretch,
+      entry: present.entry.id,
+      frame: Math.max(0, present.at),
+      brightness,
+      speed,
+      blackout,
+      held,
+      good: good.values,
     };
   }
 

@@ -26,7 +26,9 @@ export class Microphone extends MediaDevice<Opened> {
       audio: {
         ...(device ? { deviceId: { exact: device } } : {}),
         // As it sounds: what is made for speech would take the quiet and the loud out of it.
-        ...{ echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+        echoCancellation: false,
+        noiseSuppression: false,
+        autoGainControl: false,
       },
     });
     const context = new AudioContext({ latencyHint: 'interactive' });

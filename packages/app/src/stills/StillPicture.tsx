@@ -26,7 +26,10 @@ export function StillPicture({ still, size }: { still: Still | undefined; size: 
       {...size}
       aria-hidden
       style={{
-        ...{ width: '100%', aspectRatio: ratio, display: 'block', background: '#060b0c' },
+        width: '100%',
+        aspectRatio: ratio,
+        display: 'block',
+        background: '#060b0c',
         opacity: still ? 1 : 0.4,
       }}
     />

@@ -72,7 +72,10 @@ export default function StockView() {
         void take([...e.dataTransfer.files]);
       }}
       sx={{
-        ...{ flex: 1, overflowY: 'auto', px: 4, py: 3 },
+        flex: 1,
+        overflowY: 'auto',
+        px: 4,
+        py: 3,
         outline: over ? `2px dashed ${COLOURS.amber}` : 'none',
         outlineOffset: -8,
       }}
@@ -214,7 +217,11 @@ function Shelf({ children }: { children: React.ReactNode }) {
     <Box
       component="ul"
       sx={{
-        ...{ display: 'grid', gap: 2, p: 0, m: 0, listStyle: 'none' },
+        display: 'grid',
+        gap: 2,
+        p: 0,
+        m: 0,
+        listStyle: 'none',
         gridTemplateColumns: 'repeat(auto-fill, minmax(204px, 1fr))',
       }}
     >

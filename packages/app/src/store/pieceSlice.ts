@@ -10,7 +10,12 @@ import { alongWith, selectedParts, selectionThere, type Selection } from './sele
 import { stockReducers } from './stockReducers';
 
 const initialState: PieceState = {
-  ...{ id: null, piece: null, selection: null, past: [], future: [], left: null },
+  id: null,
+  piece: null,
+  selection: null,
+  past: [],
+  future: [],
+  left: null,
 };
 
 /** The whole piece is another one, in one step. */

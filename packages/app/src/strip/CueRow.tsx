@@ -55,8 +55,12 @@ export function CueRow() {
             key={part}
             aria-hidden
             sx={{
-              ...{ position: 'absolute', top: 15, bottom: 3, width: '1px' },
-              ...{ left: `${String((100 * part) / fine)}%`, bgcolor: COLOURS.glass },
+              position: 'absolute',
+              top: 15,
+              bottom: 3,
+              width: '1px',
+              left: `${String((100 * part) / fine)}%`,
+              bgcolor: COLOURS.glass,
             }}
           />
         ))}
@@ -108,9 +112,17 @@ function CueMark({ cue, chosen, left, onHold, onMove }: MarkProps) {
         onMove(at + way * (far ? 1 : 0.1));
       })}
       sx={{
-        ...{ position: 'absolute', top: 2, height: 20, left, cursor: 'grab', pl: '5px' },
-        ...{ borderLeft: `2px solid ${colour}`, color: colour, fontSize: 11.5 },
-        ...{ whiteSpace: 'nowrap', lineHeight: '13px' },
+        position: 'absolute',
+        top: 2,
+        height: 20,
+        left,
+        cursor: 'grab',
+        pl: '5px',
+        borderLeft: `2px solid ${colour}`,
+        color: colour,
+        fontSize: 11.5,
+        whiteSpace: 'nowrap',
+        lineHeight: '13px',
       }}
     >
       {cue.name}

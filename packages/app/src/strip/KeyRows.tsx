@@ -190,7 +190,12 @@ function KeyMark({ label, mark, chosen, left, top, onHold, onMove, onRemove }: M
       }}
       onKeyDown={press}
       style={{
-        ...{ position: 'absolute', width: 10, height: 10, cursor: 'grab', left, top },
+        position: 'absolute',
+        width: 10,
+        height: 10,
+        cursor: 'grab',
+        left,
+        top,
         backgroundColor: chosen ? COLOURS.amber : COLOURS.glass,
         clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
       }}

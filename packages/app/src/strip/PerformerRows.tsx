@@ -66,8 +66,11 @@ function SmallFigures({ part, chosen, slider }: FiguresProps) {
       height={HIGH}
       {...slider}
       style={{
-        ...{ width: '100%', height: HEIGHT, display: 'block', cursor: 'grab' },
-        ...{ opacity: part.on ? 1 : 0.3 },
+        width: '100%',
+        height: HEIGHT,
+        display: 'block',
+        cursor: 'grab',
+        opacity: part.on ? 1 : 0.3,
       }}
     />
   );

@@ -68,8 +68,12 @@ function SmallFrames({ part, chosen, slider }: FramesProps) {
       height={HIGH}
       {...slider}
       style={{
-        ...{ width: '100%', height: HEIGHT, display: 'block', cursor: 'grab' },
-        ...{ opacity: part.on ? 1 : 0.3, outline: chosen ? `1px solid ${COLOURS.amber}` : 'none' },
+        width: '100%',
+        height: HEIGHT,
+        display: 'block',
+        cursor: 'grab',
+        opacity: part.on ? 1 : 0.3,
+        outline: chosen ? `1px solid ${COLOURS.amber}` : 'none',
       }}
     />
   );

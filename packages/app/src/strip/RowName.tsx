@@ -22,10 +22,21 @@ export function RowName({ list, part, chosen }: Props) {
         event.stopPropagation();
       }}
       sx={{
-        ...{ position: 'absolute', left: -92, width: 86, top: 8, fontSize: 12, p: 0 },
-        ...{ color: chosen ? COLOURS.amber : COLOURS.faint, background: 'none', border: 0 },
-        ...{ textAlign: 'left', fontFamily: 'inherit', cursor: 'pointer', overflow: 'hidden' },
-        ...{ textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+        position: 'absolute',
+        left: -92,
+        width: 86,
+        top: 8,
+        fontSize: 12,
+        p: 0,
+        color: chosen ? COLOURS.amber : COLOURS.faint,
+        background: 'none',
+        border: 0,
+        textAlign: 'left',
+        fontFamily: 'inherit',
+        cursor: 'pointer',
+        overflow: 'hidden',
+        textOverflow: 'ellipsis',
+        whiteSpace: 'nowrap',
       }}
     >
       {part.name}

@@ -35,8 +35,10 @@ export function StripGrips({ list, part, at, strip, extent, height }: Props) {
     const changed = gripped(grip, second, extent, rate);
     const dials: Record<string, string | undefined> = {
       start: strip.start,
-      ...{ from: strip.trim?.[0], to: strip.trim?.[1] },
-      ...{ fadeIn: strip.fades?.[0], fadeOut: strip.fades?.[1] },
+      from: strip.trim?.[0],
+      to: strip.trim?.[1],
+      fadeIn: strip.fades?.[0],
+      fadeOut: strip.fades?.[1],
     };
     for (const [key, value] of Object.entries(changed)) {
       const dial = dials[key];
@@ -82,15 +84,24 @@ export function StripGrips({ list, part, at, strip, extent, height }: Props) {
               hold(GRIPS.indexOf(grip), event.pointerId);
             }}
             sx={{
-              ...{ position: 'absolute', pointerEvents: 'auto', cursor: 'ew-resize' },
+              position: 'absolute',
+              pointerEvents: 'auto',
+              cursor: 'ew-resize',
               ...(edge
                 ? {
-                    ...{ top: 0, height, width: 7, opacity: 0.55, '&:hover': { opacity: 1 } },
+                    top: 0,
+                    height,
+                    width: 7,
+                    opacity: 0.55,
+                    '&:hover': { opacity: 1 },
                     left: `calc(${frame(places[grip])} - ${grip === 'to' ? '7px' : '0px'})`,
                     [grip === 'to' ? 'borderRight' : 'borderLeft']: `2px solid ${COLOURS.text}`,
                   }
                 : {
-                    ...{ top: 2, width: 9, height: 9, borderRadius: '50%' },
+                    top: 2,
+                    width: 9,
+                    height: 9,
+                    borderRadius: '50%',
                     left: `calc(${frame(places[grip])} - 4.5px)`,
                     border: `1.5px solid ${COLOURS.text}`,
                     bgcolor: extent[grip] > 0 ? COLOURS.text : COLOURS.ground,

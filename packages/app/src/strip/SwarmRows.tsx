@@ -60,9 +60,15 @@ function Name({ name, chosen }: { name: string; chosen: boolean }) {
   return (
     <Box
       sx={{
-        ...{ position: 'absolute', left: -92, width: 86, top: 3 },
-        ...{ fontSize: 12, color: chosen ? COLOURS.amber : COLOURS.faint },
-        ...{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+        position: 'absolute',
+        left: -92,
+        width: 86,
+        top: 3,
+        fontSize: 12,
+        color: chosen ? COLOURS.amber : COLOURS.faint,
+        overflow: 'hidden',
+        textOverflow: 'ellipsis',
+        whiteSpace: 'nowrap',
       }}
     >
       {name}
@@ -98,8 +104,12 @@ const SwarmRow = memo(function SwarmRow({ at, ...swarm }: Span & { at: number })
         {swarm.steady && (
           <Box
             sx={{
-              ...{ position: 'absolute', top: 6, height: 10, borderRadius: 0.5 },
-              ...{ left: begin, width: `calc(${end!} - ${begin!})` },
+              position: 'absolute',
+              top: 6,
+              height: 10,
+              borderRadius: 0.5,
+              left: begin,
+              width: `calc(${end!} - ${begin!})`,
               bgcolor: chosen ? COLOURS.amber : COLOURS.glass,
               opacity: swarm.on ? 0.55 : 0.15,
             }}
@@ -121,8 +131,12 @@ const SwarmRow = memo(function SwarmRow({ at, ...swarm }: Span & { at: number })
               },
             })}
             sx={{
-              ...{ position: 'absolute', top: 4, left: `calc(${percent(seconds * rate)} - 4px)` },
-              ...{ width: 9, height: 14, bgcolor: COLOURS.amber },
+              position: 'absolute',
+              top: 4,
+              left: `calc(${percent(seconds * rate)} - 4px)`,
+              width: 9,
+              height: 14,
+              bgcolor: COLOURS.amber,
               clipPath: 'polygon(50% 0, 100% 50%, 50% 100%, 0 50%)',
               ...(i === 0 && { cursor: 'ew-resize' }),
             }}

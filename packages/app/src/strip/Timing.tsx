@@ -65,7 +65,10 @@ function useStripOf(view: View, last: number, rate: number): Strip {
     const length = view.to - view.from;
     const beats = beatsIn(paced, rate, view);
     return {
-      ...{ view, last, rate, beats },
+      view,
+      last,
+      rate,
+      beats,
       percent: (frame) => `${String((100 * (frame - view.from)) / length)}%`,
       frameAt({ clientX, currentTarget }) {
         const box = currentTarget.getBoundingClientRect();
@@ -194,8 +197,12 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
       <Box
         ref={playhead}
         sx={{
-          ...{ position: 'absolute', top: 0, bottom: 0, width: '1.5px' },
-          ...{ bgcolor: COLOURS.amber, pointerEvents: 'none' },
+          position: 'absolute',
+          top: 0,
+          bottom: 0,
+          width: '1.5px',
+          bgcolor: COLOURS.amber,
+          pointerEvents: 'none',
         }}
       />
     </Box>
@@ -216,7 +223,11 @@ function Zooms({ whole, onZoom, onWhole }: ZoomsProps) {
         event.stopPropagation();
       }}
       sx={{
-        ...{ position: 'absolute', left: -NAMES - 4, top: -2, display: 'flex', zIndex: 1 },
+        position: 'absolute',
+        left: -NAMES - 4,
+        top: -2,
+        display: 'flex',
+        zIndex: 1,
         '& button': { p: '3px', color: COLOURS.faint },
       }}
     >
@@ -272,7 +283,11 @@ function Beats() {
           key={frame}
           data-beat={frame.toFixed(3)}
           sx={{
-            ...{ position: 'absolute', top: 22, bottom: 0, left: percent(frame), width: '1px' },
+            position: 'absolute',
+            top: 22,
+            bottom: 0,
+            left: percent(frame),
+            width: '1px',
             bgcolor: COLOURS.line,
           }}
         />
@@ -292,8 +307,13 @@ function Ruler() {
         <Box
           key={f}
           sx={{
-            ...{ position: 'absolute', left: percent(f), bottom: 0, pl: '3px' },
-            ...{ fontFamily: MONO, fontSize: 11, color: COLOURS.faint },
+            position: 'absolute',
+            left: percent(f),
+            bottom: 0,
+            pl: '3px',
+            fontFamily: MONO,
+            fontSize: 11,
+            color: COLOURS.faint,
             borderLeft: `1px solid ${COLOURS.line}`,
           }}
         >

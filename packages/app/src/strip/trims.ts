@@ -72,7 +72,13 @@ export function clipExtent(
   const whole = times[times.length - 1]!;
   const [from, to] = stretchOf(dials[trim[0]] as number, dials[trim[1]] as number, whole);
   return {
-    ...{ whole, from, to, speed: fast },
-    ...{ start: (dials[start] as number) / rate, fadeIn: 0, fadeOut: 0, repeats: false },
+    whole,
+    from,
+    to,
+    speed: fast,
+    start: (dials[start] as number) / rate,
+    fadeIn: 0,
+    fadeOut: 0,
+    repeats: false,
   };
 }

@@ -48,9 +48,11 @@ export function useBegins(
     begin(snap(frameAt(event) - grip, event));
   }, settle);
   return {
-    ...{ surface, handlers },
+    surface,
+    handlers,
     slider: {
-      ...{ role: 'slider', tabIndex: 0 },
+      role: 'slider',
+      tabIndex: 0,
       'aria-label': `${part.name} begins at`,
       'aria-valuenow': start,
       'aria-valuetext': `frame ${String(start)}`,

@@ -10,7 +10,9 @@ export function HomeLink() {
         component={Link}
         to="/"
         sx={{
-          ...{ color: COLOURS.faint, textDecoration: 'none', fontWeight: 600 },
+          color: COLOURS.faint,
+          textDecoration: 'none',
+          fontWeight: 600,
           whiteSpace: 'nowrap',
         }}
       >

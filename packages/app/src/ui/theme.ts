@@ -16,8 +16,15 @@ const USUAL = {
 /** For who asks their system for more contrast: lines that are seen, and nothing faint. */
 const MORE = {
   ...USUAL,
-  ...{ ground: '#000000', sheet: '#000000', raised: '#0c1618', line: '#7d9a9b' },
-  ...{ text: '#ffffff', faint: '#d5e3e1', amber: '#ffc56e', glass: '#a6f0e4', coral: '#ffada0' },
+  ground: '#000000',
+  sheet: '#000000',
+  raised: '#0c1618',
+  line: '#7d9a9b',
+  text: '#ffffff',
+  faint: '#d5e3e1',
+  amber: '#ffc56e',
+  glass: '#a6f0e4',
+  coral: '#ffada0',
 } as const;
 
 const asked = typeof matchMedia === 'function' && matchMedia('(prefers-contrast: more)').matches;
@@ -54,15 +61,19 @@ export const theme = createTheme({
         'input, textarea, [role=alert], [role=status], main p, code': { userSelect: 'text' },
         // Where there is less room than this, as with everything twice as large, the page is scrolled.
         '#root': {
-          ...{ height: '100vh', display: 'flex', flexDirection: 'column' },
-          ...{ minWidth: 1000, minHeight: 600 },
+          height: '100vh',
+          display: 'flex',
+          flexDirection: 'column',
+          minWidth: 1000,
+          minHeight: 600,
         },
         // What is nothing but a picture takes the window as it is.
         '#root:has([data-whole])': { minWidth: 0, minHeight: 0 },
         'body:has([data-whole])': { overflow: 'hidden' },
         '@media (prefers-reduced-motion: reduce)': {
           '*, *::before, *::after': {
-            ...{ animation: 'none !important', transition: 'none !important' },
+            animation: 'none !important',
+            transition: 'none !important',
             scrollBehavior: 'auto !important',
           },
         },

@@ -39,7 +39,12 @@ export function Variations({ varying }: { varying: Varying }) {
       <Box
         component="ul"
         sx={{
-          ...{ display: 'grid', gap: 0.75, p: 0, m: 0, listStyle: 'none', alignItems: 'start' },
+          display: 'grid',
+          gap: 0.75,
+          p: 0,
+          m: 0,
+          listStyle: 'none',
+          alignItems: 'start',
           gridTemplateColumns: 'repeat(5, minmax(0, 1fr))',
         }}
       >
@@ -110,8 +115,13 @@ function Card({ neighbour, marked, markable, children }: CardProps) {
           dispatch(toolActions.varyingSet({ parents: null, marked: [] }));
         }}
         sx={{
-          ...{ display: 'block', width: '100%', p: 0, cursor: 'pointer', bgcolor: '#060b0c' },
-          ...{ border: `1px solid ${marked ? COLOURS.amber : COLOURS.line}`, borderRadius: 0.5 },
+          display: 'block',
+          width: '100%',
+          p: 0,
+          cursor: 'pointer',
+          bgcolor: '#060b0c',
+          border: `1px solid ${marked ? COLOURS.amber : COLOURS.line}`,
+          borderRadius: 0.5,
           '&:hover, &:focus-visible': { borderColor: COLOURS.amber, outline: 'none' },
         }}
       >
@@ -119,8 +129,14 @@ function Card({ neighbour, marked, markable, children }: CardProps) {
       </Box>
       <Box
         sx={{
-          ...{ position: 'absolute', left: 6, bottom: 4, fontFamily: MONO, fontSize: 11 },
-          ...{ color: COLOURS.text, textShadow: '0 0 4px #000', pointerEvents: 'none' },
+          position: 'absolute',
+          left: 6,
+          bottom: 4,
+          fontFamily: MONO,
+          fontSize: 11,
+          color: COLOURS.text,
+          textShadow: '0 0 4px #000',
+          pointerEvents: 'none',
         }}
       >
         {number}
@@ -132,7 +148,10 @@ function Card({ neighbour, marked, markable, children }: CardProps) {
             aria-pressed={marked}
             onClick={() => dispatch(toolActions.variationMarked(number))}
             sx={{
-              ...{ position: 'absolute', right: 3, bottom: 3, p: '3px' },
+              position: 'absolute',
+              right: 3,
+              bottom: 3,
+              p: '3px',
               color: marked ? COLOURS.amber : COLOURS.text,
             }}
           >
@@ -275,7 +294,10 @@ function Toggle({
       aria-pressed={on}
       onClick={onClick}
       sx={{
-        ...{ minWidth: 0, px: 1, py: '1px', fontSize: 12.5 },
+        minWidth: 0,
+        px: 1,
+        py: '1px',
+        fontSize: 12.5,
         color: on ? COLOURS.amber : COLOURS.faint,
         borderBottom: `2px solid ${on ? COLOURS.amber : 'transparent'}`,
         borderRadius: 0,

@@ -17,8 +17,14 @@ export function Walk() {
       role="status"
       aria-label="First steps"
       sx={{
-        ...{ display: 'flex', alignItems: 'center', gap: 1.5, px: 2, py: 0.5, fontSize: 13 },
-        ...{ bgcolor: COLOURS.raised, borderTop: `1px solid ${COLOURS.amber}` },
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1.5,
+        px: 2,
+        py: 0.5,
+        fontSize: 13,
+        bgcolor: COLOURS.raised,
+        borderTop: `1px solid ${COLOURS.amber}`,
       }}
     >
       <Box sx={{ color: COLOURS.amber, whiteSpace: 'nowrap' }}>

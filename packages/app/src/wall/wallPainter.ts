@@ -49,7 +49,8 @@ export class WallPainter {
     this.faces = wall.panels.map((panel) => {
       const { columns, rows } = panel;
       const small = Object.assign(document.createElement('canvas'), {
-        ...{ width: columns, height: rows },
+        width: columns,
+        height: rows,
       });
       const picture = small.getContext('2d')!;
       const pixels = picture.createImageData(columns, rows);

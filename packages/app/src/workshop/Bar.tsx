@@ -42,7 +42,11 @@ export function Bar({ id, preview, onPreview }: Props) {
       component="header"
       direction="row"
       sx={{
-        ...{ height: 44, flexShrink: 0, alignItems: 'center', gap: 1, px: 1.5 },
+        height: 44,
+        flexShrink: 0,
+        alignItems: 'center',
+        gap: 1,
+        px: 1.5,
         borderBottom: `1px solid ${COLOURS.line}`,
       }}
     >
@@ -95,7 +99,10 @@ function Side({ end = false, children }: { end?: boolean; children: ReactNode })
     <Stack
       direction="row"
       sx={{
-        ...{ flex: '1 1 0', minWidth: 0, alignItems: 'center', gap: 1 },
+        flex: '1 1 0',
+        minWidth: 0,
+        alignItems: 'center',
+        gap: 1,
         justifyContent: end ? 'flex-end' : 'flex-start',
       }}
     >
@@ -286,9 +293,15 @@ function EngineState() {
       aria-label="Engine"
       title={`${text}. ${WHY}`.trim()}
       sx={{
-        ...{ fontFamily: MONO, fontSize: 12, color: COLOURS.glass, whiteSpace: 'nowrap' },
+        fontFamily: MONO,
+        fontSize: 12,
+        color: COLOURS.glass,
+        whiteSpace: 'nowrap',
         // What there is no room for is told when it is pointed at.
-        ...{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', pl: 1 },
+        minWidth: 0,
+        overflow: 'hidden',
+        textOverflow: 'ellipsis',
+        pl: 1,
       }}
     >
       {text}

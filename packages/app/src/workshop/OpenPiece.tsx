@@ -191,8 +191,11 @@ export function OpenPiece({ id }: { id: string }) {
           <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
             <Box
               sx={{
-                ...{ flex: 1, minWidth: 0, bgcolor: '#060b0c' },
-                ...{ display: 'flex', flexDirection: 'column' },
+                flex: 1,
+                minWidth: 0,
+                bgcolor: '#060b0c',
+                display: 'flex',
+                flexDirection: 'column',
               }}
             >
               <Picture preview={preview} generation={generation} />

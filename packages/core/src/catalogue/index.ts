@@ -17,21 +17,22 @@ import { signals } from './signals';
 import { sounds } from './sounds';
 
 const shelves = {
-  ...{
-    emitters,
-    launches,
-    forces,
-    colliders,
-    media,
-    performers,
-    pictures,
-    sounds,
-    signals,
-    bodies,
-    backdrops,
-    cameras,
-  },
-  ...{ lights, finish, controls, cues },
+  emitters,
+  launches,
+  forces,
+  colliders,
+  media,
+  performers,
+  pictures,
+  sounds,
+  signals,
+  bodies,
+  backdrops,
+  cameras,
+  lights,
+  finish,
+  controls,
+  cues,
 };
 
 export type Shelf = keyof typeof shelves;

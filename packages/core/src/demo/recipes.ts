@@ -41,7 +41,7 @@ function pieceOf(id: string): Piece {
 
 export const RECIPES: readonly ShippedRecipe[] = ROWS.map(
   ([id, name, from, list, part, frame]) => ({
-    ...{ id, name, list, frame },
+    id, name, list, frame,
     parts: () => gathered(pieceOf(from), [{ list, id: part }], name)!,
     shown: () =>
       list === 'swarms' ? gathered(pieceOf(from), [{ list, id: part }], name)!.piece : pieceOf(from),

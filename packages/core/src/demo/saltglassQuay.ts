@@ -61,11 +61,11 @@ const wall = makeWall([
   makePanel('west', { name: 'West column', x: 0.75, y: 2.6, columns: 16, rows: 60, pitch: 56 }),
   makePanel('east', { name: 'East column', x: 7.25, y: 2.6, columns: 16, rows: 60, pitch: 56 }),
   makePanel('gable-west', {
-    ...{ name: 'Gable west', x: 2.5, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: -12 },
+    name: 'Gable west', x: 2.5, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: -12,
     order: { along: 'columns', from: 'bottomLeft', snake: true },
   }),
   makePanel('gable-east', {
-    ...{ name: 'Gable east', x: 5.5, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: 12 },
+    name: 'Gable east', x: 5.5, y: 0.62, columns: 40, rows: 10, pitch: 60, turn: 12,
     order: { along: 'columns', from: 'bottomRight', snake: true },
   }),
 ]);

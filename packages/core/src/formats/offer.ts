@@ -62,7 +62,11 @@ const WHOLE = [
 export function showOffer(piece: Piece | null, pieces: readonly Named[]): Offer {
   const own = piece ? offerOf(piece) : { piece: '', controls: [], cues: [], learnt: [] };
   const whole = WHOLE.map((c) => ({
-    ...{ ...c, holds: 'number' as const, group: 'show', unit: '', low: 0 },
+    ...c,
+    holds: 'number' as const,
+    group: 'show',
+    unit: '',
+    low: 0,
   }));
   return { ...own, controls: [...whole, ...own.controls], pieces: [...pieces] };
 }
@@ -88,7 +92,9 @@ export function offerOf(piece: Piece): Offer {
         const choices = holds === 'picture' ? picturesOf(piece) : optionsOf(piece, control);
         const chosen = holds === 'picture' || holds === 'option';
         return {
-          ...{ id: control.id, name: control.name, holds },
+          id: control.id,
+          name: control.name,
+          holds,
           group: control.dials.group as string,
           unit: holds === 'number' ? (control.dials.unit as string) : '',
           ...(low === undefined ? {} : { low, high }),

@@ -14,7 +14,8 @@ export function jointTrack(performing: Performing, rate: number): BlockTrack {
   const { name, joints, at, leaps, live } = performing;
   const words = 6 * joints.length + BALL + 1;
   return {
-    ...{ name: `joints.${name}`, words },
+    name: `joints.${name}`,
+    words,
     // What is not known yet is not read ahead.
     blockAt: (frame) => live?.known(frame) ?? frame,
     read(frame) {

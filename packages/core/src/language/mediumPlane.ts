@@ -56,7 +56,8 @@ export class MediumPlane {
     return {
       x: off.dot(this.right).mul(cells).add(this.middle('columns')),
       y: off.dot(this.up).mul(cells).add(this.middle('lines')),
-      ...{ scale, near },
+      scale,
+      near,
     };
   }
 

@@ -10,9 +10,16 @@ function chanceOf(purpose: string): Chance | null {
 }
 
 const CHANCE_OF: Readonly<Partial<Record<string, Chance>>> = {
-  ...{ pick: 'picture', colour: 'colour', light: 'colour', gain: 'colour' },
-  ...{ turn: 'turn', spin: 'turn', way: 'turn', axis: 'turn' },
-  ...{ opacity: 'opacity', cover: 'opacity' },
+  pick: 'picture',
+  colour: 'colour',
+  light: 'colour',
+  gain: 'colour',
+  turn: 'turn',
+  spin: 'turn',
+  way: 'turn',
+  axis: 'turn',
+  opacity: 'opacity',
+  cover: 'opacity',
 };
 
 /**

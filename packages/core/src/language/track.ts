@@ -27,7 +27,8 @@ export function seenTrack(
   look: Look,
 ): BlockTrack {
   return {
-    ...{ name: `${name}.${moving.name}`, words },
+    name: `${name}.${moving.name}`,
+    words,
     ...(moving.seeing && { back: moving.seeing.back }),
     blockAt: moving.stateAt,
     read: (state) => seenIn(moving, [state], look),

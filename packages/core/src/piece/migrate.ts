@@ -14,7 +14,9 @@ const migrations: Record<number, Migration> = {
   /** Version 2 has signals, colliders, stock and copies. */
   1: (piece) => ({
     ...withEach(piece, 'swarms', (swarm) => ({ ...swarm, copies: [] })),
-    ...{ colliders: [], signals: [], stock: [] },
+    colliders: [],
+    signals: [],
+    stock: [],
   }),
   /** Version 3 has several bodies to a swarm, lights and density. */
   2: (piece) => ({ ...withEach(piece, 'swarms', withBodies), lights: [], density: 1 }),
@@ -47,7 +49,10 @@ function withMovingPictures(piece: Dials): object {
   const was = (entry: Dials): boolean =>
     entry.type === 'picture' && (entry.source as Dials | null)?.made === 'wanderingLight';
   const pictures = stock.filter(was).map(({ id, name }) => ({
-    ...{ id, name, on: true, kind: 'played' },
+    id,
+    name,
+    on: true,
+    kind: 'played',
     dials: { clip: `${String(id).slice(0, 59)}Clip` },
   }));
   const clips = withEach(piece, 'stock', (item) => {

@@ -154,7 +154,10 @@ export function canHold(holds: ControlKind['holds'], spec: Place['spec']): boole
 export function kindFor(spec: Place['spec']): string | null {
   if (spec === 'on') return 'switch';
   const kinds: Partial<Record<DialSpec['type'], string>> = {
-    ...{ number: 'fader', vector: 'fader', colour: 'colour', choice: 'option' },
+    number: 'fader',
+    vector: 'fader',
+    colour: 'colour',
+    choice: 'option',
     ...(spec.type === 'stock' && spec.accepts.includes('picture') ? { stock: 'picture' } : {}),
   };
   return kinds[spec.type] ?? null;

@@ -16,8 +16,13 @@ export function planeZone(piece: Piece, force: Part): Part | null {
   const part = makePart('colliders', 'box', [...forces, ...colliders]);
   const { centre, turn, width, height } = plane;
   Object.assign(part.dials, {
-    ...{ centre, turn, size: [width, height, DEEP] },
-    ...{ acts: 'zone', side: 'outside', does: 'die', soft: 0 },
+    centre,
+    turn,
+    size: [width, height, DEEP],
+    acts: 'zone',
+    side: 'outside',
+    does: 'die',
+    soft: 0,
   });
   return { ...part, name: freshName(`Edge of ${force.name}`, colliders) };
 }

@@ -145,7 +145,9 @@ function compileScene(
   ].join('\n');
   const camera = (time: number): CameraPose => cameraAt(scene, time);
   const passPlan = (kernels: Pick<PassPlan, 'dark' | 'lit'>): PassPlan => ({
-    ...{ wanted: passes, ...kernels, measured: drawn(() => true, 'measured') },
+    wanted: passes,
+    ...kernels,
+    measured: drawn(() => true, 'measured'),
     alone: new Map(
       swarms.map(({ id, name }) => [numbered(id), { name, drawing: drawn((own) => own === id) }]),
     ),
@@ -153,18 +155,18 @@ function compileScene(
   const plan: Plan = {
     frame: piece.frame.loop ? { ...piece.frame, preroll: prerollOf(piece) } : piece.frame,
     runIn: runInOf(piece),
-    ...{
-      swarms,
-      backdrop,
-      lit: bare?.lit ?? null,
-      passes: passes.length > 0 ? passPlan(none!) : null,
-      finish,
-      notices,
-      motionKey,
-      camera,
-    },
+    swarms,
+    backdrop,
+    lit: bare?.lit ?? null,
+    passes: passes.length > 0 ? passPlan(none!) : null,
+    finish,
+    notices,
+    motionKey,
+    camera,
     tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, ...media, finish]) },
-    ...{ fields, media, mediumLayers },
+    fields,
+    media,
+    mediumLayers,
     drawing: drawn((id) => !layered.has(id)),
     layers: new Map([...layered].map((id) => [id, drawn((own) => own === id)])),
     shadows: shadowPlan(scene, swarms),

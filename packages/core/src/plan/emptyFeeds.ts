@@ -33,8 +33,11 @@ function lackOf(value: DialValue): string | null {
 
 /** What a layer names, by what it goes. */
 const SOURCE = {
-  ...{ reading: 'reading', formula: 'text', signal: 'signal' },
-  ...{ picture: 'picture', swarm: 'swarm' },
+  reading: 'reading',
+  formula: 'text',
+  signal: 'signal',
+  picture: 'picture',
+  swarm: 'swarm',
 } as const satisfies Partial<Record<ColourLayer['by'], keyof ColourLayer>>;
 
 function lacksSource(layer: ColourLayer): boolean {

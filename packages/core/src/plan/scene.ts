@@ -208,7 +208,8 @@ export class Scene implements World {
     const live = input instanceof LiveMotion ? input : undefined;
     return memo(this, `performer ${id}`, () =>
       kindOf('performers', part.kind).performing(part.dials, {
-        ...{ rate, live },
+        rate,
+        live,
         stock: (named) => this.stock(named),
       }),
     );

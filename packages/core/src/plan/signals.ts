@@ -90,7 +90,10 @@ export function signalsOf(
   const found = new Map<string, Follow>();
   const sounds = new Map<string, Heard | null>();
   const common = {
-    ...{ rate, seed: piece.seed, start: -preroll / rate, live: clockOf(live) },
+    rate,
+    seed: piece.seed,
+    start: -preroll / rate,
+    live: clockOf(live),
     performer,
     signal: (id: string): Follow => (id ? signal(id) : NOTHING),
     heard(id: string): Heard | null {

@@ -121,8 +121,11 @@ function stepSwarm(plan: Plan, swarm: SwarmPlan, frame: number, device: MotionDe
     if (event.first + event.count <= born - swarm.capacity) continue;
     for (const { begin, end, idOffset } of slotRanges(event, swarm.capacity)) {
       device.run(swarm, swarm.birth, begin, end, inputs, {
-        ...{ idOffset, first: event.first, count: event.count },
-        ...{ ageFirst: from - event.time, ageStep: event.every },
+        idOffset,
+        first: event.first,
+        count: event.count,
+        ageFirst: from - event.time,
+        ageStep: event.every,
       });
     }
   }

@@ -229,8 +229,14 @@ export class Conductor {
     const { from, until } = framesOf(entry, frames);
     const first = Math.min(until - 1, begin ?? from);
     this.coming = {
-      ...{ number: (this.count += 1), entry, until, rate: frames.rate },
-      ...{ from, begun: first, at: first - 1, ready: false },
+      number: (this.count += 1),
+      entry,
+      until,
+      rate: frames.rate,
+      from,
+      begun: first,
+      at: first - 1,
+      ready: false,
       fade: Math.max(0, Math.round(entry.fade * frames.rate)),
     };
     this.stage.prepare(this.coming);

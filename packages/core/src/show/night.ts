@@ -63,10 +63,7 @@ export function nightTable(
     if ('cue' in act) return [shown(time), called('cues', act.cue), '', '', '', ...where];
     if ('control' in act) {
       const { control, to, over = '', ease = '' } = act;
-      return [
-        ...[shown(time), called('controls', control), controlValueText(to)],
-        ...[over, ease, ...where],
-      ];
+      return [shown(time), called('controls', control), controlValueText(to), over, ease, ...where];
     }
     const value = act.all === 'go' ? act.entry : controlValueText(act.to);
     const over = 'over' in act ? act.over : '';
@@ -97,7 +94,9 @@ export function readNight(
     if (!found) throw new NotFollowed(`there is no entry '${entry.slice(0, 64)}' in this show`);
     const name = row.name?.trim() ?? '';
     return {
-      ...{ time: number(row, 'time'), stretch: number(row, 'stretch'), entry },
+      time: number(row, 'time'),
+      stretch: number(row, 'stretch'),
+      entry,
       at: number(row, 'at'),
       act: name.startsWith('show/') ? doneBy(name.slice(5), row) : actIn(offerOf(found), row),
     };

@@ -104,7 +104,7 @@ export class NightFilm {
     const before = this.spans.at(-1);
     if (!before) return;
     const from = Math.min(before.until - 1, Math.max(0, frame));
-    this.spans.push({ ...before, ...{ stretch, begun: at, from, fade: 0, over: null } });
+    this.spans.push({ ...before, stretch, begun: at, from, fade: 0, over: null });
   }
 
   /** The second of the night at which it begins to be seen, and the one at which the last of it has been. */

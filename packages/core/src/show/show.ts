@@ -88,8 +88,15 @@ export function showText(show: Show): string {
 
 export function makeShow(called: string): Show {
   return {
-    ...{ format: SHOW_FORMAT, version: SHOW_VERSION, name: called, size: null },
-    ...{ brightness: 1, speed: 1, again: false, entries: [], wall: null },
+    format: SHOW_FORMAT,
+    version: SHOW_VERSION,
+    name: called,
+    size: null,
+    brightness: 1,
+    speed: 1,
+    again: false,
+    entries: [],
+    wall: null,
   };
 }
 

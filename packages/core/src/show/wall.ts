@@ -104,7 +104,14 @@ export function wallText(wall: Wall): string {
 
 export function makePanel(id: string, parts: Partial<Panel> = {}): Panel {
   return {
-    ...{ id, name: 'Panel', x: 4, y: 2.25, columns: 32, rows: 32, pitch: 50, turn: 0 },
+    id,
+    name: 'Panel',
+    x: 4,
+    y: 2.25,
+    columns: 32,
+    rows: 32,
+    pitch: 50,
+    turn: 0,
     order: { along: 'rows', from: 'topLeft', snake: false },
     ...parts,
   };
@@ -112,8 +119,16 @@ export function makePanel(id: string, parts: Partial<Panel> = {}): Panel {
 
 export function makeWall(panels: Panel[] = []): Wall {
   return {
-    ...{ format: WALL_FORMAT, version: WALL_VERSION, width: 8, height: 4.5, universe: 1 },
-    ...{ level: 1, gamma: 2.2, watts: 0.3, limit: 0, panels },
+    format: WALL_FORMAT,
+    version: WALL_VERSION,
+    width: 8,
+    height: 4.5,
+    universe: 1,
+    level: 1,
+    gamma: 2.2,
+    watts: 0.3,
+    limit: 0,
+    panels,
   };
 }
 

@@ -27,7 +27,9 @@ export function piece(signals: Parts, played: DialValues = {}, rate = 30, prerol
   const made = makePiece('Signals');
   Object.assign(made.frame, { rate, preroll });
   made.stock.push({
-    ...{ id: 'file', name: 'File', type: 'sound' },
+    id: 'file',
+    name: 'File',
+    type: 'sound',
     source: { file: 'a.wav', hash: HASH },
   });
   const sound = { ...makePart('sounds', 'played', []), id: 'heard' };

@@ -81,7 +81,8 @@ function answersOf(answer: ControlAnswer): OscMessageInput[] {
     })),
     ...answer.cues.map(({ called, name }) => ({ address: `/answer/cue/${called}`, args: [name] })),
     ...(answer.pieces ?? []).map(({ called, name }) => ({
-      ...{ address: `/answer/piece/${called}`, args: [name] },
+      address: `/answer/piece/${called}`,
+      args: [name],
     })),
   ];
 }

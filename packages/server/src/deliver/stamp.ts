@@ -45,8 +45,11 @@ export interface FramesMade {
 export function stampText(frame: number, made: FramesMade): string {
   const bytes = Number(`1${'0'.repeat(BYTES - 1)}`);
   const stamp: Stamp = {
-    ...{ format: 'vast-swarm frame', frame, made: { ...made } },
-    ...{ bytes, sum: '0'.repeat(SUM) },
+    format: 'vast-swarm frame',
+    frame,
+    made: { ...made },
+    bytes,
+    sum: '0'.repeat(SUM),
   };
   return JSON.stringify(stamp);
 }

@@ -32,28 +32,40 @@ function rated(
 
 export const CODECS = {
   h264: {
-    ...{ encoder: 'libx264', pixels: 'yuv420p', fine: false },
+    encoder: 'libx264',
+    pixels: 'yuv420p',
+    fine: false,
     by: rated([26, 17, 12], ['veryfast', 'medium', 'slow']),
     steady: ['-preset', 'medium'],
   },
   hevc: {
-    ...{ encoder: 'libx265', pixels: 'yuv420p10le', fine: true },
+    encoder: 'libx265',
+    pixels: 'yuv420p10le',
+    fine: true,
     by: rated([28, 19, 14], ['veryfast', 'medium', 'slow']),
     steady: ['-preset', 'medium'],
   },
   av1: {
-    ...{ encoder: 'libsvtav1', pixels: 'yuv420p10le', fine: true },
+    encoder: 'libsvtav1',
+    pixels: 'yuv420p10le',
+    fine: true,
     by: rated([45, 24, 14], ['10', '8', '5']),
     steady: ['-preset', '8'],
   },
   vp9: {
-    ...{ encoder: 'libvpx-vp9', pixels: 'yuv420p', clear: 'yuva420p', fine: false },
+    encoder: 'libvpx-vp9',
+    pixels: 'yuv420p',
+    clear: 'yuva420p',
+    fine: false,
     by: rated([40, 22, 14], ['6', '3', '1'], '-cpu-used'),
     steady: ['-cpu-used', '3'],
   },
   /** Each frame by itself, for those who work on. */
   prores: {
-    ...{ encoder: 'prores_ks', pixels: 'yuv422p10le', clear: 'yuva444p10le', fine: true },
+    encoder: 'prores_ks',
+    pixels: 'yuv422p10le',
+    clear: 'yuva444p10le',
+    fine: true,
     by: { draft: ['-profile:v', '1'], good: ['-profile:v', '3'], best: ['-profile:v', '3'] },
     steady: ['-profile:v', '3'],
   },

@@ -104,7 +104,8 @@ async function frames(
   const delivery = await openDelivery(target, asked, { ...work, first, last });
   await deliver(delivery, async () => {
     await makeFrames(engine, prepared, wanted, {
-      ...{ delivery, until: leaves ? last : -Infinity },
+      delivery,
+      until: leaves ? last : -Infinity,
       drawn: lookInto(join(folder, 'look.png')),
       delivered: (frame) => {
         tell({ frame, path: join(folder, 'made', numbered(target.pattern, frame)) });

@@ -32,9 +32,15 @@ export function argumentsIn({ task: { order }, folder }: Ask, threads: number): 
   const format = order.format as StillFormat;
   const { first, last, width, height, oversample, shutter, alpha, layers } = order;
   return {
-    ...{ set: [], threads, format, oversample, shutter, alpha },
+    set: [],
+    threads,
+    format,
+    oversample,
+    shutter,
+    alpha,
     ...(layers.length > 0 ? { layers } : {}),
-    ...{ frames: [first, last], size: [width, height] },
+    frames: [first, last],
+    size: [width, height],
     out: join(folder, 'made', `${order.frames}.${STILLS[format].ending}`),
   };
 }

@@ -29,7 +29,8 @@ function urlOf(text: string): URL {
 export async function connect(address: string, tell: (text: string) => void): Promise<Redis> {
   const url = urlOf(address);
   const redis = new Redis(address, {
-    ...{ lazyConnect: true, maxRetriesPerRequest: null },
+    lazyConnect: true,
+    maxRetriesPerRequest: null,
     retryStrategy: (times) => Math.min(AGAIN, 100 * times),
   });
   let why = '';

@@ -38,8 +38,13 @@ const MOST_WAITING = 32;
 export async function worker({ queue, threads, name, lease }: WorkerOptions): Promise<void> {
   const redis = await connect(queue, tell);
   const own: FarmWorker = {
-    ...{ id: randomUUID().slice(0, 8), name: name ?? hostname(), threads },
-    ...{ program: BUILD_HASH, at: null, made: 0, perSecond: 0 },
+    id: randomUUID().slice(0, 8),
+    name: name ?? hostname(),
+    threads,
+    program: BUILD_HASH,
+    at: null,
+    made: 0,
+    perSecond: 0,
   };
   try {
     await admitted(redis, own);
@@ -51,7 +56,8 @@ export async function worker({ queue, threads, name, lease }: WorkerOptions): Pr
   const hand = new Hand(CLI, ['make-chunks', '--threads', String(threads)]);
   const bench = new Bench(redis, hand, folder, own);
   const taking = new Worker(QUEUE, (job: Job, token) => bench.work(job, token!), {
-    ...{ connection: redis.duplicate({ maxRetriesPerRequest: null }), prefix: PREFIX },
+    connection: redis.duplicate({ maxRetriesPerRequest: null }),
+    prefix: PREFIX,
     lockDuration: 1000 * lease,
     stalledInterval: 500 * lease,
     // A chunk is given on as often as it has to be.

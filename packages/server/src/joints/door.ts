@@ -177,7 +177,9 @@ export class JointDoor {
 
   private present(): Present[] {
     return [...this.players].map(([name, { joints, bones }]) => ({
-      ...{ name, joints: [...joints.keys()], bones: Object.fromEntries(bones) },
+      name,
+      joints: [...joints.keys()],
+      bones: Object.fromEntries(bones),
     }));
   }
 

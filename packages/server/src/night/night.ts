@@ -39,7 +39,8 @@ async function rowsOf(file: string, { show, pieces }: ShowAtHand): Promise<Night
 
 /** Stands for an engine where a picture is put together from those of several. */
 const drawer = (frame: number): Drawer => ({
-  ...{ frame, layers: NO_LAYERS },
+  frame,
+  layers: NO_LAYERS,
   light: () => {
     throw new Error('a night has no light of its own');
   },
@@ -107,8 +108,13 @@ async function open(
     throw new Refused(`--out ${out}: a night is written as PNG or as a video.`);
   const piece = hashOf(JSON.stringify(rows)).slice(0, 24);
   const made = {
-    ...{ size: `${String(width)}x${String(height)}`, oversample: 1, alpha: false, format: 'png' },
-    ...{ layers: '', piece, program: BUILD_HASH },
+    size: `${String(width)}x${String(height)}`,
+    oversample: 1,
+    alpha: false,
+    format: 'png',
+    layers: '',
+    piece,
+    program: BUILD_HASH,
   };
   const still = { format: 'png' as const, alpha: false, rate };
   return openFolder({ ...target, made, still, first: 0, last: count - 1, resume: false });

@@ -87,8 +87,18 @@ export async function newJob(renders: string, bytes: Uint8Array): Promise<Render
   const id = randomUUID().slice(0, 8);
   const folder = join(renders, `${fileNameOf(order.name).slice(0, MOST_LETTERS)}-${id}`);
   const job: RenderJob = {
-    ...{ id, order, folder, state: 'waiting', priority: 0, added: Date.now(), ended: null },
-    ...{ done: 0, perSecond: 0, secondsLeft: null, frame: null, problem: null },
+    id,
+    order,
+    folder,
+    state: 'waiting',
+    priority: 0,
+    added: Date.now(),
+    ended: null,
+    done: 0,
+    perSecond: 0,
+    secondsLeft: null,
+    frame: null,
+    problem: null,
   };
   try {
     await makeFolder(join(folder, 'stock'));

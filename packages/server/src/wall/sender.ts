@@ -47,8 +47,13 @@ export class WallSender {
     if (known) return known;
     const { buffer } = new Packet({
       // The first that is sent has the number behind it.
-      ...{ universe, sequence: 255, payload: {}, cid: this.cid, reuseAddr: true },
-      ...{ sourceName: 'Vast Swarm', priority: 100, useRawDmxValues: true },
+      universe,
+      sequence: 255,
+      payload: {},
+      cid: this.cid,
+      sourceName: 'Vast Swarm',
+      priority: 100,
+      useRawDmxValues: true,
     });
     const made = new Uint8Array(buffer);
     this.packets.set(universe, made);

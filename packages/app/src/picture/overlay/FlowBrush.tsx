@@ -51,7 +51,8 @@ function placeOfFlow(dials: DialValues, camera: CameraPose, size: Props['size'])
       across.map((a, i) => a * (u - 0.5) * width + up[i]! * (0.5 - v) * height) as Vector,
     );
   return {
-    ...{ centre, width },
+    centre,
+    width,
     unit: ([x, y]) => {
       const p = onPlane(camera, size, x, y, centre, turned([0, 0, 1], flat));
       if (!p) return null;

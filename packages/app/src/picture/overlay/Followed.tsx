@@ -42,9 +42,19 @@ export function Followed({ size }: { size: { width: number; height: number } }) 
         role="status"
         aria-label="Followed particle"
         sx={{
-          ...{ position: 'absolute', left: 8, bottom: 8, px: 1, py: 0.5, fontSize: 11.5 },
-          ...{ bgcolor: 'rgba(10,18,20,0.78)', borderRadius: 0.5, pointerEvents: 'none' },
-          ...{ fontFamily: MONO, display: 'grid', gridTemplateColumns: 'auto auto', columnGap: 1 },
+          position: 'absolute',
+          left: 8,
+          bottom: 8,
+          px: 1,
+          py: 0.5,
+          fontSize: 11.5,
+          bgcolor: 'rgba(10,18,20,0.78)',
+          borderRadius: 0.5,
+          pointerEvents: 'none',
+          fontFamily: MONO,
+          display: 'grid',
+          gridTemplateColumns: 'auto auto',
+          columnGap: 1,
         }}
       >
         {rows.map(([key, value]) => [

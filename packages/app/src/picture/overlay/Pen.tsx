@@ -47,11 +47,10 @@ export function Pen({ path, camera, size }: Props) {
     const before = drawnBefore(piece, path);
     const old = before && 'path' in before.source ? `${before.source.path} ` : '';
     const entry: StockEntry = {
-      ...{
-        id: before?.id ?? freshIdIn(piece, 'stock', 'drawn'),
-        name: before?.name ?? 'Drawn outline',
-      },
-      ...{ type: 'outline', source: { path: old + data } },
+      id: before?.id ?? freshIdIn(piece, 'stock', 'drawn'),
+      name: before?.name ?? 'Drawn outline',
+      type: 'outline',
+      source: { path: old + data },
     };
     dispatch(pieceActions.stocked({ entry, path }));
   };

@@ -33,15 +33,27 @@ function handlesOf(title: string, plane: MapPlane, path: (string | number)[]): H
   const side = (half: number): number => Math.max(LEAST, Math.round(2000 * Math.abs(half)) / 1000);
   return [
     {
-      ...{ kind: 'place', title, path, value: centre, centre: [0, 0, 0] },
+      kind: 'place',
+      title,
+      path,
+      value: centre,
+      centre: [0, 0, 0],
       write: (to) => ({ ...plane, centre: to }),
     },
     {
-      ...{ kind: 'turn', title: `${title}, turn`, path, value: angles, centre },
+      kind: 'turn',
+      title: `${title}, turn`,
+      path,
+      value: angles,
+      centre,
       write: ([x, y]) => ({ ...plane, turn: [x, y] }),
     },
     {
-      ...{ kind: 'place', title: `${title}, size`, path, value: add(corner, centre), centre },
+      kind: 'place',
+      title: `${title}, size`,
+      path,
+      value: add(corner, centre),
+      centre,
       write(offset) {
         const [x, y] = within(plane, offset);
         return { ...plane, width: side(x), height: side(y) };

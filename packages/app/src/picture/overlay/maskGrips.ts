@@ -34,7 +34,8 @@ export function maskGrips(shape: MaskShape, size: Size): MaskGrip[] {
   const away = (u: number, v: number): number => Math.max(0.005, Math.hypot(u, v));
   const degrees = (u: number, v: number): number => turn + (Math.atan2(v, u) * 180) / Math.PI;
   const middle: MaskGrip = {
-    ...{ name: 'Middle', at: spot(0, 0) },
+    name: 'Middle',
+    at: spot(0, 0),
     moved: (nx, ny) => ({ ...shape, x: nx, y: ny }),
   };
   if (shape.shape === 'outline') {

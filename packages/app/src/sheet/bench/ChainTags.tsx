@@ -77,8 +77,13 @@ function Tag({ name, selection }: { name: string; selection: Selection }) {
       variant="outlined"
       onClick={() => dispatch(pieceActions.selected(selection))}
       sx={{
-        ...{ py: 0, px: 0.75, minWidth: 0, fontSize: 12.5, fontWeight: 400 },
-        ...{ color: COLOURS.text, borderColor: COLOURS.line },
+        py: 0,
+        px: 0.75,
+        minWidth: 0,
+        fontSize: 12.5,
+        fontWeight: 400,
+        color: COLOURS.text,
+        borderColor: COLOURS.line,
       }}
     >
       {name}

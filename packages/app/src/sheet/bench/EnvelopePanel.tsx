@@ -91,8 +91,13 @@ export function EnvelopePanel(props: Props) {
       ))}
       <Box
         sx={{
-          ...{ position: 'absolute', right: 4, top: 2, pointerEvents: 'none' },
-          ...{ fontFamily: MONO, fontSize: 10.5, color: COLOURS.faint },
+          position: 'absolute',
+          right: 4,
+          top: 2,
+          pointerEvents: 'none',
+          fontFamily: MONO,
+          fontSize: 10.5,
+          color: COLOURS.faint,
         }}
       >
         {showAmount(stages.attack + stages.hold + stages.decay + stages.release)} s
@@ -122,7 +127,8 @@ function Handle({ stages, corner, place: [x, y], onHold, onMove }: HandleProps) 
   const keys = (event: KeyboardEvent): void => {
     const step = event.shiftKey ? 20 : 2;
     const ways: Record<string, Corner | undefined> = {
-      ...{ ArrowLeft: [-step, 0], ArrowRight: [step, 0] },
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
       ...(corner === 2 ? { ArrowUp: [0, -step], ArrowDown: [0, step] } : {}),
     };
     const way = ways[event.key];
@@ -143,9 +149,15 @@ function Handle({ stages, corner, place: [x, y], onHold, onMove }: HandleProps) 
         onHold(pointerId);
       }}
       sx={{
-        ...{ position: 'absolute', width: 11, height: 11, borderRadius: '50%', cursor: 'grab' },
-        ...{ left: `calc(${String((100 * x) / W)}% - 5.5px)`, top: y - 5.5 },
-        ...{ bgcolor: COLOURS.amber, zIndex: corner === 0 ? 1 : 0 },
+        position: 'absolute',
+        width: 11,
+        height: 11,
+        borderRadius: '50%',
+        cursor: 'grab',
+        left: `calc(${String((100 * x) / W)}% - 5.5px)`,
+        top: y - 5.5,
+        bgcolor: COLOURS.amber,
+        zIndex: corner === 0 ? 1 : 0,
       }}
     />
   );

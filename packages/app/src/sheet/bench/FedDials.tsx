@@ -15,7 +15,8 @@ export function FedDials({ signal }: { signal: Part }) {
   const dispatch = useAppDispatch();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const fed = fedBy(piece, signal.id).map(({ spec, path }) => ({
-    ...{ path, key: path.join('.') },
+    path,
+    key: path.join('.'),
     name: `${ownerOf(piece, path).name}: ${spec.title}`,
     // A signal cannot follow what is made from it.
     own: path[0] === 'signals' ? piece.signals[path[1] as number]!.id : null,

@@ -133,8 +133,15 @@ function Threshold({ at, dial, value, range }: ThresholdProps) {
           hold(0, pointerId);
         }}
         style={{
-          ...{ position: 'absolute', left: 0, right: 0, top, height: 14, marginTop: -7 },
-          ...{ display: 'flex', alignItems: 'center', cursor: 'ns-resize' },
+          position: 'absolute',
+          left: 0,
+          right: 0,
+          top,
+          height: 14,
+          marginTop: -7,
+          display: 'flex',
+          alignItems: 'center',
+          cursor: 'ns-resize',
         }}
       >
         <div style={{ flex: 1, borderTop: `1.5px solid ${COLOURS.amber}` }} />

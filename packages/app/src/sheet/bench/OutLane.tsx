@@ -27,8 +27,15 @@ export function OutLane({ drawn, scale, signal }: Props) {
       </LaneSvg>
       <div
         style={{
-          ...{ position: 'absolute', right: 4, top: 2, textAlign: 'right', lineHeight: 1.15 },
-          ...{ fontFamily: MONO, fontSize: 11, color: COLOURS.glass, pointerEvents: 'none' },
+          position: 'absolute',
+          right: 4,
+          top: 2,
+          textAlign: 'right',
+          lineHeight: 1.15,
+          fontFamily: MONO,
+          fontSize: 11,
+          color: COLOURS.glass,
+          pointerEvents: 'none',
         }}
       >
         {names.map((name) => (

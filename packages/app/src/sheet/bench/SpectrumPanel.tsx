@@ -53,7 +53,10 @@ export function SpectrumPanel({ signal, at, cuts: [low, high] }: Props) {
       ref={surface}
       {...handlers}
       sx={{
-        ...{ position: 'relative', bgcolor: COLOURS.ground, borderRadius: 0.5, pb: '14px' },
+        position: 'relative',
+        bgcolor: COLOURS.ground,
+        borderRadius: 0.5,
+        pb: '14px',
         touchAction: 'none',
       }}
     >
@@ -65,8 +68,14 @@ export function SpectrumPanel({ signal, at, cuts: [low, high] }: Props) {
           key={hertz}
           component="span"
           sx={{
-            ...{ position: 'absolute', bottom: 0, left: percent(hertz), pointerEvents: 'none' },
-            ...{ fontFamily: MONO, fontSize: 10, color: COLOURS.faint, translate: '-50%' },
+            position: 'absolute',
+            bottom: 0,
+            left: percent(hertz),
+            pointerEvents: 'none',
+            fontFamily: MONO,
+            fontSize: 10,
+            color: COLOURS.faint,
+            translate: '-50%',
           }}
         >
           {hertz < 1000 ? hertz : `${String(hertz / 1000)}k`}
@@ -149,15 +158,15 @@ function Cut({ label, hertz, onHold, onTurn }: CutProps) {
         onHold(pointerId);
       }}
       sx={{
-        ...{
-          position: 'absolute',
-          top: 0,
-          bottom: 14,
-          left: percent(hertz),
-          width: 13,
-          ml: '-6px',
-        },
-        ...{ display: 'flex', justifyContent: 'center', cursor: 'ew-resize' },
+        position: 'absolute',
+        top: 0,
+        bottom: 14,
+        left: percent(hertz),
+        width: 13,
+        ml: '-6px',
+        display: 'flex',
+        justifyContent: 'center',
+        cursor: 'ew-resize',
         '&::before': { content: '""', width: '2px', bgcolor: COLOURS.amber },
       }}
     />

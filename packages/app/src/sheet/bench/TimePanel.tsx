@@ -75,8 +75,10 @@ export function TimePanel({ signal, at, threshold }: Props) {
       <Box
         ref={lanes}
         sx={{
-          ...{ position: 'relative', bgcolor: COLOURS.ground, borderRadius: 0.5 },
-          ...{ '& svg': { display: 'block', width: '100%', height: HIGH } },
+          position: 'relative',
+          bgcolor: COLOURS.ground,
+          borderRadius: 0.5,
+          '& svg': { display: 'block', width: '100%', height: HIGH },
         }}
       >
         {input && <InLane {...lane} {...input} signal={signal} at={at} threshold={threshold} />}
@@ -84,8 +86,13 @@ export function TimePanel({ signal, at, threshold }: Props) {
         <Box
           ref={head}
           sx={{
-            ...{ position: 'absolute', top: 0, bottom: 0, width: '1.5px', left: '50%' },
-            ...{ bgcolor: COLOURS.amber, pointerEvents: 'none' },
+            position: 'absolute',
+            top: 0,
+            bottom: 0,
+            width: '1.5px',
+            left: '50%',
+            bgcolor: COLOURS.amber,
+            pointerEvents: 'none',
           }}
         />
       </Box>

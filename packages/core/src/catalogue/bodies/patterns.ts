@@ -21,7 +21,10 @@ const NUMBERS: Maths<number> = {
   add: (a, b) => a + b,
   sub: (a, b) => a - b,
   mul: (a, b) => a * b,
-  ...{ min: Math.min, max: Math.max, abs: Math.abs, sqrt: Math.sqrt },
+  min: Math.min,
+  max: Math.max,
+  abs: Math.abs,
+  sqrt: Math.sqrt,
 };
 
 function nodesOf(g: Graph): Maths<Expr> {

@@ -107,7 +107,8 @@ function frameOf(origin: Vec3, axes: [Vec3, Vec3, Vec3]): Placement {
     axes[0].scale(v.x).add(axes[1].scale(v.y)).add(axes[2].scale(v.z));
   const directionBack = (v: Vec3): Vec3 => new Vec3(axes[0].dot(v), axes[1].dot(v), axes[2].dot(v));
   return {
-    ...{ direction, directionBack },
+    direction,
+    directionBack,
     place: (p) => direction(p).add(origin),
     placeBack: (p) => directionBack(p.sub(origin)),
   };

@@ -151,7 +151,8 @@ export const morph = emitter({
     const { place, colour, letter } = spotOf(dial, found);
     const normal = dial.randomDirection('normal');
     return {
-      ...{ position: place, normal },
+      position: place,
+      normal,
       ...(colour ? { colour } : {}),
       ...(letter ? { letter } : {}),
     };

@@ -134,7 +134,10 @@ export const outline = emitter({
     const along = start.mul(dial.constant('whole', 1 / segmentsOf(line).count));
     const letters = lettersOfSegments(line);
     return {
-      ...{ position: place, normal, tangent, surface: [along, deep] },
+      position: place,
+      normal,
+      tangent,
+      surface: [along, deep],
       ...(letters ? { letter: dial.block(letters, segmentAt(dial, line, start)) } : {}),
     };
   },

@@ -61,7 +61,9 @@ export const played = performer({
       place(posesAt(motion, cast.people, secondAt(motion, playing, time)));
     const bones = thickened(bonesOf(motion, cast.who, scale, tall * scale), cast.joints, dials);
     return {
-      ...{ joints: cast.joints, bones, at },
+      joints: cast.joints,
+      bones,
+      at,
       name: `motion.${String(serialOf(motion))}.${JSON.stringify([rate, dials])}`,
       leaps: (before, after) => beginsAgain(motion, playing, before, after),
     };

@@ -65,7 +65,10 @@ export function madeMap(
     return { type: 'picture', width, height, pixels: new Uint8Array(words.buffer) };
   });
   return {
-    ...{ type: 'moving', width, height, at },
+    type: 'moving',
+    width,
+    height,
+    at,
     name: `${kind}.${JSON.stringify([rate, seed, dials])}`,
     stateAt: (frame) => (change === 0 ? 0 : Math.floor(frame / every)),
   };

@@ -17,6 +17,19 @@ import { wave } from './wave';
 
 /** Numbers that change with time, in the order of the chooser. */
 export const signals: SignalKind[] = [
-  ...[wave, noise, steps, beat, keyframes, formula, byHand, pointer],
-  ...[level, bands, pitch, strike, follow, tally, joint],
+  wave,
+  noise,
+  steps,
+  beat,
+  keyframes,
+  formula,
+  byHand,
+  pointer,
+  level,
+  bands,
+  pitch,
+  strike,
+  follow,
+  tally,
+  joint,
 ];

@@ -19,7 +19,11 @@ export const live = sound({
     const data = live ?? stock(take);
     if (data?.type !== 'sound') return null;
     return {
-      ...{ sound: data, from: 0, fadeIn: 0, fadeOut: 0, repeats: false },
+      sound: data,
+      from: 0,
+      fadeIn: 0,
+      fadeOut: 0,
+      repeats: false,
       start: live ? live.start : start / rate,
       // Nobody knows yet how long it will be.
       to: live ? Infinity : secondsOf(data),

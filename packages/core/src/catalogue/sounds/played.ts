@@ -43,7 +43,12 @@ export const played = sound({
     const [from, to] = stretchOf(dials.from, dials.to, whole);
     const { fadeIn, fadeOut } = dials;
     return {
-      ...{ sound: data, start: dials.start / rate, from, to, fadeIn, fadeOut },
+      sound: data,
+      start: dials.start / rate,
+      from,
+      to,
+      fadeIn,
+      fadeOut,
       gain: 10 ** (dials.gain / 20),
       repeats: dials.again === 'repeats',
     };

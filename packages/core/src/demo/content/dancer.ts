@@ -91,7 +91,7 @@ function paint(pixels: Uint8Array, limb: Limb): void {
 /** Somebody who dances before a camera; its last picture leads over into its first. */
 export function dancer(): Clip {
   return {
-    ...{ type: 'clip', width: WIDTH, height: HEIGHT },
+    type: 'clip', width: WIDTH, height: HEIGHT,
     times: Float64Array.from({ length: RATE * SECONDS + 1 }, (_, i) => i / RATE),
     picture: pictureAt,
   };

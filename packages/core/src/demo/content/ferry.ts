@@ -67,7 +67,7 @@ function pictureAt(index: number): Picture {
 /** Lit windows of two ferries that pass in the dark, with what the water has of them. */
 export function ferry(): Clip {
   return {
-    ...{ type: 'clip', width: WIDTH, height: HEIGHT },
+    type: 'clip', width: WIDTH, height: HEIGHT,
     times: Float64Array.from({ length: RATE * SECONDS + 1 }, (_, i) => i / RATE),
     picture: pictureAt,
   };

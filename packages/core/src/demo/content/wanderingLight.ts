@@ -29,7 +29,7 @@ function pictureAt(index: number): Picture {
 export function wanderingLight(): Clip {
   const made: Picture[] = [];
   return {
-    ...{ type: 'clip', width: WIDTH, height: HEIGHT },
+    type: 'clip', width: WIDTH, height: HEIGHT,
     times: Float64Array.from({ length: COUNT + 1 }, (_, i) => i * EVERY),
     picture: (index) => (made[index] ??= pictureAt(index)),
   };

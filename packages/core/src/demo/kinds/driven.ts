@@ -39,8 +39,8 @@ const TAKE = { rate: 30, first: 0, values: BY_HAND };
 const WAVED = { ...TAKE, values: BY_HAND.map((_, i) => 0.5 + 0.35 * Math.sin(i / 5)) };
 
 const SIGNAL_DIALS: Readonly<Record<string, DialValues>> = {
-  ...{ byHand: { take: TAKE }, pointer: { take: WAVED }, wave: { period: 1.4 }, noise: { speed: 2 } },
-  ...{ level: { highest: 2 }, bands: { highest: 8 }, follow: { delay: 0.2, rise: 0.3, fall: 0.3 } },
+  byHand: { take: TAKE }, pointer: { take: WAVED }, wave: { period: 1.4 }, noise: { speed: 2 },
+  level: { highest: 2 }, bands: { highest: 8 }, follow: { delay: 0.2, rise: 0.3, fall: 0.3 },
 };
 
 export const signals: Show = (stage, kind) => {

@@ -20,7 +20,7 @@ export const emitters: Show = (stage, kind) => {
 
 /** What a launch sets off from, where a disc does not do. */
 const SETS_OFF: Readonly<Record<string, string>> = {
-  ...{ byColour: 'picture', byClip: 'picture', tangent: 'ring' },
+  byColour: 'picture', byClip: 'picture', tangent: 'ring',
 };
 
 const LAUNCH_DIALS: Readonly<Record<string, Record<string, number>>> = { byClip: { gain: 4 } };
@@ -37,7 +37,7 @@ export const launches: Show = (stage, kind) => {
 /** Forces that are felt only by what is fast, or has moved away. */
 const SET_OFF_AT: Readonly<Record<string, number>> = { drag: 2, home: 3, speedLimit: 6 };
 const FORCE_DIALS: Readonly<Record<string, Record<string, number>>> = {
-  ...{ speedLimit: { most: 0.6 }, wornWays: { draw: 4 }, clipFlow: { gain: 6 } },
+  speedLimit: { most: 0.6 }, wornWays: { draw: 4 }, clipFlow: { gain: 6 },
 };
 
 export const forces: Show = (stage, kind) => {

@@ -6,13 +6,13 @@ import type { Choice, Part, PartList, Piece, Swarm } from '../../piece/types';
 
 /** What of the stock made by code a dial is given, by what it accepts. */
 const GIVEN: Readonly<Record<string, string>> = {
-  ...{ mesh: 'conch', picture: 'chart', outline: 'harbourMark', cloud: 'lamps' },
-  ...{ table: 'dusk', sound: 'bellBreath', clip: 'ferry', motion: 'pierDancers' },
+  mesh: 'conch', picture: 'chart', outline: 'harbourMark', cloud: 'lamps',
+  table: 'dusk', sound: 'bellBreath', clip: 'ferry', motion: 'pierDancers',
 };
 const TYPES: Readonly<Record<string, string>> = {
-  ...{ conch: 'mesh', buoy: 'mesh', crystal: 'mesh', chart: 'picture', flags: 'picture' },
-  ...{ harbourMark: 'outline', lamps: 'cloud', dusk: 'table', bellBreath: 'sound' },
-  ...{ ferry: 'clip', pierDancers: 'motion' },
+  conch: 'mesh', buoy: 'mesh', crystal: 'mesh', chart: 'picture', flags: 'picture',
+  harbourMark: 'outline', lamps: 'cloud', dusk: 'table', bellBreath: 'sound',
+  ferry: 'clip', pierDancers: 'motion',
 };
 
 const STROKES = [
@@ -34,7 +34,7 @@ export class Stage {
     piece.frame = { width: 320, height: 180, rate: 30, length: 240, preroll: 0, loop: false };
     piece.camera.dials.distance = 5;
     piece.stock = Object.entries(TYPES).map(([id, type]) => ({
-      ...{ id, name: id, type: type as Piece['stock'][number]['type'], source: { made: id } },
+      id, name: id, type: type as Piece['stock'][number]['type'], source: { made: id },
     }));
   }
 

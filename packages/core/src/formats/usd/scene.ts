@@ -47,7 +47,8 @@ function exportedOf(swarm: SwarmPlan): Exported[] {
       ? [{ swarm, draw: null, prim: points }]
       : []),
     ...meshes.map((draw) => ({
-      ...{ swarm, draw },
+      swarm,
+      draw,
       prim: {
         name: several ? `${swarm.name} ${draw.id}` : swarm.name,
         mesh: cornersOf(swarm, draw),

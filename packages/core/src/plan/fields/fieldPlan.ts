@@ -73,7 +73,12 @@ interface Giver {
 export const fieldsPart: PlanPart<{ scene: Scene; swarms: readonly Giver[] }, FieldPlan[]> = {
   name: 'fields',
   dependsOn: ({ scene: { piece, signalled }, swarms }) => [
-    ...[piece.seed, piece.frame.rate, piece.forces, piece.influence, piece.media, signalled],
+    piece.seed,
+    piece.frame.rate,
+    piece.forces,
+    piece.influence,
+    piece.media,
+    signalled,
     piece.swarms.map((s) => [s.id, s.on]),
     swarms.map((s) => [s.id, s.capacity, s.bake === null, isSeen(s)]),
   ],

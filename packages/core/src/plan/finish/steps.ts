@@ -80,7 +80,11 @@ const TO = PLANES.map((p) => `to.${p}`);
 export const finishPart: PlanPart<Scene, FinishPlan> = {
   name: 'finish',
   dependsOn: ({ piece, signalled, stocked }) => [
-    ...[piece.seed, piece.frame.rate, piece.finish, signalled, stocked],
+    piece.seed,
+    piece.frame.rate,
+    piece.finish,
+    signalled,
+    stocked,
     piece.frame.width / piece.frame.height,
     // Media are seen from the camera.
     ...(piece.media.length > 0 ? [piece.media, piece.camera] : []),

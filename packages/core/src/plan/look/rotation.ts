@@ -4,8 +4,12 @@ type Triple = readonly [number, number, number];
 export function rotationRows(angles: Triple): [Triple, Triple, Triple] {
   const [a, b, c] = angles.map((d) => (d * Math.PI) / 180) as [number, number, number];
   const [cx, sx, cy, sy, cz, sz] = [
-    ...[Math.cos(a), Math.sin(a), Math.cos(b)],
-    ...[Math.sin(b), Math.cos(c), Math.sin(c)],
+    Math.cos(a),
+    Math.sin(a),
+    Math.cos(b),
+    Math.sin(b),
+    Math.cos(c),
+    Math.sin(c),
   ] as [number, number, number, number, number, number];
   return [
     [cy * cz, sx * sy * cz - cx * sz, cx * sy * cz + sx * sz],

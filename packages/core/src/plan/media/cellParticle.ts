@@ -11,7 +11,10 @@ export function cellParticle(
 ): ParticleInputs {
   const none = g.float(0);
   return {
-    ...{ swarm: medium, id: g.lane(), life: null, born: g.float(0.5) },
+    swarm: medium,
+    id: g.lane(),
+    life: null,
+    born: g.float(0.5),
     readings: { age: none, life: g.float(1), position, velocity },
   };
 }

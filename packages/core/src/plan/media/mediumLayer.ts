@@ -25,7 +25,10 @@ export interface MediumLayers {
 export const mediumLayersPart: PlanPart<Scene, MediumLayers> = {
   name: 'medium layers',
   dependsOn: ({ piece, signalled, lens }) => [
-    ...[piece.seed, piece.frame.rate, piece.media, signalled],
+    piece.seed,
+    piece.frame.rate,
+    piece.media,
+    signalled,
     ...(piece.media.length > 0 ? [piece.camera, lens] : []),
     piece.frame.width / piece.frame.height,
   ],

@@ -82,7 +82,11 @@ function otherOf(names: readonly string[]): (name: string) => string {
 export const mediaPart: PlanPart<Scene, MediumPlan[]> = {
   name: 'media',
   dependsOn: ({ piece, signalled, stocked }) => [
-    ...[piece.seed, piece.frame.rate, piece.media, signalled, stocked],
+    piece.seed,
+    piece.frame.rate,
+    piece.media,
+    signalled,
+    stocked,
     ...(piece.media.length > 0
       ? [piece.forces, piece.colliders, piece.influence, piece.camera]
       : []),
@@ -142,8 +146,10 @@ class Builder {
 
 function gridOf(name: 'grid' | 'coarse', { columns, lines, stride }: Level): GivenValues {
   return {
-    ...{ [`${name}.columns`]: columns, [`${name}.lines`]: lines },
-    ...{ [`${name}.stride`]: stride, [`${name}.inverse`]: 1 / stride },
+    [`${name}.columns`]: columns,
+    [`${name}.lines`]: lines,
+    [`${name}.stride`]: stride,
+    [`${name}.inverse`]: 1 / stride,
   };
 }
 
@@ -186,7 +192,11 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
     { ...b.pass(total), begin: 0, end: 4 },
   ];
   const carry = advectionKernels({
-    ...{ scene, edges, owner, walls, carried },
+    scene,
+    edges,
+    owner,
+    walls,
+    carried,
     cellsPerSpeed: (f) => 1 / (rate * pose(f.time).cell),
   }).map((kernel) => b.pass(kernel));
   b.step(keeping ? [...sums(keeping.before), ...carry, ...sums(keeping.after)] : carry);
@@ -221,10 +231,17 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
     b.buffers.set(mediumBuffer(part.id, name), level.words);
   }
   return {
-    ...{ id: part.id, name: part.name, space, buffers: b.buffers, leaving, steps: b.steps },
+    id: part.id,
+    name: part.name,
+    space,
+    buffers: b.buffers,
+    leaving,
+    steps: b.steps,
     kept: keptNames.map((name) => mediumBuffer(part.id, name)),
     tables: Float32Array.from(data.samples),
-    ...{ blocks: data.blocks, tracks: data.tracks, fields: data.fields },
+    blocks: data.blocks,
+    tracks: data.tracks,
+    fields: data.fields,
   };
 }
 

@@ -22,7 +22,14 @@ export function mediumSpace(world: Seen, { id, dials }: Part): MediumSpace {
     : (time: number) => onPlane(world, time, { ...values, columns });
   const reach = (time: number): number => world.number(values.reach, time);
   return {
-    ...{ type: 'medium', id, columns, lines, stride, words, edges: values.edges, fillsFrame },
+    type: 'medium',
+    id,
+    columns,
+    lines,
+    stride,
+    words,
+    edges: values.edges,
+    fillsFrame,
     seen: fillsFrame && perspective,
     pose: latest((time) => ({ ...find(time), reach: reach(time) })),
   };

@@ -67,7 +67,9 @@ export function stirKernel(about: Stirring): PlanKernel {
   const fading = settling ? dial.number('fading').add(settling) : dial.number('fading');
   const slowing = settling ? dial.number('slowing').add(settling) : dial.number('slowing');
   const taken: Taken = {
-    ...{ x: g.float(0), y: g.float(0), drag: slowing },
+    x: g.float(0),
+    y: g.float(0),
+    drag: slowing,
     limit: null,
     content: { red: g.float(0), green: g.float(0), blue: g.float(0), amount: g.float(0) },
     going: { light: fading, amount: fading },
@@ -129,7 +131,11 @@ function feelForces(
   const velocity = plane.world(ownVelocity(cells));
   const particle = cellParticle(builder, space.id, position, velocity);
   const moving = {
-    ...{ position, start: position, velocity, step, age: g.float(0) },
+    position,
+    start: position,
+    velocity,
+    step,
+    age: g.float(0),
     time: builder.uniform(FRAME.own('time'), (f) => f.time),
     home: () => position,
     near: () => {

@@ -40,7 +40,9 @@ export function birthKernel(
   const ageStep = g.uniform(given('ageStep'));
   const age = g.uniform(given('ageFirst')).sub(order.toFloat().mul(ageStep));
   const particle: ParticleInputs = {
-    ...{ swarm: swarm.id, id: ownNumber(builder, id), life: null },
+    swarm: swarm.id,
+    id: ownNumber(builder, id),
+    life: null,
     born: age.neg().mul(scene.rate).clamp(0, 1),
   };
   const at = emitterReader(builder, swarm, particle);
@@ -74,7 +76,8 @@ export function birthKernel(
   g.store('life', place.there ? place.there.select(life, g.float(0)) : life, born);
   const scope: BirthScope = {
     ...birthplace,
-    ...{ velocity, age },
+    velocity,
+    age,
     fed: (source, name, key, value) =>
       new DialReader(builder, source, placed).base(name, key, value),
   };

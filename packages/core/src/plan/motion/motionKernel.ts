@@ -71,8 +71,11 @@ export function motionKernel(
   // step keeps orbits and swings as they are (Verlet's method; Hairer, Lubich and Wanner 2006, I.1).
   const heading = drift ? velocity.add(drift) : velocity;
   const moving: Omit<Moving, 'field'> = {
-    ...{ position: position.add(heading.scale(step.mul(0.5))), start: position },
-    ...{ velocity, step, age },
+    position: position.add(heading.scale(step.mul(0.5))),
+    start: position,
+    velocity,
+    step,
+    age,
     time: own.time(),
     home: () => own.keepVec('home', (birth) => birth.position),
     near: () => neighbours(builder, position, velocity, capacity, sight!),

@@ -117,10 +117,18 @@ function ownParts(piece: Piece, swarm: Swarm): unknown[] {
   const own = Object.entries(swarm.dials).filter(([key]) => !LOOK.has(key) && key !== 'stirs');
   const leaves = leavesInFields(piece, swarm.id) || stirredBy(piece, swarm.id).length > 0;
   return [
-    ...[swarm.id, swarm.emitter, swarm.launch, own, keptLook(swarm.dials)],
+    swarm.id,
+    swarm.emitter,
+    swarm.launch,
+    own,
+    keptLook(swarm.dials),
     ...swarm.bodies.map((body) => keptLook(body.dials, true)),
-    ...[historyRows(swarm), wantsWay(swarm), piece.density, leaves],
-    ...[felt('forces'), felt('colliders')],
+    historyRows(swarm),
+    wantsWay(swarm),
+    piece.density,
+    leaves,
+    felt('forces'),
+    felt('colliders'),
   ];
 }
 

@@ -101,7 +101,9 @@ function roomOfRounds({ scene, swarm, left }: Allotted, lasting: number): Made {
   const most = Math.max(1, Math.min(needed, swarm.dials.limit || Infinity, left));
   const turns = { ids, count };
   return {
-    ...{ needed, most, turns },
+    needed,
+    most,
+    turns,
     births: new LoopedBirths(births, frame, ids),
     capacity: ids * count,
   };
@@ -124,7 +126,11 @@ function comingRound(bake: Bake, frame: Looping, turns: Turns | null): Bake {
     return out;
   };
   return {
-    ...{ name, capacity, state, first: -Infinity, last: Infinity },
+    name,
+    capacity,
+    state,
+    first: -Infinity,
+    last: Infinity,
     bornAt: (at) => bake.bornAt(phaseOf(frame, at)) + roundOf(frame, at) * ids,
     read(at) {
       const by = modulo(roundOf(frame, at) * ids, capacity);

@@ -45,7 +45,9 @@ export function asSeen(builder: KernelBuilder, particle: ParticleInputs): Partic
   };
   const { age, life, position } = readings;
   const seen = {
-    ...{ age, life, position },
+    age,
+    life,
+    position,
     get velocity() {
       return velocity();
     },

@@ -79,7 +79,8 @@ export class Scripted {
     if (!same) this.made = { piece, signals };
     return {
       ...plan,
-      ...{ at: this.at, anew: this.anew },
+      at: this.at,
+      anew: this.anew,
       finish: { ...plan.finish, remembers: this.remembers },
       // All plans of the piece are of one motion.
       motionKey:

@@ -59,7 +59,10 @@ export class LivePictures {
   moving(): MovingPicture {
     const { width, height, frames, recent, none } = this;
     return {
-      ...{ type: 'moving', name: `live.${String(serialOf(this))}`, width, height },
+      type: 'moving',
+      name: `live.${String(serialOf(this))}`,
+      width,
+      height,
       stateAt(frame) {
         let state = frames.length;
         while (state > 0 && frames[state - 1]! > frame) state -= 1;

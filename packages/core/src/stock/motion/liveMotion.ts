@@ -32,7 +32,8 @@ export class LiveMotion implements Motion {
     const parts = cast.map(() => new Growing(new Float32Array(2 ** 14)));
     this.parts = parts;
     this.performers = cast.map(({ name, joints }, i) => ({
-      ...{ name, joints },
+      name,
+      joints,
       get places() {
         return parts[i]!.all;
       },
@@ -83,7 +84,9 @@ export class LiveMotion implements Motion {
   end(): Motion {
     this.ended = true;
     const performers = this.performers.map(({ name, joints, places }) => ({
-      ...{ name, joints, places: places.slice() },
+      name,
+      joints,
+      places: places.slice(),
     }));
     return { type: 'motion', times: this.times.slice(), performers };
   }
@@ -103,7 +106,9 @@ export function firstPose({ performers }: Motion): Motion {
     type: 'motion',
     times: new Float64Array(1),
     performers: performers.map(({ name, joints, places }) => ({
-      ...{ name, joints, places: places.slice(0, 3 * joints.length) },
+      name,
+      joints,
+      places: places.slice(0, 3 * joints.length),
     })),
   };
 }

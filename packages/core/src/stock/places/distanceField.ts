@@ -313,9 +313,21 @@ class Triangles {
       // One without an area has no plane, and is never passed over by it.
       const area = Math.sqrt(nx * nx + ny * ny + nz * nz) || Infinity;
       const own = [
-        ...[p[a]!, p[a + 1]!, p[a + 2]!, ux, uy, uz, vx, vy, vz],
-        ...[ux * ux + uy * uy + uz * uz, ux * vx + uy * vy + uz * vz, vx * vx + vy * vy + vz * vz],
-        ...[nx / area, ny / area, nz / area],
+        p[a]!,
+        p[a + 1]!,
+        p[a + 2]!,
+        ux,
+        uy,
+        uz,
+        vx,
+        vy,
+        vz,
+        ux * ux + uy * uy + uz * uz,
+        ux * vx + uy * vy + uz * vz,
+        vx * vx + vy * vy + vz * vz,
+        nx / area,
+        ny / area,
+        nz / area,
       ];
       this.all.set(own, EACH * t);
     }

@@ -10,7 +10,10 @@ const SIZES = { char: 1, uchar: 1, short: 2, ushort: 2, int: 4, uint: 4, float: 
 type NumberType = keyof typeof SIZES;
 /** Full scale of colours that are whole numbers. */
 const FULL: Partial<Record<NumberType, number>> = {
-  ...{ char: 127, uchar: 255, short: 32767, ushort: 65535 },
+  char: 127,
+  uchar: 255,
+  short: 32767,
+  ushort: 65535,
 };
 
 /** Types by their names, older and newer ones. */

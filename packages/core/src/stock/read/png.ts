@@ -68,8 +68,13 @@ export function headOf(name: string, chunks: readonly Chunk[]): Head {
 
 /** First column and row, and the steps, of the passes of an interlaced picture (8.1). */
 const PASSES = [
-  ...[[0, 0, 8, 8] as const, [4, 0, 8, 8] as const, [0, 4, 4, 8] as const, [2, 0, 4, 4] as const],
-  ...[[0, 2, 2, 4] as const, [1, 0, 2, 2] as const, [0, 1, 1, 2] as const],
+  [0, 0, 8, 8] as const,
+  [4, 0, 8, 8] as const,
+  [0, 4, 4, 8] as const,
+  [2, 0, 4, 4] as const,
+  [0, 2, 2, 4] as const,
+  [1, 0, 2, 2] as const,
+  [0, 1, 1, 2] as const,
 ];
 
 /** Bytes of all lines, each with its filter. */

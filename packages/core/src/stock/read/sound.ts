@@ -169,7 +169,10 @@ function opusOptions(header: ArrayBufferView | ArrayBufferLike | undefined): obj
   const [channels, preSkip] = [view.getUint8(9), view.getUint16(10, true)];
   if (view.getUint8(18) === 0) return { channels, preSkip };
   return {
-    ...{ channels, preSkip, streamCount: view.getUint8(19), coupledStreamCount: view.getUint8(20) },
+    channels,
+    preSkip,
+    streamCount: view.getUint8(19),
+    coupledStreamCount: view.getUint8(20),
     channelMappingTable: Array.from({ length: channels }, (_, i) => view.getUint8(21 + i)),
   };
 }

@@ -8,7 +8,14 @@ type Node = Record<string, unknown> & { ':@'?: Record<string, string> };
 
 /** Units of a file for one of a length's (W3C CSS Values 4, 6.2: 96 to the inch). */
 const UNITS: Readonly<Record<string, number>> = {
-  ...{ '': 1, px: 1, in: 96, cm: 96 / 2.54, mm: 96 / 25.4, q: 96 / 101.6, pt: 4 / 3, pc: 16 },
+  '': 1,
+  px: 1,
+  in: 96,
+  cm: 96 / 2.54,
+  mm: 96 / 25.4,
+  q: 96 / 101.6,
+  pt: 4 / 3,
+  pc: 16,
 };
 
 /** A length in units of the file; none is 0. */

@@ -54,10 +54,22 @@ function oneFilter(filter: number): number[] {
   const [x, y] = [signal(filter), signal(filter + 1)];
   const feedback = (k: number): number[] => [...get(coefficient(filter, k)), ...get(y), ...MUL];
   return [
-    ...[...get(x), ...get(state(filter, 0)), ...ADD, ...set(y)],
-    ...[...get(state(filter, 1)), ...get(x), ...get(x), ...ADD],
-    ...[...(filter < FILTERS / 2 ? SUB : ADD), ...feedback(0), ...SUB, ...set(state(filter, 0))],
-    ...[...get(x), ...feedback(1), ...SUB, ...set(state(filter, 1))],
+    ...get(x),
+    ...get(state(filter, 0)),
+    ...ADD,
+    ...set(y),
+    ...get(state(filter, 1)),
+    ...get(x),
+    ...get(x),
+    ...ADD,
+    ...(filter < FILTERS / 2 ? SUB : ADD),
+    ...feedback(0),
+    ...SUB,
+    ...set(state(filter, 0)),
+    ...get(x),
+    ...feedback(1),
+    ...SUB,
+    ...set(state(filter, 1)),
   ];
 }
 
@@ -68,10 +80,22 @@ function oneFilter(filter: number): number[] {
 function oneSample(): number[] {
   const out = signal(FILTERS);
   return [
-    ...[...get(BEGIN), ...LOAD_SPLAT, ...at(0), ...set(signal(0))],
+    ...get(BEGIN),
+    ...LOAD_SPLAT,
+    ...at(0),
+    ...set(signal(0)),
     ...Array.from({ length: FILTERS }, (_, i) => oneFilter(FILTERS - 1 - i)).flat(),
-    ...[...get(SUM), ...get(out), ...get(out), ...MUL, ...ADD, ...set(SUM)],
-    ...[...get(TOP), ...get(out), ...ABS, ...MAX, ...set(TOP)],
+    ...get(SUM),
+    ...get(out),
+    ...get(out),
+    ...MUL,
+    ...ADD,
+    ...set(SUM),
+    ...get(TOP),
+    ...get(out),
+    ...ABS,
+    ...MAX,
+    ...set(TOP),
   ];
 }
 
@@ -83,14 +107,27 @@ function moduleBytes(pages: number): number[] {
   const { kept, read } = placesOf();
   const code = [
     ...[...kept, ...read].flatMap(([local, place]) => [
-      ...[...get(OF), ...simd(SIMD.load), ...at(place), ...set(local)],
+      ...get(OF),
+      ...simd(SIMD.load),
+      ...at(place),
+      ...set(local),
     ]),
     ...OP.loop,
     ...oneSample(),
-    ...[...get(BEGIN), ...constI32(8), ...OP.addI32, ...set(BEGIN)],
-    ...[...get(BEGIN), ...get(END), ...OP.ltS, ...OP.branchIf(0), ...OP.end],
+    ...get(BEGIN),
+    ...constI32(8),
+    ...OP.addI32,
+    ...set(BEGIN),
+    ...get(BEGIN),
+    ...get(END),
+    ...OP.ltS,
+    ...OP.branchIf(0),
+    ...OP.end,
     ...kept.flatMap(([local, place]) => [
-      ...[...get(OF), ...get(local), ...simd(SIMD.store), ...at(place)],
+      ...get(OF),
+      ...get(local),
+      ...simd(SIMD.store),
+      ...at(place),
     ]),
     ...OP.end,
   ];

@@ -120,7 +120,9 @@ async function meshOf(
     corner += surface.triangles.length;
   }
   const mesh: Mesh = {
-    ...{ type: 'mesh', positions, triangles },
+    type: 'mesh',
+    positions,
+    triangles,
     words: { count, lacks, letterOf },
   };
   await simplifierReady;

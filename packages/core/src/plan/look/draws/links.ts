@@ -38,8 +38,13 @@ export function linkDraw({
   const seen = see.alive.and(view.before(place));
   const hard = half.mul(0.6).max(1).min(edgeOf(hardness));
   const values = [
-    ...[x, y, half, ...light(see.colour, covers).parts],
-    ...[seen.select(covers, g.float(-1)), place.z, hard],
+    x,
+    y,
+    half,
+    ...light(see.colour, covers).parts,
+    seen.select(covers, g.float(-1)),
+    place.z,
+    hard,
   ];
   DRAW_TABLES.links.outputs.forEach((name, i) => g.store(name, values[i]!));
   const reach = radius * density.reach;

@@ -64,9 +64,20 @@ export function markDraw(
   const inverse = g.float(1).div(det);
   const light = context.light(see.colour, covers);
   const values = [
-    ...[x, y, seen.select(ex, g.float(0)), ey, ...light.parts, covers, place.z],
-    ...[b[1].mul(inverse), b[0].neg().mul(inverse), a[1].neg().mul(inverse), a[0].mul(inverse)],
-    ...[hard, blur, pickOf(context, pictures)],
+    x,
+    y,
+    seen.select(ex, g.float(0)),
+    ey,
+    ...light.parts,
+    covers,
+    place.z,
+    b[1].mul(inverse),
+    b[0].neg().mul(inverse),
+    a[1].neg().mul(inverse),
+    a[0].mul(inverse),
+    hard,
+    blur,
+    pickOf(context, pictures),
   ];
   DRAW_TABLES.marks.outputs.forEach((name, i) => g.store(name, values[i]!));
   return { shape: 'marks', pattern: PATTERNS.indexOf(pattern), param, lens, pictures };

@@ -20,8 +20,8 @@ const CUBE: Mesh = {
     (_, i) => ((Math.floor(i / 3) >> (i % 3)) & 1) - 0.5,
   ),
   triangles: Uint32Array.from([
-    ...[0, 2, 3, 0, 3, 1, 4, 5, 7, 4, 7, 6, 0, 1, 5, 0, 5, 4],
-    ...[2, 6, 7, 2, 7, 3, 0, 4, 6, 0, 6, 2, 1, 3, 7, 1, 7, 5],
+    0, 2, 3, 0, 3, 1, 4, 5, 7, 4, 7, 6, 0, 1, 5, 0, 5, 4, 2, 6, 7, 2, 7, 3, 0, 4, 6, 0, 6, 2, 1, 3,
+    7, 1, 7, 5,
   ]),
 };
 
@@ -116,7 +116,9 @@ function boundsOnScreen(
   return [
     clear.select(centre.x.add(x), centre.x),
     clear.select(centre.y.sub(y), centre.y),
-    ...[extent(ex), extent(ey), front.max(0)],
+    extent(ex),
+    extent(ey),
+    front.max(0),
   ];
 }
 

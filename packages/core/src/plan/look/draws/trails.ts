@@ -96,8 +96,14 @@ export function trailDraw(
   }
   const hard = half.mul(0.6).max(1).min(edgeOf(hardness));
   const values = [
-    ...[x, y, ...offset, ...light.parts],
-    ...[there.select(covers, g.float(-1)), here.z, ...lit, hard],
+    x,
+    y,
+    ...offset,
+    ...light.parts,
+    there.select(covers, g.float(-1)),
+    here.z,
+    ...lit,
+    hard,
   ];
   DRAW_TABLES.trails.outputs.forEach((name, i) => g.store(name, values[i]!));
   return { shape: 'trails', rows };

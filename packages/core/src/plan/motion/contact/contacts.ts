@@ -101,13 +101,17 @@ function meetInTurn(
   const flow = mean.sub(from.velocity.add(to.velocity).scale(0.5));
   const zero = g.float(0);
   const start = [from.position, from.velocity, flow, pull].flatMap((v) => v.parts);
-  const carried = [...start, ...[zero, zero, zero], zero, zero, zero];
+  const carried = [...start, zero, zero, zero, zero, zero, zero];
   const end = g.loopWhile(any.select(MEETINGS, g.int(0)), carried, (turn, now) => {
     const [last, passed] = [vec(now, 12), now[15]!];
     const left = step.mul(g.float(1).sub(passed));
     const leg: Leg = {
-      ...{ position: vec(now, 0), velocity: vec(now, 3), flow: vec(now, 6), pull: vec(now, 9) },
-      ...{ passed, left },
+      position: vec(now, 0),
+      velocity: vec(now, 3),
+      flow: vec(now, 6),
+      pull: vec(now, 9),
+      passed,
+      left,
     };
     const first = firstOf(solids, near, leg, { last, step, pull });
     const hit = first.part.le(1);
@@ -167,7 +171,10 @@ function firstOf(
       const does = solid.dial.choice('touch');
       return {
         ...answer(solid.dial, impact),
-        ...{ part, spot, ridden, normal },
+        part,
+        spot,
+        ridden,
+        normal,
         lift: g.float(TOUCH).sub(height.max(0).min(TOUCH)),
         dies: g.float(does === 'die' ? 1 : 0),
         sticks: g.float(does === 'stick' ? 1 : 0),
@@ -179,10 +186,16 @@ function firstOf(
       const vector = (k: 'spot' | 'ridden' | 'normal' | 'velocity' | 'flow' | 'pull'): Vec3 =>
         Vec3.select(sooner, b[k], a[k]);
       return {
-        ...{ part: which('part'), lift: which('lift') },
-        ...{ dies: which('dies'), sticks: which('sticks') },
-        ...{ spot: vector('spot'), ridden: vector('ridden'), normal: vector('normal') },
-        ...{ velocity: vector('velocity'), flow: vector('flow'), pull: vector('pull') },
+        part: which('part'),
+        lift: which('lift'),
+        dies: which('dies'),
+        sticks: which('sticks'),
+        spot: vector('spot'),
+        ridden: vector('ridden'),
+        normal: vector('normal'),
+        velocity: vector('velocity'),
+        flow: vector('flow'),
+        pull: vector('pull'),
       };
     });
 }

@@ -91,7 +91,9 @@ export function encounter(solid: Standing, leg: Leg, on: Expr, step: Expr): Enco
     place = place.add(solid.outward(spot.sub(solid.local(place, now)), now));
   }
   return {
-    ...{ part, height: cut.height, spot: place },
+    part,
+    height: cut.height,
+    spot: place,
     ridden: solid.moves ? solid.after.place(spot) : place,
     normal: solid.outward(normal, now).unit(),
     wall: solid.velocity(spot, step),

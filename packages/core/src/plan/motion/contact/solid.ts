@@ -53,7 +53,9 @@ function bodyAround(dial: TouchReader, solid: Solid): Body {
     };
   };
   return {
-    ...{ dial, surface, convex: !solid.meets },
+    dial,
+    surface,
+    convex: !solid.meets,
     meet: (ray) => solid.meets?.(ray, gap ?? g.float(0)) ?? meetConvex(surface, ray, inside),
     doubt: solid.doubt ?? g.float(TOUCH / 2),
   };
@@ -115,7 +117,10 @@ function standing(body: Body, moves: boolean, before: Placement, after: Placemen
   const { dial } = body;
   const none = dial.graph.float(0);
   return {
-    ...{ ...body, moves, before, after },
+    ...body,
+    moves,
+    before,
+    after,
     local: (p, moment) =>
       moves ? Vec3.mix(before.placeBack(p), after.placeBack(p), moment) : before.placeBack(p),
     velocity: (spot, step) =>

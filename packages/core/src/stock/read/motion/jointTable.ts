@@ -69,8 +69,12 @@ function rowsOf(name: string, text: string): Row[] {
     const [t, x, y, z] = numbers as [number, number, number, number];
     const parent = said < 0 ? undefined : (fields[said]?.trim() ?? '');
     rows.push({
-      ...{ time: t, performer: who === '' ? 'performer' : who!, joint, parent },
-      ...{ place: [x, y, z], line: line + 1 },
+      time: t,
+      performer: who === '' ? 'performer' : who!,
+      joint,
+      parent,
+      place: [x, y, z],
+      line: line + 1,
     });
   });
   if (rows.length === 0) throw new StockError(name, 'there is no joint in it');
