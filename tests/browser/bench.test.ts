@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { openApp } from './openApp';
 import { openSmall } from './picture';

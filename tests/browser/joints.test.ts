@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';

@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { Building } from '../src/engine/building';
 
 let now = 0;

@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import 'fake-indexeddb/auto';
 import '../../../tests/support/page';
 import Dexie from 'dexie';

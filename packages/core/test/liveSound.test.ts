@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { HEARD_AHEAD, LiveSound, peaksOf, readStock, type Sound } from '@vast-swarm/core/stock';
 import { makePart } from '@vast-swarm/core/piece';
 import { Scene } from '@vast-swarm/core/plan';

@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { strToU8, zipSync } from 'fflate';
 import { made, unzip, type Mesh } from '@vast-swarm/core/stock';
 import { hearLongWork } from '../src/longWork';

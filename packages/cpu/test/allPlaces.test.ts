@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { made, type Cloud, type Mesh, type Picture } from '@vast-swarm/core/stock';
 import { makeChoice, type Piece } from '@vast-swarm/core/piece';

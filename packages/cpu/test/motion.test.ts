@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { made, offerMade, type Mesh, type Outline, type Picture } from '@vast-swarm/core/stock';
 import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';

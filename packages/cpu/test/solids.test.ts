@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { cameraAt, compilePiece, Scene } from '@vast-swarm/core/plan';
 import { makeChoice, makePart, makePiece, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 import type { DialValues } from '@vast-swarm/core/kinds';

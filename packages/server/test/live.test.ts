@@ -1,3 +1,4 @@
+import '@vast-swarm/core/content';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createSocket } from 'node:dgram';
 import { request } from 'node:http';

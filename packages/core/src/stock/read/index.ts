@@ -5,7 +5,7 @@ import { checkTriangles } from './checkTriangles';
 import { StockError } from './error';
 import { readerOf, stockEndings } from './readers';
 
-export { StockError } from './error';
+
 
 /**
  * Reads a file of the stock, by what its name ends in and what is in it (`readers.ts`).
