@@ -1,7 +1,7 @@
 /** Rooms of a package, from the ground up: each imports only from those below it, and from itself. */
 const FLOORS = {
   core: [
-    ['formula', 'feeds', 'stock', 'language', 'catalogue', 'piece', 'plan', 'play'],
+    ['formula', 'feeds', 'stock', 'language', 'sections', 'piece', 'plan', 'play'],
     ['formats', 'show', 'demo'],
   ].flat(),
   // Drawn in docs/architecture.md.

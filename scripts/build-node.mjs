@@ -1,9 +1,11 @@
-// Bundles the server and the command line; packages from the registry stay outside.
+// Bundles the server and the command line, each command by itself; packages from the registry stay outside.
 import { createHash } from 'node:crypto';
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { build } from 'esbuild';
+import { ours } from './ours.mjs';
 
-const root = new URL('../packages/server/', import.meta.url).pathname;
+const root = new URL('..', import.meta.url).pathname;
+const dist = `${root}packages/server/dist`;
 
 /** Stands for the hash of all that is bundled, which is known behind the bundling. */
 const BUILD = '00000000';
@@ -11,42 +13,24 @@ const BUILD = '00000000';
 const { outputFiles } = await build({
   write: false,
   define: { BUILD: JSON.stringify(BUILD) },
-  entryPoints: [`${root}src/cli.ts`],
-  outfile: `${root}dist/cli.mjs`,
+  entryPoints: [`${root}packages/server/src/cli.ts`],
+  outdir: dist,
+  // All in one folder: what it says of its own place is the same in each.
+  outExtension: { '.js': '.mjs' },
+  chunkNames: '[name]-[hash]',
   bundle: true,
+  splitting: true,
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: [
-    'express',
-    'commander',
-    'fast-png',
-    'zod',
-    'jsonc-parser',
-    'jsep',
-    'svgpath',
-    'fast-xml-parser',
-    '@gltf-transform/core',
-    'three',
-    'three/*',
-    'mediabunny',
-    'fft.js',
-    'fflate',
-    'mpg123-decoder',
-    '@wasm-audio-decoders/*',
-    'opus-decoder',
-    'ws',
-    'osc-min',
-    'sacn',
-    'bullmq',
-    'ioredis',
-    'fontkit',
-    'bidi-js',
-    'libtess',
-  ],
+  plugins: [ours(root)],
 });
 
-const [{ text }] = outputFiles;
-const hash = createHash('sha256').update(text).digest('hex').slice(0, 8);
-await mkdir(`${root}dist`, { recursive: true });
-await writeFile(`${root}dist/cli.mjs`, text.replaceAll(`"${BUILD}"`, `"${hash}"`));
+const whole = createHash('sha256');
+for (const { text } of outputFiles) whole.update(text);
+const hash = whole.digest('hex').slice(0, 8);
+await rm(dist, { recursive: true, force: true });
+await mkdir(dist, { recursive: true });
+for (const { path, text } of outputFiles) {
+  await writeFile(path, text.replaceAll(`"${BUILD}"`, `"${hash}"`));
+}

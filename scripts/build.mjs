@@ -35,7 +35,7 @@ const STEPS = [
     from: [
       'packages/kernel/src',
       'packages/core/src/plan/look/draws',
-      'packages/core/src/catalogue/bodies',
+      'packages/core/src/sections/swarms/bodies',
       'packages/cpu/src/words.ts',
       'scripts/assembly-text.ts',
       'scripts/build-engine.mjs',
@@ -68,7 +68,7 @@ const STEPS = [
     for: 'app',
     run: ['node', 'scripts/run-ts.mjs', 'scripts/pictures.ts'],
     // Not all that draws them: what they show is what kinds and the show say.
-    from: ['packages/core/src/catalogue', 'packages/core/src/demo', 'demo', 'scripts/pictures.ts'],
+    from: ['packages/core/src/sections', 'packages/core/src/demo', 'demo', 'scripts/pictures.ts'],
     makes: 'packages/app/public/made/drawn.json',
   },
   {

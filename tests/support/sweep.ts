@@ -11,13 +11,14 @@ function git(...args: string[]): string[] {
   }
 }
 
-/** Words of the files that changed within a day before the last commit, or since. */
+/** Words of the files of kinds that changed within a day before the last commit, or since. */
 function changedWords(): Set<string> {
   const [day = ''] = git('log', '-1', '--format=%cd', '--date=format:%Y-%m-%d');
   const named = ['--name-only', '--format='];
+  const kinds = ['--', ':/packages/core/src/sections'];
   const files = [
-    ...git('log', `--since=${day} 00:00`, ...named),
-    ...git('diff', '--name-only', 'HEAD'),
+    ...git('log', `--since=${day} 00:00`, ...named, ...kinds),
+    ...git('diff', '--name-only', 'HEAD', ...kinds),
   ];
   return new Set(files.map((file) => /([^/.]+)\.[^/]*$/.exec(file)?.[1] ?? ''));
 }
@@ -25,6 +26,9 @@ function changedWords(): Set<string> {
 /** Another sample with each commit, and the same one until then; SWEEP names one. */
 const seed = process.env.SWEEP ?? git('rev-parse', 'HEAD')[0] ?? '';
 const changed = changedWords();
+
+/** The largest part of a sweep that is taken because it has changed. */
+const MOST_NEW = 0.15;
 
 function luck(name: string): number {
   return createHash('sha256').update(`${seed} ${name}`).digest().readUInt32LE() / 2 ** 32;
@@ -42,12 +46,14 @@ export function swept<T extends readonly [name: string, ...rest: unknown[]]>(
   share: number,
 ): T[] {
   if (process.env.ALL) return [...cases];
+  const isNew = ([name]: T): boolean =>
+    name.split(/[^\p{L}\p{N}]+/u).some((word) => changed.has(word));
+  // Where nearly everything has changed, that is no choice.
+  const fresh = cases.filter(isNew);
+  const taken = new Set(fresh.length <= MOST_NEW * cases.length ? fresh : []);
   const ranked = cases.map((one) => ({ one, luck: luck(one[0]) }));
   const least = Math.min(...ranked.map((r) => r.luck));
   return ranked
-    .filter(({ one, luck: own }) => {
-      const isNew = one[0].split(/[^\p{L}\p{N}]+/u).some((word) => changed.has(word));
-      return isNew || own < share || own === least;
-    })
+    .filter(({ one, luck: own }) => taken.has(one) || own < share || own === least)
     .map(({ one }) => one);
 }

@@ -1,4 +1,4 @@
-// Places of a picture as often as they weigh, see src/catalogue/emitters/movingPicture.ts.
+// Places of a picture as often as they weigh, see src/sections/swarms/emitters/movingPicture.ts.
 
 /** Bytes of a picture with tables of light and of luminance behind it, what each place weighs, and what is found. */
 export function chooseBytes(width: i32, height: i32, every: i32, most: i32): i32 {

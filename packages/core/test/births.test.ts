@@ -3,7 +3,7 @@ import { defaults } from '../src/language/dials';
 import { remap } from '@vast-swarm/core/plan';
 import { slotRanges } from '../src/plan/motion/slots';
 import { swarmDials } from '@vast-swarm/core/kinds';
-import type { SwarmValues } from '../src/catalogue/swarmDials';
+import type { SwarmValues } from '../src/sections/swarms/swarmDials';
 
 function schedule(
   dials: Record<string, number | string>,

@@ -13,14 +13,14 @@ import {
   type Piece,
 } from '@vast-swarm/core/piece';
 import { MAX_BYTES } from '../src/piece/document';
-import { TRAVELLING } from '../src/piece/travel/closure';
+import { travelling } from '../src/piece/travel/closure';
 import { smallPiece } from '../../../tests/support/pieces';
 
 const demo = DEMO_SHOW.pieces.map(({ piece }) => piece);
 
 /** Every part of a piece that can travel. */
 const partsOf = (piece: Piece): PartRef[] =>
-  TRAVELLING.flatMap((list) => piece[list].map(({ id }) => ({ list, id })));
+  travelling().flatMap((list) => piece[list].map(({ id }) => ({ list, id })));
 
 /** Over text, as between people. */
 const taken = (piece: Piece, chosen: readonly PartRef[]) =>

@@ -3,20 +3,11 @@ import { Command, InvalidArgumentError, Option } from 'commander';
 import { availableParallelism } from 'node:os';
 import { exactRate, PieceError } from '@vast-swarm/core/piece';
 import { FRAME_PASSES, type FramePass } from '@vast-swarm/core/plan';
-import { check } from './check';
-import { night } from './night/night';
-import { serveChunks } from './farm/chunkProcess';
-import { worker } from './farm/worker';
-import { blank, demo, schema } from './give';
+import { jointsBehind } from './ports';
 import { Refused } from './refused';
-import { render } from './render';
-import { jointsBehind, serve } from './serve';
 import { endWithReader, tell } from './say';
-import { signals } from './signals';
-import { simulate } from './simulate';
-import { standIn } from './standIn';
-import { diff } from './diff/diff';
-import { exportParticles } from './exportParticles';
+import type { standIn } from './standIn';
+import type { diff } from './diff/diff';
 import { FORMATS } from './deliver/target';
 import { CODECS, QUALITIES } from './deliver/videos';
 
@@ -118,6 +109,17 @@ function list(value: string, before: string[]): string[] {
 /** The port of the page where none is said. */
 const usual = port(process.env.PORT ?? '5180');
 
+/** What a command does, loaded when it is asked for: no command waits for what others need. */
+function does<A extends unknown[]>(
+  load: () => Promise<(...args: A) => unknown>,
+): (...args: A) => Promise<void> {
+  return async (...args) => {
+    await (
+      await load()
+    )(...args);
+  };
+}
+
 const program = new Command('vast-swarm')
   .description('Simulates and renders pieces of Vast Swarm, and serves the application.')
   .exitOverride();
@@ -132,12 +134,14 @@ const work = (name: string, about: string): Command =>
     .option('--stretch <n>', 'of a table of a night: which stretch of it is played', whole)
     .option('--threads <n>', 'threads to work with', threads, usualThreads);
 
-work('check', 'Says what is wrong with a piece file, or what is in it.').action(check);
+work('check', 'Says what is wrong with a piece file, or what is in it.').action(
+  does(async () => (await import('./check')).check),
+);
 work('simulate', 'Writes the particles of a swarm to PLY or CSV.')
   .option('--frames <A..B>', 'frames, from first to last; the last one is written', frames)
   .requiredOption('--swarm <name>', 'the swarm, by name or id')
   .requiredOption('--out <file>', 'FILE.ply or FILE.csv; with %04d in the name a file per frame')
-  .action(simulate);
+  .action(does(async () => (await import('./simulate')).simulate));
 work('export', 'Writes particles for other programs: a scene with all its frames, or tables.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .option(
@@ -151,11 +155,11 @@ work('export', 'Writes particles for other programs: a scene with all its frames
     '--out <file>',
     'FILE.usda, FILE.ply or FILE.csv; tables with %04d: a file per frame',
   )
-  .action(exportParticles);
+  .action(does(async () => (await import('./exportParticles')).exportParticles));
 work('signals', 'Writes the values of all signals, frame by frame.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .requiredOption('--out <file>', 'FILE.csv')
-  .action(signals);
+  .action(does(async () => (await import('./signals')).signals));
 work('render', 'Writes numbered frames.')
   .option('--frames <A..B>', 'frames, from first to last; all if not given', frames)
   .option('--size <WxH>', "size in pixels; the piece's if not given", size)
@@ -190,7 +194,7 @@ work('render', 'Writes numbered frames.')
   .option('--json', 'prints a line of JSON for each frame that is done')
   .option('--look <file>', 'a small PNG of the latest frame, written about once a second')
   .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
-  .action(render);
+  .action(does(async () => (await import('./render')).render));
 program
   .command('night')
   .description('Renders a night of a show as its output showed it, with its sound.')
@@ -203,7 +207,7 @@ program
   .addOption(new Option('--quality <name>', 'of a video').choices([...QUALITIES]).default('good'))
   .option('--json', 'prints a line of JSON for each frame that is done')
   .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
-  .action(night);
+  .action(does(async () => (await import('./night/night')).night));
 program
   .command('diff')
   .description(
@@ -214,24 +218,24 @@ program
   .option('--limit <n>', 'largest difference that passes, in steps of 8 bits', steps, 0)
   .option('--json', 'prints a line of JSON for each frame')
   .action(async (a: string, b: string, options: Parameters<typeof diff>[2]) => {
-    if (!(await diff(a, b, options))) process.exitCode = 1;
+    if (!(await (await import('./diff/diff')).diff(a, b, options))) process.exitCode = 1;
   });
 program
   .command('demo')
   .description('Writes the pieces of the demo show.')
   .requiredOption('--out <dir>', 'folder for the pieces; made if it is not there')
-  .action(demo);
+  .action(does(async () => (await import('./give')).demo));
 program
   .command('schema')
   .description('Prints the JSON Schema of piece files.')
   .option('--out <file>', 'a file to write it to')
-  .action(schema);
+  .action(does(async () => (await import('./give')).schema));
 program
   .command('blank')
   .description('Prints a piece to begin with.')
   .option('--name <name>', 'its name', 'Untitled')
   .option('--out <file>', 'a file to write it to')
-  .action(blank);
+  .action(does(async () => (await import('./give')).blank));
 program
   .command('serve')
   .description('Serves the application on this machine.')
@@ -247,7 +251,7 @@ program
   .option('--at-once <n>', 'renders that are made at once', whole, 1)
   .option('--token <text>', 'what other machines have to know; made up if not given')
   .option('--queue <url>', 'a queue on Redis, from which workers take renders: redis://HOST:PORT')
-  .action(serve);
+  .action(does(async () => (await import('./serve')).serve));
 program
   .command('worker')
   .description('Makes frames of the renders in a queue, for a server that has the same one.')
@@ -260,11 +264,13 @@ program
     whole,
     30,
   )
-  .action(worker);
+  .action(does(async () => (await import('./farm/worker')).worker));
 program
   .command('make-chunks', { hidden: true })
   .option('--threads <n>', '', threads, usualThreads)
-  .action(({ threads: count }: { threads: number }) => serveChunks(count));
+  .action(async ({ threads: count }: { threads: number }) =>
+    (await import('./farm/chunkProcess')).serveChunks(count),
+  );
 program
   .command('stand-in')
   .description(
@@ -276,8 +282,8 @@ program
   .option('--seconds <n>', 'performers: how long; for ever if not given', whole)
   .option('--page <n>', 'wall: port of its page; 0 takes a free one', port, usual + 10)
   .option('--map <file>', "wall: its pixel map; the demo show's if not given")
-  .action((what: string, options: Omit<Parameters<typeof standIn>[1], 'joints'>) =>
-    standIn(what, { ...options, joints: jointsBehind(usual) }),
+  .action(async (what: string, options: Omit<Parameters<typeof standIn>[1], 'joints'>) =>
+    (await import('./standIn')).standIn(what, { ...options, joints: jointsBehind(usual) }),
   );
 
 endWithReader();

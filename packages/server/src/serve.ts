@@ -1,3 +1,4 @@
+import { jointsBehind } from './ports';
 import type { FarmWorker } from '@vast-swarm/core/formats';
 import { randomBytes } from 'node:crypto';
 import type { Server } from 'node:http';
@@ -23,11 +24,6 @@ import { say, tell } from './say';
 import { openSockets } from './sockets';
 import { makeFolder } from './writeWhole';
 import { SACN_PORT, wallRoute, WallSender, type Target } from './wall/sender';
-
-/** The port for joints that goes with one of the page. */
-export function jointsBehind(port: number): number {
-  return Math.min(65535, port + 1);
-}
 
 interface ServeOptions {
   port: number;

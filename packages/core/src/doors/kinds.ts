@@ -1,35 +1,22 @@
 /** The catalogue: kinds of parts and their dials, how kinds are added from outside, and what their arithmetic is written with. */
 
-export type { DrawMode } from '../catalogue/bodies/common';
+export type { DrawMode } from '../sections/swarms/bodies/common';
 export {
   patternArea,
   patternAt,
   PATTERNS,
   PUFF_MEAN,
   shapeFunctions,
-} from '../catalogue/bodies/patterns';
-export { cueDials } from '../catalogue/cues/cue';
-export { body, emitter, force, launch, signal, treatment } from '../catalogue/define';
-export { addKind, catalogue, kindOf, type Shelf } from '../catalogue';
-export type { Follow, Kind, Strip } from '../catalogue/kinds';
-export { keysAt } from '../catalogue/signals/keyframes';
-export { birthsIn, longestLife, swarmDials, takesEachPlace } from '../catalogue/swarmDials';
-export {
-  type ColourDial,
-  type Dials,
-  type DialSpec,
-  type DialValues,
-  isWanted,
-  type JointsDial,
-  number,
-  type NumberDial,
-  type PartDial,
-  type StockDial,
-  type StocksDial,
-  valuesOf,
-  vector,
-  type VectorDial,
-} from '../language/dials';
+} from '../sections/swarms/bodies/patterns';
+export { cueDials } from '../sections/cues/cue';
+// All that a kind from outside is declared with.
+export * from '../sections/define';
+export * from '../language/dials';
+export type * from '../sections/kinds';
+export { addKind, addSection, catalogue, kindOf, type Shelf } from '../sections';
+export type { Section } from '../sections/section';
+export { keysAt } from '../sections/signals/keyframes';
+export { birthsIn, longestLife, swarmDials, takesEachPlace } from '../sections/swarms/swarmDials';
 export { type FlowOptions, flowSize, flowTrack } from '../language/flowTrack';
 export type { CameraPose, FrameInputs, Lamps, PlanKernel } from '../language/frame';
 export { KEPT as KEPT_BY_MEDIA, mediumBuffer, type MediumSpace } from '../language/mediumSpace';

@@ -28,7 +28,6 @@ export const LAYER_SOURCES = {
   place: 'Its place of birth',
   swarm: 'Another swarm',
 } as const;
-export type LayerSource = keyof typeof LAYER_SOURCES;
 
 const keys = <T extends string>(of: Record<T, unknown>): [T, ...T[]] =>
   Object.keys(of) as [T, ...T[]];

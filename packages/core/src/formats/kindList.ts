@@ -1,5 +1,5 @@
-import { catalogue, type Shelf } from '../catalogue';
-import { swarmDials } from '../catalogue/swarmDials';
+import { catalogue, type Shelf } from '../sections';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import { NO_SWARM, type DialSpec, type Dials } from '../language/dials';
 
 /** The list of kinds in docs/file-format.md, made from the catalogue. */

@@ -1,6 +1,6 @@
-import { catalogue, kindOf } from '../catalogue';
-import type { EmitterKind, Places, StockAt } from '../catalogue/kinds';
-import { takesEachPlace } from '../catalogue/swarmDials';
+import { catalogue, kindOf } from '../sections';
+import type { EmitterKind, Places, StockAt } from '../sections/kinds';
+import { takesEachPlace } from '../sections/swarms/swarmDials';
 import { isGradient, overOf, type DialValue, type NumberFeed } from '../feeds/feeds';
 import { GRADIENT_SET } from '../feeds/gradientSet';
 import type { DialSpec } from '../language/dials';

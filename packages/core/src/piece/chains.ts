@@ -1,4 +1,4 @@
-import { kindOf } from '../catalogue';
+import { kindOf } from '../sections';
 import { formulaSignals } from '../formula/parse';
 import type { Part, Piece } from './types';
 import type { PartDial } from '../language/dials';

@@ -1,5 +1,5 @@
-import { kindOf } from '../catalogue';
-import type { ControlKind } from '../catalogue/kinds';
+import { kindOf } from '../sections';
+import type { ControlKind } from '../sections/kinds';
 import {
   isHex,
   type ControlValue,

@@ -1,10 +1,11 @@
-import { kindOf, type Shelf } from '../catalogue';
+import { kindOf, type Shelf } from '../sections';
 import { defaults } from '../language/dials';
-import { swarmDials } from '../catalogue/swarmDials';
+import { swarmDials } from '../sections/swarms/swarmDials';
+import { listsWhere, namedWith, sectionOf } from '../sections/lists';
+import type { Section } from '../sections/section';
 import { freeName } from './controls';
 import {
   FORMAT,
-  ID_GROUPS,
   VERSION,
   type Choice,
   type Part,
@@ -24,10 +25,9 @@ export function freshId(base: string, parts: readonly { id: string }[]): string 
 
 /** An id for a part of a list: none of those has it that are named in the same place. */
 export function freshIdIn(piece: Piece, list: PartList | 'stock', base: string): string {
-  const groups = ID_GROUPS.filter((g) => (g as readonly string[]).includes(list)).flat();
   return freshId(
     base,
-    [list, ...groups].flatMap((name): { id: string }[] => piece[name]),
+    namedWith(list).flatMap((name): { id: string }[] => piece[name]),
   );
 }
 
@@ -39,7 +39,7 @@ export function newPart(piece: Piece, list: Exclude<PartList, 'swarms'>, kind: s
 
 /** Whether the parts of a list are called by their names from outside, so that these differ. */
 export function isCalled(list: PartList): boolean {
-  return list === 'controls' || list === 'cues';
+  return sectionOf(list).called ?? false;
 }
 
 /** A name that none of the parts has: 'Wind', 'Wind 2', …. */
@@ -86,6 +86,12 @@ export function makeSwarm(emitter: string, among: readonly Swarm[]): Swarm {
   };
 }
 
+/** The lists of sections that stand at a place of the file, with nothing in them. */
+function emptyLists(place: Section['place']): Pick<Piece, PartList> {
+  const here = listsWhere((s) => s.place === place);
+  return Object.fromEntries(here.map((list) => [list, []])) as unknown as Pick<Piece, PartList>;
+}
+
 export function makePiece(name: string): Piece {
   const finish: Part[] = [];
   for (const kind of ['bloom', 'exposure']) finish.push(makePart('finish', kind, finish));
@@ -97,21 +103,13 @@ export function makePiece(name: string): Piece {
     frame: { width: 1920, height: 1080, rate: 30, length: 600, preroll: 0, loop: false },
     backdrop: makeChoice('backdrops', 'radial'),
     camera: makeChoice('cameras', 'perspective'),
-    lights: [],
+    ...emptyLists('scene'),
     density: 1,
-    swarms: [],
-    forces: [],
-    colliders: [],
-    media: [],
-    performers: [],
-    pictures: [],
-    sounds: [],
-    signals: [],
+    ...emptyLists('world'),
     stock: [],
     influence: {},
+    ...emptyLists('end'),
     finish,
-    controls: [],
-    cues: [],
     played: [],
   };
 }

@@ -1,4 +1,4 @@
-import { swarmDials } from '../catalogue/swarmDials';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import type { Piece, Swarm } from './types';
 
 /** Settings of a swarm beside its dials. */

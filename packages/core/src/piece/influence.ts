@@ -1,3 +1,5 @@
+import { listsWhere } from '../sections/lists';
+import type { Section } from '../sections/section';
 import { thereAre } from './thereAre';
 import type { Piece } from './types';
 
@@ -6,11 +8,21 @@ export function influenceOf(piece: Piece, part: string, swarm: string): number {
   return piece.influence[part]?.[swarm] ?? 1;
 }
 
+/** All parts on one side of the influence grid. */
+export function partsThat(
+  piece: Piece,
+  side: NonNullable<Section['influence']>,
+): { id: string; name: string; on: boolean }[] {
+  return listsWhere((s) => s.influence === side).flatMap(
+    (list): { id: string; name: string; on: boolean }[] => piece[list],
+  );
+}
+
 /** Influence of what is not there, or on what is not there. */
 export function influenceProblems(piece: Piece): { path: string[]; message: string }[] {
   const [felt, feeling] = [
-    [...piece.forces, ...piece.colliders].map((p) => p.id),
-    [...piece.swarms, ...piece.media].map((p) => p.id),
+    partsThat(piece, 'felt').map((p) => p.id),
+    partsThat(piece, 'feels').map((p) => p.id),
   ];
   return Object.entries(piece.influence).flatMap(([part, row]) => {
     if (!felt.includes(part)) {

@@ -1,5 +1,5 @@
-import { kindOf } from '../catalogue';
-import type { Inquiry } from '../catalogue/kinds';
+import { kindOf } from '../sections';
+import type { Inquiry } from '../sections/kinds';
 import type { Piece } from './types';
 
 /** What kinds may ask of a piece to say why nothing comes of them. */

@@ -1,9 +1,10 @@
-import { kindOf, type Shelf } from '../catalogue';
-import type { ControlKind } from '../catalogue/kinds';
-import { swarmDials } from '../catalogue/swarmDials';
+import { kindOf, type Shelf } from '../sections';
+import type { ControlKind } from '../sections/kinds';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import type { DialSpec, Dials } from '../language/dials';
 import { thereAre } from './thereAre';
-import { PART_LISTS, type Choice, type Part, type PartList, type Piece, type Swarm } from './types';
+import { listsWhere } from '../sections/lists';
+import { type Choice, type Part, type PartList, type Piece, type Swarm } from './types';
 
 /**
  * Names of places in a piece that a control can hold: `swarms.fire.rate`, `swarms.fire.emitter.radius`,
@@ -21,10 +22,7 @@ export interface Place {
 const AXES = ['x', 'y', 'z'] as const;
 
 /** Lists whose parts have dials that controls can hold. */
-const HELD_LISTS: readonly PartList[] = [
-  'swarms',
-  ...PART_LISTS.filter((list) => list !== 'controls' && list !== 'cues'),
-];
+const heldLists = (): PartList[] => listsWhere((s) => !s.called);
 
 /** Why there is no such place, in words. */
 export class NoPlace extends Error {
@@ -43,9 +41,9 @@ export function placeNamed(piece: Piece, address: string): Place {
       list === 'camera' ? (['cameras', 'Camera'] as const) : (['backdrops', 'Backdrop'] as const);
     return inDials(kindOf(shelf, piece[list].kind).dials, [list], part, rest);
   }
-  if (!HELD_LISTS.includes(list as PartList)) {
+  if (!heldLists().includes(list as PartList)) {
     throw new NoPlace(
-      `there is no '${list}'; there are camera, backdrop, ${HELD_LISTS.join(', ')}`,
+      `there is no '${list}'; there are camera, backdrop, ${heldLists().join(', ')}`,
     );
   }
   const [id = '', ...inside] = rest;
@@ -122,7 +120,7 @@ export function addressOf(piece: Piece, path: readonly (string | number)[]): str
         return component ? AXES[k]! : String(k);
       });
   if (list === 'camera' || list === 'backdrop') return [list, ...words(rest)].join('.');
-  if (!HELD_LISTS.includes(list as PartList)) return null;
+  if (!heldLists().includes(list as PartList)) return null;
   const [at, ...inside] = rest;
   const part = (piece[list as PartList] as readonly (Part | Swarm)[])[at as number];
   if (!part) return null;

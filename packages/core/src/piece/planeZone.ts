@@ -1,4 +1,4 @@
-import { kindOf } from '../catalogue';
+import { kindOf } from '../sections';
 import type { Part, Piece } from './types';
 import { freshName, makePart } from './create';
 

@@ -1,4 +1,5 @@
-import { ID_GROUPS, PART_LISTS, type PartList, type Piece } from './types';
+import { namedTogether, PART_LISTS, sectionOf } from '../sections/lists';
+import type { PartList, Piece } from './types';
 import type { DialSpec } from '../language/dials';
 import { isLayers } from '../feeds/feeds';
 import { madeType } from '../stock/makers';
@@ -33,8 +34,8 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       });
     }
   };
-  ID_GROUPS.forEach(twice);
-  const shared: string[] = ID_GROUPS.flat();
+  namedTogether().forEach(twice);
+  const shared: string[] = namedTogether().flat();
   for (const list of PART_LISTS) if (!shared.includes(list)) twice([list]);
   piece.swarms.forEach(({ bodies }, i) => {
     const seen = new Set<string>();
@@ -99,7 +100,7 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
       if (!there)
         problems.push({
           path,
-          message: `there is no ${spec.of === 'media' ? 'medium' : spec.of.slice(0, -1)} '${name}'`,
+          message: `there is no ${sectionOf(spec.of).one} '${name}'`,
         });
     }
     if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {

@@ -1,9 +1,11 @@
 import { z } from '../zod';
-import { catalogue, catalogueVersion, type Shelf } from '../catalogue';
+import { catalogue, catalogueVersion, type Shelf } from '../sections';
+import { SECTIONS } from '../sections/lists';
+import type { Section } from '../sections/section';
 import { CHANCES } from '../language/particle';
 import { rateSchema } from './rate';
 import { dialsSchema } from '../language/dials';
-import { swarmDials } from '../catalogue/swarmDials';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import { stockEntrySchema } from '../stock/entry';
 import { idSchema as id } from '../stock/id';
 import { playedSchema } from './played';
@@ -95,8 +97,19 @@ function swarmSchema(): z.ZodType<Swarm> {
   return swarm as unknown as z.ZodType<Swarm>;
 }
 
+/** The lists of sections that stand at a place of the file. */
+function listsAt(place: Section['place']): Record<string, z.ZodType> {
+  const here = SECTIONS.filter((s) => s.place === place);
+  return Object.fromEntries(
+    here.map((s) => [
+      s.list,
+      list(s.list === 'swarms' ? swarmSchema() : partOf(s.list as Shelf), s.most),
+    ]),
+  );
+}
+
 function build(): z.ZodType<Piece> {
-  return z
+  const piece = z
     .strictObject({
       format: z.literal(FORMAT),
       version: z.literal(VERSION),
@@ -105,28 +118,20 @@ function build(): z.ZodType<Piece> {
       frame,
       backdrop: choiceOf('backdrops'),
       camera: choiceOf('cameras'),
-      lights: list(partOf('lights'), 16),
+      ...listsAt('scene'),
       density: z.number().min(0.01).max(100),
-      swarms: list(swarmSchema(), 64),
-      forces: list(partOf('forces'), 64),
-      colliders: list(partOf('colliders'), 64),
-      media: list(partOf('media'), 4),
-      performers: list(partOf('performers'), 16),
-      pictures: list(partOf('pictures'), 32),
-      sounds: list(partOf('sounds'), 32),
-      signals: list(partOf('signals'), 64),
+      ...listsAt('world'),
       stock: list(stockEntrySchema, 256),
       influence: z.record(id, z.record(id, z.number().min(-100).max(100))).prefault({}),
-      finish: list(partOf('finish'), 32),
-      controls: list(partOf('controls'), 128),
-      cues: list(partOf('cues'), 500),
+      ...listsAt('end'),
       played: playedSchema.prefault([]),
     })
-    .superRefine((piece, context) => {
-      for (const { path, message } of referenceProblems(piece)) {
+    .superRefine((read, context) => {
+      for (const { path, message } of referenceProblems(read as unknown as Piece)) {
         context.addIssue({ code: 'custom', path, message });
       }
     });
+  return piece as unknown as z.ZodType<Piece>;
 }
 
 let built: { version: number; schema: z.ZodType<Piece> } | null = null;

@@ -1,35 +1,13 @@
 import type { DialValues } from '../language/dials';
 import type { Chance } from '../language/particle';
-import type { SwarmValues } from '../catalogue/swarmDials';
+import type { SwarmValues } from '../sections/swarms/swarmDials';
 import type { Played } from './played';
 import type { StockEntry } from '../stock/entry';
 
 export const FORMAT = 'vast-swarm piece';
 export const VERSION = 12;
 
-/** The lists of parts that a piece has beside its swarms, each from the shelf of its name, in the order of its file. */
-export const PART_LISTS = [
-  'forces',
-  'colliders',
-  'media',
-  'lights',
-  'performers',
-  'pictures',
-  'sounds',
-  'signals',
-  'finish',
-  'controls',
-  'cues',
-] as const;
-export type PartList = 'swarms' | (typeof PART_LISTS)[number];
-
-/** Lists whose parts are named in one place, so that their ids differ: in the influence grid, and by what shows something. */
-export const ID_GROUPS = [
-  ['forces', 'colliders'],
-  ['swarms', 'media'],
-  ['stock', 'pictures', 'media'],
-  ['signals', 'controls'],
-] as const satisfies readonly (PartList | 'stock')[][];
+export { PART_LISTS, type PartList } from '../sections/lists';
 
 /** A kind with its dials. */
 export interface Choice {

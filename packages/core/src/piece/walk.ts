@@ -1,8 +1,8 @@
-import { kindOf, type Shelf } from '../catalogue';
+import { kindOf, type Shelf } from '../sections';
 import type { DialSpec, Dials, DialValues } from '../language/dials';
 import { isLayers, mapOf, type DialValue } from '../feeds/feeds';
 import type { Mask } from '../feeds/mask';
-import { swarmDials } from '../catalogue/swarmDials';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import { formulaMaps, formulaSignals } from '../formula/parse';
 import { PART_LISTS, type Choice, type Piece } from './types';
 

@@ -1,5 +1,5 @@
 import type { BlockTrack } from '../language/track';
-import { cameraDials } from '../catalogue/cameras/lens';
+import { cameraDials } from '../sections/scene/cameras/lens';
 import { valuesOf } from '../language/dials';
 import { inEffect } from '../piece/follow';
 import { PLAYED } from '../piece/played';

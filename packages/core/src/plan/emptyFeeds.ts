@@ -1,4 +1,4 @@
-import { swarmDials } from '../catalogue/swarmDials';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import { layersOf, type DialValue } from '../feeds/feeds';
 import type { ColourLayer } from '../feeds/colourLayers';
 import { SECTIONS } from '../piece/follow';

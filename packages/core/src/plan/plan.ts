@@ -1,4 +1,4 @@
-import type { Follow } from '../catalogue/kinds';
+import type { Follow } from '../sections/kinds';
 import type { BlockTrack } from '../language/track';
 import type { Piece } from '../piece/types';
 import type { Bake } from './bake';

@@ -1,6 +1,6 @@
-import { kindOf } from '../catalogue';
-import { fluidDials } from '../catalogue/media/dials';
-import { swarmDials } from '../catalogue/swarmDials';
+import { kindOf } from '../sections';
+import { fluidDials } from '../sections/media/dials';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import type { KernelBuilder } from '../language/builder';
 import { DialReader } from '../language/dialReader';
 import type { Dials, DialValues } from '../language/dials';

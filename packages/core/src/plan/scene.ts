@@ -1,5 +1,5 @@
-import type { Follow } from '../catalogue/kinds';
-import { swarmDials } from '../catalogue/swarmDials';
+import type { Follow } from '../sections/kinds';
+import { swarmDials } from '../sections/swarms/swarmDials';
 import type { KernelBuilder } from '../language/builder';
 import type { World } from '../language/world';
 import { inEffect } from '../piece/follow';
@@ -7,7 +7,7 @@ import { looped, periodOf, phaseOf, roundOf } from '../feeds/loop';
 import { isSignal, type FrameFeed, type Vector, type VectorFeed } from '../feeds/feeds';
 import { formulaAt } from '../formula/numbers';
 import { parseFormula } from '../formula/parse';
-import { kindOf } from '../catalogue';
+import { kindOf } from '../sections';
 import type { Piece } from '../piece/types';
 import { LivePlay, PLAYED } from '../piece/played';
 import { Score, type Bursts } from './score/score';

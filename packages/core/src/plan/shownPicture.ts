@@ -1,4 +1,4 @@
-import { kindOf } from '../catalogue';
+import { kindOf } from '../sections';
 import { stockData, type StockEntry, type StockFiles } from '../stock/entry';
 import { kept } from '../stock/clip/kept';
 import { lookAt } from '../stock/clip/look';

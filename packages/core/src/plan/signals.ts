@@ -1,5 +1,5 @@
-import { kindOf } from '../catalogue';
-import type { Follow, LiveClock, SignalContext } from '../catalogue/kinds';
+import { kindOf } from '../sections';
+import type { Follow, LiveClock, SignalContext } from '../sections/kinds';
 import { LiveTake } from '../feeds/take';
 import { startedAt, type Heard } from '../stock/sound/heard';
 import type { LivePictures } from '../stock/clip/livePictures';

@@ -1,6 +1,6 @@
 import { inquiryOf } from '../piece/inquiry';
-import { kindOf } from '../catalogue';
-import { longestLife, takesEachPlace } from '../catalogue/swarmDials';
+import { kindOf } from '../sections';
+import { longestLife, takesEachPlace } from '../sections/swarms/swarmDials';
 import { wantsPlaceColour } from '../feeds/feeds';
 import type { Swarm } from '../piece/types';
 import { emitterPlaces } from './motion/allPlaces';

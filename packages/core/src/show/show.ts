@@ -36,7 +36,6 @@ const sizeSchema = z.strictObject({
   width: z.number().int().min(16).max(16_384),
   height: z.number().int().min(16).max(16_384),
 });
-export type OutputSize = z.infer<typeof sizeSchema>;
 
 const showSchema = z
   .strictObject({

@@ -28,7 +28,7 @@ export interface WorkerOptions {
 }
 
 /** This program; all of it is bundled into one file. */
-const CLI = new URL(import.meta.url).pathname;
+const CLI = new URL('./cli.mjs', import.meta.url).pathname;
 /** Milliseconds between two signs of life. */
 const BEAT = 1000;
 /** Frames that may wait for the server; then it is waited for. */

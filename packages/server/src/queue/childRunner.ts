@@ -10,7 +10,7 @@ import type { Outcome, Run, Runner, Step } from './runner';
 /** Renders by the command line in a process of its own: where that dies, the server goes on, and so may the render. */
 
 /** The command line itself; this file is bundled into it. */
-const CLI = new URL(import.meta.url).pathname;
+const CLI = new URL('./cli.mjs', import.meta.url).pathname;
 /** A process that was ended by others is begun again so often, as long as it had made something. */
 const AGAIN = 3;
 /** Codes of those that end in order because they are told to, see interrupted.ts. */

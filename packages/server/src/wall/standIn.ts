@@ -1,7 +1,6 @@
 import type { AddressInfo } from 'node:net';
 import { Packet } from 'sacn';
 import type { WebSocket } from 'ws';
-import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { parseWall, wallText, type Wall } from '@vast-swarm/core/show';
 import { Guard } from '../guard';
 import { loadDocument } from '../load';
@@ -76,7 +75,10 @@ interface Options {
 
 /** A wall of LED panels that hears sACN, and shows on a page what it would look like. */
 export async function standInWall({ port, page, map }: Options): Promise<void> {
-  const wall = map === undefined ? DEMO_SHOW.show.wall! : await loadDocument(map, parseWall);
+  const wall =
+    map === undefined
+      ? (await import('@vast-swarm/core/demo')).DEMO_SHOW.show.wall!
+      : await loadDocument(map, parseWall);
   const hearing = new Hearing();
   const udp = await openUdp(port, '127.0.0.1', true);
   if (typeof udp === 'string') {

@@ -1,5 +1,5 @@
 import type { ControlValue, Moves } from '../../feeds/control';
-import { kindOf } from '../../catalogue';
+import { kindOf } from '../../sections';
 import type { DialValues } from '../../language/dials';
 import type { Swarm } from '../../piece/types';
 import { makeChoice, makePart } from '../../piece/create';

@@ -1,4 +1,4 @@
-import type { Shelf } from '../../catalogue';
+import type { Shelf } from '../../sections';
 import type { Piece } from '../../piece/types';
 import * as driven from './driven';
 import { finish } from './finish';

@@ -1,4 +1,4 @@
-import { kindOf, type Shelf } from '../../catalogue';
+import { kindOf, type Shelf } from '../../sections';
 import type { Dials, DialValues } from '../../language/dials';
 import { firstSwarm } from '../../piece/begin';
 import { makePart, makePiece } from '../../piece/create';

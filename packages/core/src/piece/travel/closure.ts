@@ -5,7 +5,8 @@ import { dialsOf, mapsIn, signalsIn, stockNamed, type DialPlace } from '../walk'
 import { formulaSignals } from '../../formula/parse';
 import { isLayers } from '../../feeds/feeds';
 import { isCalled } from '../create';
-import { PART_LISTS, type PartList, type Piece } from '../types';
+import { listsWhere, namedWith, sectionOf } from '../../sections/lists';
+import type { PartList, Piece } from '../types';
 
 /** A part by its list and id. */
 export interface PartRef {
@@ -21,7 +22,7 @@ export function isTravelling(list: PartList): list is Travelling {
 }
 
 /** Lists whose parts are taken elsewhere. */
-export const TRAVELLING = (['swarms', ...PART_LISTS] as const).filter(isTravelling);
+export const travelling = (): Travelling[] => listsWhere((s) => !s.called).filter(isTravelling);
 
 /** Ids of parts by list, and of things of the stock. */
 export type Closure = Record<Travelling | 'stock', Set<string>>;
@@ -57,12 +58,12 @@ export function namedBy({ spec, value }: Pick<DialPlace, 'spec' | 'value'>): Nam
  */
 export function closureOf(piece: Piece, chosen: readonly PartRef[]): Closure {
   const found = Object.fromEntries(
-    [...TRAVELLING, 'stock'].map((list) => [list, new Set<string>()]),
+    [...travelling(), 'stock'].map((list) => [list, new Set<string>()]),
   ) as Closure;
   const names = namedIn(piece);
   const visit = (list: Named['list'], id: string): void => {
     if (list === 'shown') {
-      for (const one of ['pictures', 'media', 'stock'] as const) {
+      for (const one of namedWith('stock') as (Travelling | 'stock')[]) {
         if (piece[one].some((p) => p.id === id)) visit(one, id);
       }
       return;
@@ -70,8 +71,8 @@ export function closureOf(piece: Piece, chosen: readonly PartRef[]): Closure {
     if (found[list].has(id) || !piece[list].some((p) => p.id === id)) return;
     found[list].add(id);
     for (const named of names.get(`${list} ${id}`) ?? []) visit(named.list, named.id);
-    if (list !== 'swarms' && list !== 'media') return;
-    for (const felt of ['forces', 'colliders'] as const) {
+    if (list === 'stock' || sectionOf(list).influence !== 'feels') return;
+    for (const felt of travelling().filter((l) => sectionOf(l).influence === 'felt')) {
       for (const part of piece[felt])
         if (influenceOf(piece, part.id, id) !== 0) visit(felt, part.id);
     }

@@ -7,14 +7,16 @@ import {
   type Vector,
   type VectorFeed,
 } from '../../feeds/feeds';
+import { listsWhere, sectionOf } from '../../sections/lists';
 import { numberControls, signalId } from '../chains';
 import { restOf } from '../controls';
 import { documentText, parseDocument, PieceError } from '../document';
 import { inEffect } from '../follow';
+import { partsThat } from '../influence';
 import { parsePiece, pieceText, validatePiece } from '../parse';
 import type { Piece } from '../types';
 import { dialsOf, putAt, type DialPlace } from '../walk';
-import { closureOf, isTravelling, namedBy, TRAVELLING, type PartRef } from './closure';
+import { closureOf, isTravelling, namedBy, travelling, type PartRef } from './closure';
 
 /** Parts of a piece on their way to another, as text between people, or as a recipe. */
 export interface Parts {
@@ -30,19 +32,21 @@ export interface Parts {
 /** The `format` of a file of parts. */
 export const PARTS_FORMAT = 'vast-swarm parts';
 
-const schema = z.strictObject({
-  format: z.literal(PARTS_FORMAT),
-  version: z.literal(1),
-  name: z.string().min(1).max(120),
-  chosen: z
-    .array(z.strictObject({ list: z.enum(TRAVELLING), id: z.string().min(1).max(64) }))
-    .min(1)
-    .max(400),
-  // It is read as what it is: a piece, of whatever version.
-  piece: z.unknown(),
-});
+/** Made when it is asked for: sections can come from outside. */
+const schema = () =>
+  z.strictObject({
+    format: z.literal(PARTS_FORMAT),
+    version: z.literal(1),
+    name: z.string().min(1).max(120),
+    chosen: z
+      .array(z.strictObject({ list: z.enum(travelling()), id: z.string().min(1).max(64) }))
+      .min(1)
+      .max(400),
+    // It is read as what it is: a piece, of whatever version.
+    piece: z.unknown(),
+  });
 
-const PARTS = { what: 'file of parts', format: PARTS_FORMAT, version: 1, schema: () => schema };
+const PARTS = { what: 'file of parts', format: PARTS_FORMAT, version: 1, schema };
 
 /**
  * Parts of a piece with all that they name. What a control drives in them stands where it rests.
@@ -62,16 +66,17 @@ export function gathered(piece: Piece, chosen: readonly PartRef[], name: string)
     delete swarm.own;
   }
   atRest(next);
-  for (const list of [...TRAVELLING, 'stock'] as const) {
-    if (list === 'lights' || list === 'finish') continue;
+  for (const list of [...travelling(), 'stock'] as const) {
+    if (list !== 'stock' && sectionOf(list).scenery) continue;
     const kept = (next[list] as { id: string }[]).filter((p) => found[list].has(p.id));
     Object.assign(next, { [list]: kept });
   }
   withoutMissing(next, there);
-  const felt = new Set([...next.forces, ...next.colliders].map((p) => p.id));
-  const feeling = new Set([...next.swarms, ...next.media].map((p) => p.id));
+  const felt = new Set(partsThat(next, 'felt').map((p) => p.id));
+  const feeling = new Set(partsThat(next, 'feels').map((p) => p.id));
   next.influence = picked(next.influence, felt, (row) => picked(row, feeling, (v) => v));
-  Object.assign(next, { controls: [], cues: [], played: [], name: name.slice(0, 120) });
+  for (const list of listsWhere((s) => s.called === true)) next[list] = [];
+  Object.assign(next, { played: [], name: name.slice(0, 120) });
   return { format: PARTS_FORMAT, version: 1, name: next.name, chosen: there, piece: next };
 }
 
@@ -101,7 +106,7 @@ function atRest(piece: Piece): void {
 /** What parts were seen with goes along as far as it names nothing that stays behind. */
 function withoutMissing(piece: Piece, chosen: readonly PartRef[]): void {
   const ids = new Set(
-    [...TRAVELLING, 'stock' as const].flatMap((list) => piece[list].map((p) => p.id)),
+    [...travelling(), 'stock' as const].flatMap((list) => piece[list].map((p) => p.id)),
   );
   for (const place of dialsOf({ ...piece, swarms: [] })) {
     const [list] = place.path;
@@ -109,14 +114,17 @@ function withoutMissing(piece: Piece, chosen: readonly PartRef[]): void {
     if (namedBy(place).every((n) => ids.has(n.id))) continue;
     piece[list].dials[String(place.path.at(-1))] = middleOf(place);
   }
-  for (const list of ['finish', 'lights'] as const) {
+  for (const list of travelling().filter((l) => sectionOf(l).scenery)) {
     const misses = new Set(
       [...dialsOf({ ...piece, swarms: [] })]
         .filter((place) => place.path[0] === list && namedBy(place).some((n) => !ids.has(n.id)))
         .map((place) => place.path[1] as number),
     );
     const wanted = (id: string): boolean => chosen.some((c) => c.list === list && c.id === id);
-    piece[list] = piece[list].filter((part, i) => wanted(part.id) || !misses.has(i));
+    const kept = (piece[list] as { id: string }[]).filter(
+      (part, i) => wanted(part.id) || !misses.has(i),
+    );
+    Object.assign(piece, { [list]: kept });
   }
 }
 
@@ -164,7 +172,7 @@ function fail(message: string): never {
 
 /** All parts of a piece. */
 function wholeOf(piece: Piece): Parts {
-  const chosen = TRAVELLING.flatMap((list) => piece[list].map(({ id }) => ({ list, id })));
+  const chosen = travelling().flatMap((list) => piece[list].map(({ id }) => ({ list, id })));
   const parts = gathered(piece, chosen, piece.name);
   if (!parts) fail(`The piece '${piece.name}' has no parts that could be taken from it.`);
   return parts;

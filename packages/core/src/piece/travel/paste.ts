@@ -1,10 +1,11 @@
 import equal from 'fast-deep-equal';
 import { freshId, freshName } from '../create';
 import { inEffect } from '../follow';
-import { influenceOf } from '../influence';
+import { influenceOf, partsThat } from '../influence';
 import { validatePiece } from '../parse';
-import { ID_GROUPS, type Piece } from '../types';
-import { closureOf, namedIn, TRAVELLING, type PartRef, type Travelling } from './closure';
+import { namedWith, sectionOf } from '../../sections/lists';
+import type { Piece } from '../types';
+import { closureOf, namedIn, travelling, type PartRef, type Travelling } from './closure';
 import type { Parts } from './parts';
 import { renamed } from './renamed';
 
@@ -27,7 +28,7 @@ export function pasted(
   const next = structuredClone(piece);
   const added: PartRef[] = [];
   const fresh = { felt: new Set<string>(), feeling: new Set<string>() };
-  for (const list of [...TRAVELLING, 'stock'] as const) {
+  for (const list of [...travelling(), 'stock'] as const) {
     const target = next[list] as { id: string; name: string }[];
     from[list].forEach(({ id }, i) => {
       if (!found[list].has(id) || reused.has(`${list} ${id}`)) return;
@@ -36,8 +37,9 @@ export function pasted(
       if (list === 'stock') return;
       const isChosen = picked.has(`${list} ${id}`);
       if (isChosen) added.push({ list, id: part.id });
-      if (list === 'swarms' || list === 'media') fresh.feeling.add(part.id);
-      if ((list === 'forces' || list === 'colliders') && !isChosen) fresh.felt.add(part.id);
+      const { influence } = sectionOf(list);
+      if (influence === 'feels') fresh.feeling.add(part.id);
+      if (influence === 'felt' && !isChosen) fresh.felt.add(part.id);
     });
   }
   putInfluence(next, own, fresh);
@@ -50,9 +52,9 @@ function putInfluence(
   own: Piece,
   fresh: Record<'felt' | 'feeling', ReadonlySet<string>>,
 ): void {
-  const known = new Set([...own.forces, ...own.colliders].map((p) => p.id));
-  for (const { id: felt } of [...next.forces, ...next.colliders]) {
-    for (const { id } of [...next.swarms, ...next.media]) {
+  const known = new Set(partsThat(own, 'felt').map((p) => p.id));
+  for (const { id: felt } of partsThat(next, 'felt')) {
+    for (const { id } of partsThat(next, 'feels')) {
       const isNew = fresh.feeling.has(id);
       // What came along with a swarm is for that one.
       if (!isNew && !fresh.felt.has(felt)) continue;
@@ -70,7 +72,7 @@ function sameParts(
   picked: ReadonlySet<string>,
 ): Set<string> {
   const same = new Set<string>();
-  for (const list of [...TRAVELLING, 'stock'] as const) {
+  for (const list of [...travelling(), 'stock'] as const) {
     for (const part of from[list] as { id: string }[]) {
       const key = `${list} ${part.id}`;
       if (!found[list].has(part.id) || picked.has(key)) continue;
@@ -83,16 +85,15 @@ function sameParts(
     before = same.size;
     for (const [key, named] of namedIn(from)) {
       const lacks = named.some(({ list, id }) =>
-        list === 'shown' ? !SHOWN.some((l) => same.has(`${l} ${id}`)) : !same.has(`${list} ${id}`),
+        list === 'shown'
+          ? !namedWith('stock').some((l) => same.has(`${l} ${id}`))
+          : !same.has(`${list} ${id}`),
       );
       if (lacks) same.delete(key);
     }
   }
   return same;
 }
-
-/** Lists of what can be shown. */
-const SHOWN = ['stock', 'pictures', 'media'] as const;
 
 function settled(piece: Piece, part: { id: string }): unknown {
   return 'emitter' in part ? inEffect(piece, part as Piece['swarms'][number]) : part;
@@ -106,9 +107,8 @@ function newIds(
   reused: ReadonlySet<string>,
 ): Map<Travelling | 'stock', Map<string, string>> {
   const ids = new Map<Travelling | 'stock', Map<string, string>>();
-  for (const list of [...TRAVELLING, 'stock'] as const) {
-    const group = ID_GROUPS.filter((g) => (g as readonly string[]).includes(list)).flat();
-    const lists = [...new Set([list, ...group])] as (Travelling | 'stock')[];
+  for (const list of [...travelling(), 'stock'] as const) {
+    const lists = namedWith(list) as (Travelling | 'stock')[];
     const own = new Map<string, string>();
     ids.set(list, own);
     for (const { id } of from[list]) {

@@ -2,9 +2,10 @@ import { withNamesOf } from '../../formula/parse';
 import type { DialSpec } from '../../language/dials';
 import type { DialValue } from '../../feeds/feeds';
 import { signalId } from '../chains';
-import { ID_GROUPS, type Piece } from '../types';
+import { listsWhere, namedWith } from '../../sections/lists';
+import type { Piece } from '../types';
 import { dialsOf, putAt } from '../walk';
-import { TRAVELLING, type Travelling } from './closure';
+import { travelling, type Travelling } from './closure';
 
 /** New ids of parts, by what lists they are named in. */
 export type NewIds = ReadonlyMap<Travelling | 'stock', ReadonlyMap<string, string>>;
@@ -13,15 +14,26 @@ export type NewIds = ReadonlyMap<Travelling | 'stock', ReadonlyMap<string, strin
 export function renamed(piece: Piece, ids: NewIds): Piece {
   const next = structuredClone(piece);
   const of = (list: Travelling | 'stock', id: string): string => ids.get(list)?.get(id) ?? id;
-  for (const list of [...TRAVELLING, 'stock'] as const) {
+  for (const list of [...travelling(), 'stock'] as const) {
     for (const part of next[list]) part.id = of(list, part.id);
   }
   for (const swarm of next.swarms) if (swarm.follows) swarm.follows = of('swarms', swarm.follows);
   next.influence = Object.fromEntries(
     Object.entries(next.influence).map(([felt, row]) => [
-      either(ids, ['forces', 'colliders'], felt),
+      either(
+        ids,
+        listsWhere((s) => s.influence === 'felt'),
+        felt,
+      ),
       Object.fromEntries(
-        Object.entries(row).map(([id, v]) => [either(ids, ['swarms', 'media'], id), v]),
+        Object.entries(row).map(([id, v]) => [
+          either(
+            ids,
+            listsWhere((s) => s.influence === 'feels'),
+            id,
+          ),
+          v,
+        ]),
       ),
     ]),
   );
@@ -32,7 +44,7 @@ export function renamed(piece: Piece, ids: NewIds): Piece {
 }
 
 /** Lists in which pictures, media and things of the stock are told from each other by their ids. */
-const SHOWN = ID_GROUPS.find((g) => (g as readonly string[]).includes('stock'))!;
+const shown = (): readonly string[] => namedWith('stock');
 
 function either(ids: NewIds, lists: readonly string[], id: string): string {
   for (const list of lists) {
@@ -53,9 +65,9 @@ function dialRenamed(spec: DialSpec, value: DialValue, ids: NewIds): DialValue {
     case 'formula':
       return textRenamed(value as string, ids);
     case 'stock':
-      return either(ids, SHOWN, value as string);
+      return either(ids, shown(), value as string);
     case 'stocks':
-      return (value as string[]).map((id) => either(ids, SHOWN, id));
+      return (value as string[]).map((id) => either(ids, shown(), id));
     case 'choice':
     case 'label':
     case 'joints':
@@ -80,7 +92,7 @@ function valueRenamed(value: unknown, ids: NewIds): unknown {
     Object.entries(value).map(([key, part]: [string, unknown]) => {
       if (typeof part !== 'string') return [key, valueRenamed(part, ids)];
       if (key === 'signal') return [key, signalRenamed(part, ids)];
-      if (key === 'picture' || key === 'outline') return [key, either(ids, SHOWN, part)];
+      if (key === 'picture' || key === 'outline') return [key, either(ids, shown(), part)];
       if (key === 'swarm') return [key, either(ids, ['swarms'], part)];
       return [key, key === 'text' ? textRenamed(part, ids) : part];
     }),
@@ -89,5 +101,5 @@ function valueRenamed(value: unknown, ids: NewIds): unknown {
 
 function textRenamed(text: string, ids: NewIds): string {
   const signals = withNamesOf(text, 'signal', (name) => signalRenamed(name, ids));
-  return withNamesOf(signals, 'map', (id) => either(ids, SHOWN, id));
+  return withNamesOf(signals, 'map', (id) => either(ids, shown(), id));
 }

@@ -2,6 +2,7 @@ import { randomKey, unitNumber } from '@vast-swarm/kernel';
 import type { ColourFeed, DialValue, NumberFeed, VectorFeed } from '../../feeds/feeds';
 import type { Stop } from '../../feeds/gradient';
 import type { DialSpec } from '../../language/dials';
+import { SECTIONS } from '../../sections/lists';
 import { holderOf } from '../controls';
 import { ownSection } from '../follow';
 import { addressOf } from '../places';
@@ -132,16 +133,16 @@ function groupOf({ spec, path }: DialPlace): Varied | null {
   if (COMPOSED.has(String(path.at(-1)))) return null;
   if (spec.type === 'vector' && spec.grasp !== undefined && spec.grasp !== 'way') return null;
   if (!['number', 'vector', 'colour', 'stops', 'choice'].includes(spec.type)) return null;
-  if (list === 'finish') return 'finish';
+  const holder = list === 'backdrop' ? 'look' : SECTIONS.find((s) => s.list === list)?.varies;
+  if (holder === 'finish') return 'finish';
   const colour = spec.type === 'colour' || spec.type === 'stops';
-  if (list === 'swarms' || list === 'lights' || list === 'backdrop') {
+  if (holder === 'look') {
     if (colour) return 'colour';
     if (spec.type === 'choice') return section === 'bodies' ? 'look' : null;
     const looks = section === 'bodies' || spec.group === 'Look' || list !== 'swarms';
     return looks ? 'look' : 'motion';
   }
-  const moves = list === 'forces' || list === 'colliders' || list === 'media';
-  return moves && spec.type !== 'choice' ? (colour ? 'colour' : 'motion') : null;
+  return holder === 'motion' && spec.type !== 'choice' ? (colour ? 'colour' : 'motion') : null;
 }
 
 /** Reach from which choices are made anew, too, and how often. */

@@ -1,5 +1,5 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import type { FieldKind, FieldReading } from '../../catalogue/kinds';
+import type { FieldKind, FieldReading } from '../../sections/kinds';
 import type { KernelBuilder } from '../../language/builder';
 import type { DialReader } from '../../language/dialReader';
 import type { Part } from '../../piece/types';

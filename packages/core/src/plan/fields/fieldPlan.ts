@@ -1,6 +1,6 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../catalogue';
-import type { FieldKind } from '../../catalogue/kinds';
+import { kindOf } from '../../sections';
+import type { FieldKind } from '../../sections/kinds';
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import { FRAME } from '../../language/names';

@@ -1,5 +1,5 @@
 import { backdropReader } from '../readers';
-import { kindOf } from '../../catalogue';
+import { kindOf } from '../../sections';
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import type { PlanPart } from '../cache';

@@ -1,4 +1,4 @@
-import { finishDials } from '../../catalogue/finish/common';
+import { finishDials } from '../../sections/finish/common';
 import { smoothstep, type Expr } from '@vast-swarm/kernel';
 import type { Mask, MaskShape } from '../../feeds/mask';
 import { memo, serialOf } from '../../stock/memo';

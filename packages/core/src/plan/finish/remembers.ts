@@ -1,5 +1,5 @@
-import { kindOf } from '../../catalogue';
-import type { FinishKind } from '../../catalogue/kinds';
+import { kindOf } from '../../sections';
+import type { FinishKind } from '../../sections/kinds';
 import type { Part } from '../../piece/types';
 
 /** Whether a treatment depends on the pictures before, where it is on. */

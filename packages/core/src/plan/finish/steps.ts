@@ -1,13 +1,13 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../catalogue';
-import type { FinishContext, FinishKind } from '../../catalogue/kinds';
+import { kindOf } from '../../sections';
+import type { FinishContext, FinishKind } from '../../sections/kinds';
 import type { Part } from '../../piece/types';
 import { sharedDials } from '../../language/dialReader';
 import { valuesOf } from '../../language/dials';
 import { given } from '../../language/names';
-import { bloomDials } from '../../catalogue/finish/bloom';
-import { blurDials } from '../../catalogue/finish/blur';
-import { finishDials } from '../../catalogue/finish/common';
+import { bloomDials } from '../../sections/finish/bloom';
+import { blurDials } from '../../sections/finish/blur';
+import { finishDials } from '../../sections/finish/common';
 import { treatmentReader } from '../readers';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';

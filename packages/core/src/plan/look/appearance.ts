@@ -1,14 +1,14 @@
-import { swarmDials } from '../../catalogue/swarmDials';
+import { swarmDials } from '../../sections/swarms/swarmDials';
 import { valuesOf } from '../../language/dials';
 import { smoothstep, Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../catalogue';
-import type { EmitterKind } from '../../catalogue/kinds';
+import { kindOf } from '../../sections';
+import type { EmitterKind } from '../../sections/kinds';
 import { wantsPlaceColour } from '../../feeds/feeds';
 import type { Part, Swarm } from '../../piece/types';
 import { densityOf } from './density';
 import { sharedDials, type DialReader } from '../../language/dialReader';
 import { FRAME, given } from '../../language/names';
-import { bodyDials } from '../../catalogue/bodies/common';
+import { bodyDials } from '../../sections/swarms/bodies/common';
 import type { SceneBuilder } from '../scene';
 import { bodyReader, emitterReader, swarmReader } from '../readers';
 import type { ParticleInputs, Repeat } from '../../language/particle';

@@ -1,6 +1,6 @@
 import type { CameraPose } from '../../language/frame';
-import { kindOf } from '../../catalogue';
-import { cameraDials } from '../../catalogue/cameras/lens';
+import { kindOf } from '../../sections';
+import { cameraDials } from '../../sections/scene/cameras/lens';
 import { gone, looped, periodOf } from '../../feeds/loop';
 import { valuesOf, type KeysOf } from '../../language/dials';
 import { randomKey } from '@vast-swarm/kernel';

@@ -1,5 +1,5 @@
-import { bodyDials } from '../../catalogue/bodies/common';
-import { meshDials } from '../../catalogue/bodies/mesh';
+import { bodyDials } from '../../sections/swarms/bodies/common';
+import { meshDials } from '../../sections/swarms/bodies/mesh';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import { sharedDials } from '../../language/dialReader';
 import type { PlanKernel } from '../../language/frame';

@@ -1,9 +1,9 @@
-import { lampDials } from '../../catalogue/lights/lamp';
+import { lampDials } from '../../sections/lights/lamp';
 import { valuesOf } from '../../language/dials';
 import { linearRgb, type Rgb } from '../../feeds/colour';
 import type { Vector } from '../../feeds/feeds';
-import { kindOf } from '../../catalogue';
-import type { LightKind } from '../../catalogue/kinds';
+import { kindOf } from '../../sections';
+import type { LightKind } from '../../sections/kinds';
 import type { CameraPose, Lamps } from '../../language/frame';
 import type { Scene } from '../scene';
 

@@ -1,6 +1,6 @@
-import { kindOf } from '../../catalogue';
-import { lampDials } from '../../catalogue/lights/lamp';
-import { shadowDials } from '../../catalogue/lights/shadow';
+import { kindOf } from '../../sections';
+import { lampDials } from '../../sections/lights/lamp';
+import { shadowDials } from '../../sections/lights/shadow';
 import { valuesOf } from '../../language/dials';
 import { Owner } from '../../language/names';
 import { Vec3 } from '@vast-swarm/kernel';

@@ -1,4 +1,4 @@
-import { fluidDials } from '../../catalogue/media/dials';
+import { fluidDials } from '../../sections/media/dials';
 import { valuesOf } from '../../language/dials';
 import { inEffect } from '../../piece/follow';
 import type { Part, Piece, Swarm } from '../../piece/types';

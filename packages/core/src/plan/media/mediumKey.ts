@@ -1,4 +1,4 @@
-import { fluidDials } from '../../catalogue/media/dials';
+import { fluidDials } from '../../sections/media/dials';
 import { influenceOf } from '../../piece/influence';
 import { inEffect } from '../../piece/follow';
 import type { Part, Piece } from '../../piece/types';

@@ -1,6 +1,6 @@
-import { laidOver } from '../../catalogue/finish/common';
-import { fluidDials } from '../../catalogue/media/dials';
-import { seenDials, seenLight } from '../../catalogue/media/seen';
+import { laidOver } from '../../sections/finish/common';
+import { fluidDials } from '../../sections/media/dials';
+import { seenDials, seenLight } from '../../sections/media/seen';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import { valuesOf } from '../../language/dials';
 import type { PlanKernel } from '../../language/frame';

@@ -1,4 +1,4 @@
-import { fluidDials } from '../../catalogue/media/dials';
+import { fluidDials } from '../../sections/media/dials';
 import { valuesOf } from '../../language/dials';
 import type { Notice } from '../plan';
 import type { Scene } from '../scene';

@@ -1,4 +1,4 @@
-import { fluidDials } from '../../catalogue/media/dials';
+import { fluidDials } from '../../sections/media/dials';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import { valuesOf } from '../../language/dials';
 import type { PlanKernel } from '../../language/frame';

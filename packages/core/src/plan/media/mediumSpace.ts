@@ -1,5 +1,5 @@
-import { kindOf } from '../../catalogue';
-import { fluidDials } from '../../catalogue/media/dials';
+import { kindOf } from '../../sections';
+import { fluidDials } from '../../sections/media/dials';
 import type { FrameFeed, Vector, VectorFeed } from '../../feeds/feeds';
 import { valuesOf } from '../../language/dials';
 import type { MediumPose, MediumSpace } from '../../language/mediumSpace';

@@ -1,8 +1,8 @@
 import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../catalogue';
-import type { Effect, ForceKind } from '../../catalogue/kinds';
-import { scaled } from '../../catalogue/forces/region';
-import { seenMotion } from '../../catalogue/forces/seenMotion';
+import { kindOf } from '../../sections';
+import type { Effect, ForceKind } from '../../sections/kinds';
+import { scaled } from '../../sections/forces/region';
+import { seenMotion } from '../../sections/forces/seenMotion';
 import { luminance } from '../../feeds/luminance';
 import type { PlanKernel } from '../../language/frame';
 import { givingWay } from '../../feeds/loop';
@@ -185,7 +185,7 @@ function takeSwarms(cells: Cells, dial: MediumDial, taken: Taken): void {
   going.amount = going.amount.add(left('count').mul(give));
 }
 
-/** How the motion of a picture is found; see catalogue/forces/clipFlow.ts. */
+/** How the motion of a picture is found; see sections/forces/clipFlow.ts. */
 const FLOW = { detail: 160, smooth: 0.01, steady: 2 };
 
 function takePicture(

@@ -1,5 +1,5 @@
 import type { Expr } from '@vast-swarm/kernel';
-import type { fluidDials } from '../../catalogue/media/dials';
+import type { fluidDials } from '../../sections/media/dials';
 import type { DialReader } from '../../language/dialReader';
 import type { Content } from '../../language/mediumSpace';
 

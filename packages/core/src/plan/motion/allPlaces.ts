@@ -1,6 +1,6 @@
-import { kindOf } from '../../catalogue';
-import type { Places } from '../../catalogue/kinds';
-import { takesEachPlace } from '../../catalogue/swarmDials';
+import { kindOf } from '../../sections';
+import type { Places } from '../../sections/kinds';
+import { takesEachPlace } from '../../sections/swarms/swarmDials';
 import type { World } from '../../language/world';
 import type { Swarm } from '../../piece/types';
 

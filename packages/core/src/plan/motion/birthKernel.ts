@@ -1,11 +1,11 @@
-import { FOR_EVER } from '../../catalogue/swarmDials';
-import { launchDials } from '../../catalogue/launches/inherit';
+import { FOR_EVER } from '../../sections/swarms/swarmDials';
+import { launchDials } from '../../sections/swarms/launches/inherit';
 import { sharedDials } from '../../language/dialReader';
 import { given } from '../../language/names';
 import { emitterReader, launchReader, swarmReader } from '../readers';
 import { atan2, Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../catalogue';
-import type { Birthplace } from '../../catalogue/kinds';
+import { kindOf } from '../../sections';
+import type { Birthplace } from '../../sections/kinds';
 import type { Swarm } from '../../piece/types';
 import { DialReader } from '../../language/dialReader';
 import type { BirthScope } from '../../language/builder';

@@ -1,4 +1,4 @@
-import { birthsIn, takesEachPlace, type SwarmValues } from '../../catalogue/swarmDials';
+import { birthsIn, takesEachPlace, type SwarmValues } from '../../sections/swarms/swarmDials';
 import { rangeOf, type NumberFeed } from '../../feeds/feeds';
 import type { Scene } from '../scene';
 import type { Bursts } from '../score/score';

@@ -1,5 +1,5 @@
-import { kindOf, type Shelf } from '../../catalogue';
-import type { Kind } from '../../catalogue/kinds';
+import { kindOf, type Shelf } from '../../sections';
+import type { Kind } from '../../sections/kinds';
 import type { Choice, Piece } from '../../piece/types';
 import { hasField } from '../../stock/places/distanceField';
 import type { Mesh } from '../../stock/types';

@@ -1,4 +1,4 @@
-import { kindOf } from '../../catalogue';
+import { kindOf } from '../../sections';
 import type { StateName } from '../../language/particle';
 import type { Swarm } from '../../piece/types';
 

@@ -1,8 +1,8 @@
 import { exp, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
-import { kindOf } from '../../catalogue';
-import { longestLife } from '../../catalogue/swarmDials';
-import type { Effect, EmitterKind, FieldReading, ForceKind, Moving } from '../../catalogue/kinds';
-import { scaled } from '../../catalogue/forces/region';
+import { kindOf } from '../../sections';
+import { longestLife } from '../../sections/swarms/swarmDials';
+import type { Effect, EmitterKind, FieldReading, ForceKind, Moving } from '../../sections/kinds';
+import { scaled } from '../../sections/forces/region';
 import type { Part, Piece, Swarm } from '../../piece/types';
 import { meetSolids, type Free } from './contact/contacts';
 import { zoneEffect } from './contact/zone';

@@ -1,7 +1,7 @@
 import type { DialValues } from '../../language/dials';
-import { kindOf } from '../../catalogue';
+import { kindOf } from '../../sections';
 import { layersOf, mapOf } from '../../feeds/feeds';
-import { swarmDials } from '../../catalogue/swarmDials';
+import { swarmDials } from '../../sections/swarms/swarmDials';
 import { inEffect } from '../../piece/follow';
 import type { Part, Piece, Swarm } from '../../piece/types';
 import { chainOf, sourcesOf } from '../../piece/chains';

@@ -1,6 +1,6 @@
 import { Owner } from '../../language/names';
 import { random, Vec3, type Expr } from '@vast-swarm/kernel';
-import type { Neighbours } from '../../catalogue/kinds';
+import type { Neighbours } from '../../sections/kinds';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import type { Scene } from '../scene';

@@ -2,7 +2,7 @@ import { chainOf, sourcesOf } from '../../piece/chains';
 import { PLAYED } from '../../piece/played';
 import { signalsIn } from '../../piece/walk';
 import type { Piece, Swarm } from '../../piece/types';
-import { FOR_EVER, longestLife } from '../../catalogue/swarmDials';
+import { FOR_EVER, longestLife } from '../../sections/swarms/swarmDials';
 import type { Bursts } from '../../feeds/control';
 import { rangeOf } from '../../feeds/feeds';
 import type { Turns } from '../../language/builder';

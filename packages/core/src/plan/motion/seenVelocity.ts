@@ -1,6 +1,6 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../catalogue';
-import type { EmitterKind } from '../../catalogue/kinds';
+import { kindOf } from '../../sections';
+import type { EmitterKind } from '../../sections/kinds';
 import type { Piece, Swarm } from '../../piece/types';
 import type { BirthScope, KernelData } from '../../language/builder';
 import type { ParticleInputs } from '../../language/particle';

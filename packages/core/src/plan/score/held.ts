@@ -1,4 +1,4 @@
-import { kindOf } from '../../catalogue';
+import { kindOf } from '../../sections';
 import { isGradient, overOf, type DialValue, type NumberFeed } from '../../feeds/feeds';
 import type { ControlValue, Move } from '../../feeds/control';
 import { eased } from '../../feeds/shape';

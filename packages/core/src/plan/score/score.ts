@@ -1,6 +1,6 @@
-import { cueDials } from '../../catalogue/cues/cue';
-import type { Follow, LiveClock } from '../../catalogue/kinds';
-import { STEP } from '../../catalogue/signals/inSteps';
+import { cueDials } from '../../sections/cues/cue';
+import type { Follow, LiveClock } from '../../sections/kinds';
+import { STEP } from '../../sections/signals/inSteps';
 import { NEARLY, type ControlValue } from '../../feeds/control';
 import { valuesOf, type ValuesOf } from '../../language/dials';
 import { cueBehind, restOf, within } from '../../piece/controls';

@@ -1,5 +1,6 @@
 import type { Bursts } from '../../feeds/control';
 import type { DialValues } from '../../language/dials';
+import { listsWhere } from '../../sections/lists';
 import { controlKind } from '../../piece/controls';
 import type { Part, Piece } from '../../piece/types';
 import { heldBy } from './held';
@@ -32,7 +33,11 @@ export function scoreText(piece: Piece): string {
 }
 
 /** Lists that the motion of particles does not depend on. */
-const SEEN = ['finish', 'lights', 'camera', 'backdrop'];
+const seenOnly = (): readonly string[] => [
+  ...listsWhere((s) => s.seenOnly === true),
+  'camera',
+  'backdrop',
+];
 
 /**
  * Whether motion depends on controls that no signal stands for: parts that are switched, whole numbers, choices.
@@ -42,7 +47,7 @@ export function switchesMotion(piece: Piece): boolean {
   return heldBy(piece).some(({ control, move, smooth }) => {
     const looks = ['colour', 'gradient'].includes(controlKind(control).holds);
     const [list = '', , section] = move.place.split('.');
-    const seen = SEEN.includes(list) || (list === 'swarms' && section === 'bodies');
+    const seen = seenOnly().includes(list) || (list === 'swarms' && section === 'bodies');
     return !smooth && !looks && !seen;
   });
 }

@@ -1,4 +1,4 @@
-import type { Follow } from '../../catalogue/kinds';
+import type { Follow } from '../../sections/kinds';
 import { NEARLY } from '../../feeds/control';
 import type { Piece } from '../../piece/types';
 import { remembers } from '../finish/remembers';

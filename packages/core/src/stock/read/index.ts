@@ -5,8 +5,6 @@ import { checkTriangles } from './checkTriangles';
 import { StockError } from './error';
 import { readerOf, stockEndings } from './readers';
 
-
-
 /**
  * Reads a file of the stock, by what its name ends in and what is in it (`readers.ts`).
  *

@@ -1,5 +1,5 @@
 import { valuesOf } from '../../../language/dials';
-import { edgeOf, hardness } from '../../../catalogue/bodies/common';
+import { edgeOf, hardness } from '../../../sections/swarms/bodies/common';
 import type { DrawContext } from './context';
 import { SMALLEST, type Draw } from './draw';
 

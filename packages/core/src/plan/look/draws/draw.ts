@@ -1,9 +1,7 @@
-import type { DrawMode } from '../../../catalogue/bodies/common';
+import type { DrawMode } from '../../../sections/swarms/bodies/common';
 import type { PlanKernel } from '../../../language/frame';
 import type { Level } from './forms';
 import type { GridPlan } from '../../motion/neighbourGrid';
-
-export type { DrawMode } from '../../../catalogue/bodies/common';
 
 interface Common {
   /** Id of the body. */

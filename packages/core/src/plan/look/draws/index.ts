@@ -1,8 +1,8 @@
 import type { DrawContext } from './context';
-import { bodyDials } from '../../../catalogue/bodies/common';
+import { bodyDials } from '../../../sections/swarms/bodies/common';
 import { valuesOf } from '../../../language/dials';
 import { Vec3 } from '@vast-swarm/kernel';
-import { kindOf } from '../../../catalogue';
+import { kindOf } from '../../../sections';
 import type { Swarm } from '../../../piece/types';
 import { KernelBuilder, type KernelData } from '../../../language/builder';
 import type { PlanKernel } from '../../../language/frame';

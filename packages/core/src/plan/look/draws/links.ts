@@ -1,7 +1,7 @@
-import { linkDials } from '../../../catalogue/bodies/links';
+import { linkDials } from '../../../sections/swarms/bodies/links';
 import { sharedDials } from '../../../language/dialReader';
 import { valuesOf } from '../../../language/dials';
-import { edgeOf } from '../../../catalogue/bodies/common';
+import { edgeOf } from '../../../sections/swarms/bodies/common';
 import { densityOf } from '../density';
 import { gridPlan } from '../../motion/neighbourGrid';
 import { SMALLEST, type Draw } from './draw';

@@ -1,10 +1,15 @@
-import { markDials } from '../../../catalogue/bodies/common';
-import { pictureSetDials } from '../../../catalogue/bodies/pictureSet';
-import { streakDials } from '../../../catalogue/bodies/streak';
+import { markDials } from '../../../sections/swarms/bodies/common';
+import { pictureSetDials } from '../../../sections/swarms/bodies/pictureSet';
+import { streakDials } from '../../../sections/swarms/bodies/streak';
 import { sharedDials } from '../../../language/dialReader';
 import { cos, hash, noise, sin, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
-import { edgeOf } from '../../../catalogue/bodies/common';
-import { patternArea, PATTERNS, PUFF_MEAN, type Pattern } from '../../../catalogue/bodies/patterns';
+import { edgeOf } from '../../../sections/swarms/bodies/common';
+import {
+  patternArea,
+  PATTERNS,
+  PUFF_MEAN,
+  type Pattern,
+} from '../../../sections/swarms/bodies/patterns';
 import type { CameraPose } from '../../../language/frame';
 import { letterOf } from '../../../language/readings';
 import { turner } from '../../../language/placement';

@@ -1,4 +1,4 @@
-import { meshDials } from '../../../catalogue/bodies/mesh';
+import { meshDials } from '../../../sections/swarms/bodies/mesh';
 import { sharedDials } from '../../../language/dialReader';
 import { valuesOf } from '../../../language/dials';
 import { cos, sin, Vec3, type Expr } from '@vast-swarm/kernel';

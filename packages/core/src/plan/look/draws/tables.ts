@@ -1,4 +1,4 @@
-import { DRAW_MODES, type DrawMode } from '../../../catalogue/bodies/common';
+import { DRAW_MODES, type DrawMode } from '../../../sections/swarms/bodies/common';
 import type { Lamp } from '../../../language/frame';
 import type { Draw } from './draw';
 import { MOST_LEVELS } from './forms';

@@ -1,12 +1,12 @@
-import { kindOf } from '../../../catalogue';
-import { trailDials } from '../../../catalogue/bodies/trail';
+import { kindOf } from '../../../sections';
+import { trailDials } from '../../../sections/swarms/bodies/trail';
 import { sharedDials } from '../../../language/dialReader';
 import { valuesOf } from '../../../language/dials';
 import { given, Owner } from '../../../language/names';
 import type { SceneBuilder } from '../../scene';
 import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { luminanceOf } from '../../../feeds/luminance';
-import { edgeOf } from '../../../catalogue/bodies/common';
+import { edgeOf } from '../../../sections/swarms/bodies/common';
 import { historyRows } from '../../motion/history';
 import type { Lamps } from '../../../language/frame';
 import { bodyReader } from '../../readers';

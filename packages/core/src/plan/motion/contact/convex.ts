@@ -1,5 +1,5 @@
 import type { Expr, Vec3 } from '@vast-swarm/kernel';
-import type { Distance, Meeting, Ray } from '../../../catalogue/kinds';
+import type { Distance, Meeting, Ray } from '../../../sections/kinds';
 import { TOUCH } from './touching';
 
 /** Tangents that are followed at the most; each halves what is left even where the way only grazes. */

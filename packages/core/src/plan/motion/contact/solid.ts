@@ -1,7 +1,7 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../../catalogue';
-import { touchDials } from '../../../catalogue/colliders/touch';
-import type { ColliderKind, Distance, Meeting, Ray, Solid } from '../../../catalogue/kinds';
+import { kindOf } from '../../../sections';
+import { touchDials } from '../../../sections/colliders/touch';
+import type { ColliderKind, Distance, Meeting, Ray, Solid } from '../../../sections/kinds';
 import type { KernelBuilder } from '../../../language/builder';
 import { allDials, sharedDials, type DialReader } from '../../../language/dialReader';
 import type { ParticleInputs } from '../../../language/particle';

@@ -1,5 +1,5 @@
 import type { Expr } from '@vast-swarm/kernel';
-import type { Effect, Moving } from '../../../catalogue/kinds';
+import type { Effect, Moving } from '../../../sections/kinds';
 import type { KernelBuilder } from '../../../language/builder';
 import type { ParticleInputs } from '../../../language/particle';
 import { placementOf } from '../../../language/placement';

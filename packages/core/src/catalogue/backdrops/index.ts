@@ -1,7 +1,0 @@
-import type { BackdropKind } from '../kinds';
-import { flat } from './flat';
-import { linear } from './linear';
-import { radial } from './radial';
-
-/** What the empty picture shows, in the order of the chooser. */
-export const backdrops: BackdropKind[] = [flat, linear, radial];

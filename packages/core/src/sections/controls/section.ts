@@ -1,0 +1,11 @@
+import type { Section } from '../section';
+
+/** Dials that are put forward under names. */
+export const section = {
+  list: 'controls',
+  one: 'control',
+  most: 128,
+  place: 'end',
+  names: ['numbers'],
+  called: true,
+} as const satisfies Section;

@@ -1,0 +1,12 @@
+import type { Section } from '../section';
+
+/** What happens to the drawn frame. */
+export const section = {
+  list: 'finish',
+  one: 'finish',
+  most: 32,
+  place: 'end',
+  scenery: true,
+  seenOnly: true,
+  varies: 'finish',
+} as const satisfies Section;

@@ -1,0 +1,12 @@
+import type { Section } from '../section';
+
+/** What lights solid things. */
+export const section = {
+  list: 'lights',
+  one: 'light',
+  most: 16,
+  place: 'scene',
+  scenery: true,
+  seenOnly: true,
+  varies: 'look',
+} as const satisfies Section;

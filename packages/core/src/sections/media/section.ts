@@ -1,0 +1,12 @@
+import type { Section } from '../section';
+
+/** Fluids that swarms stir and ride. */
+export const section = {
+  list: 'media',
+  one: 'medium',
+  most: 4,
+  place: 'world',
+  names: ['feeling', 'shown'],
+  influence: 'feels',
+  varies: 'motion',
+} as const satisfies Section;

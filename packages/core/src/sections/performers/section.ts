@@ -1,0 +1,9 @@
+import type { Section } from '../section';
+
+/** Somebody whose joints drive the piece. */
+export const section = {
+  list: 'performers',
+  one: 'performer',
+  most: 16,
+  place: 'world',
+} as const satisfies Section;

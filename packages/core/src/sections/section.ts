@@ -1,0 +1,31 @@
+/**
+ * What a section says of itself: a section is a sort of part that a piece has a list of, as its forces or its signals.
+ * All that goes over the lists of a piece (schema, references, copy and paste, variations, influence, what motion hangs
+ * on) asks the section, and none by its name.
+ */
+export interface Section {
+  /** The key of its list in a piece, and of its shelf of kinds. */
+  list: string;
+  /** What one of its parts is called in what is told, as 'force'. */
+  one: string;
+  /** Parts that a piece has at the most. */
+  most: number;
+  /** Where its list stands in the file: with the camera, with what moves, or behind the influence grid. */
+  place: 'scene' | 'world' | 'end';
+  /** What its parts are named among, so that their ids differ from those of other sections that are named there. */
+  names?: readonly NameSpace[];
+  /** The side of the influence grid on which its parts stand; none where it is not in the grid. */
+  influence?: 'felt' | 'feels';
+  /** Its parts are called by their names from outside, and are never taken elsewhere. */
+  called?: true;
+  /** Its parts are what a piece is seen with: taken elsewhere, they go along with any other part. */
+  scenery?: true;
+  /** The motion of particles hangs on none of its parts. */
+  seenOnly?: true;
+  /** Which dials of its parts variations turn: how things look, how they move, or the finish. None if nothing is said. */
+  varies?: 'look' | 'motion' | 'finish';
+}
+
+/** What ids are looked up in: who acts on swarms, who feels it, what can be shown, numbers that change. */
+export const NAME_SPACES = ['acting', 'feeling', 'shown', 'numbers'] as const;
+export type NameSpace = (typeof NAME_SPACES)[number];

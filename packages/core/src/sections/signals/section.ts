@@ -1,0 +1,10 @@
+import type { Section } from '../section';
+
+/** Numbers that change with time. */
+export const section = {
+  list: 'signals',
+  one: 'signal',
+  most: 64,
+  place: 'world',
+  names: ['numbers'],
+} as const satisfies Section;
