@@ -6,7 +6,7 @@ const FLOORS = {
   ].flat(),
   // Drawn in docs/architecture.md.
   app: [
-    ['ui', 'workers', 'live', 'formats', 'engine', 'store', 'reading', 'data'],
+    ['ui', 'sections', 'workers', 'live', 'formats', 'engine', 'store', 'reading', 'data'],
     ['camera', 'joints', 'sound', 'inputs', 'control', 'stills', 'stock', 'recipes', 'answers'],
     ['fields', 'lineUp', 'variations', 'picture', 'sheet', 'strip', 'controls', 'doctor'],
     ['versions', 'walk', 'workshop', 'compare', 'render', 'renders', 'show', 'wall', 'desk'],

@@ -1,4 +1,4 @@
-import { kindOf } from '@vast-swarm/core/kinds';
+import { kindOf, type RecordedList as Recorded } from '@vast-swarm/core/kinds';
 import type { LiveInput } from '@vast-swarm/core/plan';
 import type { Part, Piece } from '@vast-swarm/core/piece';
 
@@ -21,8 +21,7 @@ interface Kept {
   before: unknown;
 }
 
-/** Lists of a piece whose parts may be live. */
-export type Recorded = 'sounds' | 'pictures' | 'performers';
+export type { RecordedList as Recorded } from '@vast-swarm/core/kinds';
 
 function takeOf(piece: Piece | null, list: Recorded, id: string): unknown {
   const part: Part | undefined = piece?.[list].find((p) => p.id === id);

@@ -2,29 +2,32 @@ import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { catalogue, type Kind, type Shelf } from '@vast-swarm/core/kinds';
+import type { PartList } from '@vast-swarm/core/piece';
+import { sectionLists, wordsOf } from '../sections/sections';
 import { COLOURS } from '../ui/theme';
 import { KindIcon } from '../ui/KindIcon';
 import { SHOW_KEYS } from '../show/showKeys';
 import { Code, DialsHelp, KeysHelp } from './Keys';
 
-const SHELVES: [Shelf, string][] = [
-  ['emitters', 'Emitters: where particles are born'],
-  ['launches', 'Launches: how they set off'],
-  ['forces', 'Forces: what moves them'],
-  ['colliders', 'Colliders and zones: what stands in their way'],
-  ['media', 'Media: what swarms stir and ride'],
-  ['lights', 'Lights: what lights solid things'],
-  ['cameras', 'Cameras: how the scene is seen'],
-  ['backdrops', 'Backdrops: what is behind everything'],
-  ['performers', 'Performers: whose joints drive the piece'],
-  ['pictures', 'Pictures: clips, cameras and made maps'],
-  ['sounds', 'Sounds: what is heard'],
-  ['signals', 'Signals: numbers that change with time'],
-  ['bodies', 'Bodies: how one is drawn'],
-  ['finish', 'Finish: what happens to the frame'],
-  ['controls', 'Controls: what is put forward for whoever runs the show'],
-  ['cues', 'Cues: changes of controls that are fired'],
-];
+/** Shelves that belong to no list of parts, behind the section that they go with. */
+const BEHIND: Partial<Record<PartList, readonly (readonly [Shelf, string])[]>> = {
+  swarms: [
+    ['emitters', 'Emitters: where particles are born'],
+    ['launches', 'Launches: how they set off'],
+  ],
+  lights: [
+    ['cameras', 'Cameras: how the scene is seen'],
+    ['backdrops', 'Backdrops: what is behind everything'],
+  ],
+  signals: [['bodies', 'Bodies: how one is drawn']],
+};
+
+/** All shelves of kinds with what is said of them. */
+const shelves = (): (readonly [Shelf, string])[] =>
+  sectionLists().flatMap((list) => [
+    ...(list === 'swarms' ? [] : [[list, wordsOf(list).guide] as const]),
+    ...(BEHIND[list] ?? []),
+  ]);
 
 /** What it is, how to begin, the kinds of things, the keys. */
 export default function Guide() {
@@ -91,7 +94,7 @@ export default function Guide() {
           <p>At the desk and the output of a show:</p>
           <KeysHelp groups={SHOW_KEYS} />
         </Part>
-        {SHELVES.map(([shelf, title]) => (
+        {shelves().map(([shelf, title]) => (
           <Part key={shelf} title={title}>
             <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.25 }}>
               {catalogue[shelf].map((kind) => (

@@ -5,6 +5,7 @@ import { memo, useMemo, type ReactNode } from 'react';
 import { shallowEqual } from 'react-redux';
 import { kindOf } from '@vast-swarm/core/kinds';
 import type { Part, Piece, Swarm, PartList } from '@vast-swarm/core/piece';
+import { sectionLists, wordsOf } from '../sections/sections';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';
@@ -18,21 +19,6 @@ function iconOf(list: PartList, part: Swarm | Part): string {
 }
 
 const FRAME_ICON = 'M3 6h18v12H3zM7 6v12M17 6v12';
-
-const SECTIONS: readonly (readonly [title: string, list: PartList])[] = [
-  ['Swarms', 'swarms'],
-  ['Forces', 'forces'],
-  ['Surroundings', 'colliders'],
-  ['Media', 'media'],
-  ['Lights', 'lights'],
-  ['Performers', 'performers'],
-  ['Pictures', 'pictures'],
-  ['Sounds', 'sounds'],
-  ['Signals', 'signals'],
-  ['Finish', 'finish'],
-  ['Controls', 'controls'],
-  ['Cues', 'cues'],
-];
 
 /** Every part of the piece, in the order the work is done. */
 export function LineUp() {
@@ -57,8 +43,8 @@ export function LineUp() {
         bgcolor: COLOURS.sheet,
       }}
     >
-      {SECTIONS.map(([title, list]) => (
-        <Section key={list} title={title}>
+      {sectionLists().map((list) => (
+        <Section key={list} title={wordsOf(list).title}>
           <Parts list={list} />
           {list === 'colliders' && (
             <>

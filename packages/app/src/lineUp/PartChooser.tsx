@@ -1,23 +1,9 @@
 import { memo } from 'react';
 import type { PartList } from '@vast-swarm/core/piece';
+import { wordsOf } from '../sections/sections';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { KindChooser } from './KindChooser';
-
-const LABELS: Record<PartList, string> = {
-  swarms: 'Add a swarm',
-  forces: 'Add a force',
-  colliders: 'Add a collider or zone',
-  media: 'Add a medium',
-  lights: 'Add a light',
-  performers: 'Add a performer',
-  pictures: 'Add a clip, camera or made map',
-  sounds: 'Add a sound',
-  signals: 'Add a signal',
-  finish: 'Add a finish',
-  controls: 'Add a control',
-  cues: 'Add a cue',
-};
 
 interface Props {
   list: PartList;
@@ -33,8 +19,8 @@ export const PartChooser = memo(function PartChooser({ list, inWords = false }: 
       shelf={list === 'swarms' ? 'emitters' : list}
       recipes={list}
       inWords={inWords}
-      label={LABELS[list]}
-      placeholder={list === 'swarms' ? 'Where are particles born?' : 'Search by name or purpose'}
+      label={wordsOf(list).add}
+      placeholder={wordsOf(list).ask ?? 'Search by name or purpose'}
       onChoose={(kind) => dispatch(pieceActions.added({ list, kind }))}
     />
   );

@@ -8,6 +8,7 @@ import { isCalled, nameProblem, type PartList, type PartRef } from '@vast-swarm/
 import { useEngine } from '../engine/EngineContext';
 import { copyParts, pasteParts } from '../recipes/copied';
 import { keepRecipe } from '../recipes/recipes';
+import { wordsOf } from '../sections/sections';
 import { pieceActions } from '../store/pieceSlice';
 import { isSelected, selectedParts } from '../store/selection';
 import { store, useApp, useAppDispatch } from '../store/store';
@@ -68,9 +69,6 @@ function usePartActions(list: PartList, { id, name, on }: TagPart) {
   };
 }
 
-/** Lists whose parts can be shown without all others. */
-const ALONE: readonly PartList[] = ['swarms', 'forces', 'colliders', 'media', 'lights'];
-
 type Item = [title: string, act: () => void];
 
 const TRAVEL = ({ copy, paste, keep }: ReturnType<typeof usePartActions>): Item[] => [
@@ -126,7 +124,7 @@ const NamedTag = memo(function NamedTag({ list, ...part }: Props) {
       />
     );
   }
-  const alone: Item[] = ALONE.includes(list) ? [['Show alone', act.alone]] : [];
+  const alone: Item[] = wordsOf(list).alone ? [['Show alone', act.alone]] : [];
   const forward: Item[] = isCalled(list) ? [] : [['Put its switch forward', act.putForward]];
   const following: Item = [
     'Duplicate, following',

@@ -1,5 +1,4 @@
 import { Box, Button, Stack } from '@mui/material';
-import type { UnknownAction } from '@reduxjs/toolkit';
 import { inEffect, type Part, type PartList, type Piece, type Swarm } from '@vast-swarm/core/piece';
 import {
   kindOf,
@@ -10,29 +9,22 @@ import {
 } from '@vast-swarm/core/kinds';
 import { rangeOf } from '@vast-swarm/core/feeds';
 import { memo, useMemo } from 'react';
-import type { Recorded } from '../engine/recording';
-import { readersOf } from '../store/pieceEdits';
 import { pieceActions } from '../store/pieceSlice';
 import type { Selection } from '../store/selection';
 import { store, useApp, useAppDispatch, usePiece } from '../store/store';
 import { COLOURS, MONO } from '../ui/theme';
 import { KindIcon } from '../ui/KindIcon';
-import { Bench } from './bench/Bench';
 import { BakeBox } from './BakeBox';
 import { BodiesSheet } from './BodiesSheet';
 import { ChoiceDials } from './ChoiceDials';
 import { CopiesSheet } from './CopiesSheet';
 import { DialRow } from './DialRow';
+import { EXTRAS } from './extras';
 import { FindDial } from './FindDial';
 import { useShownDials } from './shownDials';
 import { FrameSheet } from './FrameSheet';
 import { Group } from './Group';
-import { CameraInput } from './CameraInput';
 import { Later } from './Later';
-import { JointsInput } from './JointsInput';
-import { MovingPreview } from './MovingPreview';
-import { PickOne } from './PickOne';
-import { SoundInput } from './SoundInput';
 
 type Path = (string | number)[];
 
@@ -82,27 +74,12 @@ interface PartProps {
 const PartSheet = memo(function PartSheet({ list, part, at, rate }: PartProps) {
   const kind = kindOf(list, part.kind);
   const lower = useMemo(() => ({ id: part.id, list, part, at }), [list, part, at]);
-  const recorded = list === 'sounds' || list === 'pictures' || list === 'performers';
-  const live = recorded ? kindOf(list, part.kind).records : undefined;
+  const Extra = EXTRAS[list];
   return (
     <>
       <Title name={part.name} icon={kind.icon} help={kind.help} />
       <Along />
-      {live && recorded && <Live list={list} part={part.id} taken={part.dials[live.take] !== ''} />}
-      {list === 'pictures' && (!live || part.dials[live.take] !== '') && (
-        <MovingPreview key={part.id} part={part} />
-      )}
-      {list === 'signals' && <Bench key={part.id} signal={part} at={at} />}
-      {list === 'forces' && kindOf('forces', part.kind).plane && (
-        <PartButton title="End what leaves its plane" act={() => pieceActions.edged(part.id)} />
-      )}
-      {list === 'performers' && <TakeOver performer={part.id} />}
-      {list === 'media' && (
-        <PartButton
-          title="Stir it with the pointer (hold S)"
-          act={() => pieceActions.pointed(part.id)}
-        />
-      )}
+      {Extra && <Extra part={part} at={at} />}
       <Later of={lower} stays={isThere}>
         {(shown) => (
           <DialGroups
@@ -116,50 +93,6 @@ const PartSheet = memo(function PartSheet({ list, part, at, rate }: PartProps) {
     </>
   );
 });
-
-const INPUTS = { sounds: SoundInput, pictures: CameraInput, performers: JointsInput };
-
-/** The input of a live part. */
-function Live({ list, ...given }: { list: Recorded; part: string; taken: boolean }) {
-  const Input = INPUTS[list];
-  return <Input {...given} />;
-}
-
-/** Puts a performer in the place of another, in all that reads their joints. */
-function TakeOver({ performer }: { performer: string }) {
-  const piece = usePiece();
-  const dispatch = useAppDispatch();
-  const others = piece.performers.filter(
-    (p) => p.id !== performer && readersOf(piece, p.id).length > 0,
-  );
-  if (others.length === 0) return null;
-  return (
-    <Box sx={{ my: 0.75 }}>
-      <PickOne
-        title="Take over from"
-        options={others}
-        onPick={(from) => {
-          dispatch(pieceActions.recast({ from, to: performer }));
-        }}
-      />
-    </Box>
-  );
-}
-
-/** Makes something beside the selected part that goes with it. */
-function PartButton({ title, act }: { title: string; act: () => UnknownAction }) {
-  const dispatch = useAppDispatch();
-  return (
-    <Button
-      variant="outlined"
-      size="small"
-      onClick={() => dispatch(act())}
-      sx={{ my: 0.75, py: 0, fontSize: 12 }}
-    >
-      {title}
-    </Button>
-  );
-}
 
 interface SwarmProps {
   /** As it is in effect. */

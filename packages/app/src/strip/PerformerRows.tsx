@@ -23,7 +23,7 @@ export function PerformerRows() {
 }
 
 function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
-  const extent = useExtent('performers', part, strip);
+  const extent = useExtent(kindOf('performers', part.kind).plays, part, strip);
   return (
     <StripRow list="performers" {...{ part, at, strip, extent }} height={HEIGHT}>
       {(slider, chosen) => <SmallFigures part={part} slider={slider} chosen={chosen} />}

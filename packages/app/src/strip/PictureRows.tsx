@@ -23,7 +23,7 @@ export function PictureRows() {
 }
 
 function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
-  const extent = useExtent('pictures', part, strip);
+  const extent = useExtent(kindOf('pictures', part.kind).plays, part, strip);
   return (
     <StripRow list="pictures" {...{ part, at, strip, extent }} height={HEIGHT}>
       {(slider, chosen) => <SmallFrames part={part} slider={slider} chosen={chosen} />}

@@ -1,12 +1,12 @@
 import { Box } from '@mui/material';
 import type { PointerEvent } from 'react';
-import type { Part } from '@vast-swarm/core/piece';
+import type { Part, PartList } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { COLOURS } from '../ui/theme';
 
 interface Props {
-  list: 'performers' | 'pictures' | 'signals' | 'sounds';
+  list: PartList;
   part: Part;
   chosen: boolean;
 }

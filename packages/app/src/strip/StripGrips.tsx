@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import type { Part } from '@vast-swarm/core/piece';
+import type { Part, PartList } from '@vast-swarm/core/piece';
 import type { Strip } from '@vast-swarm/core/kinds';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
@@ -10,7 +10,7 @@ import { useStrip } from './StripContext';
 import { GRIPS, gripped, placesOf, type Extent, type Grip } from './trims';
 
 interface Props {
-  list: 'sounds' | 'pictures' | 'performers';
+  list: PartList;
   part: Part;
   /** Its number in the list. */
   at: number;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { kindOf, type Strip } from '@vast-swarm/core/kinds';
-import type { Part } from '@vast-swarm/core/piece';
+import type { Strip } from '@vast-swarm/core/kinds';
+import type { Part, PartList } from '@vast-swarm/core/piece';
 import { useStockData } from '../stock/useStockData';
 import { useApp, usePiece } from '../store/store';
 import { Lane } from './Lane';
@@ -14,7 +14,7 @@ import { useBegins } from './useBegins';
 export type Slider = ReturnType<typeof useBegins>['slider'];
 
 interface Props {
-  list: 'performers' | 'pictures' | 'sounds';
+  list: PartList;
   part: Part;
   /** Its number in the list. */
   at: number;
@@ -41,13 +41,12 @@ export function StripRow({ list, part, at, strip, extent, height, children }: Pr
   );
 }
 
-/** Where a clip or a motion begins and ends, as soon as it has been read. */
-export function useExtent(
-  list: 'performers' | 'pictures',
-  { kind, dials }: Part,
-  strip: Strip,
-): Extent | null {
-  const { plays } = kindOf(list, kind);
+/**
+ * Where a clip or a motion begins and ends, as soon as it has been read.
+ *
+ * @param plays the dial that names it; none where the part plays nothing of the stock
+ */
+export function useExtent(plays: string | undefined, { dials }: Part, strip: Strip): Extent | null {
   const { rate } = useStrip();
   const data = useStockData(usePiece(), plays === undefined ? '' : (dials[plays] as string));
   const played = data?.type === 'clip' || data?.type === 'motion';

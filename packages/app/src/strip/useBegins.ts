@@ -1,5 +1,5 @@
 import { useState, type KeyboardEventHandler, type PointerEvent } from 'react';
-import type { Part } from '@vast-swarm/core/piece';
+import type { Part, PartList } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch } from '../store/store';
 import { arrows } from '../ui/arrows';
@@ -27,12 +27,7 @@ interface Begins {
  *
  * @param dial the one of its dials that says at which frame it begins
  */
-export function useBegins(
-  list: 'performers' | 'pictures' | 'sounds',
-  part: Part,
-  at: number,
-  dial: string,
-): Begins {
+export function useBegins(list: PartList, part: Part, at: number, dial: string): Begins {
   const dispatch = useAppDispatch();
   const { frameAt, snap } = useStrip();
   const start = part.dials[dial] as number;

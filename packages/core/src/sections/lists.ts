@@ -31,6 +31,9 @@ const OWN = [
 /** A list of parts of a piece. */
 export type PartList = (typeof OWN)[number]['list'];
 
+/** A list whose parts can be live input. */
+export type RecordedList = Extract<(typeof OWN)[number], { records: true }>['list'];
+
 /** All sections; sections from outside come last. */
 export const SECTIONS: readonly Section[] = [...OWN];
 

@@ -22,6 +22,8 @@ export interface Section {
   scenery?: true;
   /** The motion of particles hangs on none of its parts. */
   seenOnly?: true;
+  /** Its parts can be live input, which is recorded as a take. */
+  records?: true;
   /** Which dials of its parts variations turn: how things look, how they move, or the finish. None if nothing is said. */
   varies?: 'look' | 'motion' | 'finish';
 }

@@ -6,4 +6,5 @@ export const section = {
   one: 'performer',
   most: 16,
   place: 'world',
+  records: true,
 } as const satisfies Section;

@@ -6,5 +6,6 @@ export const section = {
   one: 'picture',
   most: 32,
   place: 'world',
+  records: true,
   names: ['shown'],
 } as const satisfies Section;

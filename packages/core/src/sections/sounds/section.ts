@@ -6,4 +6,5 @@ export const section = {
   one: 'sound',
   most: 32,
   place: 'world',
+  records: true,
 } as const satisfies Section;
