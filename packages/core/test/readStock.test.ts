@@ -1,6 +1,7 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { encode } from 'fast-png';
 import {
+  addReader,
   readStock,
   stockData,
   StockError,
@@ -154,4 +155,22 @@ test('a file is brought to our measure: z up, centred, at a size', async () => {
   expect(Math.min(...height)).toBeCloseTo(-2);
   expect(Math.max(...height)).toBeCloseTo(2);
   expect(stockData(entry, new Map())).toBeUndefined();
+});
+
+test('a kind of file from outside is read as all others are, and its faults are told like theirs', async () => {
+  addReader({
+    endings: ['dots'],
+    gives: 'cloud',
+    load: () =>
+      Promise.resolve((_, bytes) => ({
+        type: 'cloud',
+        positions: Float32Array.from(new TextDecoder().decode(bytes).split(' '), Number),
+      })),
+  });
+  const dots = await readStock('two.dots', bytes('0 1 2 3 4 5'));
+  expect(dots).toMatchObject({ type: 'cloud', positions: Float32Array.of(0, 1, 2, 3, 4, 5) });
+  await expect(readStock('bad.dots', bytes('0 1 x'))).rejects.toThrow(
+    'bad.dots: point 1 has no finite place',
+  );
+  await expect(readStock('other.dashes', new Uint8Array(1))).rejects.toThrow(/known are DOTS, OBJ/);
 });
