@@ -60,7 +60,8 @@ const shared = {
 };
 
 export default {
-  testTimeout: 45_000,
+  // Machines are at times three times as slow, and nothing is quicker for being given up sooner.
+  testTimeout: 120_000,
   globalSetup: '<rootDir>/tests/support/built.mjs',
   collectCoverageFrom: ['packages/*/src/**/*.ts', '!**/generated/**'],
   projects: [

@@ -21,7 +21,7 @@ beforeAll(async () => {
   [harness, browser] = await Promise.all([startHarness(), launch()]);
   page = await browser.newPage();
   await page.goto(harness.url);
-}, 45_000);
+}, 300_000);
 afterAll(async () => {
   await browser.close();
   harness.stop();

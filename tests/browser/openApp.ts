@@ -13,13 +13,15 @@ export function openApp(options: Parameters<typeof launch>[0] = {}): {
   let page: Page;
   beforeAll(async () => {
     [app, browser] = await Promise.all([startApp(), launch(options)]);
-  }, 45_000);
+  }, 300_000);
   afterAll(async () => {
     app.stop();
     await browser.close();
   });
   beforeEach(async () => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    // As long as a slow machine takes, beside others that work.
+    context.setDefaultTimeout(60_000);
     page = await context.newPage();
   });
   afterEach(() => page.context().close());

@@ -14,7 +14,7 @@ export async function pictureTells(
   page: Page,
   test: (data: DOMStringMap) => boolean,
 ): Promise<void> {
-  const end = Date.now() + 30_000;
+  const end = Date.now() + 60_000;
   for (;;) {
     const data = await pictureOf(page).evaluate(
       (element) =>

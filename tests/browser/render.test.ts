@@ -23,7 +23,7 @@ let page: Page;
 beforeAll(async () => {
   [app, harness, browser] = await Promise.all([startApp(), startHarness(), launch()]);
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-}, 45_000);
+}, 300_000);
 afterAll(async () => {
   app.stop();
   await browser.close();
@@ -50,7 +50,7 @@ describe('the CPU engine gives the same bits in the browser as in Node', () => {
       const there = await callAgain<string[]>(page, 'cpuHashes', piece, 20, 128, 72, [1, 2]);
       expect(there).toEqual([here, here]);
     },
-    30_000,
+    120_000,
   );
 });
 

@@ -18,7 +18,7 @@ let page: Page;
 
 beforeAll(async () => {
   [app, browser] = await Promise.all([startApp(), launch()]);
-}, 45_000);
+}, 300_000);
 afterAll(async () => {
   app.stop();
   await browser.close();

@@ -16,7 +16,7 @@ beforeAll(async () => {
   const [server, opened] = await Promise.all([startServer(['--wall', where]), launch()]);
   children.push(panels.child, server.child);
   [app, wall, browser] = [server.url, panels.url, opened];
-}, 45_000);
+}, 300_000);
 afterAll(async () => {
   for (const child of children) child.kill();
   await browser.close();
