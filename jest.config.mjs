@@ -60,8 +60,9 @@ const shared = {
 };
 
 export default {
-  // Machines are at times three times as slow, and nothing is quicker for being given up sooner.
-  testTimeout: 120_000,
+  // Machines are at times three times as slow, and nothing is quicker for being given up sooner; what hangs in the
+  // browser is found by the waits of its pages.
+  testTimeout: 300_000,
   globalSetup: '<rootDir>/tests/support/built.mjs',
   collectCoverageFrom: ['packages/*/src/**/*.ts', '!**/generated/**'],
   projects: [

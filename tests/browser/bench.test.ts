@@ -89,7 +89,7 @@ test('cuts, threshold and envelope are dragged where they are seen; the chain is
   await page.getByText('These 2 dials now follow').waitFor();
   await chain.getByRole('button', { name: 'Wind' }).click();
   await page.getByRole('heading', { name: 'Wind' }).waitFor();
-}, 90_000);
+});
 
 test('a tempo is found and shown on the strip, and what is dragged snaps to its beats', async () => {
   const { page } = app;
@@ -143,7 +143,7 @@ test('a tempo is found and shown on the strip, and what is dragged snaps to its 
   const tap = page.getByRole('button', { name: 'Tap' });
   for (let i = 0; i < 3; i++) await tap.press('Enter');
   await page.getByText(/a minute, by 3 taps/).waitFor();
-}, 90_000);
+});
 
 test('the loudness is kept for the next time, and silence is not', async () => {
   const { page } = app;
@@ -154,4 +154,4 @@ test('the loudness is kept for the next time, and silence is not', async () => {
   await page.reload();
   await page.getByRole('button', { name: 'Silence' }).waitFor();
   await slider('Loudness').and(page.locator('[aria-valuenow="0.01"]')).waitFor();
-}, 60_000);
+});

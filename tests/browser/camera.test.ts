@@ -11,7 +11,7 @@ import { CpuEngine } from '@vast-swarm/cpu';
 import { ffmpegFrames } from '../../packages/server/src/ffmpegFrames';
 import { recordsAgain, exported, refusesFirst, unplug } from './liveInput';
 import { openApp } from './openApp';
-import { openSmall, pictureTells } from './picture';
+import { lasting, openSmall, pictureTells } from './picture';
 
 const folder = mkdtempSync(join(tmpdir(), 'seen-'));
 const seen = join(folder, 'seen.y4m');
@@ -74,7 +74,7 @@ function brightAt({ width, height, pixels }: Awaited<ReturnType<Clip['picture']>
 
 test('a camera drives a piece while it is recorded, and its take gives the same pixels', async () => {
   const { page } = app;
-  await openSmall(page, app.url);
+  await openSmall(page, app.url, lasting);
   await choose('Preview size', '216 lines');
   await addCamera();
   await page.getByText('Nothing was recorded yet.').waitFor();
@@ -117,7 +117,7 @@ test('a camera drives a piece while it is recorded, and its take gives the same 
   await page.getByRole('spinbutton', { name: 'To frame' }).fill('31');
   await choose('As', 'Frames, one zip file');
   await button('Render 2 frames').click();
-  await page.getByText(/^2 frames in/).waitFor({ timeout: 60_000 });
+  await page.getByText(/^2 frames in/).waitFor();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: /^Save small/ }).click(),
@@ -136,11 +136,11 @@ test('a camera drives a piece while it is recorded, and its take gives the same 
   const here = pixels.filter((_, i) => there.channels === 4 || i % 4 !== 3);
   expect(here.some((v, i) => i % there.channels === 0 && v > 60)).toBe(true);
   expect(Buffer.from(there.data).equals(Buffer.from(here))).toBe(true);
-}, 90_000);
+});
 
 test('made-up clips stand in for a camera; another take counts from then on', async () => {
   const { page } = app;
-  await openSmall(page, app.url);
+  await openSmall(page, app.url, lasting);
   await addCamera();
   await choose('Device', 'Stand-in: Dancer');
   await rewind();
@@ -151,12 +151,12 @@ test('made-up clips stand in for a camera; another take counts from then on', as
   await button('Stop').click();
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
   await recordsAgain(page);
-}, 60_000);
+});
 
 test('a camera that is refused or pulled out says so, and what was recorded is kept', async () => {
   const { page } = app;
   await refusesFirst(page);
-  await openSmall(page, app.url);
+  await openSmall(page, app.url, lasting);
   await addCamera();
   await button('Record').click();
   await page.getByRole('alert').getByText('The browser does not let the page see').waitFor();
@@ -167,4 +167,4 @@ test('a camera that is refused or pulled out says so, and what was recorded is k
   await unplug(page);
   await page.getByRole('alert').getByText('it was unplugged').waitFor();
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live camera, take').waitFor();
-}, 60_000);
+});

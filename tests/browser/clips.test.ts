@@ -79,7 +79,7 @@ test('a clip is taken from a file, particles are born from it, and the command l
   await page.getByRole('spinbutton', { name: 'To frame' }).fill('41');
   await choose('As', /one zip file/);
   await page.getByRole('button', { name: 'Render 2 frames' }).click();
-  await page.getByText(/^2 frames in/).waitFor({ timeout: 60_000 });
+  await page.getByText(/^2 frames in/).waitFor();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: /^Save small/ }).click(),
@@ -104,7 +104,7 @@ test('a clip is taken from a file, particles are born from it, and the command l
     expect(a.some((v) => v > 100)).toBe(true);
     expect(Buffer.from(a).equals(Buffer.from(b))).toBe(true);
   }
-}, 120_000);
+});
 
 test('a dial is looked up in a made map that is chosen for it, and lets go of one that is removed', async () => {
   const { page } = app;
@@ -139,7 +139,7 @@ test('a dial is looked up in a made map that is chosen for it, and lets go of on
   await chosen('Size, map').getByText('Choose a map').waitFor();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await chosen('Size, map').getByText('Noise map').waitFor();
-}, 60_000);
+});
 
 test('a file that is no clip is refused in words, and nothing is lost', async () => {
   const { page } = app;
@@ -152,7 +152,7 @@ test('a file that is no clip is refused in words, and nothing is lost', async ()
     .getByRole('alert')
     .getByText(/broken\.mp4: it cannot be read as a clip/)
     .waitFor();
-}, 60_000);
+});
 
 test('copies differ where they shall, by another draw each time, and run on along one surface', async () => {
   const { page } = app;
@@ -178,7 +178,7 @@ test('copies differ where they shall, by another draw each time, and run on alon
   await where.getByRole('button', { name: 'Turn' }).click();
   await where.getByRole('button', { name: 'Colour' }).click();
   await seed.waitFor({ state: 'detached' });
-}, 60_000);
+});
 
 test('the motion of a clip is seen over the picture, and the clip is trimmed on the strip', async () => {
   const { page } = app;
@@ -197,7 +197,7 @@ test('the motion of a clip is seen over the picture, and the clip is trimmed on 
   await expect(dial('To').getByRole('textbox').inputValue()).resolves.toBe('1.667');
   await page.getByRole('button', { name: 'Undo: Trim' }).click();
   await end.and(page.locator('[aria-valuetext="2.00 s"]')).waitFor();
-}, 60_000);
+});
 
 test('a clip for which there is no room is told, and what was there stays', async () => {
   const { page } = app;
@@ -219,4 +219,4 @@ test('a clip for which there is no room is told, and what was there stays', asyn
     .getByText(/no room|storage/i)
     .waitFor();
   await chosen('Picture').getByText('None').waitFor();
-}, 60_000);
+});

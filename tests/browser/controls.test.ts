@@ -119,7 +119,7 @@ test('what is played comes to the same pixels in the browser and here', async ()
   }
   engine.close();
   harness.stop();
-}, 60_000);
+});
 
 test('a lighting desk sets a control by Open Sound Control, and a wrong name is answered', async () => {
   const { page } = app;

@@ -21,7 +21,7 @@ beforeAll(async () => {
   [harness, browser] = await Promise.all([startHarness(), launch()]);
   page = await browser.newPage();
   await page.goto(harness.url);
-}, 300_000);
+});
 afterAll(async () => {
   await browser.close();
   harness.stop();
@@ -98,4 +98,4 @@ test('what drives a piece as a camera sees it is what its take has, picture for 
   for (let i = 0; i < 70; i++) here.push(bytesHash((await clip.picture(i)).pixels));
   expect(here).toEqual(hashes.slice(0, 70));
   expect(new Set(here).size).toBe(70);
-}, 60_000);
+});

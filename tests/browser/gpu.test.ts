@@ -17,7 +17,7 @@ beforeAll(async () => {
   [browser, harness] = await Promise.all([launch({ gpu: true }), startHarness()]);
   page = await browser.newPage();
   await page.goto(harness.url);
-}, 120_000);
+});
 
 afterAll(async () => {
   await browser.close();
@@ -36,7 +36,7 @@ test('WGSL agrees with the interpreter on random graphs', async () => {
   const wrong = results.reduce((sum, r) => sum + r.wrong, 0);
   expect(compared).toBeGreaterThan(1000);
   expect(wrong).toBe(0);
-}, 120_000);
+});
 
 test("WGSL gives the interpreter's own numbers for each operation", async () => {
   const results = await call<{ name: string; apart: number; finite: number; error: string }[]>(
@@ -45,7 +45,7 @@ test("WGSL gives the interpreter's own numbers for each operation", async () => 
   );
   expect(results.length).toBeGreaterThan(100);
   expect(results.filter((r) => r.apart > 0 || r.error || r.finite < 8)).toEqual([]);
-}, 120_000);
+});
 
 interface Parity {
   apart: number;
@@ -146,17 +146,17 @@ test('a snapshot of the card brings back a medium with those that ride on it', a
   const [, piece] = pieces.find(([name]) => name.startsWith('medium'))!;
   const result = await call(page, 'gpuReturn', piece, 6, 12);
   expect(result).toEqual({ same: true, still: false });
-}, 120_000);
+});
 
 test('a snapshot of the card brings back swarms and fields', async () => {
   const result = await call(page, 'gpuReturn', wornPiece(), 14, 33);
   expect(result).toEqual({ same: true, still: false });
-}, 120_000);
+});
 
 test('a snapshot of the card brings back a piece at which other parts were switched on', async () => {
   const result = await call(page, 'gpuReturn', runPiece, 8, 30);
   expect(result).toEqual({ same: true, still: false });
-}, 120_000);
+});
 
 test('the card plays what was stored to the bit, and jumps to any frame of it', async () => {
   const piece = smallPiece((p) => (p.frame.length = 40));
@@ -172,9 +172,9 @@ test('the card plays what was stored to the bit, and jumps to any frame of it', 
   // Another frame is another picture, and the same one comes again.
   expect(found[0]!.lit).toBe(found[3]!.lit);
   expect(found[1]!.lit).not.toBe(found[2]!.lit);
-}, 120_000);
+});
 
 test('a lost device is survived, and the frame comes back', async () => {
   const result = await call(page, 'gpuLoss', smallPiece(), 20);
   expect(result).toEqual({ message: 'GpuLost', same: true });
-}, 120_000);
+});

@@ -6,7 +6,7 @@ import { made, placesAt, readStock, type Motion } from '@vast-swarm/core/stock';
 import { exported, recordsAgain } from './liveInput';
 import { CLI } from '../support/cli';
 import { openApp } from './openApp';
-import { openSmall, pictureTells } from './picture';
+import { lasting, openSmall, pictureTells } from './picture';
 
 /** Live performers: joints that come in drive a piece, are recorded as a take, and go out as files. */
 
@@ -34,7 +34,7 @@ async function choose(label: string, option: string): Promise<void> {
 /** A piece whose swarm is born of live performers, whose sheet is open. */
 async function openLive(): Promise<void> {
   const { page } = app;
-  await openSmall(page, app.url);
+  await openSmall(page, app.url, lasting);
   await button('Add a performer').click();
   await page.getByRole('menuitem', { name: 'Live joints' }).first().click();
   await page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
@@ -126,7 +126,7 @@ test('dancers who send their joints drive a piece; the take is how they danced, 
   expect(entries.map(([n]) => n)).toEqual(['live-joints-take Ada.bvh', 'live-joints-take Bo.bvh']);
   const bvh = (await readStock(...entries[0]!)) as Motion;
   expect(bvh.times).toHaveLength(take!.times.length);
-}, 120_000);
+});
 
 test('with nobody there it says so; a stand-in of the page itself can be recorded, and again', async () => {
   const { page } = app;
@@ -143,7 +143,7 @@ test('with nobody there it says so; a stand-in of the page itself can be recorde
   await page.keyboard.press('Home');
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live joints, take').waitFor();
   await recordsAgain(page);
-}, 60_000);
+});
 
 test('who is live takes over a whole piece from a motion, and dances in it', async () => {
   const { page } = app;
@@ -165,4 +165,4 @@ test('who is live takes over a whole piece from a motion, and dances in it', asy
   await pictureTells(page, (d) => Number(d.alive) > 1000);
   await button('Stop').click();
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live joints, take').waitFor();
-}, 60_000);
+});

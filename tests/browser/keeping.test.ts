@@ -47,7 +47,7 @@ test('an edit is there after a reload that comes at once, however soon', async (
     await pictureTells(app.page, (d) => Number(d.alive) > 0);
     expect(await nameOf(app.page)).toBe(`Edit ${String(k)}`);
   }
-}, 90_000);
+});
 
 test('two tabs have one piece: what is done in one is seen in the other, and can be kept when it is deleted', async () => {
   await openSmall(app.page, app.url);

@@ -9,7 +9,7 @@ import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
 import { exported, recordsAgain, refusesFirst, unplug } from './liveInput';
 import { openApp } from './openApp';
-import { openSmall, pictureTells } from './picture';
+import { lasting, openSmall, pictureTells } from './picture';
 import { call, startHarness, type Harness } from './support';
 
 /** Loud and quiet in turn, half a second each. */
@@ -64,7 +64,7 @@ function levels({ piece, files }: { piece: Piece; files: Map<string, Sound> }): 
 
 test('a microphone drives a piece, and its take is heard as the file was, to the same pixels everywhere', async () => {
   const { page } = app;
-  await openSmall(page, app.url);
+  await openSmall(page, app.url, lasting);
   await page.getByRole('combobox', { name: 'Preview size' }).click();
   await page.getByRole('option', { name: '216 lines' }).click();
   await add('Add a sound', 'Live input');
@@ -128,12 +128,12 @@ test('a microphone drives a piece, and its take is heard as the file was, to the
 
   // Another take counts from then on; the first one is there still.
   await recordsAgain(page);
-}, 90_000);
+});
 
 test('without permission, and unplugged, it says so and keeps what was recorded', async () => {
   const { page } = app;
   await refusesFirst(page);
-  await openSmall(page, app.url);
+  await openSmall(page, app.url, lasting);
   await add('Add a sound', 'Live input');
   await button('Record').click();
   await page.getByRole('alert').getByText('The browser does not let the page hear').waitFor();
@@ -153,4 +153,4 @@ test('without permission, and unplugged, it says so and keeps what was recorded'
   await page.getByRole('combobox', { name: 'Take' }).getByText('Live input, take').waitFor();
   const { files } = await exported<Sound>(page);
   expect([...files.values()][0]!.channels[0]!.length).toBeGreaterThan(1000);
-}, 60_000);
+});

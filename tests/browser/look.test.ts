@@ -62,7 +62,7 @@ test('bodies are added, hidden, changed and removed, and the picture follows', a
   await app.page.getByRole('tab', { name: 'Doctor' }).click();
   await app.page.getByRole('button', { name: 'Give it a disc' }).click();
   await sheet().getByRole('region', { name: 'Body 1' }).waitFor();
-}, 90_000);
+});
 
 test('colours lie in layers, and a gradient comes from a file or says why not', async () => {
   await openStill();
@@ -88,7 +88,7 @@ test('colours lie in layers, and a gradient comes from a file or says why not', 
   await input.setInputFiles(file(`<svg><linearGradient>${stops}</linearGradient></svg>`));
   await becomes((p) => p !== layered);
   await sheet().getByRole('slider', { name: 'Colour result, stop 2' }).waitFor();
-}, 90_000);
+});
 
 test('a treatment is seen within a mask that is drawn in the picture', async () => {
   await openStill();
@@ -140,7 +140,7 @@ test('a treatment is seen within a mask that is drawn in the picture', async () 
   await app.page.getByRole('slider', { name: 'Size and turn of mask shape 3' }).waitFor();
   await app.page.getByRole('button', { name: 'Remove shape 1 of the mask' }).click();
   await sheet().getByText('Ellipse', { exact: true }).waitFor({ state: 'detached' });
-}, 90_000);
+});
 
 test('two versions stand side by side at one frame, and a dial is taken over', async () => {
   await openStill();
@@ -167,7 +167,7 @@ test('two versions stand side by side at one frame, and a dial is taken over', a
   expect(await size.inputValue()).toBe('1');
   await app.page.getByRole('button', { name: /^Undo/ }).click();
   expect(await size.inputValue()).toBe('3');
-}, 90_000);
+});
 
 test('feedback is right again after scrubbing back', async () => {
   await openStill((p) => {
@@ -200,7 +200,7 @@ test('feedback is right again after scrubbing back', async () => {
   await time.press('Shift+ArrowLeft');
   await arrived(10);
   expect(await shot()).toBe(shots[0]);
-}, 90_000);
+});
 
 test('a card of the list moves while the pointer is on it', async () => {
   await app.page.goto(app.url);
@@ -209,4 +209,4 @@ test('a card of the list moves while the pointer is on it', async () => {
   await app.page.locator('[data-testid=moving-thumb][data-frame]').waitFor();
   await app.page.getByRole('heading', { name: 'Vast Swarm' }).hover();
   await app.page.getByTestId('moving-thumb').waitFor({ state: 'detached' });
-}, 60_000);
+});

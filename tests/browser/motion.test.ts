@@ -54,7 +54,7 @@ test('a dial follows a new wave, and a formula whose error is at its character',
   await app.page.getByRole('menuitem', { name: 'Remove' }).click();
   await dial('Size').getByRole('img').waitFor({ state: 'detached' });
   await pictureTells(app.page, (d) => Number(d.alive) > 0);
-}, 60_000);
+});
 
 test('a collider is added, felt, and left out by the influence grid', async () => {
   await open((p) => {
@@ -69,7 +69,7 @@ test('a collider is added, felt, and left out by the influence grid', async () =
   await app.page.getByRole('tab', { name: 'Influence' }).click();
   await app.page.getByRole('checkbox', { name: 'Motes feels Plane' }).uncheck();
   await pictureTells(app.page, (d) => Number(d.alive) > 900);
-}, 60_000);
+});
 
 test('the doctor tells why nothing is seen, and mends it', async () => {
   const barren = (p: Piece): void => {
@@ -81,7 +81,7 @@ test('the doctor tells why nothing is seen, and mends it', async () => {
   await app.page.getByRole('button', { name: 'Set a rate of 2000 /s' }).click();
   await pictureTells(app.page, (d) => Number(d.alive) > 0);
   await app.page.getByText('Motes is seen as it should be.').waitFor();
-}, 90_000);
+});
 
 test('an outline comes from a file, is drawn with the pen, and births stand on it', async () => {
   await open();
@@ -113,7 +113,7 @@ test('an outline comes from a file, is drawn with the pen, and births stand on i
   const card = app.page.getByRole('listitem', { name: 'bar', exact: true });
   await card.getByText('1 curves').waitFor();
   await card.getByRole('img', { name: 'Preview of bar' }).waitFor();
-}, 90_000);
+});
 
 test('all of a coloured point cloud is seen by choosing its file', async () => {
   const colours = ['255 40 20', '30 200 90', '40 90 255'];
@@ -155,7 +155,7 @@ test('all of a coloured point cloud is seen by choosing its file', async () => {
   await app.page.getByLabel('File for Points').setInputFiles(file);
   await pictureTells(app.page, (d) => d.alive === '6000');
   expect(await size.inputValue()).toBe(fitting);
-}, 60_000);
+});
 
 test('a bad file of the stock is told with what is wrong, and kept out', async () => {
   await app.page.goto(`${app.url}/stock`);
@@ -166,7 +166,7 @@ test('a bad file of the stock is told with what is wrong, and kept out', async (
   });
   await app.page.getByRole('alert').getByText("line 3: 'salt' in column 2 is no number").waitFor();
   await app.page.getByText('Nothing yet.').waitFor();
-}, 60_000);
+});
 
 test('the flow brush lays a stroke that can be taken back', async () => {
   await open();
@@ -182,7 +182,7 @@ test('the flow brush lays a stroke that can be taken back', async () => {
   await app.page.getByText('1 stroke', { exact: true }).waitFor();
   await app.page.getByRole('button', { name: /^Undo/ }).click();
   await app.page.getByText('0 strokes').waitFor();
-}, 60_000);
+});
 
 test('the flow brush runs over the surface of a mesh', async () => {
   await open((p) => {
@@ -199,7 +199,7 @@ test('the flow brush runs over the surface of a mesh', async () => {
   await app.page.mouse.up();
   await app.page.getByText('1 stroke', { exact: true }).waitFor();
   await pictureTells(app.page, (d) => Number(d.alive) > 0);
-}, 60_000);
+});
 
 test('handles move the emitter by mouse and by keys', async () => {
   await open();
@@ -218,7 +218,7 @@ test('handles move the emitter by mouse and by keys', async () => {
   expect(Number(await centre())).toBeLessThan(moved);
   await app.page.keyboard.press('h');
   await handle.waitFor({ state: 'detached' });
-}, 60_000);
+});
 
 test('a particle is followed by a click, and let go by Escape', async () => {
   await open((p) => {
@@ -234,7 +234,7 @@ test('a particle is followed by a click, and let go by Escape', async () => {
   await status.getByText(/of 3 s/).waitFor();
   await app.page.keyboard.press('Escape');
   await status.waitFor({ state: 'detached' });
-}, 60_000);
+});
 
 test('a follower has what its leader has, until it is changed or freed', async () => {
   await open();
@@ -253,7 +253,7 @@ test('a follower has what its leader has, until it is changed or freed', async (
   await app.page.getByRole('button', { name: 'Make independent' }).click();
   await app.page.getByText(/Follows Motes/).waitFor({ state: 'detached' });
   expect(await rate.inputValue()).toBe('500');
-}, 60_000);
+});
 
 test('a bake plays back the same frame, goes stale by itself, and is deleted', async () => {
   await open((p) => {
@@ -306,7 +306,7 @@ test('a bake plays back the same frame, goes stale by itself, and is deleted', a
   await app.page.getByRole('button', { name: 'Delete the bake' }).click();
   await app.page.getByText('Simulated live').waitFor();
   await pictureTells(app.page, (d) => Number(d.alive) > 0 && Number(d.alive) < 150);
-}, 120_000);
+});
 
 test('keys are added and moved on the timing strip', async () => {
   await open();
@@ -320,7 +320,7 @@ test('keys are added and moved on the timing strip', async () => {
   const before = await key.getAttribute('aria-valuetext');
   await app.page.keyboard.press('ArrowUp');
   expect(await key.getAttribute('aria-valuetext')).not.toBe(before);
-}, 60_000);
+});
 
 test('a signal is moved by hand while the piece plays, and what was recorded stays', async () => {
   await open();
@@ -345,4 +345,4 @@ test('a signal is moved by hand while the piece plays, and what was recorded sta
   await app.page.getByText('Nothing recorded').waitFor();
   await app.page.keyboard.press('Control+z');
   await app.page.getByText(before!).waitFor();
-}, 60_000);
+});

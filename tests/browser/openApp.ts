@@ -13,7 +13,7 @@ export function openApp(options: Parameters<typeof launch>[0] = {}): {
   let page: Page;
   beforeAll(async () => {
     [app, browser] = await Promise.all([startApp(), launch(options)]);
-  }, 300_000);
+  });
   afterAll(async () => {
     app.stop();
     await browser.close();

@@ -27,6 +27,11 @@ export async function pictureTells(
   }
 }
 
+/** So long that what is recorded is stopped before the piece ends, however busy the machine is. */
+export function lasting(piece: Piece): void {
+  piece.frame.length = 3600;
+}
+
 /** Opens a small piece as an artist would who has its file. */
 export async function openSmall(
   page: Page,

@@ -18,7 +18,7 @@ let page: Page;
 
 beforeAll(async () => {
   [app, browser] = await Promise.all([startApp(), launch()]);
-}, 300_000);
+});
 afterAll(async () => {
   app.stop();
   await browser.close();
@@ -66,7 +66,7 @@ test('the server renders what the page orders, is paused and goes on, and gives 
   await row().getByText('Paused').waitFor();
   await page.reload();
   await row().getByRole('button', { name: 'Go on' }).click();
-  await row().getByText('Done').waitFor({ timeout: 60_000 });
+  await row().getByText('Done').waitFor();
   await row().getByText('90 / 90 frames').waitFor();
   const files = await saved();
   expect(Object.keys(files).length).toBe(91);
@@ -74,7 +74,7 @@ test('the server renders what the page orders, is paused and goes on, and gives 
   await row().getByRole('button', { name: 'Remove' }).click();
   await row().waitFor({ state: 'detached' });
   await page.getByText('Nothing here. Open a piece, choose Render').waitFor();
-}, 90_000);
+});
 
 const begin = async (): Promise<void> => {
   await page.getByRole('button', { name: /^Render \d+ frames/ }).click();
@@ -85,14 +85,10 @@ async function done(): Promise<number> {
 }
 /** Waits until so many frames of the row are done. */
 async function doneAtLeast(frames: number): Promise<void> {
-  await page.waitForFunction(
-    (wanted) => {
-      const text = document.querySelector<HTMLElement>('[aria-label="Small"]')?.innerText ?? '';
-      return Number(/(\d+) \/ \d+ frames/.exec(text)?.[1]) >= wanted;
-    },
-    frames,
-    { timeout: 60_000 },
-  );
+  await page.waitForFunction((wanted) => {
+    const text = document.querySelector<HTMLElement>('[aria-label="Small"]')?.innerText ?? '';
+    return Number(/(\d+) \/ \d+ frames/.exec(text)?.[1]) >= wanted;
+  }, frames);
 }
 
 test('frames of a render go on where they were when the page is loaded again, whole and the same', async () => {
@@ -104,7 +100,7 @@ test('frames of a render go on where they were when the page is loaded again, wh
   await doneAtLeast(5);
   await page.reload();
   await doneAtLeast(5);
-  await row().getByText('Done').waitFor({ timeout: 60_000 });
+  await row().getByText('Done').waitFor();
   await row().getByText('90 / 90 frames').waitFor();
   // What is done is there after another load too.
   await page.reload();
@@ -113,7 +109,7 @@ test('frames of a render go on where they were when the page is loaded again, wh
   expect(await isFrame20(files['frame_0020.png']!, 4)).toBe(true);
   await row().getByRole('button', { name: 'Remove' }).click();
   await row().waitFor({ state: 'detached' });
-}, 90_000);
+});
 
 test('a render is paused, stays so when the page is loaded again, and goes on with its frames', async () => {
   // Long enough to be paused on the way.
@@ -132,8 +128,8 @@ test('a render is paused, stays so when the page is loaded again, and goes on wi
   await row().getByText('Paused').waitFor();
   expect(await done()).toBe(there);
   await row().getByRole('button', { name: 'Go on' }).click();
-  await row().getByText('Done').waitFor({ timeout: 60_000 });
-}, 90_000);
+  await row().getByText('Done').waitFor();
+});
 
 test('two renders are made one after the other; one that waits can be cancelled and tried again', async () => {
   await page.getByRole('combobox', { name: 'Oversampling' }).click();
@@ -160,9 +156,9 @@ test('two renders are made one after the other; one that waits can be cancelled 
   await other.getByText('Cancelled').waitFor();
   await other.getByRole('button', { name: 'Try again' }).click();
   await row().getByRole('button', { name: 'Cancel' }).click();
-  await other.getByText('Done').waitFor({ timeout: 60_000 });
+  await other.getByText('Done').waitFor();
   await row().getByText('Cancelled').waitFor();
-}, 90_000);
+});
 
 test('a render of a page that is closed goes on in another one that is open', async () => {
   await page.getByRole('combobox', { name: 'Oversampling' }).click();
@@ -175,16 +171,16 @@ test('a render of a page that is closed goes on in another one that is open', as
   await page.goto(`${app.url}/renders`);
   await row().getByText('In another tab of this browser.').waitFor();
   await first.close();
-  await row().getByText('Done').waitFor({ timeout: 60_000 });
+  await row().getByText('Done').waitFor();
   expect(Object.keys(await saved()).length).toBe(91);
-}, 90_000);
+});
 
 test('a server that has no renders says so', async () => {
   await page.route('**/api/renders', (route) => route.fulfill({ status: 404, body: 'no' }));
   await page.getByRole('switch', { name: /Render at the server/ }).check();
   await page.getByRole('button', { name: /^Render \d+ frames/ }).click();
   await page.getByText('There are no renders at this server.').waitFor();
-}, 60_000);
+});
 
 test('workers of a queue are seen with what they are at', async () => {
   const redis = await RunningRedis.start();
@@ -224,8 +220,8 @@ test('workers of a queue are seen with what they are at', async () => {
   await row()
     .getByRole('img', { name: /^\d+ of 12 chunks are made, [12] are being made$/ })
     .waitFor();
-  await row().getByText('90 / 90 frames').waitFor({ timeout: 60_000 });
+  await row().getByText('90 / 90 frames').waitFor();
   await row().getByText('Done').waitFor();
   for (const child of [...children, server.child]) child.kill();
   await redis.remove();
-}, 120_000);
+});

@@ -135,7 +135,7 @@ test('a show runs through its pieces: begun, faded, fired by key, dark, bright, 
   await page.getByRole('button', { name: 'Fire Open' }).click();
   await shows(output, 'c', 2);
   expect(await output.locator('.pass').count()).toBe(1);
-}, 90_000);
+});
 
 test('the output goes on without its desk, and comes back where it stands', async () => {
   const { page } = app;
@@ -163,7 +163,7 @@ test('the output goes on without its desk, and comes back where it stands', asyn
   const third = await page.context().newPage();
   await third.goto(output.url());
   await third.getByText('This show has an output already').waitFor();
-}, 90_000);
+});
 
 test('a show is run from outside: its pieces, its masters, the dark, and what the present piece has', async () => {
   await openDesk(zipOf(SHOW, PIECES));
@@ -195,7 +195,7 @@ test('a show is run from outside: its pieces, its masters, the dark, and what th
   await shows(output, 'c', 2);
   expect(await says(message('/control/spread', 7))).toContain('spread is a number from 0 to 1');
   lights.close();
-}, 60_000);
+});
 
 interface Seen {
   entry: string;
@@ -293,7 +293,7 @@ test('a night that is seen again is the same, frame by frame, and so is one from
     .getByLabel('Table of a night')
     .setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('time,name\n') });
   await page.getByText("bad.csv was not taken: line 1: there is no column 'value'").waitFor();
-}, 120_000);
+});
 
 test('a show is arranged, undone, exported with its pieces; one whose piece is missing runs without it', async () => {
   const { page } = app;
@@ -327,4 +327,4 @@ test('a show is arranged, undone, exported with its pieces; one whose piece is m
   await page.keyboard.press('PageDown');
   await shows(output, show.entries[0]!.id, 3);
   await page.getByRole('button', { name: 'Next: Birch' }).waitFor();
-}, 60_000);
+});

@@ -113,7 +113,7 @@ test('a sound is taken from a file, heard, and drives a dial; all of it is there
   await page.getByRole('button', { name: 'More for Sound' }).click();
   await page.getByRole('menuitem', { name: 'Remove' }).click();
   await curveTurns('Level', 0, 0);
-}, 90_000);
+});
 
 test('a strike is made from a level, and never from itself', async () => {
   const { page } = app;
@@ -133,4 +133,4 @@ test('a strike is made from a level, and never from itself', async () => {
   // What hangs on the strike is not offered to it.
   await page.getByRole('option', { name: 'Wave', exact: true }).waitFor();
   expect(await page.getByRole('option', { name: 'Formula' }).count()).toBe(0);
-}, 60_000);
+});

@@ -16,7 +16,7 @@ beforeAll(async () => {
   const [server, opened] = await Promise.all([startServer(['--wall', where]), launch()]);
   children.push(panels.child, server.child);
   [app, wall, browser] = [server.url, panels.url, opened];
-}, 300_000);
+});
 afterAll(async () => {
   for (const child of children) child.kill();
   await browser.close();
@@ -74,4 +74,4 @@ test('the demo show is seen on the wall, and goes dark with the output; the map 
     .getByLabel('Pixel map')
     .setInputFiles({ name: 'no.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
   await desk.getByText("This is not a wall: its 'format' should be 'vast-swarm wall'.").waitFor();
-}, 90_000);
+});

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Locator } from 'playwright-core';
 import { DEMO_SHOW } from '@vast-swarm/core/demo';
-import { pieceText, type Piece } from '@vast-swarm/core/piece';
+import { makePart, pieceText, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../support/pieces';
 import { openApp } from './openApp';
 import { exportedPiece, openSmall as open, pictureOf, pictureTells as tells } from './picture';
@@ -86,7 +86,7 @@ test('from an empty page to a curl-noise swarm, kept over a reload', async () =>
   await app.page.reload();
   await pictureTells((d) => Number(d.alive) > 100);
   expect(await exported()).toEqual(piece);
-}, 60_000);
+});
 
 test('undo and redo go over every edit, a drag being one', async () => {
   await openSmall();
@@ -278,7 +278,10 @@ test('a dead thread, and a dead worker, are replaced and the frame comes back', 
       if (what === 'crash') worker.postMessage(crash);
       else worker.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }));
     }, act);
-  await openSmall();
+  await openSmall((p) => {
+    p.sounds = [makePart('sounds', 'played', [])];
+    p.sounds[0]!.dials.sound = 'fogSignal';
+  });
   await pause();
   const time = app.page.getByRole('slider', { name: 'Time' });
   await time.press('Home');
@@ -305,6 +308,12 @@ test('a dead thread, and a dead worker, are replaced and the frame comes back', 
   await time.press('ArrowLeft');
   await pictureTells((d) => d.frame === '10' && d.settling === '0');
   expect(await look()).toBe(before);
+  // The next one is asked what the last one cannot answer any more.
+  await app.page.getByRole('button', { name: 'Add a signal' }).click();
+  await app.page.getByRole('menuitem', { name: 'Beat' }).first().click();
+  await app.page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
+  await app.page.getByRole('button', { name: 'Find it in' }).click();
+  await app.page.getByText('100.0 a minute').waitFor();
 });
 
 test('an address without a piece says so and leads back', async () => {

@@ -1,6 +1,6 @@
-import '@vast-swarm/core/content';
+import { MADE } from '@vast-swarm/core/content';
 import { strToU8, zipSync } from 'fflate';
-import { made, unzip, type Mesh } from '@vast-swarm/core/stock';
+import { made, madeType, secondsOf, unzip, type Mesh, type Sound } from '@vast-swarm/core/stock';
 import { hearLongWork } from '../src/longWork';
 import { brushedFlow } from '../src/stock/places/brush';
 import { fieldOf } from '../src/stock/places/distanceField';
@@ -104,6 +104,16 @@ test.each(WORK)(
     }
     hearLongWork(() => undefined);
     expect(work()).toEqual(wanted);
+  },
+);
+
+test.each(MADE.filter((name) => madeType(name) === 'sound'))(
+  '%s is told as it is made, in steps that a slow machine takes in time',
+  (name) => {
+    let steps = 0;
+    hearLongWork(() => steps++);
+    const sound = made(name) as Sound;
+    expect(steps).toBeGreaterThan(secondsOf(sound) / 2);
   },
 );
 

@@ -69,7 +69,7 @@ test('render gives the same numbered frames on one thread and on three', async (
   }
   expect(hashes[0]).toEqual(hashes[1]);
   expect(new Set(hashes[0]).size).toBe(3);
-}, 60_000);
+});
 
 test('simulate writes the last frame, or every frame, and says what swarms there are', async () => {
   const csv = join(dir, 'last.csv');
@@ -90,7 +90,7 @@ test('simulate writes the last frame, or every frame, and says what swarms there
     code: 1,
     err: expect.stringContaining("there are 'Motes'") as string,
   });
-}, 60_000);
+});
 
 test('what a piece takes from files stands in the folder stock beside it', async () => {
   const svg = '<svg><path d="M-1 0 L1 0"/></svg>';
@@ -230,7 +230,7 @@ test('every command of the README runs as it stands', async () => {
   expect(await readdir(work)).toContain('plankton-0009.ply');
   const written = await readFile(join(work, 'show/net-menders.json'), 'utf8');
   expect(written).toBe(await readFile(join(__dirname, '../../../demo/net-menders.json'), 'utf8'));
-}, 300_000);
+});
 
 test('a blank piece is a piece, and the schema takes it', async () => {
   const { out } = await vastSwarm('blank', '--name', 'Low tide');

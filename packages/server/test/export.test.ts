@@ -90,7 +90,7 @@ test('points have what tables have, frame by frame, to the bit', async () => {
   }
   // Nothing but the file stays.
   expect(readdirSync(dir).sort()).toEqual(['p.csv', 'p.json', 'p.usda']);
-}, 60_000);
+});
 
 test('copies of a mesh are instances, turned, sized and repeated as they are drawn', async () => {
   const specs = await exported(
@@ -135,7 +135,7 @@ test('copies of a mesh are instances, turned, sized and repeated as they are dra
       expect(v).toBeCloseTo([0, 0.5, 0, 0, -0.5, 0, 0, 0, 0, 0, 0.5, 0, 2, 0, 0, 1][i]!, 6);
     });
   expect(specs['/Small/Motes_copy_3']!.fields.typeName).toBe('PointInstancer');
-}, 60_000);
+});
 
 test.each([
   [['--out', 'x.abc'], 'particles are written to .usda, .ply or .csv'],

@@ -30,7 +30,7 @@ beforeAll(async () => {
   dir = mkdtempSync(join(tmpdir(), 'vast-swarm-'));
   redis = await RunningRedis.start();
   server = await startServer(['--renders', join(dir, 'renders'), '--queue', redis.url]);
-}, 60_000);
+});
 afterAll(async () => {
   server.child.kill();
   await redis.remove();
@@ -223,4 +223,4 @@ test('a worker of another version is refused by name; a queue that is not there 
   expect((await vastSwarm('worker', '--queue', 'nonsense')).err).toContain(
     'this is no address of a queue',
   );
-}, 60_000);
+});

@@ -35,7 +35,7 @@ beforeAll(async () => {
   writeFileSync(piece, pieceText(small));
   await vastSwarm('render', piece, '--out', join(dir, 'whole'));
   whole = hashes('whole');
-}, 60_000);
+});
 afterAll(() => {
   rmSync(dir, { recursive: true });
 });
@@ -79,7 +79,7 @@ test('a render that was killed again and again goes on to the same frames, to th
     .slice(0, 3)
     .map((name) => statSync(join(dir, 'killed', name)).mtimeMs);
   expect(now).toEqual(times);
-}, 120_000);
+});
 
 test('frames that are gone, cut short or not what was written are made again', async () => {
   await render('holes');
@@ -96,12 +96,12 @@ test('frames that are gone, cut short or not what was written are made again', a
   expect(made.map((line) => (JSON.parse(line) as { frame: number }).frame)).toEqual([3, 7, 11, 15]);
   expect(JSON.parse(made[3]!)).toMatchObject({ done: 4, total: 4, secondsLeft: 0 });
   expect(hashes('holes')).toEqual(whole);
-}, 60_000);
+});
 
 test('stretches of the frames make the whole', async () => {
   for (const k of [3, 1, 2]) await render('chunks', '--chunk', `${String(k)}/3`, '--resume');
   expect(hashes('chunks')).toEqual(whole);
-}, 60_000);
+});
 
 test.each([
   [['--size', '64x36'], 'their size was 128x72, and is 64x36 now'],

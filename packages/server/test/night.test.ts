@@ -138,7 +138,7 @@ test('frames of a night are those of its stretches, with cross-fade and brightne
       ebb(19).map((v) => v / 2),
     ),
   ).toBeLessThanOrEqual(1);
-}, 60_000);
+});
 
 test('a night becomes a video; what is no show, no night, or no part of it is refused', async () => {
   const zip = join(dir, 'slip.zip');
@@ -182,4 +182,4 @@ test('a night becomes a video; what is no show, no night, or no part of it is re
   writeFileSync(join(dir, 'empty.csv'), 'time,name,value,over,ease,stretch,entry,at,piece\n');
   const empty = await vastSwarm('night', zip, '--played', join(dir, 'empty.csv'), '--out', film);
   expect(empty.err).toContain('nothing of this show was played in it');
-}, 60_000);
+});

@@ -55,7 +55,7 @@ beforeAll(async () => {
   const run = await vastSwarm('render', join(dir, 'small.json'), ...args, ...frames);
   expect([run.err, run.code]).toEqual(['', 0]);
   wanted = hashes((f) => readFileSync(join(dir, 'wanted', nameOf(f))));
-}, 120_000);
+});
 beforeEach(async () => {
   server = await startServer(['--renders', renders(), '--threads', '2']);
 });
@@ -127,7 +127,7 @@ test('a render is ordered, watched, and its frames fetched; they are those of th
   expect((await ask(`/${job.id}`, { method: 'DELETE' })).status).toBe(204);
   expect(await listed()).toEqual([]);
   expect(existsSync(job.folder)).toBe(false);
-}, 60_000);
+});
 
 test.each([['SIGKILL'], ['SIGTERM']] as const)(
   'a server that is ended by %s goes on with the frames that are there when it comes back',
@@ -151,7 +151,7 @@ test('a renderer that dies is followed by another one', async () => {
   process.kill(renderer(job), 'SIGKILL');
   await until(isDone);
   expect(hashes((f) => readFileSync(join(made(job), nameOf(f))))).toEqual(wanted);
-}, 60_000);
+});
 
 test('a pause ends the work and keeps the frames; a stretch that goes on makes the rest', async () => {
   const job = await add();
@@ -166,12 +166,12 @@ test('a pause ends the work and keeps the frames; a stretch that goes on makes t
   await ask(`/${job.id}/go`, { method: 'POST' });
   await until(isDone);
   expect(hashes((f) => readFileSync(join(made(job), nameOf(f))))).toEqual(wanted);
-}, 60_000);
+});
 
 test('what cannot be rendered fails with a reason', async () => {
   await add({ first: 80, last: 200 });
   await expect(until(isDone)).rejects.toThrow(/the piece has frames 0 to 89/);
-}, 60_000);
+});
 
 test('a video is made and fetched as one file', async () => {
   await add({ format: 'webm', quality: 'draft', last: 9 });
@@ -181,7 +181,7 @@ test('a video is made and fetched as one file', async () => {
   const bytes = new Uint8Array(await answer.arrayBuffer());
   // The mark of Matroska files (RFC 9559, 8).
   expect([...bytes.subarray(0, 4)]).toEqual([0x1a, 0x45, 0xdf, 0xa3]);
-}, 60_000);
+});
 
 test('pages of others are not answered, and one folder has one server', async () => {
   const foreign = await ask('', { headers: { origin: 'http://elsewhere.example' } });

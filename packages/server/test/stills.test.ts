@@ -35,7 +35,7 @@ beforeAll(async () => {
     );
     expect([run.err, run.code]).toEqual(['', 0]);
   }
-}, 60_000);
+});
 afterAll(() => {
   rmSync(dir, { recursive: true });
 });
@@ -56,7 +56,7 @@ test('--loop is what the piece may say itself', async () => {
   // What was born before the seam is there.
   const light = (pixels: Buffer): number => pixels.reduce((sum, v) => sum + v, 0);
   expect(light(looped)).toBeGreaterThan(1.5 * light(plain));
-}, 60_000);
+});
 
 /** Red, green and blue of a frame, pixel by pixel, as ffmpeg gives them in a format of three planes or packed. */
 function read(file: string, format: string): Buffer {

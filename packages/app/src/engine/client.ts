@@ -4,7 +4,7 @@ import type { Census, MediumCensus } from '@vast-swarm/core/play';
 import type { Piece, Played } from '@vast-swarm/core/piece';
 import type { StockData } from '@vast-swarm/core/stock';
 import type { Take } from '@vast-swarm/core/feeds';
-import { openWorker, type OpenWorker } from '../workers/openWorker';
+import { openWorker, WorkerDied, type OpenWorker } from '../workers/openWorker';
 import type { HeardTake } from './ear';
 import type { SeenTake } from './eye';
 import type {
@@ -57,10 +57,8 @@ export class EngineClient {
   private bakes: readonly BakeFile[] = [];
   private worker: OpenWorker<EngineWorker> | null = null;
   private arrived: (worker: OpenWorker<EngineWorker>) => void = () => undefined;
-  /** The first worker, as soon as it is there. */
-  private readonly attached = new Promise<OpenWorker<EngineWorker>>((arrived) => {
-    this.arrived = arrived;
-  });
+  /** The worker, as soon as it is there; another one where it has died. */
+  private attached = this.nextWorker();
   /** Files of the stock that are on their way to it. */
   stocking: Promise<unknown> = Promise.resolve();
   private readonly listeners = new Set<Listener>();
@@ -80,6 +78,10 @@ export class EngineClient {
     /** What is not asked for is passed over. */
     private readonly events: Partial<EngineEvents>,
   ) {}
+
+  private nextWorker(): Promise<OpenWorker<EngineWorker>> {
+    return new Promise((arrived) => (this.arrived = arrived));
+  }
 
   /** Starts a worker that draws on a fresh canvas in this element, where the last one was. */
   attach(holder: HTMLElement): void {
@@ -121,6 +123,7 @@ export class EngineClient {
   /** The worker has died. */
   private buried(message: string): void {
     this.deaths += 1;
+    this.attached = this.nextWorker();
     const often = this.deaths > 3;
     this.gaveUp = often;
     this.events.trouble?.(
@@ -236,10 +239,14 @@ export class EngineClient {
     return worker;
   }
 
-  /** What is known of sounds and signals of the piece; see Hearing. */
+  /** What is known of sounds and signals of the piece, see Hearing; asked once more where the worker dies meanwhile. */
   async ask<R>(question: (to: OpenWorker<EngineWorker>['call']) => Promise<R>): Promise<R> {
     const worker = await this.stocked();
-    return worker.ask(question(worker.call));
+    return worker.ask(question(worker.call)).catch(async (error: unknown) => {
+      if (!(error instanceof WorkerDied)) throw error;
+      const next = await this.stocked();
+      return next.ask(question(next.call));
+    });
   }
 
   /** How many particles of a swarm are seen now. */
