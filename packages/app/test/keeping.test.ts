@@ -83,6 +83,35 @@ test('every change is stored, the last one of many too', async () => {
   await until(() => unkeptPieces().length === 0);
 });
 
+test('what is changed while a save is on its way is saved after it: never two at once, never an older one last', async () => {
+  const own = library.transaction.bind(library);
+  const written: string[] = [];
+  let [under, most] = [0, 0];
+  let release: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => (release = resolve));
+  jest.spyOn(library, 'transaction').mockImplementation((async (...args: unknown[]) => {
+    most = Math.max(most, ++under);
+    // The first one takes as long as a slow disk.
+    if (written.length === 0) await held;
+    const saved: unknown = await (own as (...all: unknown[]) => Promise<unknown>)(...args);
+    written.push((await stored(id))!.name);
+    under -= 1;
+    return saved;
+  }) as never);
+  rename('Two');
+  rename('Three');
+  hide();
+  rename('Four');
+  // What is written down for the next page is not dropped for an older one that was stored.
+  expect(readPending(id)!.piece.name).toBe('Three');
+  release();
+  await until(named(id, 'Four'));
+  await until(() => under === 0 && readPending(id) === null);
+  expect(written).toEqual(['Two', 'Four']);
+  expect(most).toBe(1);
+  expect((await library.pieces.get(id))!.rev).toBe(2);
+});
+
 test('an edit right before a page ends is there when it is opened again', async () => {
   neverSaved();
   rename('Late');

@@ -62,6 +62,32 @@ test.each<Record<string, number | string>>([
   }
 });
 
+test.each([24, 29.97, 60])(
+  'bursts repeat from the first one on, each in its frame: %d frames a second',
+  (fps) => {
+    for (const [burstAt, burstEvery] of [
+      [0, 0.5],
+      [0.3, 0.5],
+      [1, 2],
+      [0.25, 1 / 24],
+    ] as const) {
+      const s = schedule({ burst: 7, burstAt, burstEvery });
+      const found: [number, number][] = [];
+      for (let f = 0; f < 4 * fps; f++) {
+        for (const { time, count } of s.between(f / fps, (f + 1) / fps)) {
+          found.push([time, count]);
+          expect(Math.floor(time * fps + 1e-6)).toBe(f);
+        }
+      }
+      const last = Math.ceil((Math.ceil(4 * fps) / fps - burstAt) / burstEvery - 1e-6);
+      expect(found.map(([, count]) => count)).toEqual(Array.from({ length: last }, () => 7));
+      found.forEach(([time], k) => {
+        expect(time).toBeCloseTo(burstAt + k * burstEvery, 6);
+      });
+    }
+  },
+);
+
 test('what starts at 0 starts with the pre-roll; later times count from frame 0', () => {
   expect(schedule({ rate: 100 }, -2).bornBefore(0)).toBe(200);
   expect(schedule({ rate: 100, start: 1 }, -2).bornBefore(1.5)).toBe(50);

@@ -67,6 +67,38 @@ async function written(
   return file;
 }
 
+/** The names in the list of channels, in its order: the first attribute of the head. */
+function listed(bytes: Uint8Array): string[] {
+  const text = (at: number): string => {
+    const end = bytes.indexOf(0, at);
+    return new TextDecoder().decode(bytes.subarray(at, end));
+  };
+  const names: string[] = [];
+  // Behind magic and version, the attribute's name and type, and how long it is.
+  for (let at = 8 + 'channels\0chlist\0'.length + 4; bytes[at] !== 0;) {
+    names.push(text(at));
+    at += new TextEncoder().encode(names.at(-1)).length + 1 + 16;
+  }
+  return names;
+}
+
+test('channels stand in the order of the bytes of their names, as the layout asks, and so do their numbers', async () => {
+  const names = ['R', 'Z', 'B', 'motes.R', 'G', 'A', 'Motes.A', 'é.R', '\u{1f300}.R', '\uff21.R'];
+  const channels = names.map((name, i) => ({
+    name,
+    as: 'float' as const,
+    values: Float32Array.of(Math.sin(7.3 * i + 1)),
+  }));
+  const bytes = await exrOf({ width: 1, height: 1, channels });
+  const sorted = [...names].sort((a, b) => Buffer.compare(Buffer.from(a), Buffer.from(b)));
+  expect(listed(bytes)).toEqual(sorted);
+  // One line of one block, too small to be worth packing: channel after channel.
+  const numbers = new Float32Array(bytes.slice(bytes.length - 4 * names.length).buffer);
+  expect([...numbers]).toEqual(
+    sorted.map((name) => channels.find((c) => c.name === name)!.values[0]),
+  );
+});
+
 /** Pixels as another program reads them: planes of green, blue and red. */
 function readBack(file: string): Float32Array {
   const args = ['-v', 'error', '-i', file, '-f', 'rawvideo', '-pix_fmt', 'gbrapf32le', '-'];

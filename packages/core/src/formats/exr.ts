@@ -155,14 +155,21 @@ async function block(bytes: Uint8Array): Promise<Uint8Array> {
   return zipped.length < bytes.length ? zipped : bytes;
 }
 
+/** A name as the layout sorts it: by its bytes, and not by JavaScript's units of two bytes. */
+function sortKey(name: string): string {
+  return String.fromCharCode(...new TextEncoder().encode(name));
+}
+
 /**
- * A picture as an OpenEXR file.
+ * A picture as an OpenEXR file; its channels stand in the order of their names.
  *
  * @throws Error where a channel has not one number for each pixel, or two have one name
  */
 export async function exrOf(picture: ExrPicture): Promise<Uint8Array<ArrayBuffer>> {
   const { width, height } = picture;
-  const channels = [...picture.channels].sort((a, b) => (a.name < b.name ? -1 : 1));
+  const channels = [...picture.channels].sort((a, b) =>
+    sortKey(a.name) < sortKey(b.name) ? -1 : 1,
+  );
   for (const [i, { name, values }] of channels.entries()) {
     if (values.length !== width * height) {
       throw new Error(
