@@ -5,7 +5,8 @@ import { compilePiece, isDrawn, type Plan } from '@vast-swarm/core/plan';
 import { kindPiece, RECIPES } from '@vast-swarm/core/demo';
 import { validatePiece, type Piece } from '@vast-swarm/core/piece';
 import { withWords } from '@vast-swarm/core/stock';
-import { CpuEngine, encodePng } from '@vast-swarm/cpu';
+import { encodePng } from '@vast-swarm/core/formats';
+import { CpuEngine } from '@vast-swarm/cpu';
 
 /** Draws what the application shows of recipes and of kinds, by the engine, from what is shipped. */
 

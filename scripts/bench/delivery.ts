@@ -4,9 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { DEMO_SHOW } from '@vast-swarm/core/demo';
-import { CpuEngine, encodePng, stillBytes, type StillFormat } from '@vast-swarm/cpu';
+import { encodePng, stillBytes, STILLS, type StillFormat } from '@vast-swarm/core/formats';
+import { CpuEngine } from '@vast-swarm/cpu';
 import { openFolder } from '../../packages/server/src/deliver/frameFolder';
-import { completePng, stampText } from '../../packages/server/src/deliver/stamp';
+import { complete, stampText } from '../../packages/server/src/deliver/stamp';
 import { report } from './report';
 
 /**
@@ -62,10 +63,10 @@ async function resumed(): Promise<number> {
     program: '',
   };
   const frame = { width: 16, height: 16, pixels: new Uint8ClampedArray(1024) };
-  const png = await encodePng(frame);
   for (let i = 0; i < THERE; i++) {
     const name = join(folder, `frame_${String(i).padStart(4, '0')}.png`);
-    writeFileSync(name, completePng(png, stampText(i, made)));
+    const png = await encodePng(frame, { comments: stampText(i, made) });
+    writeFileSync(name, complete(png, STILLS.png));
   }
   const still = { format: 'png', alpha: false, rate: 30 } as const;
   const asked = { folder, pattern: 'frame_%04d.png', made, still, first: 0, last: THERE };

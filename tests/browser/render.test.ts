@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process';
+import { readBy } from '../support/readBy';
 import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -96,12 +97,6 @@ async function onCommandLine(
   const all = [cli, command, join(dir, 'piece.json'), '--out', join(dir, 'out'), ...args];
   execFileSync(process.execPath, all, { stdio: 'ignore' });
   return dir;
-}
-
-/** What ffmpeg reads in a file, in a format of pixels. */
-function readBy(path: string, format: string, ...before: string[]): Buffer {
-  const args = ['-v', 'error', ...before, '-i', path, '-f', 'rawvideo', '-pix_fmt', format, '-'];
-  return execFileSync('ffmpeg', args, { maxBuffer: 2 ** 28 });
 }
 
 test('frames from the browser are those of the command line, pixel for pixel', async () => {

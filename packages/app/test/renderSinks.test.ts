@@ -3,7 +3,8 @@ import { decode } from 'fast-png';
 import { strFromU8, unzipSync } from 'fflate';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { makeSwarm, parsePiece } from '@vast-swarm/core/piece';
-import { CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { type Frame } from '@vast-swarm/core/formats';
+import { CpuEngine } from '@vast-swarm/cpu';
 import { smallPiece } from '../../../tests/support/pieces';
 import type { Job } from '../src/render/messages';
 import {
@@ -215,7 +216,7 @@ test.each<[Partial<Settings>, boolean]>([
   [{ format: 'zip' }, true],
   [{ format: 'webm', codec: 'vp9' }, true],
   [{ format: 'webm', codec: 'av1' }, false],
-  [{ format: 'mp4', codec: 'avc' }, false],
+  [{ format: 'mp4', codec: 'h264' }, false],
   [{ format: 'usda' }, false],
 ])('what was chosen to be clear is so in %j: %p', (change, clear) => {
   const piece = smallPiece();

@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { exrOf, type ExrChannel } from '../src/formats/exr';
+import { readBy } from '../../../tests/support/readBy';
 import { halfOf, ofHalf, putHalves } from '../src/formats/half';
 
 let folder: string;
@@ -101,8 +102,7 @@ test('channels stand in the order of the bytes of their names, as the layout ask
 
 /** Pixels as another program reads them: planes of green, blue and red. */
 function readBack(file: string): Float32Array {
-  const args = ['-v', 'error', '-i', file, '-f', 'rawvideo', '-pix_fmt', 'gbrapf32le', '-'];
-  const bytes = execFileSync('ffmpeg', args, { maxBuffer: 2 ** 28 });
+  const bytes = readBy(file, 'gbrapf32le');
   return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length));
 }
 

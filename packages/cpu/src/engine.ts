@@ -21,6 +21,7 @@ import {
   type Particles,
   type Snapshot,
 } from '@vast-swarm/core/play';
+import type { Frame, Light } from '@vast-swarm/core/formats';
 import { mediumBuffer, type PlanKernel } from '@vast-swarm/core/kinds';
 import { simplifierReady } from '@vast-swarm/core/stock';
 import { Arena } from './arena';
@@ -39,23 +40,6 @@ import { DRAWING_ROOM, type DrawSize } from './strips';
 
 /** What one frame cost, in milliseconds by stage. */
 export type StageTimes = Record<'motion' | 'media' | 'look' | 'draw' | 'finish', number>;
-
-export interface Frame {
-  width: number;
-  height: number;
-  /** sRGB with full opacity, rows from the top. Its own memory. */
-  pixels: Uint8ClampedArray<ArrayBuffer>;
-}
-
-/** Linear light of a frame as the finish left it, before the transfer curve. */
-export interface Light {
-  width: number;
-  height: number;
-  /** Red, green and blue of sRGB's primaries, rows from the top. Their own memory. */
-  planes: [Float32Array, Float32Array, Float32Array];
-  /** How much of what is behind them bodies cover, 0 to 1; light that lets all of it through covers nothing. */
-  cover: Float32Array | null;
-}
 
 export interface CpuOptions {
   threads: number;

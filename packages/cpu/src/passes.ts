@@ -1,5 +1,5 @@
 import { secondIn, type FramePass, type PassPlan, type Plan } from '@vast-swarm/core/plan';
-import type { ExrChannel } from '@vast-swarm/core/formats';
+import type { ExrChannel, Layers } from '@vast-swarm/core/formats';
 import type { Past } from '@vast-swarm/core/play';
 import { channelAt, channelsOf, coverOf, type Channels } from './channels';
 import type { Memories } from './memories';
@@ -32,13 +32,6 @@ const NO_MEDIA = { behind: [], before: [] };
 
 /** Names of swarms as their numbers stand for them; longer texts are too much for some readers. */
 const MOST_LETTERS = 60;
-
-/** What was drawn of a frame beside its picture. */
-export interface Layers {
-  channels: readonly ExrChannel[];
-  /** Texts for the head of its file. */
-  notes: Readonly<Record<string, string>>;
-}
 
 export const NO_LAYERS: Layers = { channels: [], notes: {} };
 

@@ -2,7 +2,8 @@ import { compilePiece } from '@vast-swarm/core/plan';
 import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { decode } from 'fast-png';
 import { smallPiece } from '../../../tests/support/pieces';
-import { CpuEngine, encodeLight, type Light } from '../src';
+import { encodeLight, type Light } from '@vast-swarm/core/formats';
+import { CpuEngine } from '../src';
 
 /** Frames without a backdrop: laid over any other one they are what the piece is on it. */
 

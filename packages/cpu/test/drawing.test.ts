@@ -4,7 +4,7 @@ import { strideOf, type DrawMode } from '@vast-swarm/core/kinds';
 import { decode } from 'fast-png';
 import { Arena } from '../src/arena';
 import { Painter } from '../src/painter';
-import { encodePng } from '../src/png';
+import { encodePng } from '@vast-swarm/core/formats';
 import { Pool } from '../src/pool';
 import { Rasteriser, type Planes } from '../src/rasteriser';
 

@@ -1,3 +1,4 @@
+import type { Vector } from '@vast-swarm/core/feeds';
 import type { DialValues } from '@vast-swarm/core/kinds';
 import { CpuEngine } from '../src';
 import { force, near, run, thrown } from './flight';
@@ -64,19 +65,19 @@ describe('painted flow', () => {
 
 describe('the region of a force', () => {
   /** How much of a pull down is felt at a place, by its first step. */
-  function felt(region: DialValues, at: [number, number, number]): number {
+  function felt(region: DialValues, at: Vector): number {
     const pull = force('gravity', { strength: 10, direction: [0, -1, 0], ...region });
     return run(engine, thrown(0, [pull], at, 100), 0.01).v[1] / -0.1;
   }
   const smooth = (t: number): number => t * t * (3 - 2 * t);
 
   test.each([0, 0.05, 0.3, 1])('fades smoothly over its soft edge: %d', (soft) => {
-    const size = [2, 4, 8];
-    const shape = { regionCentre: [0.5, 0, 0], regionSize: size, regionSoft: soft };
+    const size: Vector = [2, 4, 8];
+    const shape = { regionCentre: [0.5, 0, 0] as Vector, regionSize: size, regionSoft: soft };
     for (const far of [0, 0.2, 0.6, 0.72, 0.8, 0.9, 0.97, 0.999, 1.001, 1.5]) {
       const wanted = smooth(Math.min(1, Math.max(0, (1 - far) / Math.max(soft, 1e-4))));
       for (const axis of [0, 1, 2]) {
-        const at: [number, number, number] = [0.5, 0, 0];
+        const at: Vector = [0.5, 0, 0];
         at[axis] = at[axis]! + (far * size[axis]!) / 2;
         for (const region of ['ball', 'box']) {
           expect(felt({ region, ...shape }, at)).toBeCloseTo(wanted, 2);
@@ -86,9 +87,9 @@ describe('the region of a force', () => {
   });
 
   test('is round as a ball, and square as a box', () => {
-    const shape = { regionSize: [2, 2, 2], regionSoft: 0.5 };
+    const shape = { regionSize: [2, 2, 2] as Vector, regionSoft: 0.5 };
     // Two thirds out along each axis: in the box by the furthest axis, in the ball by the whole way.
-    const at: [number, number, number] = [0.6, 0.6, 0];
+    const at: Vector = [0.6, 0.6, 0];
     expect(felt({ region: 'box', ...shape }, at)).toBeCloseTo(smooth(0.8), 2);
     expect(felt({ region: 'ball', ...shape }, at)).toBeCloseTo(
       smooth((1 - 0.6 * Math.SQRT2) / 0.5),

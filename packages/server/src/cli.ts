@@ -8,8 +8,7 @@ import { Refused } from './refused';
 import { endWithReader, tell } from './say';
 import type { standIn } from './standIn';
 import type { diff } from './diff/diff';
-import { FORMATS } from './deliver/target';
-import { CODECS, QUALITIES } from './deliver/videos';
+import { CODECS, formatNames, QUALITIES } from '@vast-swarm/core/formats';
 
 /** Exit codes: 0 done, 1 the piece or the work failed, 2 the command was not understood. */
 
@@ -171,7 +170,7 @@ work('render', 'Writes numbered frames.')
     new Option(
       '--format <name>',
       'png, png16: 8 or 16 bits of sRGB; exr: OpenEXR, linear light in half precision; mp4, webm, mov: a video with sound; as --out ends if not given',
-    ).choices(FORMATS),
+    ).choices(formatNames()),
   )
   .option('--alpha', 'no backdrop: what bodies leave free is transparent')
   .option(
@@ -186,7 +185,7 @@ work('render', 'Writes numbered frames.')
   )
   .addOption(
     new Option('--quality <name>', 'of a video; good if not given')
-      .choices([...QUALITIES])
+      .choices(Object.keys(QUALITIES))
       .conflicts('bits'),
   )
   .option('--bits <n>', 'of a video: millions of bits a second, in place of a quality', millions)
@@ -204,7 +203,9 @@ program
   .option('--rate <n>', 'frames a second', rate, 30)
   .option('--threads <n>', 'threads of each engine', threads, usualThreads)
   .addOption(new Option('--codec <name>', 'of a video').choices(['h264', 'vp9']))
-  .addOption(new Option('--quality <name>', 'of a video').choices([...QUALITIES]).default('good'))
+  .addOption(
+    new Option('--quality <name>', 'of a video').choices(Object.keys(QUALITIES)).default('good'),
+  )
   .option('--json', 'prints a line of JSON for each frame that is done')
   .requiredOption('--out <path>', 'a folder, a name with %04d for the number, or a video file')
   .action(does(async () => (await import('./night/night')).night));

@@ -1,4 +1,4 @@
-import { encodePng, type Frame } from '@vast-swarm/cpu';
+import { encodePng, type Frame } from '@vast-swarm/core/formats';
 import { tell } from './say';
 import { writeWhole } from './writeWhole';
 

@@ -1,12 +1,13 @@
 import { FRAME_PASSES, isDrawn, type FramePass, type Plan } from '@vast-swarm/core/plan';
 import { setDial, type Piece } from '@vast-swarm/core/piece';
 import type { StockFiles } from '@vast-swarm/core/stock';
-import { checkRoom, CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { type Frame } from '@vast-swarm/core/formats';
+import { checkRoom, CpuEngine } from '@vast-swarm/cpu';
 import { compiled } from './compiled';
 import { deliver, type Delivery } from './deliver/delivery';
 import { lightFor, openDelivery, type Asked } from './deliver/open';
 import { targetOf, type Format, type Target } from './deliver/target';
-import type { CodecName, Quality } from './deliver/videos';
+import { STILLS, type CodecName, type Quality } from '@vast-swarm/core/formats';
 import { framesOf } from './frames';
 import { lookInto } from './look';
 import { load, withStock, type WorkOptions } from './load';
@@ -44,7 +45,7 @@ function checkTogether(options: RenderOptions, { kind, format }: Target): void {
     const what = video ? 'goes on with frames; a video is made in one go' : 'is for videos';
     throw new Refused(`--${name}: this ${what}, and the format is ${format}.`);
   }
-  if (options.layers && format !== 'exr') {
+  if (options.layers && !(kind === 'frames' && STILLS[format].layers)) {
     throw new Refused(`--layers: only OpenEXR has them, and the format is ${format}.`);
   }
   if (options.oversample > 4) throw new Refused('--oversample: 1 to 4');

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pieceText } from '@vast-swarm/core/piece';
 import { vastSwarm } from '../../../tests/support/commandLine';
+import { readBy } from '../../../tests/support/readBy';
 import { smallPiece } from '../../../tests/support/pieces';
 
 /** Frames in each format that the command line writes, as another program reads them. */
@@ -58,12 +59,7 @@ test('--loop is what the piece may say itself', async () => {
   expect(light(looped)).toBeGreaterThan(1.5 * light(plain));
 });
 
-/** Red, green and blue of a frame, pixel by pixel, as ffmpeg gives them in a format of three planes or packed. */
-function read(file: string, format: string): Buffer {
-  const args = ['-v', 'error', '-i', join(dir, file), '-f', 'rawvideo', '-pix_fmt', format, '-'];
-  return execFileSync('ffmpeg', args, { maxBuffer: 2 ** 27 });
-}
-
+const read = (file: string, format: string): Buffer => readBy(join(dir, file), format);
 const words = (file: string): Uint16Array => {
   const bytes = read(file, 'rgb48le');
   return new Uint16Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length));

@@ -1,12 +1,21 @@
-import { fileNameOf } from '@vast-swarm/core/formats';
+import {
+  CODECS,
+  fileNameOf,
+  isVideo,
+  STILLS,
+  videoOf,
+  VIDEOS,
+  type CodecName,
+  type Quality,
+  type StillFormat,
+} from '@vast-swarm/core/formats';
 import { setDial, type Piece } from '@vast-swarm/core/piece';
 import type { FramePass } from '@vast-swarm/core/plan';
-import { STILLS, type StillFormat } from '@vast-swarm/cpu';
 
-/** What a render makes. */
+/** What a render makes here. */
 export const FORMATS = {
-  mp4: { title: 'Video, MP4', group: 'video', ending: 'mp4' },
-  webm: { title: 'Video, WebM', group: 'video', ending: 'webm' },
+  mp4: { title: `Video, ${VIDEOS.mp4.title}`, group: 'video', ending: 'mp4' },
+  webm: { title: `Video, ${VIDEOS.webm.title}`, group: 'video', ending: 'webm' },
   zip: { title: 'Frames, one zip file', group: 'frames', ending: 'zip' },
   folder: { title: 'Frames, into a folder', group: 'frames', ending: '' },
   usda: { title: 'Particles, a USD scene', group: 'particles', ending: 'usda' },
@@ -16,11 +25,12 @@ export const FORMATS = {
 export type Format = keyof typeof FORMATS;
 export const groupOf = (format: Format): (typeof FORMATS)[Format]['group'] => FORMATS[format].group;
 
-export const STILL_TITLES: Record<StillFormat, string> = {
-  png: 'PNG, 8 bits',
-  png16: 'PNG, 16 bits',
-  exr: 'OpenEXR, linear light',
-};
+/** Still formats by the names that are shown for them. */
+export const stillTitles = (): Record<StillFormat, string> =>
+  Object.fromEntries(Object.entries(STILLS).map(([name, { title }]) => [name, title])) as Record<
+    StillFormat,
+    string
+  >;
 
 export const LAYER_TITLES: Record<FramePass, string> = {
   depth: 'Depth',
@@ -30,21 +40,19 @@ export const LAYER_TITLES: Record<FramePass, string> = {
   unfinished: 'Light before the finish',
 };
 
-/** Codecs of each kind of video, the first one where nothing else is said. */
-export const CODECS = {
-  mp4: { avc: 'H.264', hevc: 'HEVC', av1: 'AV1' },
-  webm: { vp9: 'VP9', av1: 'AV1' },
-} as const;
-export type Codec = 'avc' | 'hevc' | 'av1' | 'vp9';
-export const codecsOf = (format: Format): Partial<Record<Codec, string>> =>
-  format === 'mp4' || format === 'webm' ? CODECS[format] : {};
+/** Codecs of a kind of video, by name; none for what is no video. */
+export function codecsOf(format: Format): Partial<Record<CodecName, string>> {
+  if (!isVideo(format)) return {};
+  return Object.fromEntries(videoOf(format).codecs.map((codec) => [codec, CODECS[codec]]));
+}
 
-export const QUALITIES = { draft: 'Draft', good: 'Good', best: 'Best' } as const;
-export type Quality = keyof typeof QUALITIES;
+/** A codec by the name that browsers' encoders have for it; those of before are called so already. */
+export const browserCodec = (codec: CodecName): 'avc' | 'hevc' | 'av1' | 'vp9' =>
+  codec === 'h264' ? 'avc' : (codec as 'av1');
 
 export interface Settings {
   format: Format;
-  codec: Codec;
+  codec: CodecName;
   quality: Quality;
   still: StillFormat;
   /** Names of frames and tables, with %04d where the number stands. */
@@ -77,7 +85,7 @@ export function startingSettings(piece: Piece): Settings {
   const { shutter } = piece.camera.dials;
   return {
     format: 'mp4',
-    codec: 'avc',
+    codec: 'h264',
     quality: 'best',
     still: 'png',
     name: 'frame_%04d',
@@ -95,14 +103,14 @@ export function startingSettings(piece: Piece): Settings {
 
 /** Whether frames without a backdrop can be written so. */
 export function canBeClear({ format, codec }: Settings): boolean {
-  return groupOf(format) === 'frames' || (format === 'webm' && codec === 'vp9');
+  return groupOf(format) === 'frames' || (isVideo(format) && videoOf(format).clear.includes(codec));
 }
 
 /** What names of files cannot have somewhere. */
 export const NOT_IN_NAMES = /[/\\:*?"<>|]/;
 
 export function canHaveLayers({ format, still }: Settings): boolean {
-  return groupOf(format) === 'frames' && still === 'exr';
+  return groupOf(format) === 'frames' && STILLS[still].layers;
 }
 
 /** What is wrong with the settings, by field. */

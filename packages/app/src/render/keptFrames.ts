@@ -1,4 +1,4 @@
-import { crc32 } from '@vast-swarm/cpu';
+import { crc32 } from '@vast-swarm/core/stock';
 import { library } from '../data/db';
 
 /**

@@ -1,7 +1,8 @@
 import '@vast-swarm/core/content';
 import { arrivedFiles } from '@vast-swarm/core/stock';
 import { compilePiece, isDrawn } from '@vast-swarm/core/plan';
-import { checkRoom, CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { type Frame } from '@vast-swarm/core/formats';
+import { checkRoom, CpuEngine } from '@vast-swarm/cpu';
 import { transfer } from 'comlink';
 import { exposeWorker } from '../workers/exposeWorker';
 import { Looking } from '../engine/looking';

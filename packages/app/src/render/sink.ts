@@ -1,5 +1,6 @@
 import type { Plan } from '@vast-swarm/core/plan';
-import type { CpuEngine, Frame } from '@vast-swarm/cpu';
+import type { Frame } from '@vast-swarm/core/formats';
+import type { CpuEngine } from '@vast-swarm/cpu';
 
 /** Where frames go. */
 export interface Sink {

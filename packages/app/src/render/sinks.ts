@@ -1,5 +1,6 @@
 import { numbered } from '@vast-swarm/core/formats';
-import { needsLight, stillBytes, type CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { needsLight, stillBytes, type Frame } from '@vast-swarm/core/formats';
+import { type CpuEngine } from '@vast-swarm/cpu';
 import { KeptFrames } from './keptFrames';
 import type { Job } from './messages';
 import { tableSink, usdSink } from './particleSinks';

@@ -1,4 +1,4 @@
-import { samplesOf } from '@vast-swarm/cpu';
+import { samplesOf } from '@vast-swarm/core/formats';
 import {
   AudioSample,
   AudioSampleSource,
@@ -15,7 +15,7 @@ import {
 import { heardBetween } from '@vast-swarm/core/plan';
 import { mixOf, type Heard } from '@vast-swarm/core/stock';
 import type { Job } from './messages';
-import { codecsOf } from '../formats/settings';
+import { browserCodec, codecsOf } from '../formats/settings';
 import type { Sink } from './sink';
 
 /** Samples a second of the sound in a video. */
@@ -38,14 +38,14 @@ export async function videoSink(job: Job): Promise<Sink> {
   });
   const quality = new Quality(QUALITY[job.quality]);
   const shape = { width, height, quality };
-  if (!(await canEncodeVideo(video, shape))) {
+  if (!(await canEncodeVideo(browserCodec(video), shape))) {
     const name = codecsOf(format)[video] ?? video;
     throw new Error(
       `This browser cannot write ${name} at this size. Choose another codec, or frames.`,
     );
   }
   const source = new VideoSampleSource({
-    codec: video,
+    codec: browserCodec(video),
     quality,
     ...(alpha ? { alpha: 'keep' as const } : {}),
   });

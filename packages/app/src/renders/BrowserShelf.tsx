@@ -1,10 +1,10 @@
 import { Button } from '@mui/material';
 import { Link } from 'react-router';
-import { frameCount } from '@vast-swarm/core/formats';
+import { frameCount, STILLS } from '@vast-swarm/core/formats';
 import { saveAs } from '../data/files';
 import { Look } from '../render/Look';
 import { paceOf } from '../render/pace';
-import { fileOf, FORMATS, groupOf, STILL_TITLES } from '../formats/settings';
+import { fileOf, FORMATS, groupOf } from '../formats/settings';
 import { browserQueue, type BrowserRender } from './browserQueue';
 import { RenderRow, type Listed } from './RenderRow';
 import { Shelf } from './Shelf';
@@ -14,7 +14,7 @@ function listed({ stored, live, mine }: BrowserRender): Listed {
   const { id, piece, settings, state, done, problem } = stored;
   const { format, still, width, height, first } = settings;
   const group = groupOf(format);
-  const form = group === 'frames' ? STILL_TITLES[still] : FORMATS[format].title;
+  const form = group === 'frames' ? STILLS[still].title : FORMATS[format].title;
   const size = group === 'particles' ? '' : ` · ${String(width)} × ${String(height)}`;
   return {
     id,

@@ -1,6 +1,7 @@
 import { Button, FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material';
 import { useEffect, useState, type ReactNode } from 'react';
 import { canEncodeVideo } from 'mediabunny';
+import { QUALITIES, type CodecName } from '@vast-swarm/core/formats';
 import type { Piece } from '@vast-swarm/core/piece';
 import { COLOURS } from '../ui/theme';
 import { LayersField } from './LayersField';
@@ -10,9 +11,8 @@ import {
   codecsOf,
   FORMATS,
   groupOf,
-  QUALITIES,
-  STILL_TITLES,
-  type Codec,
+  stillTitles,
+  browserCodec,
   type FieldsProps,
   type Format,
   type Settings,
@@ -181,7 +181,7 @@ function FormatField({ settings, running, put }: FieldsProps) {
       missing={new Set(CAN_WRITE_FOLDERS ? [] : ['folder'])}
       onChange={(value) => {
         const format = value as Format;
-        const codecs = Object.keys(codecsOf(format)) as Codec[];
+        const codecs = Object.keys(codecsOf(format)) as CodecName[];
         const codec = codecs.includes(settings.codec) ? settings.codec : codecs[0];
         put({ format, ...(codec ? { codec } : {}) });
       }}
@@ -194,12 +194,12 @@ function useMissingCodecs({ format, width, height }: Settings): ReadonlySet<stri
   const [missing, setMissing] = useState<ReadonlySet<string>>(new Set());
   useEffect(() => {
     let gone = false;
-    const codecs = Object.keys(codecsOf(format)) as Codec[];
-    void Promise.all(codecs.map((codec) => canEncodeVideo(codec, { width, height }))).then(
-      (can) => {
-        if (!gone) setMissing(new Set(codecs.filter((_, i) => !can[i])));
-      },
-    );
+    const codecs = Object.keys(codecsOf(format)) as CodecName[];
+    void Promise.all(
+      codecs.map((codec) => canEncodeVideo(browserCodec(codec), { width, height })),
+    ).then((can) => {
+      if (!gone) setMissing(new Set(codecs.filter((_, i) => !can[i])));
+    });
     return () => {
       gone = true;
     };
@@ -218,7 +218,7 @@ function VideoFields({ settings, running, put }: FieldsProps) {
         running={running}
         missing={missing}
         onChange={(codec) => {
-          put({ codec: codec as Codec });
+          put({ codec: codec as CodecName });
         }}
       />
       <Choice
@@ -241,7 +241,7 @@ function FramesFields(props: FieldsProps) {
       <Choice
         label="Format of frames"
         value={settings.still}
-        options={STILL_TITLES}
+        options={stillTitles()}
         running={running}
         onChange={(still) => {
           put({ still: still as Settings['still'] });

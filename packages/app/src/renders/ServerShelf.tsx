@@ -1,5 +1,12 @@
 import { useSyncExternalStore } from 'react';
-import { frameCount, type JobAct, type RenderJob } from '@vast-swarm/core/formats';
+import {
+  frameCount,
+  isVideo,
+  STILLS,
+  videoOf,
+  type JobAct,
+  type RenderJob,
+} from '@vast-swarm/core/formats';
 import { noticed } from '../store/noticeSlice';
 import { useAppDispatch } from '../store/store';
 import { ChunkStrip } from './ChunkStrip';
@@ -9,18 +16,12 @@ import { actOnServer, lookAt, madeAt, removeFromServer } from './serverRenders';
 import { WorkersShelf } from './WorkersShelf';
 import { serverWatch } from './serverWatch';
 
-const FORMATS: Record<RenderJob['order']['format'], string> = {
-  png: 'PNG',
-  png16: 'PNG, 16 bits',
-  exr: 'OpenEXR',
-  mp4: 'MP4',
-  webm: 'WebM',
-  mov: 'MOV',
-};
+const titleOf = (format: RenderJob['order']['format']): string =>
+  isVideo(format) ? videoOf(format).title : STILLS[format].title;
 
 function listed(job: RenderJob): Listed {
   const { order } = job;
-  const about = `${FORMATS[order.format]} · ${String(order.width)} × ${String(order.height)}`;
+  const about = `${titleOf(order.format)} · ${String(order.width)} × ${String(order.height)}`;
   const total = frameCount(order);
   return { ...job, name: order.name, about, total, note: `In ${job.folder}` };
 }

@@ -1,15 +1,8 @@
 import { pieceText, type Piece } from '@vast-swarm/core/piece';
-import type { RenderOrder } from '@vast-swarm/core/formats';
+import { isVideo, type RenderOrder } from '@vast-swarm/core/formats';
 import { strToU8, zipSync } from 'fflate';
 import { stockFilesOf } from '../data/files';
-import { askedOf, groupOf, type Codec, type Settings } from '../formats/settings';
-
-const CODECS: Record<Codec, RenderOrder['codec']> = {
-  avc: 'h264',
-  hevc: 'hevc',
-  av1: 'av1',
-  vp9: 'vp9',
-};
+import { askedOf, groupOf, type Settings } from '../formats/settings';
 
 /** Whether the server renders what is asked for. */
 export const canBeOrdered = (settings: Settings): boolean =>
@@ -18,12 +11,11 @@ export const canBeOrdered = (settings: Settings): boolean =>
 /** What is asked for, as the server is told it. */
 export function orderOf(piece: Piece, settings: Settings): RenderOrder {
   const asked = askedOf(piece, settings);
-  const video = asked.format === 'mp4' || asked.format === 'webm';
   const { width, height, first, last, oversample, shutter, alpha, layers } = asked;
   return {
     name: piece.name,
-    format: video ? (asked.format as 'mp4') : asked.still,
-    ...(video ? { codec: CODECS[asked.codec] } : {}),
+    format: isVideo(asked.format) ? asked.format : asked.still,
+    ...(isVideo(asked.format) ? { codec: asked.codec } : {}),
     quality: asked.quality,
     alpha,
     layers: [...layers],

@@ -44,6 +44,7 @@ export {
   canAct,
   type FarmWorker,
   farmWorkerSchema,
+  formatNames,
   frameCount,
   isOpenRender,
   JOB_ACTS,
@@ -56,3 +57,25 @@ export {
 export { usdLayout } from '../formats/usd/layout';
 export { UsdExport } from '../formats/usd/scene';
 export { wavBytes } from '../formats/wav';
+export {
+  addStill,
+  needsLight,
+  stillBytes,
+  STILLS,
+  type Drawer,
+  type StillAsked,
+  type StillFormat,
+  isStill,
+} from '../formats/stills';
+export { encodeLight, encodePng, samplesOf } from '../formats/stills/png';
+export type { Drawn, Frame, Layers, Light, Still } from '../formats/stills/still';
+export {
+  CODECS,
+  isVideo,
+  QUALITIES,
+  videoOf,
+  VIDEOS,
+  type CodecName,
+  type Quality,
+  type VideoFormat,
+} from '../formats/videos';

@@ -12,6 +12,7 @@ export {
   wordsKey,
 } from '../stock/entry';
 export { made, madeTitle, madeType, offerMade } from '../stock/makers';
+export { crc32 } from '../stock/crc32';
 export { memo } from '../stock/memo';
 export { Arrivals } from '../stock/motion/arrivals';
 export { castMember, type CastMember, jointNames } from '../stock/motion/cast';

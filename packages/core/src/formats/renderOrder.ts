@@ -1,5 +1,7 @@
 import { z } from '../zod';
 import { FRAME_PASSES } from '../plan/passes';
+import { isStill, STILLS, type StillFormat } from './stills';
+import { CODECS, isVideo, QUALITIES, VIDEOS, type VideoFormat } from './videos';
 
 /**
  * What the page and the server say to each other of renders. An order comes as a zip: `order.json`, `piece.swarm.json`, and
@@ -9,12 +11,24 @@ import { FRAME_PASSES } from '../plan/passes';
 /** Most letters of a name. */
 const NAME = 200;
 
+const namesOf = <T extends object>(table: T): (keyof T & string)[] =>
+  Object.keys(table) as (keyof T & string)[];
+
+/** Names of all that a frame or a video can be written as. */
+export const formatNames = (): (StillFormat | VideoFormat)[] => [
+  ...namesOf(STILLS),
+  ...namesOf(VIDEOS),
+];
+
 export const orderSchema = z.strictObject({
   /** Of the piece. */
   name: z.string().min(1).max(NAME),
-  format: z.enum(['png', 'png16', 'exr', 'mp4', 'webm', 'mov']),
-  codec: z.enum(['h264', 'hevc', 'av1', 'vp9', 'prores']).optional(),
-  quality: z.enum(['draft', 'good', 'best']),
+  format: z.custom<StillFormat | VideoFormat>(
+    (name) => typeof name === 'string' && (isStill(name) || isVideo(name)),
+    { error: () => `not a format: ${formatNames().join(', ')}` },
+  ),
+  codec: z.enum(namesOf(CODECS)).optional(),
+  quality: z.enum(namesOf(QUALITIES)),
   alpha: z.boolean(),
   layers: z.array(z.enum(FRAME_PASSES)),
   width: z.int().min(16).max(16384),

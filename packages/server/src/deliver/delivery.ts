@@ -1,5 +1,5 @@
 import type { FramePass } from '@vast-swarm/core/plan';
-import type { Drawer, Frame } from '@vast-swarm/cpu';
+import type { Drawer, Frame } from '@vast-swarm/core/formats';
 import { whenInterrupted } from '../interrupted';
 
 /** Where finished frames go. */

@@ -1,5 +1,5 @@
 import { numbered } from '@vast-swarm/core/formats';
-import type { StillAsked } from '@vast-swarm/cpu';
+import type { StillAsked } from '@vast-swarm/core/formats';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Refused } from '../refused';

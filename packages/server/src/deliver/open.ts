@@ -1,7 +1,7 @@
 import { heardBetween } from '@vast-swarm/core/plan';
 import { pieceText, type Piece } from '@vast-swarm/core/piece';
 import type { StockFiles } from '@vast-swarm/core/stock';
-import { needsLight } from '@vast-swarm/cpu';
+import { needsLight } from '@vast-swarm/core/formats';
 import { hashOf } from '../hashOf';
 import { BUILD_HASH } from '../version';
 import type { Delivery, Making } from './delivery';
@@ -9,7 +9,7 @@ import { openFolder } from './frameFolder';
 import type { FramesMade } from './stamp';
 import type { Target } from './target';
 import { openVideo, wantsLight, type VideoAsked } from './videoFile';
-import { videoOf, type CodecName, type Quality } from './videos';
+import { videoOf, type CodecName, type Quality } from '@vast-swarm/core/formats';
 
 /** What is asked of a render beside its frames. */
 export interface Asked extends Making {

@@ -1,4 +1,4 @@
-import { pngChunk } from '@vast-swarm/cpu';
+import type { Still } from '@vast-swarm/core/formats';
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
@@ -72,27 +72,14 @@ function filled(text: string, length: number, rest: Uint8Array): string {
   });
 }
 
-/** Puts length and sum into a file that has the text of a stamp. */
-export function complete(bytes: Uint8Array): Uint8Array {
+/** Puts length and sum into a file of a frame that has the text of a stamp among its notes. */
+export function complete(bytes: Uint8Array, { amend }: Pick<Still, 'amend'>): Uint8Array {
   const file = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
   const { from, to } = placeOf(file)!;
   const rest = file.subarray(to + APART);
   file.write(filled(file.toString('utf8', from, to), file.length, rest), from);
+  amend?.(bytes);
   return bytes;
-}
-
-/** Bytes of a PNG file before which it may say more: its signature, its head, and that it is sRGB. */
-const PNG_HEAD = 46;
-/** What stands before the text (W3C, PNG, 11.3.3.2). */
-const KEYWORD = 'Software\0';
-
-/** A PNG file with the text of a stamp, which has length and sum then. */
-export function completePng(bytes: Uint8Array, text: string): Uint8Array {
-  const rest = bytes.subarray(PNG_HEAD);
-  const said = Buffer.from(KEYWORD + text);
-  const length = bytes.length + pngChunk('tEXt', said).length;
-  const chunk = pngChunk('tEXt', Buffer.from(KEYWORD + filled(text, length, rest)));
-  return Buffer.concat([bytes.subarray(0, PNG_HEAD), chunk, rest]);
 }
 
 function parsed(text: string): Stamp | null {

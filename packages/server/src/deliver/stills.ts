@@ -1,8 +1,14 @@
-import { packBy } from '@vast-swarm/core/formats';
-import { stillBytes, type Drawer, type Frame, type StillAsked } from '@vast-swarm/cpu';
+import {
+  packBy,
+  stillBytes,
+  STILLS,
+  type Drawer,
+  type Frame,
+  type StillAsked,
+} from '@vast-swarm/core/formats';
 import { promisify } from 'node:util';
 import { constants, deflate } from 'node:zlib';
-import { complete, completePng } from './stamp';
+import { complete } from './stamp';
 
 const deflated = promisify<Uint8Array, { level: number; strategy: number }, Buffer>(deflate);
 
@@ -21,5 +27,5 @@ export async function stillOf(
   text: string,
 ): Promise<Uint8Array> {
   const bytes = await stillBytes(asked, engine, frame, { comments: text });
-  return asked.format === 'exr' ? complete(bytes) : completePng(bytes, text);
+  return complete(bytes, STILLS[asked.format]);
 }

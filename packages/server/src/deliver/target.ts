@@ -1,10 +1,14 @@
-import { STILLS, type StillFormat } from '@vast-swarm/cpu';
+import {
+  formatNames,
+  isVideo,
+  STILLS,
+  type StillFormat,
+  type VideoFormat,
+} from '@vast-swarm/core/formats';
 import { basename, dirname, extname, join } from 'node:path';
 import { Refused } from '../refused';
-import { isVideo, VIDEOS, type VideoFormat } from './videos';
 
 export type Format = StillFormat | VideoFormat;
-export const FORMATS = [...Object.keys(STILLS), ...Object.keys(VIDEOS)] as Format[];
 
 /** What a render is written to. */
 export type Target =
@@ -18,14 +22,12 @@ export const NUMBER = /%0?\d*d/;
 /** Endings of files that are not written here: a folder of such a name is not meant. */
 const OTHERS = /\.(tiff?|dpx|jpe?g|gif|bmp|webp|avi|mkv|m4v|mpg|hevc)$/i;
 
-const meant = new Map<string, Format>([
-  ...Object.entries(STILLS).map(([format, { ending }]): [string, Format] => [
-    `.${ending}`,
-    format as Format,
-  ]),
-  ...Object.keys(VIDEOS).map((format): [string, Format] => [`.${format}`, format as Format]),
-  ['.png', 'png'],
-]);
+/** The format that an ending means: the first one of those that share it. */
+function meant(ending: string): Format | undefined {
+  return formatNames().find((format) => `.${endingOf(format)}` === ending);
+}
+
+const endingOf = (format: Format): string => (isVideo(format) ? format : STILLS[format].ending);
 
 /**
  * Where a render goes: a folder, a name in it with a place for the number, or a video file.
@@ -35,16 +37,18 @@ const meant = new Map<string, Format>([
  */
 export function targetOf(out: string, asked: Format | undefined, frames: number): Target {
   const ending = extname(out).toLowerCase();
-  if (asked === undefined && OTHERS.test(out)) {
-    throw new Refused(`${out}: this is not written here; the formats are ${FORMATS.join(', ')}.`);
+  if (asked === undefined && !meant(ending) && OTHERS.test(out)) {
+    throw new Refused(
+      `${out}: this is not written here; the formats are ${formatNames().join(', ')}.`,
+    );
   }
-  const format = asked ?? meant.get(ending) ?? 'png';
+  const format = asked ?? meant(ending) ?? 'png';
   if (isVideo(format)) {
     if (ending === `.${format}`) return { kind: 'video', format, file: out };
     throw new Refused(`--out ${out}: a video of this format is a file that ends in .${format}.`);
   }
   const own = STILLS[format].ending;
-  if (!meant.has(ending) && !NUMBER.test(out)) {
+  if (!meant(ending) && !NUMBER.test(out)) {
     return { kind: 'frames', format, folder: out, pattern: `frame_%04d.${own}` };
   }
   if (ending !== `.${own}`) {

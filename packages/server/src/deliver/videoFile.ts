@@ -1,6 +1,6 @@
 import { mixOf, type Heard } from '@vast-swarm/core/stock';
 import { rateAsFraction } from '@vast-swarm/core/piece';
-import { samplesOf, type Drawer, type Frame } from '@vast-swarm/cpu';
+import { samplesOf, type Drawer, type Frame } from '@vast-swarm/core/formats';
 import { execFile, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { rename, rm } from 'node:fs/promises';
@@ -11,7 +11,8 @@ import { Refused } from '../refused';
 import { makeFolder, whyNot } from '../writeWhole';
 import type { Delivery, Making } from './delivery';
 import { takeLock } from './lock';
-import { codecOf, videoOf, type CodecName, type Quality, type VideoFormat } from './videos';
+import { videoOf, type CodecName, type Quality, type VideoFormat } from '@vast-swarm/core/formats';
+import { encoderOf, wrapperOf } from './videos';
 
 /** Samples of sound a second. */
 const SOUND_RATE = 48_000;
@@ -56,7 +57,7 @@ export function checkVideo({ format, codec, alpha, width, height }: VideoAsked):
   if (!codecs.includes(codec)) {
     throw new Refused(`--codec ${codec}: a .${format} file has ${codecs.join(' or ')}.`);
   }
-  if (alpha && !codecOf(codec).clear) {
+  if (alpha && !encoderOf(codec).clear) {
     throw new Refused(
       `--alpha: ${codec} has no transparency; take --format webm with vp9, or --format mov.`,
     );
@@ -71,8 +72,8 @@ export function checkVideo({ format, codec, alpha, width, height }: VideoAsked):
 /** How ffmpeg is told to make it of raw frames at its input, and of sound at its fourth pipe. */
 function argumentsOf(asked: VideoAsked, sound: boolean, part: string): string[] {
   const { format, codec, quality, bits, alpha, width, height } = asked;
-  const { encoder, pixels, clear, by, steady } = codecOf(codec);
-  const { sound: soundArgs, more } = videoOf(format);
+  const { encoder, pixels, clear, by, steady } = encoderOf(codec);
+  const { sound: soundArgs, more } = wrapperOf(format);
   const rate = rateAsFraction(asked.rate).join('/');
   const given = givenAs(asked);
   // Values go from full range to that of video by the matrix of BT.709 (ITU-R BT.709-6, 3).
@@ -128,18 +129,18 @@ function argumentsOf(asked: VideoAsked, sound: boolean, part: string): string[] 
 
 /** Whether an engine has to leave the light of its frames. */
 export const wantsLight = ({ codec, alpha }: Pick<VideoAsked, 'codec' | 'alpha'>): boolean =>
-  codecOf(codec).fine || alpha;
+  encoderOf(codec).fine || alpha;
 
 function givenAs(asked: VideoAsked): string {
   if (!wantsLight(asked)) return 'rgb0';
-  const eight = !codecOf(asked.codec).fine;
+  const eight = !encoderOf(asked.codec).fine;
   return eight ? 'rgba' : asked.alpha ? 'rgba64le' : 'rgb48le';
 }
 
 /** The frame that an engine has drawn last, as its encoder is given it. */
 function bytesFor(asked: VideoAsked, engine: Drawer, { width, height, pixels }: Frame) {
   if (!wantsLight(asked)) return new Uint8Array(pixels.buffer);
-  const { data } = samplesOf(engine.light(width, height), codecOf(asked.codec).fine ? 16 : 8);
+  const { data } = samplesOf(engine.light(width, height), encoderOf(asked.codec).fine ? 16 : 8);
   return new Uint8Array(data.buffer);
 }
 
@@ -168,7 +169,7 @@ async function giveSound({ rate, heard, first, last }: VideoAsked, to: Writable)
 export async function openVideo(asked: VideoAsked): Promise<Delivery> {
   const { file, heard, first, last } = asked;
   checkVideo(asked);
-  await checkEncoder(codecOf(asked.codec).encoder);
+  await checkEncoder(encoderOf(asked.codec).encoder);
   await makeFolder(dirname(file));
   const lock = await takeLock(dirname(file), basename(file), [first, last]);
   const part = `${file}.part`;

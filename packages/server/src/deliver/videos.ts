@@ -1,9 +1,8 @@
-/** Videos that ffmpeg writes: which codecs go into which file, and how each is asked for. */
+import type { CodecName, Quality, VideoFormat } from '@vast-swarm/core/formats';
 
-export const QUALITIES = ['draft', 'good', 'best'] as const;
-export type Quality = (typeof QUALITIES)[number];
+/** How ffmpeg is asked for videos. */
 
-interface Codec {
+interface Encoder {
   /** The encoder's name in ffmpeg. */
   encoder: string;
   /** Pixels that are written, and those with a channel of what is covered, where there are some. */
@@ -23,14 +22,13 @@ function rated(
   efforts: readonly string[],
   flag = '-preset',
 ) {
-  const args = QUALITIES.map((quality, i) => [
-    quality,
-    ['-crf', String(values[i]), flag, efforts[i]!],
-  ]);
-  return Object.fromEntries(args) as Codec['by'];
+  const [draft, good, best] = values.map((value, i) => [
+    ...['-crf', String(value), flag, efforts[i]!],
+  ]) as [string[], string[], string[]];
+  return { draft, good, best };
 }
 
-export const CODECS = {
+const ENCODERS: Readonly<Record<CodecName, Encoder>> = {
   h264: {
     encoder: 'libx264',
     pixels: 'yuv420p',
@@ -69,14 +67,11 @@ export const CODECS = {
     by: { draft: ['-profile:v', '1'], good: ['-profile:v', '3'], best: ['-profile:v', '3'] },
     steady: ['-profile:v', '3'],
   },
-} as const satisfies Record<string, Codec>;
+};
 
-export type CodecName = keyof typeof CODECS;
-export const codecOf = (name: CodecName): Codec => CODECS[name];
+export const encoderOf = (name: CodecName): Encoder => ENCODERS[name];
 
-interface Video {
-  /** The first one where none is asked for. */
-  codecs: readonly [CodecName, ...CodecName[]];
+interface Wrapper {
   /** The encoder of its sound. */
   sound: readonly string[];
   more: readonly string[];
@@ -85,23 +80,13 @@ interface Video {
 /** Whole ticks for frames of 24, 25, 30 and their multiples, over 1.001 too, and for samples of sound. */
 const CLOCK = ['-movie_timescale', '240000'];
 
-export const VIDEOS = {
+const WRAPPERS: Readonly<Record<VideoFormat, Wrapper>> = {
   mp4: {
-    codecs: ['h264', 'hevc', 'av1'],
     sound: ['-c:a', 'aac', '-b:a', '320k'],
     more: ['-movflags', '+faststart', ...CLOCK],
   },
-  webm: { codecs: ['vp9', 'av1'], sound: ['-c:a', 'libopus', '-b:a', '256k'], more: [] },
-  mov: {
-    codecs: ['prores'],
-    sound: ['-c:a', 'pcm_s24le'],
-    more: CLOCK,
-  },
-} as const satisfies Record<string, Video>;
+  webm: { sound: ['-c:a', 'libopus', '-b:a', '256k'], more: [] },
+  mov: { sound: ['-c:a', 'pcm_s24le'], more: CLOCK },
+};
 
-export type VideoFormat = keyof typeof VIDEOS;
-export const videoOf = (format: VideoFormat): Video => VIDEOS[format];
-
-export function isVideo(format: string): format is VideoFormat {
-  return Object.hasOwn(VIDEOS, format);
-}
+export const wrapperOf = (format: VideoFormat): Wrapper => WRAPPERS[format];

@@ -1,5 +1,5 @@
 import { numbered, type RenderJob } from '@vast-swarm/core/formats';
-import type { StillFormat } from '@vast-swarm/cpu';
+import type { StillFormat } from '@vast-swarm/core/formats';
 import { randomUUID } from 'node:crypto';
 import { readdir, readFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
@@ -7,7 +7,7 @@ import { openFolder } from '../deliver/frameFolder';
 import { makingOf } from '../deliver/open';
 import { stampIn, type FramesMade } from '../deliver/stamp';
 import { targetOf, type Target } from '../deliver/target';
-import { isVideo } from '../deliver/videos';
+import { isVideo } from '@vast-swarm/core/formats';
 import { hashOf } from '../hashOf';
 import { hashedPiece } from '../load';
 import { lookOf, outOf, pieceOf } from '../queue/jobFolder';

@@ -1,6 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
-import { STILLS, type StillFormat } from '@vast-swarm/cpu';
+import { STILLS, type StillFormat } from '@vast-swarm/core/formats';
 import type { RenderOptions } from '../render';
 import type { Task } from './messages';
 

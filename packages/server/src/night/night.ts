@@ -1,12 +1,13 @@
 import { NightFilm, readNight, type NightRow } from '@vast-swarm/core/show';
 import { TableError } from '@vast-swarm/core/formats';
 import type { Piece } from '@vast-swarm/core/piece';
-import { NO_LAYERS, type Drawer } from '@vast-swarm/cpu';
+import { type Drawer } from '@vast-swarm/core/formats';
+import { NO_LAYERS } from '@vast-swarm/cpu';
 import { deliver, type Delivery } from '../deliver/delivery';
 import { openFolder } from '../deliver/frameFolder';
 import { targetOf } from '../deliver/target';
 import { openVideo, wantsLight } from '../deliver/videoFile';
-import { videoOf, type CodecName, type Quality } from '../deliver/videos';
+import { videoOf, type CodecName, type Quality } from '@vast-swarm/core/formats';
 import { hashOf } from '../hashOf';
 import { textOf } from '../load';
 import { Progress } from '../progress';

@@ -2,7 +2,8 @@ import { allPlayed, type Piece } from '@vast-swarm/core/piece';
 import { heardBetween, isDrawn, type Plan } from '@vast-swarm/core/plan';
 import { playedIn, type NightFilm, type NightMoment, type NightRow } from '@vast-swarm/core/show';
 import type { Heard, StockFiles } from '@vast-swarm/core/stock';
-import { CpuEngine, type Frame } from '@vast-swarm/cpu';
+import { type Frame } from '@vast-swarm/core/formats';
+import { CpuEngine } from '@vast-swarm/cpu';
 import { compiled } from '../compiled';
 import type { ShowAtHand } from './showFolder';
 

@@ -2,7 +2,7 @@ import type { RenderJob } from '@vast-swarm/core/formats';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { createInterface } from 'node:readline';
-import { isVideo } from '../deliver/videos';
+import { isVideo } from '@vast-swarm/core/formats';
 import { endHolders } from '../deliver/lock';
 import { lookOf, madeOf, outOf, pieceOf } from './jobFolder';
 import type { Outcome, Run, Runner, Step } from './runner';

@@ -8,12 +8,11 @@ import {
 } from '@vast-swarm/core/formats';
 import { parsePiece, PieceError, describeProblem } from '@vast-swarm/core/piece';
 import { unzip } from '@vast-swarm/core/stock';
-import { STILLS } from '@vast-swarm/cpu';
+import { isVideo, STILLS } from '@vast-swarm/core/formats';
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readdir, readFile, rm } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { isVideo } from '../deliver/videos';
 import { Refused } from '../refused';
 import { makeFolder, writeWhole } from '../writeWhole';
 

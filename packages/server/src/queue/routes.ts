@@ -5,7 +5,7 @@ import { createReadStream } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import type { Guard } from '../guard';
-import { isVideo } from '../deliver/videos';
+import { isVideo } from '@vast-swarm/core/formats';
 import { Refused } from '../refused';
 import { lookOf, madeOf, outOf } from './jobFolder';
 import type { RenderQueue } from './queue';

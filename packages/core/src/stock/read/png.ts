@@ -2,17 +2,11 @@ import { decode, type DecodedPng } from 'fast-png';
 import { Unzlib, zlibSync } from 'fflate';
 import { goesOn } from '../../longWork';
 import type { Picture } from '../types';
+import { pngOf, SIGNATURE, type Chunk } from '../pngFile';
 import { StockError } from './error';
 import { checkPictureSize } from './pictureSize';
 
 /** Portable Network Graphics (W3C, PNG, third edition, 2025); sections are of it. */
-
-export interface Chunk {
-  type: string;
-  data: Uint8Array;
-}
-
-const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 
 /**
  * The chunks of a PNG, in order (5.3).
@@ -116,22 +110,6 @@ function unpacked(name: string, parts: readonly Uint8Array[], size: number): Uin
   return all;
 }
 
-/** A PNG of these chunks; sums that are not looked at are left out. */
-function fileOf(chunks: readonly Chunk[]): Uint8Array {
-  const size = chunks.reduce((sum, { data }) => sum + 12 + data.length, 8);
-  const file = new Uint8Array(size);
-  file.set(SIGNATURE);
-  const view = new DataView(file.buffer);
-  let at = 8;
-  for (const { type, data } of chunks) {
-    view.setUint32(at, data.length);
-    for (let k = 0; k < 4; k++) file[at + 4 + k] = type.charCodeAt(k);
-    file.set(data, at + 8);
-    at += 12 + data.length;
-  }
-  return file;
-}
-
 /** Eight bits of red, green, blue and alpha of a picture of a PNG: its head, its palette, and its pixels as packed. */
 export function pixelsOf(
   name: string,
@@ -144,7 +122,7 @@ export function pixelsOf(
   let image: DecodedPng;
   try {
     image = decode(
-      fileOf([
+      pngOf([
         { type: 'IHDR', data: head.data },
         // One value of a whole picture is looked at below.
         ...(head.data[9] === 3 ? palette : []),

@@ -1,5 +1,6 @@
 import { StockError } from '../error';
-import { chunksOf, headOf, pixelsOf, type Chunk, type Head } from '../png';
+import type { Chunk } from '../../pngFile';
+import { chunksOf, headOf, pixelsOf, type Head } from '../png';
 import { laidOver, type Layer } from './laidOver';
 import { timesOf, type OpenClip } from './opened';
 

@@ -1,29 +1,17 @@
-import { goesOn } from '@vast-swarm/core/longWork';
-import { packed } from '@vast-swarm/core/formats';
-import { crc32 } from './crc32';
-import type { Frame, Light } from './engine';
+import { goesOn } from '../../longWork';
+import { AROUND, pngOf, SIGNATURE, sumChunk, type Chunk } from '../../stock/pngFile';
+import { packed } from '../packing';
 import { srgb } from './srgb';
+import type { Drawn, Frame, Light, Still } from './still';
 
-/** PNG files (W3C, "Portable Network Graphics", third edition). */
+/** Frames as PNG files in sRGB (W3C, "Portable Network Graphics", third edition). */
 
-const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 /** Colours of three channels, and of four with what they cover (11.2.1). */
 const COLOUR_TYPES = { 3: 2, 4: 6 } as const;
 /** Each byte as what it is more than that of the pixel before (9.2). */
 const SUB = 1;
 /** Bytes a second that are packed on a slow machine at least; nothing is said on the way. */
 const SPEED = 10e6;
-
-/** A chunk of a PNG file with its length and its sum (5.3). */
-export function pngChunk(type: string, data: Uint8Array): Uint8Array {
-  const out = new Uint8Array(data.length + 12);
-  const view = new DataView(out.buffer);
-  view.setUint32(0, data.length);
-  for (let i = 0; i < 4; i++) out[4 + i] = type.charCodeAt(i);
-  out.set(data, 8);
-  view.setUint32(data.length + 8, crc32(out.subarray(4, data.length + 8)));
-  return out;
-}
 
 /** Rows of bytes as differences, each with the number of the filter before it. */
 function differences(data: Uint8Array, row: number, pixel: number): Uint8Array {
@@ -54,11 +42,17 @@ function bytesOf(data: Uint8Array | Uint16Array): Uint8Array {
   return out;
 }
 
+/** A text of the head (11.3.3.2); what notes say is said of the software that wrote it. */
+function textChunk(text: string): Chunk {
+  return { type: 'tEXt', data: new TextEncoder().encode(`Software\0${text}`) };
+}
+
 async function srgbPng(
   width: number,
   height: number,
   channels: 3 | 4,
   data: Uint8Array | Uint16Array,
+  notes: Drawn['notes'] = {},
 ): Promise<Uint8Array<ArrayBuffer>> {
   goesOn('', 0, data.byteLength / SPEED);
   const bytes = data.BYTES_PER_ELEMENT;
@@ -68,21 +62,14 @@ async function srgbPng(
   head.set([8 * bytes, COLOUR_TYPES[channels]], 8);
   const pixel = channels * bytes;
   const body = await packed(differences(bytesOf(data), width * pixel, pixel));
-  const parts = [
-    Uint8Array.from(SIGNATURE),
-    pngChunk('IHDR', head),
+  return pngOf([
+    { type: 'IHDR', data: head },
     // Of the perceptual kind (11.3.2.5).
-    pngChunk('sRGB', new Uint8Array(1)),
-    pngChunk('IDAT', body),
-    pngChunk('IEND', new Uint8Array(0)),
-  ];
-  const file = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    file.set(part, at);
-    at += part.length;
-  }
-  return file;
+    { type: 'sRGB', data: new Uint8Array(1) },
+    ...Object.values(notes).map(textChunk),
+    { type: 'IDAT', data: body },
+    { type: 'IEND', data: new Uint8Array(0) },
+  ]);
 }
 
 function coloursOf(pixels: Uint8ClampedArray): Uint8Array {
@@ -96,8 +83,11 @@ function coloursOf(pixels: Uint8ClampedArray): Uint8Array {
 }
 
 /** A frame as a PNG file of 8 bits and three channels, in sRGB. */
-export function encodePng({ width, height, pixels }: Frame): Promise<Uint8Array<ArrayBuffer>> {
-  return srgbPng(width, height, 3, coloursOf(pixels));
+export function encodePng(
+  { width, height, pixels }: Frame,
+  notes?: Drawn['notes'],
+): Promise<Uint8Array<ArrayBuffer>> {
+  return srgbPng(width, height, 3, coloursOf(pixels), notes);
 }
 
 /**
@@ -126,7 +116,43 @@ export function samplesOf(
 }
 
 /** A frame's light as a PNG file in sRGB. */
-export function encodeLight(light: Light, depth: 8 | 16): Promise<Uint8Array<ArrayBuffer>> {
+export function encodeLight(
+  light: Light,
+  depth: 8 | 16,
+  notes?: Drawn['notes'],
+): Promise<Uint8Array<ArrayBuffer>> {
   const { channels, data } = samplesOf(light, depth);
-  return srgbPng(light.width, light.height, channels, data);
+  return srgbPng(light.width, light.height, channels, data, notes);
 }
+
+/** Sums the texts again that stand between the head, two chunks of 13 bytes and 1, and the pixels. */
+function amend(file: Uint8Array): void {
+  const view = new DataView(file.buffer, file.byteOffset, file.byteLength);
+  let at = SIGNATURE.length + AROUND + 13 + AROUND + 1;
+  while (view.getUint32(at + 4) !== TEXT_ENDS) {
+    sumChunk(file, at);
+    at += AROUND + view.getUint32(at);
+  }
+}
+
+/** 'IDAT' */
+const TEXT_ENDS = 0x49444154;
+
+export const png: Still = {
+  title: 'PNG, 8 bits',
+  ending: 'png',
+  fine: false,
+  layers: false,
+  encode: ({ frame, light, alpha, notes }) =>
+    alpha ? encodeLight(light(), 8, notes) : encodePng(frame, notes),
+  amend,
+};
+
+export const png16: Still = {
+  title: 'PNG, 16 bits',
+  ending: 'png',
+  fine: true,
+  layers: false,
+  encode: ({ light, notes }) => encodeLight(light(), 16, notes),
+  amend,
+};

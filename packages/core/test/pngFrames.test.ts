@@ -1,8 +1,8 @@
 import { decode } from 'fast-png';
 import zlib from 'node:zlib';
-import { encodeLight, encodePng, samplesOf } from '../src';
-import { crc32 } from '../src/crc32';
-import { srgb } from '../src/srgb';
+import { encodeLight, encodePng, samplesOf } from '@vast-swarm/core/formats';
+import { crc32 } from '@vast-swarm/core/stock';
+import { srgb } from '../../core/src/formats/stills/srgb';
 
 const frame = {
   width: 5,
