@@ -6,7 +6,8 @@ import { EngineContext } from '../src/engine/EngineContext';
 import type { Microphone } from '../src/sound/microphone';
 import type { Camera } from '../src/camera/camera';
 import type { Joints } from '../src/joints/joints';
-import { LiveContext, type LiveInputs } from '../src/inputs/LiveContext';
+import type { LiveInputs } from '../src/inputs';
+import { LiveContext } from '../src/inputs/LiveContext';
 import { pieceActions } from '../src/store/pieceSlice';
 import type { Selection } from '../src/store/selection';
 import { store } from '../src/store/store';
@@ -19,9 +20,9 @@ const microphone = {
 } as unknown as Microphone;
 
 const inputs: LiveInputs = {
-  microphone,
-  camera: microphone as unknown as Camera,
-  joints: Object.assign(
+  sounds: microphone,
+  pictures: microphone as unknown as Camera,
+  performers: Object.assign(
     { told: () => () => undefined, heard: null },
     microphone,
   ) as unknown as Joints,

@@ -111,7 +111,7 @@ export class Camera extends MediaDevice<Opened> {
   }
 
   /** Closes it, and lets go what it works with as soon as nobody waits for it. */
-  async dispose(): Promise<void> {
+  override async dispose(): Promise<void> {
     this.close();
     await this.taken();
     if (this.opened) return;

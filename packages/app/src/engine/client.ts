@@ -1,12 +1,11 @@
 import { transfer } from 'comlink';
 import { sentFiles } from '@vast-swarm/core/stock';
+import type { RecordedList } from '@vast-swarm/core/kinds';
 import type { Census, MediumCensus } from '@vast-swarm/core/play';
 import type { Piece, Played } from '@vast-swarm/core/piece';
 import type { StockData } from '@vast-swarm/core/stock';
 import type { Take } from '@vast-swarm/core/feeds';
 import { openWorker, WorkerDied, type OpenWorker } from '../workers/openWorker';
-import type { HeardTake } from './ear';
-import type { SeenTake } from './eye';
 import type {
   BakeFile,
   EngineChoice,
@@ -19,8 +18,7 @@ import type {
   Spot,
 } from './messages';
 import type { Play } from './plays';
-import type { Recorded } from './recording';
-import type { Coming, PerformedTake } from './troupe';
+import type { Incoming, Taken } from './recorders';
 
 type Listener = () => void;
 
@@ -32,12 +30,8 @@ export interface EngineEvents {
   took: (signal: string, take: Take) => void;
   /** About bakes; see messages.ts. */
   baking: (message: EngineEvent & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
-  /** What was recorded of a sound that came in. */
-  heard: (take: HeardTake | null) => void;
-  /** What was recorded of a camera. */
-  seen: (take: SeenTake | null) => void;
-  /** What was recorded of live performers. */
-  performed: (take: PerformedTake | null) => void;
+  /** What was recorded of a live input. */
+  taken: (taken: Taken) => void;
   /** All that was played of controls and cues, as soon as nothing is held. */
   played: (played: Played[]) => void;
   /** What was played for a show just now. */
@@ -154,11 +148,8 @@ export class EngineClient {
       case 'took':
         this.events.took?.(message.signal, message.take);
         return;
-      case 'heard':
-        this.events.heard?.(message.heard);
-        return;
-      case 'seen':
-        this.events.seen?.(message.seen);
+      case 'taken':
+        this.events.taken?.(message.taken);
         return;
       case 'played':
         this.events.played?.(message.played);
@@ -168,9 +159,6 @@ export class EngineClient {
         return;
       case 'jumped':
         this.events.jumped?.(message.played);
-        return;
-      case 'performed':
-        this.events.performed?.(message.performed);
         return;
       case 'building':
         this.events.building?.(message.name, message.part);
@@ -283,23 +271,17 @@ export class EngineClient {
     this.send((to) => to.letGo(control));
   }
 
-  /** Sound that comes in from a port drives a sound of the piece while it plays, and is recorded. */
-  listen(sound: string, rate: number, port: MessagePort): void {
-    this.send((to) => to.listen(sound, rate, transfer(port, [port])));
+  /** What comes in from a port drives a part of the piece while it plays, and is recorded. */
+  record<L extends RecordedList>(
+    list: L,
+    part: string,
+    from: Incoming[L] & { port: MessagePort },
+  ): void {
+    this.send((to) => to.record(list, part, transfer(from, [from.port])));
   }
 
-  /** Pictures that come in from a port drive one of the piece's while it plays, and are recorded. */
-  watch(picture: string, size: { width: number; height: number }, port: MessagePort): void {
-    this.send((to) => to.watch(picture, size, transfer(port, [port])));
-  }
-
-  /** Joints that come in drive a performer of the piece while it plays, and are recorded. */
-  perform(performer: string, coming: Coming): void {
-    this.send((to) => to.perform(performer, transfer(coming, [coming.port])));
-  }
-
-  stopRecording(what: Recorded): void {
-    this.send((to) => to.stopRecording(what));
+  stopRecording(list: RecordedList): void {
+    this.send((to) => to.stopRecording(list));
   }
 
   play(playing: boolean): void {

@@ -1,15 +1,13 @@
 import type { Census, MediumCensus } from '@vast-swarm/core/play';
+import type { RecordedList } from '@vast-swarm/core/kinds';
 import type { ControlValue, Take } from '@vast-swarm/core/feeds';
 import type { Notice } from '@vast-swarm/core/plan';
 import type { Peaks, Sound, StockData, Tempo } from '@vast-swarm/core/stock';
 import type { Piece, Played } from '@vast-swarm/core/piece';
 
-import type { HeardTake } from './ear';
-import type { SeenTake } from './eye';
 import type { SoundExtent } from './hearing';
 import type { Play } from './plays';
-import type { Recorded } from './recording';
-import type { Coming, PerformedTake } from './troupe';
+import type { Incoming, Taken } from './recorders';
 
 export type EngineKind = 'cpu' | 'gpu';
 export type EngineChoice = 'auto' | EngineKind;
@@ -73,18 +71,10 @@ export interface EngineWorker {
   act: (play: Play) => Promise<void>;
   /** A control that was held is let go. */
   letGo: (control: string) => Promise<void>;
-  /** Sound that comes in from a port, so many samples a second, drives a sound of the piece while it plays. */
-  listen: (sound: string, rate: number, port: MessagePort) => Promise<void>;
-  /** Pictures of a size, one for each that is asked for at the port, drive one of the piece's while it plays. */
-  watch: (
-    picture: string,
-    size: { width: number; height: number },
-    port: MessagePort,
-  ) => Promise<void>;
-  /** Joints that come in drive a performer of the piece while it plays. */
-  perform: (performer: string, coming: Coming) => Promise<void>;
-  /** Ends one of them, and what was recorded is told. */
-  stopRecording: (what: Recorded) => Promise<void>;
+  /** What comes in drives a part of the piece while it plays, and is recorded. */
+  record: <L extends RecordedList>(list: L, part: string, from: Incoming[L]) => Promise<void>;
+  /** Ends what is recorded of a list, and tells it. */
+  stopRecording: (list: RecordedList) => Promise<void>;
   play: (playing: boolean) => Promise<void>;
   seek: (frame: number) => Promise<void>;
   /** From now on it is run for a show. */
@@ -178,18 +168,14 @@ export type EngineEvent =
   | { type: 'building'; name: string; part: number }
   /** What was recorded of a signal that was let go. */
   | { type: 'took'; signal: string; take: Take }
-  /** What was recorded of a sound that came in. */
-  | { type: 'heard'; heard: HeardTake | null }
-  /** What was recorded of a camera. */
-  | { type: 'seen'; seen: SeenTake | null }
+  /** What was recorded of a live input. */
+  | { type: 'taken'; taken: Taken }
   /** All that was played of controls and cues so far. */
   | { type: 'played'; played: Played[] }
   /** What was played for a show just now. */
   | { type: 'recorded'; played: Played[] }
   /** What is run for a show goes on at a frame, as if so much had been played beside what the piece has. */
   | { type: 'jumped'; frame: number; played: Played[] }
-  /** What was recorded of live performers. */
-  | { type: 'performed'; performed: PerformedTake | null }
   | { type: 'baking'; swarm: string; done: number; total: number }
   | { type: 'baked'; swarm: string; bake: BakeFile; bytes: number; key: string }
   | { type: 'bakeStopped'; swarm: string; message: string | null };

@@ -7,7 +7,7 @@ import {
   type MediumCensus,
 } from '@vast-swarm/core/play';
 import { compilePiece, secondIn, PlanCache, type Plan } from '@vast-swarm/core/plan';
-import { KEPT_BY_MEDIA, type CameraPose } from '@vast-swarm/core/kinds';
+import { KEPT_BY_MEDIA, type CameraPose, type RecordedList } from '@vast-swarm/core/kinds';
 import type { Piece } from '@vast-swarm/core/piece';
 import { Baker } from './baker';
 import { Building } from './building';
@@ -15,8 +15,7 @@ import { buildFields } from './distanceFields';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
 import type { Play } from './plays';
-import type { Recorded } from './recording';
-import type { Coming } from './troupe';
+import type { Incoming } from './recorders';
 import type { Looking } from './looking';
 import type { LiveEngine } from '@vast-swarm/core/play';
 import { Outside } from './outside';
@@ -74,14 +73,8 @@ export class Session {
   private readonly baker: Baker;
   private readonly follower: Follower;
   private readonly outside = new Outside({
-    heard: (heard) => {
-      this.send({ type: 'heard', heard });
-    },
-    seen: (seen) => {
-      this.send({ type: 'seen', seen });
-    },
-    performed: (performed) => {
-      this.send({ type: 'performed', performed });
+    taken: (taken) => {
+      this.send({ type: 'taken', taken });
     },
     played: (played) => {
       this.send({ type: 'played', played });
@@ -237,26 +230,14 @@ export class Session {
     this.wake();
   }
 
-  /** Sound that comes in drives a sound of the piece while it plays, from the next frame on. */
-  listen(sound: string, rate: number, port: MessagePort): void {
-    this.outside.listen(sound, rate, port, this.latest);
+  /** What comes in drives a part of the piece while it plays, from the next frame on. */
+  record<L extends RecordedList>(list: L, part: string, from: Incoming[L]): void {
+    this.outside.open(list, part, from, this.latest);
     this.wake();
   }
 
-  /** Pictures that come in drive one of the piece's while it plays, from the next frame on. */
-  watch(picture: string, size: { width: number; height: number }, port: MessagePort): void {
-    this.outside.watch(picture, size, port, this.latest);
-    this.wake();
-  }
-
-  /** Joints that come in drive a performer of the piece while it plays, from the next frame on. */
-  perform(performer: string, coming: Coming): void {
-    this.outside.perform(performer, coming, this.latest);
-    this.wake();
-  }
-
-  stopRecording(what: Recorded): void {
-    this.outside.stop(this.latest, what);
+  stopRecording(list: RecordedList): void {
+    this.outside.stop(this.latest, list);
     this.wake();
   }
 
@@ -453,7 +434,7 @@ export class Session {
   }
 
   /** Records what the next frame is driven by; false where the plan has to be made for it first. */
-  private async record(): Promise<boolean> {
+  private async recordNext(): Promise<boolean> {
     const { rate, length } = this.plan!.frame;
     const next = (): number => this.playback.frame + 1;
     const recorded = await this.outside.record({
@@ -471,7 +452,7 @@ export class Session {
     });
     if (!recorded) this.pending ??= this.piece;
     // What comes in keeps the time.
-    if (this.outside.hears) this.due = performance.now();
+    if (this.outside.leads) this.due = performance.now();
     return recorded;
   }
 
@@ -503,7 +484,7 @@ export class Session {
       return;
     }
     const step = this.frameTime;
-    if (this.outside.driving && !(await this.record())) return;
+    if (this.outside.driving && !(await this.recordNext())) return;
     if (mends) await this.truth.atOnce(AT_ONCE);
     await this.keepUp(step);
     const start = performance.now();

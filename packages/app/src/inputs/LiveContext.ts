@@ -1,18 +1,12 @@
 import { createContext, useContext, useEffect, useSyncExternalStore } from 'react';
+import type { RecordedList } from '@vast-swarm/core/kinds';
 import { jointNames } from '@vast-swarm/core/stock';
 import type { Camera } from '../camera/camera';
 import type { EngineClient } from '../engine/client';
-import type { Recorded } from '../engine/recording';
 import type { Joints } from '../joints/joints';
 import type { Microphone } from '../sound/microphone';
-import type { DeviceState, LiveDevice } from '../live/liveDevice';
-
-/** The live inputs of an open piece. */
-export interface LiveInputs {
-  microphone: Microphone;
-  camera: Camera;
-  joints: Joints;
-}
+import type { DeviceState } from '../live/liveDevice';
+import type { LiveInputs } from '.';
 
 export const LiveContext = createContext<LiveInputs | null>(null);
 
@@ -24,13 +18,13 @@ function useInput<K extends keyof LiveInputs>(which: K): [LiveInputs[K], DeviceS
   return [device, useSyncExternalStore(device.subscribe, known, known)];
 }
 
-export const useMicrophone = (): [Microphone, DeviceState] => useInput('microphone');
-export const useJoints = (): [Joints, DeviceState] => useInput('joints');
-export const useCamera = (): [Camera, DeviceState] => useInput('camera');
+export const useMicrophone = (): [Microphone, DeviceState] => useInput('sounds');
+export const useJoints = (): [Joints, DeviceState] => useInput('performers');
+export const useCamera = (): [Camera, DeviceState] => useInput('pictures');
 
 /** Names of the joints of those who are heard now, as a performer of the piece has them. */
 export function useHeardJoints(): string[] {
-  const { joints } = useContext(LiveContext)!;
+  const { performers: joints } = useContext(LiveContext)!;
   // As a text, which stays the same while they move.
   const names = useSyncExternalStore(joints.told, () => {
     return jointNames(joints.heard?.cast ?? []).join('\n');
@@ -38,25 +32,19 @@ export function useHeardJoints(): string[] {
   return names === '' ? [] : names.split('\n');
 }
 
-/** The part of an open piece that is being recorded; the input is let go when the piece is closed. */
-export function useRecording(
-  engine: EngineClient,
-  device: LiveDevice<unknown>,
-  what: Recorded,
-): string | null {
-  const { subscribe } = device;
-  const recording = useSyncExternalStore(subscribe, () => device.state.recording);
+/** Records for an open piece as long as the device of a list does; the input is let go when the piece is closed. */
+export function useRecording(engine: EngineClient, list: RecordedList): void {
+  const [device, { recording }] = useInput(list);
   useEffect(() => {
     if (recording === null) return;
     return () => {
-      engine.stopRecording(what);
+      engine.stopRecording(list);
     };
-  }, [engine, recording, what]);
+  }, [engine, recording, list]);
   useEffect(
     () => () => {
       device.close();
     },
     [device],
   );
-  return recording;
 }

@@ -3,7 +3,7 @@ import { standInOf, type Device } from '../live/devices';
 import { Listeners } from '../live/listeners';
 import { LiveDevice } from '../live/liveDevice';
 import { openWorker, type OpenWorker } from '../workers/openWorker';
-import type { Coming } from '../engine/troupe';
+import type { Coming } from '../engine/recorders/motion';
 import type { Heard, JointsWorker } from './jointsWorker';
 
 /** Joints that arrive at the server of the page, or of somebody who stands in. */

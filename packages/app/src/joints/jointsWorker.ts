@@ -3,7 +3,7 @@ import { exposeWorker } from '../workers/exposeWorker';
 import { castMember, type CastMember } from '@vast-swarm/core/stock';
 import type { DoorNews } from '@vast-swarm/core/formats';
 import { clock } from '../workers/clock';
-import type { ArrivedPose } from '../engine/troupe';
+import type { ArrivedPose } from '../engine/recorders/motion';
 import { openServer, openStandIn } from './sources';
 
 /** What is known of those who are there. */

@@ -79,6 +79,12 @@ export abstract class LiveDevice<Opened> {
     if (this.now.recording !== null) this.put({ recording: null });
   }
 
+  /** Closes it for good. */
+  dispose(): Promise<void> {
+    this.close();
+    return Promise.resolve();
+  }
+
   close(problem: string | null = null): void {
     const { opened } = this;
     this.rest();

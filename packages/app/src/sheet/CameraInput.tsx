@@ -16,7 +16,7 @@ export function CameraInput({ part, taken }: { part: string; taken: boolean }) {
   const [camera, known] = useCamera();
   const record = async (): Promise<boolean> => {
     const opened = await camera.record(part);
-    if (opened) engine.watch(part, opened.size, opened.port);
+    if (opened) engine.record('pictures', part, opened);
     return opened !== null;
   };
   return (

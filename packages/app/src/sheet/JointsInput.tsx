@@ -18,7 +18,7 @@ export function JointsInput({ part, taken }: { part: string; taken: boolean }) {
   const heard = useSyncExternalStore(joints.told, () => joints.heard);
   const record = async (): Promise<boolean> => {
     const opened = await joints.record(part);
-    if (opened) engine.perform(part, opened);
+    if (opened) engine.record('performers', part, opened);
     return opened !== null;
   };
   return (

@@ -15,7 +15,7 @@ export function SoundInput({ part, taken }: { part: string; taken: boolean }) {
   const [microphone, known] = useMicrophone();
   const record = async (): Promise<boolean> => {
     const opened = await microphone.record(part);
-    if (opened) engine.listen(part, opened.rate, opened.port);
+    if (opened) engine.record('sounds', part, opened);
     return opened !== null;
   };
   const beside = <Meter microphone={microphone} />;

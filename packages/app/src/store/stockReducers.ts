@@ -2,7 +2,7 @@ import type { PayloadAction } from '@reduxjs/toolkit';
 import { freshName, newPart, type Piece, type Swarm } from '@vast-swarm/core/piece';
 import { kindOf, type DialValues } from '@vast-swarm/core/kinds';
 import type { StockEntry } from '@vast-swarm/core/stock';
-import type { Recorded } from '../engine/recording';
+import type { RecordedList } from '@vast-swarm/core/kinds';
 import { edit, type PieceState } from './history';
 import { playEntry, put, putOwn, readersOf, type Path } from './pieceEdits';
 
@@ -95,7 +95,7 @@ export const stockReducers = {
     {
       payload,
     }: PayloadAction<{
-      list: Recorded;
+      list: RecordedList;
       id: string;
       entry: StockEntry;
       start: number;

@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import type { RecordedList } from '@vast-swarm/core/kinds';
 import { fileNamed } from '@vast-swarm/core/stock';
 import type { Piece } from '@vast-swarm/core/piece';
 import { bakeMessage, loadBakes } from '../data/bakes';
@@ -24,11 +25,8 @@ import { Sheet } from '../sheet/Sheet';
 import { Tidings } from '../picture/Tidings';
 import { SheetDivider } from '../sheet/SheetDivider';
 import { OutsideContext, useOutsideOf } from '../control/OutsideContext';
-import { Camera } from '../camera/camera';
-import { Joints } from '../joints/joints';
-import { keepMotion, keepPictures, keepSound } from '../inputs/keepTake';
-import { LiveContext, useRecording, type LiveInputs } from '../inputs/LiveContext';
-import { Microphone } from '../sound/microphone';
+import { INPUT_LISTS, keepTaken, openInputs, type LiveInputs } from '../inputs';
+import { LiveContext, useMicrophone, useRecording } from '../inputs/LiveContext';
 import { useClipboard } from '../recipes/useClipboard';
 import { useSoundOutput } from '../sound/useSoundOutput';
 import { Walk } from '../walk/Walk';
@@ -44,11 +42,7 @@ function engineChoice(text: string | null): EngineChoice {
 }
 
 /** What the engine tells, as the interface shows it. */
-function eventsOf(
-  id: string,
-  { microphone, camera, joints }: LiveInputs,
-  died: () => void,
-): Partial<EngineEvents> {
+function eventsOf(id: string, inputs: LiveInputs, died: () => void): Partial<EngineEvents> {
   const { dispatch } = store;
   return {
     notices: (notices) => {
@@ -62,18 +56,8 @@ function eventsOf(
     },
     took: (signal, take) => dispatch(pieceActions.took({ signal, take })),
     baking: (message) => void bakeMessage(id, message),
-    heard: (take) => {
-      microphone.rest();
-      if (take) void keepSound(id, take);
-    },
-    seen: (take) => {
-      camera.rest();
-      if (take) void keepPictures(id, camera, take);
-      else camera.settle();
-    },
-    performed: (take) => {
-      joints.rest();
-      if (take) void keepMotion(id, take);
+    taken: (taken) => {
+      keepTaken(id, taken, inputs);
     },
     played: (played) => dispatch(pieceActions.played(played)),
     died,
@@ -130,7 +114,7 @@ function useEngineOf(id: string) {
   const [search] = useSearchParams();
   const [generation, setGeneration] = useState(0);
   const [{ engine, inputs }] = useState(() => {
-    const inputs = { microphone: new Microphone(), camera: new Camera(), joints: new Joints() };
+    const inputs = openInputs();
     const events = eventsOf(id, inputs, () => {
       setGeneration((n) => n + 1);
     });
@@ -152,7 +136,7 @@ function useEngineOf(id: string) {
       clearInterval(timer);
       clearInterval(looks);
       engine.close();
-      void inputs.camera.dispose();
+      for (const device of Object.values(inputs)) void device.dispose();
       store.dispatch(toolActions.toolsReset());
     };
   }, [engine, inputs, id]);
@@ -160,8 +144,15 @@ function useEngineOf(id: string) {
 }
 
 /** Lets the piece be heard. By itself: it looks at each change of the piece, and the views need not. */
-function Sounding({ recording }: { recording: string | null }) {
+function Sounding() {
+  const [, { recording }] = useMicrophone();
   useSoundOutput(useEngine(), recording);
+  return null;
+}
+
+/** Records what comes in for parts of a list. */
+function Recording({ list }: { list: RecordedList }) {
+  useRecording(useEngine(), list);
   return null;
 }
 
@@ -174,9 +165,6 @@ export function OpenPiece({ id }: { id: string }) {
   useEffect(() => {
     engine.play(playing);
   }, [engine, playing]);
-  const recording = useRecording(engine, inputs.microphone, 'sounds');
-  useRecording(engine, inputs.camera, 'pictures');
-  useRecording(engine, inputs.joints, 'performers');
   useShortcuts(engine);
   useClipboard();
   useBoundKeys(engine);
@@ -185,7 +173,10 @@ export function OpenPiece({ id }: { id: string }) {
     <EngineContext value={engine}>
       <OutsideContext value={outside}>
         <LiveContext value={inputs}>
-          <Sounding recording={recording} />
+          <Sounding />
+          {INPUT_LISTS.map((list) => (
+            <Recording key={list} list={list} />
+          ))}
           <Bar {...{ id, preview }} onPreview={setPreview} />
           <LineUp />
           <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>

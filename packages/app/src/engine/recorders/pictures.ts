@@ -5,11 +5,16 @@ import type { Recorder } from './recording';
 const PATIENCE = 2000;
 
 /** What was recorded of a camera, and the frame of the piece at which it begins. */
-export interface SeenTake {
-  picture: string;
+export interface PictureTake {
+  part: string;
   start: number;
   /** Frames from the start at which each of the pictures that were sent begins, in the order they came. */
   begins: number[];
+}
+
+interface Size {
+  width: number;
+  height: number;
 }
 
 /** Where pictures come from: one for each time that one is asked for. */
@@ -19,7 +24,9 @@ export type PicturePort = Pick<MessagePort, 'onmessage' | 'close' | 'postMessage
  * Pictures that come in and drive the piece. Each frame takes the newest, and asks for another: a camera that has
  * fewer a second than the piece is waited for by nobody. The take is made of nothing but those that were taken.
  */
-export class Eye implements Recorder<LivePictures, SeenTake> {
+export class PictureRecorder implements Recorder<LivePictures, PictureTake> {
+  private readonly size: Size;
+  private readonly port: PicturePort;
   private waiting: Picture | null = null;
   private arrived: () => void = () => undefined;
   private live: LivePictures | null = null;
@@ -28,9 +35,10 @@ export class Eye implements Recorder<LivePictures, SeenTake> {
   /** @param part id of the picture that is driven */
   constructor(
     readonly part: string,
-    private readonly size: { width: number; height: number },
-    private readonly port: PicturePort,
+    { size, port }: { size: Size; port: PicturePort },
   ) {
+    this.size = size;
+    this.port = port;
     port.onmessage = ({ data }: MessageEvent<Picture>) => {
       this.waiting = data;
       this.arrived();
@@ -68,9 +76,9 @@ export class Eye implements Recorder<LivePictures, SeenTake> {
     });
   }
 
-  end(): SeenTake | null {
+  end(): PictureTake | null {
     const { live, part, start } = this;
     this.port.close();
-    return live && live.changes > 0 ? { picture: part, start, begins: live.begins() } : null;
+    return live && live.changes > 0 ? { part, start, begins: live.begins() } : null;
   }
 }

@@ -1,5 +1,5 @@
 import { Arrivals, LiveMotion, type CastMember, type Motion } from '@vast-swarm/core/stock';
-import { clock } from '../workers/clock';
+import { clock } from '../../workers/clock';
 import type { Recorder } from './recording';
 
 /** A pose for a recording: the number of who it is, when it was by their clock, when it arrived, and where joints are. */
@@ -14,8 +14,8 @@ export interface Coming {
 }
 
 /** What was recorded of performers, and the frame of the piece at which it begins. */
-export interface PerformedTake {
-  performer: string;
+export interface MotionTake {
+  part: string;
   start: number;
   motion: Motion;
   /** Whether it ended because a take holds no more. */
@@ -26,7 +26,7 @@ export interface PerformedTake {
  * Performers whose joints come in and drive the piece. Each frame takes where they are now, a little behind the newest
  * that has arrived (see Arrivals); the take is made of nothing but that, a pose for each frame.
  */
-export class Troupe implements Recorder<LiveMotion, PerformedTake> {
+export class MotionRecorder implements Recorder<LiveMotion, MotionTake> {
   private readonly arrivals: Arrivals[];
   private live: LiveMotion | null = null;
 
@@ -75,9 +75,9 @@ export class Troupe implements Recorder<LiveMotion, PerformedTake> {
   }
 
   /** Ends the take; null where it was not begun. */
-  end(): PerformedTake | null {
+  end(): MotionTake | null {
     const { live, part } = this;
     this.coming.port.close();
-    return live && { performer: part, start: live.start, motion: live.end(), full: live.full };
+    return live && { part, start: live.start, motion: live.end(), full: live.full };
   }
 }

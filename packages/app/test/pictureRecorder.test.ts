@@ -4,7 +4,7 @@ import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
-import { Eye, type SeenTake } from '../src/engine/eye';
+import { PictureRecorder, type PictureTake } from '../src/engine/recorders/pictures';
 import type { EngineEvent } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
 import { playedAgain, undrawn } from './recorded';
@@ -46,37 +46,37 @@ class Lens {
 
 test('each frame takes the newest picture, keeps it where there is none, and asks for one at a time', async () => {
   const lens = new Lens();
-  const eye = new Eye('cam', SIZE, lens);
+  const recorder = new PictureRecorder('cam', { size: SIZE, port: lens });
   expect(lens.asked).toBe(1);
   lens.send();
-  eye.begin(10, RATE);
-  const moving = eye.input!.moving();
-  await eye.until(10);
+  recorder.begin(10, RATE);
+  const moving = recorder.input!.moving();
+  await recorder.until(10);
   expect(lens.asked).toBe(2);
-  await eye.until(11);
+  await recorder.until(11);
   expect(lens.asked).toBe(2);
   lens.send();
-  await eye.until(12);
+  await recorder.until(12);
   expect([9, 10, 11, 12, 30].map((frame) => moving.stateAt(frame))).toEqual([0, 1, 1, 2, 2]);
   expect((moving.at(1) as Picture).pixels).toEqual(pictureOf(0).pixels);
   expect((moving.at(2) as Picture).pixels).toEqual(pictureOf(1).pixels);
-  expect(eye.end()).toEqual({ picture: 'cam', start: 10, begins: [0, 2] });
+  expect(recorder.end()).toEqual({ part: 'cam', start: 10, begins: [0, 2] });
   expect(lens.closed).toBe(true);
 });
 
 test('the first frame waits for its picture; where none came nothing is kept', async () => {
   const lens = new Lens();
-  const eye = new Eye('cam', SIZE, lens);
-  eye.begin(0, RATE);
-  expect((await eye.input!.moving().at(0)).pixels.every((v) => v === 0)).toBe(true);
+  const recorder = new PictureRecorder('cam', { size: SIZE, port: lens });
+  recorder.begin(0, RATE);
+  expect((await recorder.input!.moving().at(0)).pixels.every((v) => v === 0)).toBe(true);
   let there = false;
-  const waits = eye.until(0).then(() => (there = true));
+  const waits = recorder.until(0).then(() => (there = true));
   await Promise.resolve();
   expect(there).toBe(false);
   lens.send();
   await waits;
-  expect(eye.input!.changes).toBe(1);
-  const other = new Eye('cam', SIZE, new Lens());
+  expect(recorder.input!.changes).toBe(1);
+  const other = new PictureRecorder('cam', { size: SIZE, port: new Lens() });
   other.begin(0, RATE);
   expect(other.end()).toBeNull();
 });
@@ -131,9 +131,9 @@ test('a session records what it sees while it plays, and what was seen is what i
   const states = new Map<number, string>();
   const lens = new Lens();
   let frames = 0;
-  const seen = await new Promise<SeenTake | null>((resolve) => {
+  const seen = await new Promise<PictureTake | null>((resolve) => {
     const tell = (event: EngineEvent): void => {
-      if (event.type === 'seen') resolve(event.seen);
+      if (event.type === 'taken') resolve(event.taken.take as PictureTake);
       if (event.type !== 'frame') return;
       const { frame, playing, settling } = event.report;
       if (!playing || settling > 0) return;
@@ -144,7 +144,7 @@ test('a session records what it sees while it plays, and what was seen is what i
     };
     const session = new Session(undrawn(engine), tell);
     session.setPiece(livePiece());
-    session.watch('cam', SIZE, lens as unknown as MessagePort);
+    session.record('pictures', 'cam', { size: SIZE, port: lens as unknown as MessagePort });
     lens.send();
     session.play(true);
   });

@@ -4,10 +4,10 @@ import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
-import { Ear, type HeardTake } from '../src/engine/ear';
+import { SoundRecorder, type SoundTake } from '../src/engine/recorders/sound';
 import { problemOf } from '../src/live/problems';
 import type { EngineEvent } from '../src/engine/messages';
-import { Recording } from '../src/engine/recording';
+import { Recording } from '../src/engine/recorders/recording';
 import { Session } from '../src/engine/session';
 import { playedAgain, undrawn } from './recorded';
 
@@ -32,22 +32,22 @@ class Line {
   }
 }
 
-function eared(): { line: Line; ear: Ear } {
+function opened(): { line: Line; recorder: SoundRecorder } {
   const line = new Line();
-  return { line, ear: new Ear('voice', RATE, line) };
+  return { line, recorder: new SoundRecorder('voice', { rate: RATE, port: line }) };
 }
 
 test('a frame takes what lasts as long as it does, from the moment at which the take is begun', async () => {
-  const { line, ear } = eared();
+  const { line, recorder } = opened();
   line.send(5000);
   line.send(100);
-  ear.begin(12, FRAMES);
+  recorder.begin(12, FRAMES);
   // What came in last may still be heard; what was before is not.
   line.send(1000);
-  await ear.until(12, FRAMES);
-  await ear.until(13, FRAMES);
-  const { sound, start, take, lost } = ear.end()!;
-  expect({ sound, start, lost }).toEqual({ sound: 'voice', start: 12, lost: 0 });
+  await recorder.until(12, FRAMES);
+  await recorder.until(13, FRAMES);
+  const { part, start, take, lost } = recorder.end()!;
+  expect({ part, start, lost }).toEqual({ part: 'voice', start: 12, lost: 0 });
   // Two frames, and what signals may read ahead.
   expect(take.channels[0]).toHaveLength(Math.ceil((2 / FRAMES + 2 / 240) * RATE));
   expect(take.channels[0]![0]).toBe(5000);
@@ -55,32 +55,32 @@ test('a frame takes what lasts as long as it does, from the moment at which the 
 });
 
 test('a frame waits for its sound, and goes on in silence where none comes', async () => {
-  const { line, ear } = eared();
-  ear.begin(0, FRAMES);
+  const { line, recorder } = opened();
+  recorder.begin(0, FRAMES);
   let there = false;
-  const waits = ear.until(0, FRAMES).then(() => (there = true));
+  const waits = recorder.until(0, FRAMES).then(() => (there = true));
   line.send(200);
   await Promise.resolve();
   expect(there).toBe(false);
   line.send(200);
   await waits;
-  await ear.until(3, FRAMES);
-  const [samples] = ear.end()!.take.channels;
+  await recorder.until(3, FRAMES);
+  const [samples] = recorder.end()!.take.channels;
   expect(samples!.length).toBe(Math.ceil((4 / FRAMES + 2 / 240) * RATE));
   expect(samples!.slice(0, 400)).toEqual(Int16Array.from({ length: 400 }, (_, i) => i));
   expect(samples!.slice(400).every((v) => v === 0)).toBe(true);
 });
 
 test('what cannot be kept up with is left out and told, and never more than two frames wait', async () => {
-  const { line, ear } = eared();
-  ear.begin(0, FRAMES);
+  const { line, recorder } = opened();
+  recorder.begin(0, FRAMES);
   for (let frame = 0; frame < 30; frame++) {
     line.send(500);
-    await ear.until(frame, FRAMES);
-    ear.catchUp(FRAMES);
-    expect(ear.behind(FRAMES)).toBeLessThanOrEqual(1.5);
+    await recorder.until(frame, FRAMES);
+    recorder.catchUp(FRAMES);
+    expect(recorder.behind(FRAMES)).toBeLessThanOrEqual(1.5);
   }
-  const { take, lost } = ear.end()!;
+  const { take, lost } = recorder.end()!;
   expect(take.channels[0]!.length / RATE + lost).toBeCloseTo((30 * 500) / RATE, 1);
   expect(lost).toBeGreaterThan(0.5);
 });
@@ -120,8 +120,8 @@ test('a session records while it plays, and what was seen is what its take gives
   const line = new Line();
   const done = new Promise<void>((resolve) => {
     const tell = (event: EngineEvent): void => {
-      if (event.type === 'heard') {
-        take = event.heard;
+      if (event.type === 'taken') {
+        take = event.taken.take as SoundTake;
         resolve();
       }
       if (event.type !== 'frame') return;
@@ -134,7 +134,7 @@ test('a session records while it plays, and what was seen is what its take gives
     };
     const session = new Session(undrawn(engine), tell);
     session.setPiece(piece);
-    session.listen('voice', RATE, line as unknown as MessagePort);
+    session.record('sounds', 'voice', { rate: RATE, port: line as unknown as MessagePort });
     session.play(true);
   });
   await done;
@@ -165,27 +165,27 @@ test('a live sound tells from when on it is another', () => {
 
 test('what was recorded stands in for the take until the piece has it, whatever else changes meanwhile', async () => {
   const told: unknown[] = [];
-  const ears = new Recording<HeardTake, Ear>('sounds', (take) => told.push(take?.start ?? null));
+  const recording = new Recording<SoundTake>('sounds', (take) => told.push(take?.start ?? null));
   const piece = livePiece();
   const line = new Line();
-  ears.open(new Ear('voice', RATE, line), piece);
-  expect([ears.driving, ears.takes.size]).toEqual([true, 0]);
-  const [ear, begun] = ears.at(5, FRAMES)!;
+  recording.open(new SoundRecorder('voice', { rate: RATE, port: line }), piece);
+  expect([recording.driving, recording.takes.size]).toEqual([true, 0]);
+  const [recorder, begun] = recording.at(5, FRAMES)!;
   expect(begun).toBe(true);
   line.send(600);
-  await ear.until(5, FRAMES);
-  expect(ears.at(6, FRAMES)![1]).toBe(false);
-  ears.stop(piece);
-  expect([told, ears.driving, ears.takes.size]).toEqual([[5], false, 1]);
+  await recorder.until(5, FRAMES);
+  expect(recording.at(6, FRAMES)![1]).toBe(false);
+  recording.stop(piece);
+  expect([told, recording.driving, recording.takes.size]).toEqual([[5], false, 1]);
   // Another dial was turned.
-  ears.settle({ ...piece, seed: 9 });
-  expect(ears.takes.size).toBe(1);
+  recording.settle({ ...piece, seed: 9 });
+  expect(recording.takes.size).toBe(1);
   const [voice] = piece.sounds;
-  ears.settle({ ...piece, sounds: [{ ...voice!, dials: { ...voice!.dials, take: 'new' } }] });
-  expect(ears.takes.size).toBe(0);
+  recording.settle({ ...piece, sounds: [{ ...voice!, dials: { ...voice!.dials, take: 'new' } }] });
+  expect(recording.takes.size).toBe(0);
   // Nothing was recorded: that is told too.
-  ears.open(new Ear('voice', RATE, new Line()), piece);
-  ears.stop(piece);
+  recording.open(new SoundRecorder('voice', { rate: RATE, port: new Line() }), piece);
+  recording.stop(piece);
   expect(told).toEqual([5, null]);
 });
 

@@ -1,4 +1,4 @@
-import { kindOf, type RecordedList as Recorded } from '@vast-swarm/core/kinds';
+import { kindOf, type RecordedList } from '@vast-swarm/core/kinds';
 import type { LiveInput } from '@vast-swarm/core/plan';
 import type { Part, Piece } from '@vast-swarm/core/piece';
 
@@ -9,8 +9,14 @@ export interface Recorder<I extends LiveInput, T> {
   readonly input: I | null;
   /** Begins a take at a frame of a piece with so many frames a second. */
   begin: (frame: number, frameRate: number) => void;
+  /** Before a step to `frame`: takes what has come in, and waits for what has to be there. */
+  until: (frame: number, frameRate: number) => Promise<void> | void;
   /** Ends the take; null where nothing was recorded. */
   end: () => T | null;
+  /** Where it keeps the time: frames that have come in and were not taken yet. */
+  behind?: (frameRate: number) => number;
+  /** Leaves out what cannot be kept up with. */
+  catchUp?: (frameRate: number) => void;
 }
 
 /** What is recorded and on its way into the piece, until the piece has it. */
@@ -21,22 +27,20 @@ interface Kept {
   before: unknown;
 }
 
-export type { RecordedList as Recorded } from '@vast-swarm/core/kinds';
-
-function takeOf(piece: Piece | null, list: Recorded, id: string): unknown {
+function takeOf(piece: Piece | null, list: RecordedList, id: string): unknown {
   const part: Part | undefined = piece?.[list].find((p) => p.id === id);
   const records = part && kindOf(list, part.kind).records;
   return records && part.dials[records.take];
 }
 
 /** Live inputs of one list of a piece: one at a time is recorded while it drives. */
-export class Recording<T, R extends Recorder<LiveInput, T>> {
-  private recorder: R | null = null;
+export class Recording<T> {
+  private recorder: Recorder<LiveInput, T> | null = null;
   private kept: Kept | null = null;
 
   /** @param told gets each take when it is whole; null where nothing was recorded */
   constructor(
-    private readonly list: Recorded,
+    private readonly list: RecordedList,
     private readonly told: (take: T | null) => void,
   ) {}
 
@@ -52,8 +56,13 @@ export class Recording<T, R extends Recorder<LiveInput, T>> {
     return this.recorder !== null;
   }
 
+  /** Whether it keeps the time: the picture follows what comes in. */
+  get leads(): boolean {
+    return this.recorder?.behind !== undefined;
+  }
+
   /** What drives the piece, begun at a frame where it was not; true as the second says that it was begun just now. */
-  at(frame: number, frameRate: number): [R, begun: boolean] | null {
+  at(frame: number, frameRate: number): [Recorder<LiveInput, T>, begun: boolean] | null {
     const { recorder } = this;
     if (!recorder) return null;
     if (recorder.input) return [recorder, false];
@@ -62,7 +71,7 @@ export class Recording<T, R extends Recorder<LiveInput, T>> {
   }
 
   /** From the next frame on this one drives the piece. */
-  open(recorder: R, piece: Piece | null): void {
+  open(recorder: Recorder<LiveInput, T>, piece: Piece | null): void {
     this.stop(piece);
     this.recorder = recorder;
   }

@@ -8,8 +8,8 @@ import { smallPiece } from '../../../tests/support/pieces';
 import type { EngineEvent } from '../src/engine/messages';
 import { Session } from '../src/engine/session';
 import { playedAgain, undrawn } from './recorded';
-import { Troupe, type PerformedTake } from '../src/engine/troupe';
-import type { ArrivedPose } from '../src/engine/troupe';
+import { MotionRecorder, type MotionTake } from '../src/engine/recorders/motion';
+import type { ArrivedPose } from '../src/engine/recorders/motion';
 import { clock } from '../src/workers/clock';
 
 const CAST: CastMember[] = ['Ada', 'Bo'].map((name) => ({
@@ -42,22 +42,22 @@ const FIRST = Float32Array.from([...poseOf(0, 0), ...poseOf(1, 0)]);
 test('each frame takes where they are now, a pose a frame, and who is silent stays', () => {
   let now = 100;
   const line = new Line();
-  const troupe = new Troupe('them', { cast: CAST, first: FIRST, port: line }, () => now);
-  expect(troupe.input).toBeNull();
-  troupe.begin(12, 30);
-  troupe.until(12);
+  const recorder = new MotionRecorder('them', { cast: CAST, first: FIRST, port: line }, () => now);
+  expect(recorder.input).toBeNull();
+  recorder.begin(12, 30);
+  recorder.until(12);
   for (let frame = 13; frame < 43; frame++) {
     for (const half of [0, 1]) {
       const at = now + half / 60;
       line.send([0, at, at, poseOf(0, at)]);
     }
     now += 1 / 30;
-    troupe.until(frame);
+    recorder.until(frame);
     // Once more of the same frame is nothing new.
-    troupe.until(frame);
+    recorder.until(frame);
   }
-  const { performer, start, motion, full } = troupe.end()!;
-  expect({ performer, start, full }).toEqual({ performer: 'them', start: 12, full: false });
+  const { part, start, motion, full } = recorder.end()!;
+  expect({ part, start, full }).toEqual({ part: 'them', start: 12, full: false });
   expect(motion.times).toHaveLength(31);
   const [ada, bo] = motion.performers;
   expect(ada!.joints).toEqual(CAST[0]!.joints);
@@ -112,9 +112,9 @@ test('a session records while it plays, and what was seen is what its take gives
     const now = clock();
     for (const who of [0, 1]) line.send([who, now, now, poseOf(who, now)]);
   }, 12);
-  const taken = await new Promise<PerformedTake>((resolve) => {
+  const taken = await new Promise<MotionTake>((resolve) => {
     const tell = (event: EngineEvent): void => {
-      if (event.type === 'performed') resolve(event.performed!);
+      if (event.type === 'taken') resolve(event.taken.take as MotionTake);
       if (event.type !== 'frame') return;
       const { frame, playing, settling } = event.report;
       if (!playing || settling > 0) return;
@@ -123,12 +123,16 @@ test('a session records while it plays, and what was seen is what its take gives
     };
     const session = new Session(undrawn(engine), tell);
     session.setPiece(livePiece());
-    session.perform('them', { cast: CAST, first: FIRST, port: line as unknown as MessagePort });
+    session.record('performers', 'them', {
+      cast: CAST,
+      first: FIRST,
+      port: line as unknown as MessagePort,
+    });
     session.play(true);
   });
   clearInterval(beat);
-  const { performer, start, motion } = taken;
-  expect(performer).toBe('them');
+  const { part, start, motion } = taken;
+  expect(part).toBe('them');
   const text = [...motionTable(motion)].join('');
   const take = (await readStock('take.csv', new TextEncoder().encode(text))) as Motion;
   const replayed = livePiece();

@@ -6,21 +6,25 @@ const PATIENCE = 400;
 /** Frames that the picture may be behind what comes in; what is beyond is left out of the take. */
 const MOST_BEHIND = 1.5;
 
-/** What was recorded of a sound, and the frame of the piece at which it begins. */
-export interface HeardTake {
-  sound: string;
+/** What was recorded of a sound of the piece, and the frame of the piece at which it begins. */
+export interface SoundTake {
+  part: string;
   start: number;
   take: Sound;
   /** Seconds that came in and could not be kept up with; they are not in the take. */
   lost: number;
 }
 
+type Port = Pick<MessagePort, 'onmessage' | 'close'>;
+
 /**
  * Sound that comes in and drives the piece. Each frame takes from it what lasts as long as the frame, and the take is
  * made of nothing but that: so the picture never falls behind by more than two frames, and what was seen is what is
  * rendered from the take.
  */
-export class Ear implements Recorder<LiveSound, HeardTake> {
+export class SoundRecorder implements Recorder<LiveSound, SoundTake> {
+  private readonly rate: number;
+  private readonly port: Port;
   private parts: Int16Array[] = [];
   private waiting = 0;
   private arrived: () => void = () => undefined;
@@ -30,14 +34,14 @@ export class Ear implements Recorder<LiveSound, HeardTake> {
 
   /**
    * @param part id of the sound that is driven
-   * @param rate samples a second
-   * @param port where samples come from, as Int16Array
+   * @param from samples a second, and where they come from, as Int16Array
    */
   constructor(
     readonly part: string,
-    private readonly rate: number,
-    private readonly port: Pick<MessagePort, 'onmessage' | 'close'>,
+    { rate, port }: { rate: number; port: Port },
   ) {
+    this.rate = rate;
+    this.port = port;
     port.onmessage = ({ data }: MessageEvent<Int16Array>) => {
       this.take(data);
       this.arrived();
@@ -114,9 +118,9 @@ export class Ear implements Recorder<LiveSound, HeardTake> {
   }
 
   /** Ends the take; null where nothing was recorded. */
-  end(): HeardTake | null {
+  end(): SoundTake | null {
     const { live, part, start, lost } = this;
     this.port.close();
-    return live && live.length > 0 ? { sound: part, start, take: live.copy(), lost } : null;
+    return live && live.length > 0 ? { part, start, take: live.copy(), lost } : null;
   }
 }
