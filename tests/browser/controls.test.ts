@@ -7,7 +7,7 @@ import { message } from '../../packages/server/test/packets';
 import { frameHash } from '../support/frameHash';
 import { EVENTS, played } from '../support/played';
 import { openApp } from './openApp';
-import { exportedPiece, openSmall, pictureTells } from './picture';
+import { exportedPiece, lasting, openSmall, pictureTells } from './picture';
 import { call, startHarness } from './support';
 
 const app = openApp();
@@ -33,6 +33,7 @@ function withCues(piece: Piece): void {
   });
   piece.controls = [fader];
   piece.cues = cues;
+  lasting(piece);
 }
 
 test('a dial is put forward, says who holds it, is moved and taken back', async () => {

@@ -37,7 +37,11 @@ test('a render whose worker loops is begun anew and told; one that loops again i
   await progress.getByText(/^[1-9]\d* \/ 3000 frames/).waitFor();
   befalls(await workerOf(page, 'renderWorker'), 'loops');
   await progress.getByText(/stopped at frame \d+ .* begun anew/).waitFor();
-  await progress.getByText(/^[1-9]\d* \/ 3000 frames/).waitFor();
+  // The new worker is at it: there are more frames than the first one left.
+  const done = async (): Promise<number> =>
+    parseInt(await progress.getByText(/^\d+ \/ 3000 frames/).innerText());
+  const left = await done();
+  while ((await done()) <= left) await page.evaluate(() => new Promise(requestAnimationFrame));
   befalls(await workerOf(page, 'renderWorker'), 'loops');
   await page.getByRole('button', { name: 'Cancel' }).click();
   await progress.getByText(/^Cancelled after \d+ frames/).waitFor();

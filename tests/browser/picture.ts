@@ -27,7 +27,7 @@ export async function pictureTells(
   }
 }
 
-/** So long that what is recorded is stopped before the piece ends, however busy the machine is. */
+/** So long that what is recorded or played is through before the piece ends, however busy the machine is. */
 export function lasting(piece: Piece): void {
   piece.frame.length = 3600;
 }

@@ -19,7 +19,7 @@ test('what is soon done is neither told nor left off, whatever is asked for mean
   const given = building.during(() => {
     Atomics.add(asked, 0, 1);
     now += 400;
-    building.goesOn('strokes', 0.5);
+    building.reportProgress('strokes', 0.5);
     return 'plan';
   });
   expect(given).toBe('plan');
@@ -30,9 +30,9 @@ test('what takes long is told, with its end, and is not done before it is', () =
   const { told, building } = made();
   building.during(() => {
     now += 600;
-    building.goesOn('strokes', 0.25);
-    building.goesOn('', 0.5);
-    building.goesOn('strokes', 1);
+    building.reportProgress('strokes', 0.25);
+    building.reportProgress('', 0.5);
+    building.reportProgress('strokes', 1);
   });
   expect(told).toEqual([
     ['strokes', 0.25],
@@ -49,7 +49,7 @@ test('it is left off as soon as something else is asked for, and the next one is
       now += 200;
       steps.push(k);
       if (steps.length === 4) Atomics.add(asked, 0, 1);
-      building.goesOn('strokes', k / 10);
+      building.reportProgress('strokes', k / 10);
     }
     return 'plan';
   };
@@ -68,6 +68,6 @@ test("what is wrong with a piece is thrown as it is; long work outside of buildi
   ).toThrow(RangeError);
   Atomics.add(asked, 0, 1);
   now += 10_000;
-  building.goesOn('a frame', 0.5);
+  building.reportProgress('a frame', 0.5);
   expect(told).toEqual([]);
 });

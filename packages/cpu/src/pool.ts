@@ -1,4 +1,4 @@
-import { goesOn } from '@vast-swarm/core/longWork';
+import { reportProgress } from '@vast-swarm/core/progress';
 import {
   ARG,
   BEATS,
@@ -65,7 +65,7 @@ export class Pool {
   ) {
     this.memory = new WebAssembly.Memory({ initial: 16, maximum: pages, shared: true });
     this.words = new Int32Array(this.memory.buffer, 0, CONTROL_BYTES / 4);
-    this.crew = new Crew(this.memory, this.rasteriser, 0, goesOn);
+    this.crew = new Crew(this.memory, this.rasteriser, 0, reportProgress);
   }
 
   static async create(threads: number, pages = USUAL_PAGES, patience = 10_000): Promise<Pool> {
@@ -174,7 +174,7 @@ export class Pool {
     for (let heard = -1; ;) {
       const now = Atomics.load(words, DONE);
       if (now >= helpers) return;
-      goesOn();
+      reportProgress();
       const beats = Atomics.load(words, BEATS) + now;
       if (beats !== heard) [heard, silentSince] = [beats, Date.now()];
       if (Date.now() - silentSince > this.patience) {

@@ -56,8 +56,7 @@ export class Vec3 {
     );
   }
 
-  /** Unit length; a vector shorter than 1e-12 stays as short as it is. */
-
+  /** The same way with a length of 1; what is shorter than 1e-12 is divided by that, so that 0 stays 0. */
   unit(): Vec3 {
     return this.scale(this.x.graph.float(1).div(this.length().max(1e-12)));
   }

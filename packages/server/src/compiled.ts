@@ -1,5 +1,5 @@
 import { compilePiece, type Plan, type Sources } from '@vast-swarm/core/plan';
-import { hearLongWork } from '@vast-swarm/core/longWork';
+import { onProgress } from '@vast-swarm/core/progress';
 import type { Piece } from '@vast-swarm/core/piece';
 
 /** Milliseconds of work that are nothing to speak of. */
@@ -10,7 +10,7 @@ export function compiled(piece: Piece, sources: Sources): Plan {
   const { stderr } = process;
   const since = performance.now();
   let shown = '';
-  hearLongWork((what, part) => {
+  onProgress((what, part) => {
     if (!stderr.isTTY || what === '' || performance.now() - since < SOON) return;
     const text = `building ${what}, ${String(Math.round(100 * part))} %`;
     if (text !== shown) stderr.write(`\r${text}\u001b[K`);
@@ -19,7 +19,7 @@ export function compiled(piece: Piece, sources: Sources): Plan {
   try {
     return compilePiece(piece, sources);
   } finally {
-    hearLongWork(() => undefined);
+    onProgress(() => undefined);
     if (shown !== '') stderr.write('\r\u001b[K');
   }
 }

@@ -61,9 +61,9 @@ export function useShowEdits(id: string, show: Show): ShowEdits {
   return {
     put(next, name) {
       const now = performance.now();
-      const goesOn = last.current.name === name && now - last.current.at < ONE_STEP;
+      const sameEdit = last.current.name === name && now - last.current.at < ONE_STEP;
       last.current = { name, at: now };
-      if (!goesOn) past.current = [...past.current.slice(1 - MOST), present.current];
+      if (!sameEdit) past.current = [...past.current.slice(1 - MOST), present.current];
       future.current = [];
       keep(next);
     },

@@ -162,8 +162,8 @@ function noticesOf(swarm: Swarm, notices: readonly Notice[]): Notice[] {
 
 /** What its kind of emitter says of why nothing is born. */
 function emptyPlace(piece: Piece, { emitter }: Swarm): string | null {
-  const { barren } = kindOf('emitters', emitter.kind);
-  return barren?.(emitter.dials, inquiryOf(piece)) ?? null;
+  const { whyNoBirths } = kindOf('emitters', emitter.kind);
+  return whyNoBirths?.(emitter.dials, inquiryOf(piece)) ?? null;
 }
 
 function centreOf(swarm: Swarm): [number, number, number] {

@@ -42,7 +42,7 @@ export class Building {
   }
 
   /** To be told of all long work; ends it where it is not wanted any more. */
-  goesOn(what: string, part: number): void {
+  reportProgress(what: string, part: number): void {
     if (this.since === null) return;
     // What is soon done is seen while a dial is dragged; what has no name may not be ended on its way.
     if (what === '' || performance.now() - this.since < SOON) return;

@@ -56,7 +56,7 @@ const worker: EngineWorker = {
   },
 };
 exposeWorker(worker, (what, part) => {
-  current?.goesOn(what, part);
+  current?.reportProgress(what, part);
 });
 
 /** A small picture of what is on the canvas. */

@@ -1,7 +1,7 @@
 import type { RecordedList } from '@vast-swarm/core/kinds';
 import { PLAYED, type Piece, type Played } from '@vast-swarm/core/piece';
 import type { LiveInput } from '@vast-swarm/core/plan';
-import { Hands } from './hands';
+import { HandTakes } from './handTakes';
 import { Plays } from './plays';
 import { RECORDERS, type Incoming, type Taken } from './recorders';
 import { Recording } from './recorders/recording';
@@ -23,7 +23,7 @@ interface Steps {
 
 /** All that drives a piece from outside: what it is driven by is recorded before each step. */
 export class Outside {
-  readonly hands = new Hands();
+  readonly handTakes = new HandTakes();
   readonly plays: Plays;
   private readonly recordings: ReadonlyMap<string, Recording<Taken['take']>>;
 
@@ -48,14 +48,14 @@ export class Outside {
 
   /** What is being recorded, by signal, sound, picture or performer; and what is played. */
   get takes(): ReadonlyMap<string, LiveInput> {
-    const { hands, inputs, plays } = this;
-    const takes = [...hands.takes, ...inputs.flatMap((input) => [...input.takes])];
+    const { handTakes, inputs, plays } = this;
+    const takes = [...handTakes.takes, ...inputs.flatMap((input) => [...input.takes])];
     return new Map(plays.live ? [...takes, [PLAYED, plays.live]] : takes);
   }
 
   get driving(): boolean {
-    const { hands, inputs, plays } = this;
-    return plays.waiting || hands.driving || inputs.some((input) => input.driving);
+    const { handTakes, inputs, plays } = this;
+    return plays.waiting || handTakes.driving || inputs.some((input) => input.driving);
   }
 
   /** Whether what comes in keeps the time, as a sound does. */
@@ -81,7 +81,7 @@ export class Outside {
 
   /** The piece has changed, and may have what was recorded; true where something else was played in it. */
   settle(piece: Piece): boolean {
-    this.hands.kept();
+    this.handTakes.kept();
     for (const input of this.inputs) input.settle(piece);
     return this.plays.settle(piece);
   }
@@ -92,7 +92,7 @@ export class Outside {
     if (open.some(([, begun]) => begun)) return false;
     const recorders = open.map(([recorder]) => recorder);
     const take = async (): Promise<void> => {
-      this.hands.write(next());
+      this.handTakes.write(next());
       this.plays.write(next() / rate);
       for (const recorder of recorders) await recorder.until(next(), rate);
       forget();

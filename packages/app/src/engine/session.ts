@@ -141,8 +141,8 @@ export class Session {
   }
 
   /** Long work goes on, see Building. */
-  goesOn(what: string, part: number): void {
-    this.building.goesOn(what, part);
+  reportProgress(what: string, part: number): void {
+    this.building.reportProgress(what, part);
   }
 
   /** What is being built is not wanted: what was there stays. */
@@ -200,9 +200,9 @@ export class Session {
   drive(signal: string, value: number | null): void {
     if (!this.piece) return;
     if (value === null) {
-      const take = this.outside.hands.release(signal);
+      const take = this.outside.handTakes.release(signal);
       if (take) this.send({ type: 'took', signal, take });
-    } else if (this.outside.hands.drive(this.piece, signal, value)) this.pending ??= this.piece;
+    } else if (this.outside.handTakes.drive(this.piece, signal, value)) this.pending ??= this.piece;
     this.wake();
   }
 

@@ -1,6 +1,6 @@
 import { checkPictureSize } from '@vast-swarm/core/stock/read/pictureSize';
 import { bvhOf, motionTable } from '@vast-swarm/core/formats';
-import { goesOn } from '@vast-swarm/core/longWork';
+import { reportProgress } from '@vast-swarm/core/progress';
 import {
   peaksOf,
   readStock,
@@ -61,7 +61,7 @@ async function asPng(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<[str
   const context = new OffscreenCanvas(width, height).getContext('2d')!;
   context.drawImage(image, 0, 0);
   const { data } = context.getImageData(0, 0, width, height);
-  goesOn(name, 0, data.length / (10 * SPEED));
+  reportProgress(name, 0, data.length / (10 * SPEED));
   const png = encode({ width, height, data: new Uint8Array(data.buffer), channels: 4, depth: 8 });
   return [name.replace(/\.[a-z]+$/i, '.png'), png];
 }
@@ -128,7 +128,7 @@ const worker: StockWorker = {
   async read(name, bytes, progress) {
     heard = progress;
     // Readers that are not ours say nothing on their way.
-    goesOn(name, 0, bytes.byteLength / SPEED);
+    reportProgress(name, 0, bytes.byteLength / SPEED);
     const [file, kept] = await asPng(name, new Uint8Array(bytes));
     const data = await readStock(file, kept, progress);
     const about = aboutStock(data);

@@ -158,11 +158,11 @@ class BrowserQueue {
     for (const given of left) {
       const stored = { ...given, tab: TAB };
       this.own.set(stored.id, { stored, live: null, look: null, mine: true });
-      const goesOn = stored.state === 'running' && (await mayWrite(stored.folder));
-      const stops = stored.state === 'running' && !goesOn;
+      const resumes = stored.state === 'running' && (await mayWrite(stored.folder));
+      const stops = stored.state === 'running' && !resumes;
       const note = stops ? 'Go on asks for the folder again.' : stored.note;
       void this.put(stored.id, {
-        state: goesOn ? 'waiting' : stops ? 'paused' : stored.state,
+        state: resumes ? 'waiting' : stops ? 'paused' : stored.state,
         note,
       });
     }

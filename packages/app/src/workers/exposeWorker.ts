@@ -1,4 +1,4 @@
-import { hearLongWork, type WorkHeard } from '@vast-swarm/core/longWork';
+import { onProgress, type ProgressListener } from '@vast-swarm/core/progress';
 import { expose } from 'comlink';
 import { SIGNS_EVERY, type Sign } from './signs';
 
@@ -10,15 +10,15 @@ interface Scope {
 /**
  * The one way in which our workers offer what they do: they give signs of life while they wait and while they work.
  *
- * @param heard is told of long work now and then; see WorkHeard
+ * @param heard is told of long work now and then; see ProgressListener
  */
-export function exposeWorker(offered: object, heard?: WorkHeard): void {
+export function exposeWorker(offered: object, heard?: ProgressListener): void {
   let last = -Infinity;
   const sign = (alive: number): void => {
     last = performance.now();
     (self as unknown as Scope).postMessage({ alive });
   };
-  hearLongWork((what, part, quiet) => {
+  onProgress((what, part, quiet) => {
     if (quiet === 0 && performance.now() - last < SIGNS_EVERY) return;
     sign(quiet);
     heard?.(what, part, quiet);

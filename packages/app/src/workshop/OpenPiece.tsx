@@ -22,7 +22,7 @@ import { BottomTabs } from './BottomTabs';
 import { LineUp } from '../lineUp/LineUp';
 import { Picture } from '../picture/Picture';
 import { Sheet } from '../sheet/Sheet';
-import { Tidings } from '../picture/Tidings';
+import { PictureNotices } from '../picture/PictureNotices';
 import { SheetDivider } from '../sheet/SheetDivider';
 import { OutsideContext, useOutsideOf } from '../control/OutsideContext';
 import { INPUT_LISTS, keepTaken, openInputs, type LiveInputs } from '../inputs';
@@ -191,7 +191,7 @@ export function OpenPiece({ id }: { id: string }) {
             >
               <Picture preview={preview} generation={generation} />
               <Walk />
-              <Tidings />
+              <PictureNotices />
               <Box sx={{ bgcolor: COLOURS.ground }}>
                 <BottomTabs />
               </Box>

@@ -1,4 +1,4 @@
-import { goesOn } from '../longWork';
+import { reportProgress } from '../progress';
 import { putHalves } from './half';
 import { packed } from './packing';
 
@@ -181,7 +181,7 @@ export async function exrOf(picture: ExrPicture): Promise<Uint8Array<ArrayBuffer
   const head = headOf(picture, channels);
   const making: Promise<Uint8Array>[] = [];
   for (let from = 0; from < height; from += LINES) {
-    goesOn('', from / height);
+    reportProgress('', from / height);
     making.push(block(linesOf(picture, channels, from, Math.min(height, from + LINES))));
   }
   const blocks = await Promise.all(making);

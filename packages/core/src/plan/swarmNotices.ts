@@ -35,10 +35,10 @@ function lessText({ dials }: Swarm): string {
 
 /** Of a swarm that is to have the colours of places without any; null where it is not. */
 export function colourlessText({ name, dials, emitter }: Swarm, scene: Scene): string | null {
-  const { title, barren } = kindOf('emitters', emitter.kind);
+  const { title, whyNoBirths } = kindOf('emitters', emitter.kind);
   if (!wantsPlaceColour(dials.colour)) return null;
   // Where nothing is chosen yet, that is told already.
-  if (barren?.(emitter.dials, inquiryOf(scene.piece))) return null;
+  if (whyNoBirths?.(emitter.dials, inquiryOf(scene.piece))) return null;
   return `${name} is to have the colour of the place it is born at, but those of ${title} have none here, so it is white. Choose another colour.`;
 }
 
@@ -46,9 +46,9 @@ export function colourlessText({ name, dials, emitter }: Swarm, scene: Scene): s
 export function placelessText(swarm: Swarm, scene: Scene): string | null {
   const { name, dials, emitter } = swarm;
   if (!takesEachPlace(dials) || emitterPlaces(swarm, (id) => scene.stock(id))) return null;
-  const { title, places, barren } = kindOf('emitters', emitter.kind);
+  const { title, places, whyNoBirths } = kindOf('emitters', emitter.kind);
   // Where nothing is chosen yet, that is told already.
-  if (places && barren?.(emitter.dials, inquiryOf(scene.piece))) return null;
+  if (places && whyNoBirths?.(emitter.dials, inquiryOf(scene.piece))) return null;
   const why = places ? 'as it is set' : 'of its own';
   return `${name} is to give each place of its emitter a particle, but ${title} has no places ${why} that could be counted, so none are born. Choose 'In bursts' and say how many.`;
 }

@@ -99,7 +99,7 @@ export interface EmitterKind<D extends Dials = Dials> extends Kind<D> {
   /** The swarm whose particles it is born from, by id; '' is none. */
   parent?(dials: ValuesOf<D>): string;
   /** Why nothing is born of it, in words for the artist, where that can be told from its dials. */
-  barren?: (dials: ValuesOf<D>, piece: Inquiry) => string | null;
+  whyNoBirths?: (dials: ValuesOf<D>, piece: Inquiry) => string | null;
 }
 
 export interface LaunchKind<D extends Dials = Dials> extends Kind<D> {

@@ -1,4 +1,4 @@
-import { goesOn } from '../longWork';
+import { reportProgress } from '../progress';
 
 const memos = new WeakMap<object, Map<string, unknown>>();
 
@@ -7,7 +7,7 @@ export function memo<T>(item: object, key: string, make: () => T): T {
   let known = memos.get(item);
   if (!known) memos.set(item, (known = new Map<string, unknown>()));
   if (!known.has(key)) {
-    goesOn();
+    reportProgress();
     known.set(key, make());
   }
   return known.get(key) as T;

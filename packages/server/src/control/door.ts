@@ -37,7 +37,7 @@ function doneWords(message: ActMessage): string {
 }
 
 /** Somebody who runs the piece from outside. */
-export interface Hand {
+export interface Client {
   name: string;
   answer: (answer: ControlAnswer) => void;
 }
@@ -54,7 +54,10 @@ export class ControlDoor {
   /** Where others stand, by what they are learnt as. */
   private readonly moved = new Map<string, number>();
   private timer: NodeJS.Timeout | null = null;
-  private readonly watchers = new Map<string, { hand: Hand; told: Record<string, ControlValue> }>();
+  private readonly watchers = new Map<
+    string,
+    { client: Client; told: Record<string, ControlValue> }
+  >();
   private messages = 0;
   private refused = 0;
   private why = '';
@@ -95,23 +98,23 @@ export class ControlDoor {
   }
 
   /** Follows a message, or says to its sender why not: one that there is no time for, too. */
-  hear(hand: Hand, read: () => ControlMessage): void {
+  hear(client: Client, read: () => ControlMessage): void {
     this.messages += 1;
     try {
       if (this.messages > MOST_MESSAGES) throw new NotFollowed(TOO_MANY);
       const message = read();
-      if ('list' in message) hand.answer(toldOf(this.offer, this.values));
-      else if ('watch' in message) this.watch(hand, message.watch);
-      else this.act(hand, message);
+      if ('list' in message) client.answer(toldOf(this.offer, this.values));
+      else if ('watch' in message) this.watch(client, message.watch);
+      else this.act(client, message);
     } catch (error) {
-      this.refuse(`${hand.name}: ${error instanceof Error ? error.message : String(error)}`);
-      this.answer(hand, {
+      this.refuse(`${client.name}: ${error instanceof Error ? error.message : String(error)}`);
+      this.answer(client, {
         error: error instanceof NotFollowed ? error.message : 'this cannot be read',
       });
     }
   }
 
-  private act(hand: Hand, message: ActMessage): void {
+  private act(client: Client, message: ActMessage): void {
     if (!this.runner) throw new NotFollowed('no piece is being run; open one and let it listen');
     const act =
       'set' in message || 'cue' in message
@@ -120,15 +123,15 @@ export class ControlDoor {
     if ('control' in act) this.sets.set(act.control, act);
     else this.fired.push(act);
     this.passSoon();
-    this.answer(hand, { done: doneWords(message) });
+    this.answer(client, { done: doneWords(message) });
   }
 
   /** Something with an address of its own is moved: the page may have learnt it, or may be about to. */
-  move(hand: Hand, { source, value }: Moved): void {
+  move(client: Client, { source, value }: Moved): void {
     this.messages += 1;
     const refuse = (error: string): void => {
-      this.refuse(`${hand.name}: ${error}`);
-      this.answer(hand, { error });
+      this.refuse(`${client.name}: ${error}`);
+      this.answer(client, { error });
     };
     if (this.messages > MOST_MESSAGES) {
       refuse(TOO_MANY);
@@ -147,10 +150,10 @@ export class ControlDoor {
     }, GATHER);
   }
 
-  private answer(hand: Hand, answer: ControlAnswer): void {
-    const count = (this.answers.get(hand.name) ?? 0) + 1;
-    this.answers.set(hand.name, count);
-    if (count <= MOST_ANSWERS) hand.answer(answer);
+  private answer(client: Client, answer: ControlAnswer): void {
+    const count = (this.answers.get(client.name) ?? 0) + 1;
+    this.answers.set(client.name, count);
+    if (count <= MOST_ANSWERS) client.answer(answer);
   }
 
   private passOn(): void {
@@ -163,9 +166,9 @@ export class ControlDoor {
     this.runner?.({ acts, moved });
   }
 
-  private watch(hand: Hand, on: boolean): void {
-    if (!on) this.leave(hand.name);
-    else this.watchers.set(hand.name, { hand, told: {} });
+  private watch(client: Client, on: boolean): void {
+    if (!on) this.leave(client.name);
+    else this.watchers.set(client.name, { client, told: {} });
   }
 
   /** Somebody is gone. */
@@ -183,7 +186,7 @@ export class ControlDoor {
       const values = Object.fromEntries(now.filter(([name, v]) => watcher.told[name] !== v));
       if (Object.keys(values).length === 0) continue;
       Object.assign(watcher.told, values);
-      watcher.hand.answer({ values });
+      watcher.client.answer({ values });
     }
   }
 

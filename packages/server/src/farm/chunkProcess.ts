@@ -7,7 +7,7 @@ import { makeFrames, prepare, type Prepared } from '../render';
 import { deliver } from '../deliver/delivery';
 import { openDelivery } from '../deliver/open';
 import { makeFolder, writeWhole } from '../writeWhole';
-import { argumentsIn, type Ask, type Told } from './hand';
+import { argumentsIn, type Ask, type Told } from './frameProcess';
 
 /**
  * The process of a worker in which frames are made: one render after the other, each made ready once. It is told what to do
@@ -28,7 +28,7 @@ export async function serveChunks(threads: number): Promise<void> {
     }
     const { prepared } = ready;
     tell({ about: { remembers: prepared.plan.finish.remembers } });
-    if (!ask.goesOn) await begin(engine, prepared, ask.state);
+    if (!ask.resumes) await begin(engine, prepared, ask.state);
     if (ask.task.task === 'states') await leaveStates(engine, ask.folder, ask.task.at, tell);
     else await frames(engine, prepared, ask, ask.task, tell);
   };

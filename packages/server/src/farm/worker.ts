@@ -13,7 +13,7 @@ import { say, tell } from '../say';
 import { BUILD_HASH } from '../version';
 import { makeFolder, writeWhole } from '../writeWhole';
 import { blobOf, partsOf, putParts } from './blobs';
-import { Hand, type Told } from './hand';
+import { FrameProcess, type Told } from './frameProcess';
 import { keys, PREFIX, QUEUE, STAYS, taskSchema, type Said, type Task } from './messages';
 import { Pace } from './pace';
 import { connect } from './redis';
@@ -53,8 +53,8 @@ export async function worker({ queue, threads, name, lease }: WorkerOptions): Pr
     throw error;
   }
   const folder = await mkdtemp(join(tmpdir(), 'vast-swarm-worker-'));
-  const hand = new Hand(CLI, ['make-chunks', '--threads', String(threads)]);
-  const bench = new Bench(redis, hand, folder, own);
+  const frames = new FrameProcess(CLI, ['make-chunks', '--threads', String(threads)]);
+  const bench = new Bench(redis, frames, folder, own);
   const taking = new Worker(QUEUE, (job: Job, token) => bench.work(job, token!), {
     connection: redis.duplicate({ maxRetriesPerRequest: null }),
     prefix: PREFIX,
@@ -68,7 +68,7 @@ export async function worker({ queue, threads, name, lease }: WorkerOptions): Pr
   taking.on('error', () => undefined);
   const end = async (): Promise<void> => {
     clearInterval(beat);
-    hand.stop();
+    frames.stop();
     await redis.del(keys.worker(own.id));
     await taking.close(true);
     await rm(folder, { recursive: true, force: true });
@@ -109,7 +109,7 @@ class Bench {
 
   constructor(
     private readonly redis: Redis,
-    private readonly hand: Hand,
+    private readonly frames: FrameProcess,
     private readonly folder: string,
     private readonly own: FarmWorker,
   ) {}
@@ -119,7 +119,8 @@ class Bench {
     const { redis, own } = this;
     own.perSecond = this.pace.perSecond;
     await redis.set(keys.worker(own.id), JSON.stringify(own), 'EX', STAYS.worker);
-    if (this.current !== null && (await redis.exists(keys.halted(this.current)))) this.hand.stop();
+    if (this.current !== null && (await redis.exists(keys.halted(this.current))))
+      this.frames.stop();
     else await admitted(redis, own);
   }
 
@@ -140,9 +141,9 @@ class Bench {
       const { stands } = this;
       this.stands = null;
       const here = stands?.render === task.render && stands.frame === task.begin;
-      const goesOn = here && this.hand.isThere;
-      const state = goesOn ? null : await this.stateOf(task, folder);
-      await this.hand.run({ task, folder, state, goesOn }, (told) => this.passOn(task, told));
+      const resumes = here && this.frames.isThere;
+      const state = resumes ? null : await this.stateOf(task, folder);
+      await this.frames.run({ task, folder, state, resumes }, (told) => this.passOn(task, told));
       this.stands = { render: task.render, frame: endOf(task) };
     } finally {
       this.current = null;

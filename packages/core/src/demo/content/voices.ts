@@ -1,4 +1,4 @@
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import type { Sound } from '../../stock/types';
 
 /** Samples a second of sounds that are made by code. */
@@ -14,7 +14,7 @@ export function mixed(seconds: number, voices: (add: Add) => void): Sound {
     const first = Math.round(begin * RATE);
     const last = Math.min(sum.length, first + Math.round(length * RATE));
     for (let i = Math.max(0, first); i < last; i++) sum[i] = sum[i]! + at((i - first) / RATE);
-    goesOn();
+    reportProgress();
   });
   const channel = Int16Array.from(sum, (v) => Math.round(32_000 * Math.tanh(v)));
   return { type: 'sound', rate: RATE, channels: [channel] };

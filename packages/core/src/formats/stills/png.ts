@@ -1,4 +1,4 @@
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { AROUND, pngOf, SIGNATURE, sumChunk, type Chunk } from '../../stock/pngFile';
 import { packed } from '../packing';
 import { srgb } from './srgb';
@@ -54,7 +54,7 @@ async function srgbPng(
   data: Uint8Array | Uint16Array,
   notes: Drawn['notes'] = {},
 ): Promise<Uint8Array<ArrayBuffer>> {
-  goesOn('', 0, data.byteLength / SPEED);
+  reportProgress('', 0, data.byteLength / SPEED);
   const bytes = data.BYTES_PER_ELEMENT;
   const head = new Uint8Array(13);
   new DataView(head.buffer).setUint32(0, width);

@@ -1,5 +1,5 @@
 import type { FlatStroke, SpaceStroke, Strokes } from '../../feeds/feeds';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { memo } from '../memo';
 
 /** Grid points along each side of a brushed plane. */
@@ -21,7 +21,7 @@ export function brushedFlow(strokes: Strokes): Flow {
     const nearest = new Nearest(GRID * GRID);
     strokes.forEach((stroke, i) => {
       const tell = (done: number): void => {
-        goesOn('brushed strokes', (i + done) / strokes.length);
+        reportProgress('brushed strokes', (i + done) / strokes.length);
       };
       if ('points' in stroke) lay(flow, stroke, nearest, tell);
     });
@@ -155,7 +155,7 @@ function gridOf(strokes: readonly SpaceStroke[]): SpaceFlow {
   const nearest = new Nearest(DEEP ** 3);
   strokes.forEach((stroke, i) => {
     layInSpace(flow, stroke, nearest, (done) => {
-      goesOn('strokes on a surface', (i + done) / strokes.length);
+      reportProgress('strokes on a surface', (i + done) / strokes.length);
     });
   });
   return flow;

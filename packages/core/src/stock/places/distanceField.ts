@@ -1,4 +1,4 @@
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { isClosed } from './meshParts';
 import { boundsOf } from '../points';
 import { memo, remembered } from '../memo';
@@ -70,7 +70,7 @@ export function fieldOf(mesh: Mesh, detail: number): Field {
     for (;;) {
       const { done, value } = work.next();
       if (done) return value;
-      goesOn('the measures of a mesh', value);
+      reportProgress('the measures of a mesh', value);
     }
   });
 }

@@ -1,5 +1,5 @@
 import { hashNumber, unitNumber } from '@vast-swarm/kernel';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { curveAlong, pointAlong } from './along';
 import { facesByArea } from './meshParts';
 import { spotsOf } from './pictureParts';
@@ -54,7 +54,7 @@ export function sample(data: StockData, count: number): Sampled {
     }
   };
   for (let i = 0; i < count; i++) {
-    if (i % EVERY === 0) goesOn('places on a shape', i / count);
+    if (i % EVERY === 0) reportProgress('places on a shape', i / count);
     placeOn(data, i, count, put);
   }
   return { points, colours, letters };
@@ -179,7 +179,8 @@ function halve(
   high: number,
 ): void {
   if (high - low < 2) return;
-  if (high - low > EVERY) goesOn('places on shapes that belong together', low / keys.length);
+  if (high - low > EVERY)
+    reportProgress('places on shapes that belong together', low / keys.length);
   const { points } = sampled[0]!;
   const least = [Infinity, Infinity, Infinity];
   const most = [-Infinity, -Infinity, -Infinity];

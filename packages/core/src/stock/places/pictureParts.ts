@@ -1,6 +1,6 @@
 import { luminanceOf } from '../../feeds/luminance';
 import { LIGHT } from '../../feeds/colour';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { memo } from '../memo';
 import { aliasOf, type Alias } from './alias';
 import type { Picture } from '../types';
@@ -32,7 +32,7 @@ export function lightOf(picture: Picture): { width: number; height: number; ligh
     const [width, height] = [Math.ceil(picture.width / k), Math.ceil(picture.height / k)];
     const light = new Float32Array(4 * width * height);
     for (let y = 0; y < height; y++) {
-      goesOn('the light of a picture', y / height);
+      reportProgress('the light of a picture', y / height);
       for (let x = 0; x < width; x++) {
         const at = 4 * (y * width + x);
         let n = 0;

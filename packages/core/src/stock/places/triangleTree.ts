@@ -1,5 +1,5 @@
 import type { Mesh } from '../types';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { memo } from '../memo';
 
 /** Nodes go by whole numbers of single precision: two for each triangle. */
@@ -62,7 +62,7 @@ class Builder {
   /** Writes the node over some of the order, and all below it. */
   private branch(begin: number, end: number): void {
     const at = this.made++;
-    if (at % EVERY === 0) goesOn('the tree of a mesh', at / (this.nodes.length / NODE));
+    if (at % EVERY === 0) reportProgress('the tree of a mesh', at / (this.nodes.length / NODE));
     if (end - begin === 1) this.leaf(at, begin);
     else {
       const middle = this.halved(begin, end);

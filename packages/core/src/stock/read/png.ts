@@ -1,6 +1,6 @@
 import { decode, type DecodedPng } from 'fast-png';
 import { Unzlib, zlibSync } from 'fflate';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import type { Picture } from '../types';
 import { pngOf, SIGNATURE, type Chunk } from '../pngFile';
 import { StockError } from './error';
@@ -97,7 +97,7 @@ function unpacked(name: string, parts: readonly Uint8Array[], size: number): Uin
     const stream = new Unzlib(take);
     for (const part of parts) {
       for (let k = 0; k < part.length; k += AT_A_TIME) {
-        goesOn(name, at / size);
+        reportProgress(name, at / size);
         stream.push(part.subarray(k, k + AT_A_TIME));
       }
     }

@@ -1,5 +1,5 @@
 import { unzipSync } from 'fflate';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 
 /** What is wrong with a zip, in words. */
 export class ZipError extends Error {
@@ -71,7 +71,7 @@ export function unzip(bytes: Uint8Array, wanted: (name: string) => boolean = isO
     return unzipSync(bytes, {
       filter({ name, originalSize }) {
         if (!wanted(name)) return false;
-        goesOn(name, done / all, originalSize / SPEED);
+        reportProgress(name, done / all, originalSize / SPEED);
         done += originalSize;
         return true;
       },

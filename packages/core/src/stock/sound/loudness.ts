@@ -1,4 +1,4 @@
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { memo } from '../memo';
 import { FULL_SCALE, type Sound } from '../types';
 import { bandFilter } from './biquad';
@@ -76,7 +76,7 @@ export class LoudnessMeter {
     const half = scale / 2;
     for (let from = begin; from < end; from += BLOCK) {
       const count = Math.min(BLOCK, end - from);
-      goesOn();
+      reportProgress();
       for (let i = 0, j = from; i < count; i++, j++) block[i] = (left[j]! + right[j]!) * half;
       this.measure(count);
     }

@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { memo } from '../memo';
 import { FULL_SCALE, type Sound } from '../types';
 
@@ -85,7 +85,7 @@ export function takeBlock(
 ): number {
   const size = block.length;
   let sum = 0;
-  goesOn();
+  reportProgress();
   for (let i = 0; i < size; i++) {
     const at = end - size + i;
     let v = 0;

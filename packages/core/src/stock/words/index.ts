@@ -1,5 +1,5 @@
 import type { Font, Glyph } from 'fontkit';
-import { goesOn } from '../../longWork';
+import { reportProgress } from '../../progress';
 import { coarserOf, simplifierReady } from '../places/coarser';
 import { checkTriangles } from '../read/checkTriangles';
 import type { Curve, Mesh, Outline } from '../types';
@@ -111,7 +111,7 @@ async function meshOf(
   const letterOf = new Uint32Array(triangles.length / 3);
   let [vertex, corner] = [0, 0];
   for (const [i, { surface, x, y, number }] of ordered.entries()) {
-    if (i % EVERY === 0) goesOn('letters', i / ordered.length);
+    if (i % EVERY === 0) reportProgress('letters', i / ordered.length);
     const off = [x, y, 0];
     surface.positions.forEach((v, k) => (positions[3 * vertex + k] = (v + off[k % 3]!) * scale));
     surface.triangles.forEach((v, k) => (triangles[corner + k] = v + vertex));

@@ -1,7 +1,7 @@
 import { rangeOf } from '../../../feeds/feeds';
 import { spacingOf } from '../../../stock/places/spacing';
 import { number, stockDial } from '../../../language/dials';
-import { NOTHING_CHOSEN } from './barren';
+import { NOTHING_CHOSEN } from './nothingChosen';
 import { nowhere, pointOf } from './mesh';
 import { orderDial, placeNumber } from './order';
 import { emitter } from '../../define';
@@ -26,7 +26,7 @@ export const cloud = emitter({
       coloured: data.colours !== undefined,
     };
   },
-  barren: ({ cloud: chosen }) => (chosen ? null : NOTHING_CHOSEN),
+  whyNoBirths: ({ cloud: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const data = dial.stock('cloud');
     if (data?.type !== 'cloud' || data.positions.length === 0) return nowhere(dial);

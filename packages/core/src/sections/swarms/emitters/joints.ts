@@ -128,7 +128,7 @@ export const joints = emitter({
   help: 'Particles start from the joints, the bones or the body of a performer, and can stay there.',
   icon: 'M12 3.5a1.6 1.6 0 1 0 .01 0M12 8v6M6.5 9.5L12 8l5.5 1.5M12 14l-3.5 6M12 14l3.5 6M4 12h.01M20 12h.01M6 20h.01M18 20h.01',
   dials,
-  barren(dials, piece) {
+  whyNoBirths(dials, piece) {
     const performer = piece.performer(dials.performer);
     if (!performer) return 'It is born of a performer, and none is chosen.';
     const { name, on, moves } = performer;

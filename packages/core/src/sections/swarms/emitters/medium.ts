@@ -2,7 +2,7 @@ import { hash, random } from '@vast-swarm/kernel';
 import { number, partDial } from '../../../language/dials';
 import { MediumReader } from '../../../language/mediumSample';
 import { emitter } from '../../define';
-import { NOTHING_CHOSEN } from './barren';
+import { NOTHING_CHOSEN } from './nothingChosen';
 import { nowhere } from './mesh';
 
 /** Places that a birth tries before it is given up. */
@@ -20,7 +20,7 @@ export const medium = emitter({
     }),
     takes: number('Takes along', 0.5, [-10, 10], 'The part of its velocity that they start with.'),
   },
-  barren: ({ medium }, piece) => {
+  whyNoBirths: ({ medium }, piece) => {
     if (medium === '') return NOTHING_CHOSEN;
     const of = piece.medium(medium);
     return of?.on === false ? `It is born of ${of.name}, which is switched off.` : null;

@@ -17,7 +17,7 @@ import type { Mesh } from '../../../stock/types';
 import type { Birthplace } from '../../kinds';
 import { choice, number, stockDial } from '../../../language/dials';
 import { fieldAt } from '../../colliders/fieldAt';
-import { NOTHING_CHOSEN } from './barren';
+import { NOTHING_CHOSEN } from './nothingChosen';
 import { orderDial, pickRow, placeNumber } from './order';
 import { emitter } from '../../define';
 
@@ -172,7 +172,7 @@ export const mesh = emitter({
       coloured: data.colours !== undefined,
     };
   },
-  barren: ({ mesh: chosen }) => (chosen ? null : NOTHING_CHOSEN),
+  whyNoBirths: ({ mesh: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const data = dial.stock('mesh');
     if (data?.type !== 'mesh' || data.positions.length === 0) return nowhere(dial);

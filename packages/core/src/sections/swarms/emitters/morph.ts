@@ -5,7 +5,7 @@ import { spacingOf } from '../../../stock/places/spacing';
 import { matched, sample } from '../../../stock/places/match';
 import type { StockData } from '../../../stock/types';
 import { choice, number, stockDial } from '../../../language/dials';
-import { NOTHING_CHOSEN } from './barren';
+import { NOTHING_CHOSEN } from './nothingChosen';
 import { placeInTurn } from './order';
 import { nowhere } from './mesh';
 import { emitter } from '../../define';
@@ -144,7 +144,7 @@ export const morph = emitter({
       coloured: 'colours' in first || first.type === 'picture',
     };
   },
-  barren: ({ shape1 }) => (shape1 ? null : NOTHING_CHOSEN),
+  whyNoBirths: ({ shape1 }) => (shape1 ? null : NOTHING_CHOSEN),
   build(dial) {
     const found = shapesOf(dial);
     if (found.length === 0) return nowhere(dial);

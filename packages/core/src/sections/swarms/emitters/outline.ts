@@ -7,7 +7,7 @@ import { evenPlaces, lengthOf, segmentsOf } from '../../../stock/places/along';
 import type { Outline } from '../../../stock/types';
 import { choice, number, stockDial } from '../../../language/dials';
 import { emitter } from '../../define';
-import { NOTHING_CHOSEN } from './barren';
+import { NOTHING_CHOSEN } from './nothingChosen';
 import { pickRow, placeInTurn } from './order';
 
 const dials = {
@@ -110,7 +110,7 @@ export const outline = emitter({
       coloured: false,
     };
   },
-  barren: ({ outline: chosen }) => (chosen ? null : NOTHING_CHOSEN),
+  whyNoBirths: ({ outline: chosen }) => (chosen ? null : NOTHING_CHOSEN),
   build(dial) {
     const g = dial.graph;
     const zero = g.float(0);

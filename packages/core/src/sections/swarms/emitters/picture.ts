@@ -2,7 +2,7 @@ import { Vec3, type Expr } from '@vast-swarm/kernel';
 import { spotsByWeight, spotsOf } from '../../../stock/places/pictureParts';
 import { rangeOf } from '../../../feeds/feeds';
 import { choice, number, pictureDial } from '../../../language/dials';
-import { NOTHING_CHOSEN } from './barren';
+import { NOTHING_CHOSEN } from './nothingChosen';
 import { nowhere } from './mesh';
 import { pixelStep } from '../../../stock/clip/spots';
 import { movingPlace, spotTrack } from './movingPicture';
@@ -46,7 +46,7 @@ export const picture = emitter({
     const spots = spotsOf(data, by, limit);
     return { count: spots.count, spacing: () => spots.pixel * rangeOf(width)[1], coloured: true };
   },
-  barren: ({ picture: chosen }) =>
+  whyNoBirths: ({ picture: chosen }) =>
     chosen ? 'No pixel of the picture passes the limit.' : NOTHING_CHOSEN,
   build(dial) {
     const data = dial.picture('picture');

@@ -18,7 +18,7 @@ export const swarm = emitter({
     share: number('Takes along', 0, [-10, 10], "The part of the other's velocity it starts with."),
   },
   parent: (dials) => dials.swarm,
-  barren(dials, piece) {
+  whyNoBirths(dials, piece) {
     const parent = piece.swarm(dials.swarm);
     if (!parent) return 'It is born from a swarm, and none is chosen.';
     return parent.on ? null : `It is born from ${parent.name}, which is switched off.`;

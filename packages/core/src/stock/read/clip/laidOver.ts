@@ -1,4 +1,4 @@
-import { goesOn } from '../../../longWork';
+import { reportProgress } from '../../../progress';
 import type { Picture } from '../../types';
 
 /** A picture of a clip that is laid over those before it: where, and what becomes of it when the next one comes. */
@@ -35,7 +35,7 @@ export function laidOver(
     if (last?.leaves === 'nothing') clear(last);
     if (last?.leaves === 'what was before' && before) canvas.set(before);
     before = layers[next]!.leaves === 'what was before' ? canvas.slice() : null;
-    goesOn();
+    reportProgress();
     lay(next, canvas);
     next += 1;
   };

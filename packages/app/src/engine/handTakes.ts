@@ -2,7 +2,7 @@ import { LiveTake, type Take } from '@vast-swarm/core/feeds';
 import { takeKey } from '@vast-swarm/core/plan';
 import type { Piece } from '@vast-swarm/core/piece';
 
-interface Hand {
+interface HandTake {
   take: LiveTake;
   value: number;
   /** Let go: what was recorded is on its way into the piece. */
@@ -10,8 +10,8 @@ interface Hand {
 }
 
 /** Signals that are moved by hand while the piece plays: what moves them is recorded frame by frame. */
-export class Hands {
-  private readonly hands = new Map<string, Hand>();
+export class HandTakes {
+  private readonly hands = new Map<string, HandTake>();
 
   /** What is being recorded, by signal. */
   get takes(): ReadonlyMap<string, LiveTake> {

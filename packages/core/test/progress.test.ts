@@ -1,7 +1,7 @@
 import { MADE } from '@vast-swarm/core/content';
 import { strToU8, zipSync } from 'fflate';
 import { made, madeType, secondsOf, unzip, type Mesh, type Sound } from '@vast-swarm/core/stock';
-import { hearLongWork } from '../src/longWork';
+import { onProgress } from '../src/progress';
 import { brushedFlow } from '../src/stock/places/brush';
 import { fieldOf } from '../src/stock/places/distanceField';
 import { matched } from '../src/stock/places/match';
@@ -10,13 +10,13 @@ import { triangleTree } from '../src/stock/places/triangleTree';
 /** Long work says how far it is, and can be ended on its way without leaving half of it behind. */
 
 afterEach(() => {
-  hearLongWork(() => undefined);
+  onProgress(() => undefined);
 });
 
 /** What is said while something is done. */
 function said(work: () => unknown): { what: string; part: number; quiet: number }[] {
   const heard: { what: string; part: number; quiet: number }[] = [];
-  hearLongWork((what, part, quiet) => heard.push({ what, part, quiet }));
+  onProgress((what, part, quiet) => heard.push({ what, part, quiet }));
   work();
   return heard.filter(({ what }) => what !== '');
 }
@@ -97,12 +97,12 @@ test.each(WORK)(
     const wanted = begin()();
     for (const after of [1, 2, 4]) {
       let left = after;
-      hearLongWork((what) => {
+      onProgress((what) => {
         if (what !== '' && --left === 0) throw new Error('ended');
       });
       expect(work).toThrow('ended');
     }
-    hearLongWork(() => undefined);
+    onProgress(() => undefined);
     expect(work()).toEqual(wanted);
   },
 );
@@ -111,7 +111,7 @@ test.each(MADE.filter((name) => madeType(name) === 'sound'))(
   '%s is told as it is made, in steps that a slow machine takes in time',
   (name) => {
     let steps = 0;
-    hearLongWork(() => steps++);
+    onProgress(() => steps++);
     const sound = made(name) as Sound;
     expect(steps).toBeGreaterThan(secondsOf(sound) / 2);
   },

@@ -6,7 +6,7 @@ import { useApp, useAppDispatch, usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 
 /** What is to be known of the picture, on lines of their own below it: limits, and why it is empty. */
-export function Tidings() {
+export function PictureNotices() {
   const piece = usePiece();
   const dispatch = useAppDispatch();
   const notices = useApp((s) => s.tools.notices);

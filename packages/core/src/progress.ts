@@ -6,16 +6,16 @@
  * @param quiet seconds that may pass before the next word, where that cannot be helped
  * @throws anything, to end work that has a name
  */
-export type WorkHeard = (what: string, part: number, quiet: number) => void;
+export type ProgressListener = (what: string, part: number, quiet: number) => void;
 
-let hear: WorkHeard = () => undefined;
+let hear: ProgressListener = () => undefined;
 
 /** Has somebody hear of all long work of this thread: to show how far it is, to tell it from a loop, or to end it. */
-export function hearLongWork(heard: WorkHeard): void {
+export function onProgress(heard: ProgressListener): void {
   hear = heard;
 }
 
-/** What takes long calls this ten times a second or more; see WorkHeard. */
-export function goesOn(what = '', part = 0, quiet = 0): void {
+/** What takes long calls this ten times a second or more; see ProgressListener. */
+export function reportProgress(what = '', part = 0, quiet = 0): void {
   hear(what, part, quiet);
 }

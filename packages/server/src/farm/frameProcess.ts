@@ -12,7 +12,7 @@ export interface Ask {
   /** The file of the state that it begins from; null is the very beginning. */
   state: string | null;
   /** Whether it goes on from where the task before has ended, whatever `state` says. */
-  goesOn: boolean;
+  resumes: boolean;
 }
 
 /** What is told by that process. */
@@ -51,7 +51,7 @@ export class Failed extends Error {
 }
 
 /** The process that makes a worker's frames; begun when it is needed, and again where it has died. */
-export class Hand {
+export class FrameProcess {
   private child: ChildProcess | null = null;
 
   constructor(
