@@ -11,7 +11,7 @@ export interface ShippedRecipe {
   /** The frame that shows them best. */
   frame: number;
   parts: () => Parts;
-  /** What shows them: themselves, or what they do in the piece that they come from. */
+  /** The piece of its picture: the recipe itself, or the piece that it was taken from. */
   shown: () => Piece;
 }
 

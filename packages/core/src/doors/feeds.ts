@@ -1,4 +1,7 @@
-/** What fills a dial: values, spreads, shapes over life, gradients, maps, takes, masks and formulas, as data and as schemas. */
+/**
+ * Feeds, the values that fill dials: spreads, shapes over life, gradients, maps, takes, masks and formulas, as data and
+ * as schemas.
+ */
 
 export { LAYER_MODES } from '../feeds/blend';
 export { fromLinear, hexOf, LIGHT, linearRgb, type Rgb, toLinear } from '../feeds/colour';

@@ -1,4 +1,4 @@
-/** What engines do with a plan step by step; playback of any frame; counts of what is seen. */
+/** Running a plan: steps of an engine, playback of any frame, counts of visible particles. */
 
 export { type BodyDevice, drawBodies } from '../play/bodies';
 export { census, type Census, project } from '../play/census';

@@ -1,4 +1,4 @@
-/** What pieces use from files or have made by code: types, readers, what is heard, seen and performed, and how it travels to workers. */
+/** The stock: types of its things, readers of files, sounds, pictures and motions, and how they travel to workers. */
 
 export { LivePictures } from '../stock/clip/livePictures';
 export { movingClip } from '../stock/clip/movingClip';

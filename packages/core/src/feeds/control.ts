@@ -3,7 +3,7 @@ import { hexOf, linearRgb, type Rgb } from './colour';
 import { gradientAt, hexSchema, stopsSchema, type Stop } from './gradient';
 import { EASES, eased, type Ease } from './shape';
 
-/** What a control can be set to: a number, on or off, a colour, a gradient, or the name of a thing or an option. */
+/** The value of a control: a number, on or off, a colour, a gradient, or the name of a thing or an option. */
 export type ControlValue = number | boolean | string | Stop[];
 
 export const controlValueSchema: z.ZodType<ControlValue> = z.union([
@@ -21,7 +21,7 @@ export const movesSchema = z
   .array(
     z.strictObject({
       place: placeSchema,
-      /** What the dial is at the control's lowest and highest. */
+      /** The dial's values at the control's lowest and highest. */
       from: z.number().min(-1e7).max(1e7).optional(),
       to: z.number().min(-1e7).max(1e7).optional(),
       /** Straight if nothing is said. */
@@ -32,7 +32,7 @@ export const movesSchema = z
 export type Moves = z.infer<typeof movesSchema>;
 export type Move = Moves[number];
 
-/** What a cue sets controls to. */
+/** Values that a cue sets controls to. */
 export const setsSchema = z
   .array(z.strictObject({ control: z.string().min(1).max(64), to: controlValueSchema }))
   .max(64)
@@ -65,7 +65,7 @@ export interface Fade {
 export const NEARLY = 1e-7;
 
 /**
- * What a fade has come to at a time at or behind its beginning: at its end, and ever after, exactly what it leads to.
+ * The value of a fade at a time at or behind its beginning: at its end, and ever after, exactly that which it leads to.
  */
 export function fadeAt({ at, over, ease, from, to }: Fade, time: number): ControlValue {
   const since = time - at;

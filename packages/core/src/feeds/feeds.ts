@@ -165,9 +165,9 @@ export type NumberFeed = z.infer<typeof numberFeedSchema>;
 export type GradientFeed = z.infer<typeof gradientSchema>;
 export type ChannelsFeed = z.infer<typeof channelsSchema>;
 export type ColourFeed = z.infer<typeof colourFeedSchema>;
-/** What one component of a vector, or a number that is the same for all particles, can hold. */
+/** Value of one component of a vector, or of a number that is the same for all particles. */
 export type FrameFeed = number | SignalFeed | FormulaFeed;
-/** What a number can hold that each particle keeps from its birth. */
+/** Value of a number that each particle keeps from its birth. */
 export type BirthFeed = z.infer<typeof birthFeedSchema>;
 /** Plain numbers. */
 export type Vector = [number, number, number];
@@ -268,7 +268,7 @@ export function isColourMap(value: ColourFeed): value is ColourMapFeed {
   return feedIs(value, 'map');
 }
 
-/** What either looks up, of a value that is one. */
+/** The map in a value that is one. */
 export function mapOf(value: DialValue): MapFeed | ColourMapFeed | null {
   return feedIs(value, 'map') ? (value as MapFeed | ColourMapFeed) : null;
 }

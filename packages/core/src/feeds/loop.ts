@@ -1,4 +1,4 @@
-/** What a loop is of: frames, and how many there are a second. */
+/** Length of a loop: its frames, and how many there are a second. */
 export interface Looping {
   loop?: boolean | undefined;
   length: number;
@@ -26,7 +26,7 @@ export function roundOf({ loop, length }: Pick<Looping, 'loop' | 'length'>, fram
   return loop ? Math.floor(frame / length) : 0;
 }
 
-/** What is left of a whole number, 0 and up. */
+/** Remainder of a division, from 0 up to the divisor, for negative numbers too. */
 export function modulo(value: number, by: number): number {
   return value - Math.floor(value / by) * by;
 }

@@ -1,7 +1,7 @@
 import { z } from '../zod';
 import { shapeSchema } from './shape';
 
-/** What a map is asked for at a place: of linear light, of opacity, or of its colour. */
+/** Channels of a map: linear light, opacity, or colour. */
 export const MAP_CHANNELS = [
   'brightness',
   'red',
@@ -25,7 +25,7 @@ export const mapPlaneSchema = z.strictObject({
 });
 export type MapPlane = z.infer<typeof mapPlaneSchema>;
 
-/** What is looked up, and where. */
+/** Dials of a map: its source, and the place that is looked up in it. */
 const lookup = {
   feed: z.literal('map'),
   /** A picture of the stock or a moving picture of the piece, by id; `colour`: the colour of the place of birth. */

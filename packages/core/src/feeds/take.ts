@@ -77,7 +77,7 @@ export class LiveTake implements Take {
     return first / this.rate;
   }
 
-  /** What is recorded now. */
+  /** The take as it is recorded so far. */
   copy(): Take {
     return { rate: this.rate, first: this.first, values: [...this.values] };
   }

@@ -4,7 +4,7 @@ import { EASES } from '../feeds/shape';
 import { calledName } from '../piece/controls';
 import { thereAre } from '../piece/thereAre';
 
-/** What those who run a show from outside, the server, and the page that runs the piece say to each other. */
+/** Messages between those who run a show from outside, the server, and the page that runs the piece. */
 
 const name = z.string().min(1).max(200);
 const seconds = z.number().min(0).max(3600);
@@ -39,10 +39,10 @@ export const offerSchema = z.strictObject({
 });
 export type Offer = z.infer<typeof offerSchema>;
 
-/** What a page that runs a piece tells the server. */
+/** Message to the server from a page that runs a piece. */
 export const runnerSchema = z.union([
   z.strictObject({ offer: offerSchema }),
-  /** What controls are now, by id. */
+  /** Present values of controls, by id. */
   z.strictObject({ values: z.record(z.string().max(64), controlValueSchema) }),
 ]);
 export type RunnerNews = z.infer<typeof runnerSchema>;
@@ -67,7 +67,7 @@ export type ControlMessage = z.infer<typeof messageSchema>;
 type PieceMessage = Extract<ControlMessage, { set: string } | { cue: string }>;
 export type ActMessage = Exclude<ControlMessage, { list: true } | { watch: boolean }>;
 
-/** What is done with all of a show, beside what is played of its pieces; `go` without an entry is to the next. */
+/** An act on a whole show, beside those on its pieces; `go` without an entry is to the next. */
 export type ShowAct =
   | { all: 'go'; entry?: string }
   | { all: 'brightness'; to: number; over?: number }
@@ -75,12 +75,12 @@ export type ShowAct =
   | { all: 'held'; to: boolean }
   | { all: 'blackout'; to: boolean };
 
-/** What is done with a piece in the page that runs it. */
+/** An act on a piece, for the page that runs it. */
 export type PieceAct =
   | { control: string; to: ControlValue; over?: number; ease?: (typeof EASES)[number] }
   | { cue: string };
 
-/** What is done in the page that runs a piece, or a show. */
+/** An act for the page that runs a piece, or a show. */
 export type OutsideAct = PieceAct | ShowAct;
 
 /** Something outside, by what it is learnt as, and where it stands, from 0 to 1. */
@@ -89,7 +89,7 @@ export interface Moved {
   value: number;
 }
 
-/** What the server tells the page that runs the piece. */
+/** Message of the server to the page that runs the piece. */
 export interface RunnerTold {
   acts: OutsideAct[];
   moved: Moved[];
@@ -130,7 +130,7 @@ function found<T extends { name: string }>(parts: readonly T[], called: string, 
 }
 
 /**
- * What a message asks to be done, checked against what there is.
+ * The act that a message asks for, checked against the piece.
  *
  * @throws NotFollowed that says what there is instead; then nothing is to be done
  */
@@ -143,7 +143,7 @@ export function actOf(offer: Offer, message: PieceMessage): PieceAct {
 }
 
 /**
- * What a message asks to be done with all of a show.
+ * The act on a whole show that a message asks for.
  *
  * @throws NotFollowed where no show is run, or it has no such piece
  */
@@ -191,12 +191,12 @@ function valueFor(control: Offered, to: unknown): ControlValue {
 
 /** A control as those outside are told of it. */
 export interface Told extends Omit<Offered, 'id'> {
-  /** What it is called by. */
+  /** The name it has outside. */
   called: string;
   value: ControlValue | null;
 }
 
-/** What the server says to those outside. */
+/** Message of the server to those outside. */
 export type ControlAnswer =
   | { done: string }
   | { error: string }
@@ -209,7 +209,7 @@ export type ControlAnswer =
     }
   | { values: Record<string, ControlValue> };
 
-/** What there is, as those outside are told. */
+/** The list of controls and cues with their values, as those outside get it. */
 export function toldOf(offer: Offer, values: Readonly<Record<string, ControlValue>>) {
   const { piece, controls, cues, pieces } = offer;
   const plain = ({ name: called }: { name: string }) => ({

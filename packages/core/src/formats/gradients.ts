@@ -7,7 +7,7 @@ import { EASES } from '../feeds/shape';
 
 extend([names]);
 
-/** What is wrong with a gradient's file, and where. */
+/** The error of a gradient's file: the fault, and its place. */
 export class GradientError extends Error {
   override readonly name = 'GradientError';
 }
@@ -17,7 +17,7 @@ const MOST = 32;
 
 const round = (v: number): number => Math.round(v * 10000) / 10000;
 
-/** What a screen shows of a stop: light over 1 as its own colour at full strength. */
+/** Colour of a stop on a screen: light over 1 as its own colour at full strength. */
 function shownColour({ colour, light = 1 }: Stop): string {
   if (light >= 1) return colour;
   return hexOf(

@@ -1,6 +1,6 @@
 import { z } from '../zod';
 
-/** What those who send joints, the server, and the pages say to each other. */
+/** Messages between those who send joints, the server, and the pages. */
 
 /** Metres: nobody is further away. */
 const FAR = 1e5;
@@ -23,7 +23,7 @@ const pose = z.strictObject({
   bones: z.record(name, name).default({}),
 });
 
-/** What is sent of one performer at a time. */
+/** One pose of one performer, as it is sent. */
 export type SentPose = z.infer<typeof pose>;
 
 const poses = z.array(pose).max(DOOR.performers);
@@ -51,11 +51,11 @@ export interface Present {
   bones: Record<string, string>;
 }
 
-/** What the server tells pages. */
+/** Message of the server to pages. */
 export type DoorNews =
   /** Who is there, from now on. */
   | { present: Present[] }
   /** Where the joints of somebody are, x, y, z of each in the order in which they were told. */
   | { pose: string; time: number; places: number[] }
-  /** What came in during the last second, what was not understood of it, and the address for joints. */
+  /** Counts of the last second, messages that came and those that were refused, and the address for joints. */
   | { address: string; messages: number; refused: number; why: string };

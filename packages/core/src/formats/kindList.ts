@@ -7,7 +7,7 @@ import { NO_SWARM, type DialSpec, type Dials } from '../language/dials';
 const tidy = (n: number): string =>
   Math.abs(n) >= 1e6 ? n.toExponential().replace('+', '') : String(n);
 
-/** What may stand for a dial, and what it is if nothing does. */
+/** The values a dial may have, and its default, in words. */
 function valuesText(spec: DialSpec): string {
   const unit = 'unit' in spec && spec.unit ? ` ${spec.unit}` : '';
   switch (spec.type) {

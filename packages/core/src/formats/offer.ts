@@ -13,7 +13,7 @@ export function picturesOf({ stock, pictures }: Piece): Named[] {
   return [...stock.filter((s) => s.type === 'picture'), ...pictures];
 }
 
-/** What all dials that a control moves can be chosen to be. */
+/** Options that all dials of a control have in common. */
 export function optionsOf(piece: Piece, control: Part): Named[] {
   const choices = movesOf(control).flatMap((move) => {
     const spec = heldPlace(piece, control, move)?.spec;
@@ -26,7 +26,7 @@ export function optionsOf(piece: Piece, control: Part): Named[] {
 }
 
 /**
- * What a fader or a button outside does to a piece, as it was learnt.
+ * Acts on a piece by a fader or a button outside, as it was learnt.
  *
  * @param before where it stood before: a cue is fired when it is pressed, not while it is
  */
@@ -71,7 +71,7 @@ export function showOffer(piece: Piece | null, pieces: readonly Named[]): Offer 
   return { ...own, controls: [...whole, ...own.controls], pieces: [...pieces] };
 }
 
-/** What is done where a control of all of a show is set; null where it is one of a piece. */
+/** The act on a whole show that a control of it stands for; null where it is one of a piece. */
 export function wholeAct(act: OutsideAct): ShowAct | null {
   if (!('control' in act) || !act.control.startsWith('/')) return null;
   const to = act.to as number;

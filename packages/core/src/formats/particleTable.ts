@@ -9,14 +9,14 @@ export interface ParticleTable {
 }
 
 /**
- * What an engine holds by slot: age and life (s), px … pz (m), vx … vz (m/s), size (m), r, g, b (linear light),
- * a (opacity).
+ * An engine's particles by slot: age and life (s), px … pz (m), vx … vz (m/s), size (m), r, g, b (linear light), a
+ * (opacity).
  */
 export type ParticlesBySlot = Readonly<
   Record<Exclude<(typeof COLUMNS)[number], 'id'>, Float32Array>
 >;
 
-/** What an engine tells of particles, by the names of the columns. */
+/** Particles of an engine as columns, by their names. */
 export function bySlot({
   red: r,
   green: g,

@@ -106,7 +106,7 @@ export function numberOf(text: string | undefined, what: string): number | undef
   throw new NotFollowed(`'${plain.slice(0, 40)}' is no ${what}; a number of seconds is wanted`);
 }
 
-/** What a row plays: a cue, or what a control is set to. */
+/** The act of a row: a cue, or a value for a control. */
 export function actIn(offer: Offer, row: Row): PieceAct {
   const name = row.name?.trim() ?? '';
   const value = row.value?.trim() ?? '';

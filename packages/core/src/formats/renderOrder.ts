@@ -87,7 +87,7 @@ export const farmWorkerSchema = z.object({
   threads: z.int(),
   /** The program: only equal ones make equal pixels. */
   program: z.string(),
-  /** What they are at; null between. */
+  /** Their present task; null between two. */
   at: z
     .object({
       render: z.string(),
@@ -103,7 +103,7 @@ export const farmWorkerSchema = z.object({
 });
 export type FarmWorker = z.infer<typeof farmWorkerSchema>;
 
-/** What can be done with a render. */
+/** Acts on a render. */
 export const JOB_ACTS = ['pause', 'go', 'cancel', 'retry', 'sooner', 'later'] as const;
 export type JobAct = (typeof JOB_ACTS)[number];
 

@@ -35,6 +35,6 @@ export function isVideo(format: string): format is VideoFormat {
   return Object.hasOwn(VIDEOS, format);
 }
 
-/** What each is for: to look at soon, to show, to work on. */
+/** Qualities of a video: to look at soon, to show, to work on. */
 export const QUALITIES = { draft: 'Draft', good: 'Good', best: 'Best' } as const;
 export type Quality = keyof typeof QUALITIES;

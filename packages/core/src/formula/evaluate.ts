@@ -1,6 +1,6 @@
 import type { Formula, FunctionName, Name, Operator } from './parse';
 
-/** What a formula is worked out with: plain numbers on the host, nodes of a graph in a kernel. */
+/** Arithmetic of a formula: with plain numbers on the host, with nodes of a graph in a kernel. */
 export interface Algebra<T> {
   number(value: number): T;
   name(name: Name): T;

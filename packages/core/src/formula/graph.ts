@@ -2,7 +2,7 @@ import { atan2, cos, exp, hash, log, pow, sin, type Expr, type Graph } from '@va
 import { evaluate, type Algebra } from './evaluate';
 import type { Formula, Name } from './parse';
 
-/** What a formula reads of a particle. */
+/** Inputs of a formula from a particle. */
 export interface OfParticle {
   name: (name: Name) => Expr;
   /** A random number of the particle, by a whole number (i32). */
@@ -85,12 +85,12 @@ function nodes(g: Graph, { name, pick, map }: OfParticle): Algebra<Expr> {
   };
 }
 
-/** What has no value. */
+/** A node without a value (NaN). */
 function nothing(g: Graph): Expr {
   return g.float(0).div(0);
 }
 
-/** What grows beyond all bounds as a number nears 0 from above. */
+/** Infinity, as 1 over a number that nears 0 from above. */
 function endless(g: Graph): Expr {
   return g.float(1).div(0);
 }

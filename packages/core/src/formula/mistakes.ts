@@ -1,6 +1,6 @@
 import { FormulaError } from './formulaError';
 
-/** What is often written for something that has another sign here. */
+/** Signs of other languages, with those that stand for them here. */
 const SIGNS: Readonly<Record<string, string>> = {
   '&': "'and' is written &&",
   '|': "'or' is written ||",

@@ -43,7 +43,7 @@ export const OPERATORS = [
 ] as const;
 export type Operator = (typeof OPERATORS)[number];
 
-/** What a formula can name: the first four anywhere, the others where there is a particle. */
+/** Names of inputs: the first four anywhere, the others where there is a particle. */
 export const NAMES = {
   time: 'seconds of the piece',
   frame: 'number of the frame',
@@ -299,7 +299,7 @@ function namedBy(text: string, type: 'signal' | 'map'): string[] {
   return found;
 }
 
-/** What a formula is made of. */
+/** A formula and all formulas within it. */
 function partsOf(formula: Formula): Formula[] {
   switch (formula.type) {
     case 'call':

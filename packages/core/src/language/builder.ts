@@ -11,9 +11,9 @@ import type { World } from './world';
 /** Samples in the table of a shape or gradient; read with straight lines between them. */
 export const TABLE = 256;
 
-/** What can be found out when a particle is born. */
+/** Inputs and feeds at a particle's birth. */
 export interface BirthScope extends BirthPlace {
-  /** What fills a dial then, or a part of one. */
+  /** Value of a dial, or of a part of one, at the birth. */
   fed: (part: DialSource, name: Name, key: string, value: Exclude<NumberFeed, number>) => Expr;
   /** World frame. */
   velocity: Vec3;
@@ -40,13 +40,13 @@ export interface Turns {
   count: number;
 }
 
-/** What the kernels of one swarm, or of the finish, share beside the state. */
+/** Data that the kernels of one swarm, or of the finish, share beside the state. */
 export class KernelData {
   /** Shape and gradient samples, in one buffer. */
   readonly samples: number[] = [];
   /** Larger things by buffer name, as a mesh's places; the same array as long as it is the same. */
   readonly blocks = new Map<string, Float32Array>();
-  /** What particles keep from their birth, by the name of its state, and how it is found then. */
+  /** State that particles keep from their birth, by its name, and how it is found then. */
   readonly kept = new Map<StateName, (birth: BirthScope) => Expr>();
   /** Tracks that kernels read, by the name of their buffer. */
   readonly tracks = new Map<string, BlockTrack>();

@@ -84,7 +84,7 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     return this.with({ ...(this.particle ?? { swarm: '', id: this.graph.int(0) }), life: place });
   }
 
-  /** What the file has for a dial. */
+  /** The dial's value as the file has it. */
   raw<K extends keyof D & string>(key: K): ValueOf<D[K]> {
     return this.source.values[key] as ValueOf<D[K]>;
   }
@@ -175,7 +175,7 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     return this.particle!.readings?.position.length() ?? this.graph.float(0);
   }
 
-  /** What a formula gives for the particle. */
+  /** A formula's value for the particle. */
   formulaValue(text: string): Expr {
     return formulaOf(this, parseFormula(text, true));
   }
@@ -227,7 +227,7 @@ export class DialReader<D extends Dials = Dials> extends PartReader {
     return new Vec3(one('red'), one('green'), one('blue'));
   }
 
-  /** What another swarm's colour would be for this particle; its own layers of swarms are left out. */
+  /** Another swarm's colour for this particle; its own layers of swarms are left out. */
   colourAs(swarm: string): Vec3 | null {
     const other = this.builder.scene.colouring(swarm);
     if (!other) return null;

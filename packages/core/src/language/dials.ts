@@ -56,7 +56,7 @@ export interface NumberDial<V extends Varies = Varies> extends Common {
   varies: V;
   /** Whole numbers only. */
   whole?: boolean;
-  /** What a sideways drag covers evenly: the value (the default) or its logarithm. */
+  /** Scale of a sideways drag: the value (the default) or its logarithm. */
   drag?: 'even' | 'log';
 }
 
@@ -111,7 +111,7 @@ export interface KeysDial extends Common {
   default: Keys;
 }
 
-/** What is recorded of a number from outside. */
+/** A recording of a number from outside. */
 export interface TakeDial extends Common {
   type: 'take';
   default: Take;
@@ -126,7 +126,7 @@ export interface TextDial extends Common {
 /** Another swarm of the piece, by id; '' is none. */
 export interface SwarmDial extends Common {
   type: 'swarm';
-  /** What it means that none is chosen. */
+  /** Meaning of an empty choice. */
   none: string;
   default: '';
 }
@@ -157,7 +157,7 @@ export interface RadiiDial extends Common {
 /** Shapes drawn over the picture. */
 export interface MaskDial extends Common {
   type: 'mask';
-  /** What its outlines may be. */
+  /** Types of the stock that its outlines may be. */
   accepts: readonly StockType[];
   default: [];
 }
@@ -180,7 +180,7 @@ export interface ShortcutDial extends Common {
   default: '';
 }
 
-/** What outside moves it, as it was learnt: `midi 1 control 7`, `osc /fader/3`; '' is nothing. */
+/** The fader or button outside that moves it, as it was learnt: `midi 1 control 7`, `osc /fader/3`; '' is none. */
 export interface LearntDial extends Common {
   type: 'learnt';
   default: '';
@@ -204,7 +204,7 @@ export interface MovesDial extends Common {
   default: [];
 }
 
-/** What a cue sets controls to. */
+/** Values that a cue sets controls to. */
 export interface SetsDial extends Common {
   type: 'sets';
   default: [];
@@ -248,10 +248,10 @@ export type DialSpec =
   | SetsDial
   | BurstsDial;
 export type Dials = Record<string, DialSpec>;
-/** What a piece has for the dials of some part, whatever the part. */
+/** Values of the dials of some part of a piece, whatever the part. */
 export type DialValues = Record<string, DialValue>;
 
-/** What a number may be filled with, by how far it varies. */
+/** Values of a number, by how far it varies. */
 interface NumberValues {
   never: number;
   frame: FrameFeed;
@@ -259,7 +259,7 @@ interface NumberValues {
   life: NumberFeed;
 }
 
-/** What a piece has for a dial of a kind. */
+/** Value of a dial of a kind. */
 export type ValueOf<S> =
   S extends NumberDial<infer V>
     ? NumberValues[V]
@@ -331,7 +331,7 @@ type More<S extends DialSpec> = Part<S, 'group' | 'when'>;
 
 interface NumberOptions<V extends Varies, W extends boolean> extends More<NumberDial> {
   unit?: string;
-  /** What counts things, as octaves or places, is part of the structure: it never varies. */
+  /** Whole numbers alone: counts, as of octaves or places, are part of the structure and never vary. */
   whole?: W;
   varies?: V;
   drag?: 'even' | 'log';
@@ -415,7 +415,7 @@ export function colourDial(title: string, value: string, help: string): ColourDi
   return { type: 'colour', title, default: value, help, group: 'Dials', varies: 'frame' };
 }
 
-/** What stands where a swarm has to be chosen. */
+/** The text in place of a swarm that has to be chosen. */
 export const NO_SWARM = 'Choose a swarm';
 
 /** Another swarm of the piece. */
@@ -452,13 +452,13 @@ export function partDial(
   return { type: 'part', of, title, help, default: '', group: 'Dials', ...more };
 }
 
-/** What outside moves a control, or fires a cue. */
+/** The dial of a fader or button outside that moves a control, or fires a cue. */
 export function learntDial(group: string): LearntDial {
   const help = 'A fader or a button outside: press Learn, then move it.';
   return { type: 'learnt', title: 'Learnt', help, group, default: '' };
 }
 
-/** What a file may hold for a dial; a dial that is left out takes its default. */
+/** The schema of a dial's value in files; a dial that is left out takes its default. */
 export function dialSchema(spec: DialSpec): z.ZodType<DialValue> {
   switch (spec.type) {
     case 'choice':

@@ -49,7 +49,7 @@ export interface Lamps {
   lamps: Lamp[];
 }
 
-/** What changes from frame to frame, for uniforms. */
+/** Values that change from frame to frame, for uniforms. */
 export interface FrameInputs {
   /** Frame number; negative in the pre-roll. */
   frame: number;

@@ -8,7 +8,7 @@ import { partOf, type Name } from './names';
 import type { ParticleInputs } from './particle';
 import { pictureSample, sampledSize } from './pictureSample';
 
-/** What layers are read with: a reader of dials. */
+/** The reader of dials that layers need. */
 interface Reader {
   readonly builder: KernelBuilder;
   readonly particle: ParticleInputs | null;

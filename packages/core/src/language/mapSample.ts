@@ -6,7 +6,7 @@ import { partOf, type Name } from './names';
 import type { ParticleInputs } from './particle';
 import { pictureSample, pixelAt, sampledSize, type PictureSample } from './pictureSample';
 
-/** What maps are read with: a reader of dials. */
+/** The reader of dials that maps need. */
 export interface MapReader {
   readonly builder: KernelBuilder;
   readonly particle: ParticleInputs | null;

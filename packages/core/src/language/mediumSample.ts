@@ -15,7 +15,7 @@ export class MediumReader {
     this.plane = new MediumPlane(builder, space);
   }
 
-  /** What is in the medium at a spot, straight between the middles of cells; nothing beyond open edges. */
+  /** Light and amount of the medium at a spot, linear between the middles of cells; nothing beyond open edges. */
   content(spot: Spot): Record<Content, Expr> {
     const there = this.inside(spot);
     const mean = this.meanAt(spot, 'middle');

@@ -1,9 +1,9 @@
 import type { Vector } from '../feeds/feeds';
 
-/** What a medium holds in the middles of its cells: light and amount. */
+/** Content of a medium in the middles of its cells: light and amount. */
 export const CONTENT = ['red', 'green', 'blue', 'amount'] as const;
 export type Content = (typeof CONTENT)[number];
-/** What it keeps from frame to frame: velocity in m/s on the faces to the left and below, and its content. */
+/** State of a medium from frame to frame: velocity in m/s on the faces to the left and below, and its content. */
 export const KEPT = ['u', 'v', ...CONTENT] as const;
 
 /** Where the plane of a medium is at a time: world frame, metres; unit vectors. */

@@ -28,11 +28,11 @@ export class Owner {
   }
 }
 
-/** What belongs to the frame that is worked on, to the camera that sees it, and to that of the frame before. */
+/** Owner of the frame's values, of the camera that sees it, and of those of the frame before. */
 export const FRAME = new Owner('frame');
 export const CAMERA = new Owner('camera');
 export const EARLIER = new Owner('earlier');
-/** What belongs to the slots of the swarm whose kernel it is. */
+/** Owner of the slots of the kernel's own swarm. */
 export const SWARM = new Owner('slots');
 
 /** A part of a name. */

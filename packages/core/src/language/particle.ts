@@ -26,7 +26,7 @@ export type Chance = (typeof CHANCES)[number];
 
 /** Which repeat of its swarm it is that is drawn. */
 export interface Repeat {
-  /** What its chances are told from others by, i32, 0 in the swarm itself; null where it has none of its own. */
+  /** The key of its chances, i32, 0 in the swarm itself; null where it has none of its own. */
   chance(of: Chance | null): Expr | null;
   /** A place on the surface it was born on, 0 to 1 along and around, as a place on that of all repeats. */
   surface(at: readonly [Expr, Expr]): readonly [Expr, Expr];
@@ -34,7 +34,7 @@ export interface Repeat {
   shift: readonly [Expr, Expr] | null;
 }
 
-/** What a particle brings to its feeds; pixels and frames have none. */
+/** Inputs of feeds from a particle; pixels and frames have none. */
 export interface ParticleInputs {
   swarm: string;
   id: Expr;

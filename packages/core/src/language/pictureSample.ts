@@ -13,7 +13,7 @@ export interface PictureSample {
   opacity: Expr;
 }
 
-/** What has light at places: a picture, a moving one, or a medium. */
+/** Sources of light by place: a picture, a moving one, or a medium. */
 export type Sampled = Picture | MovingPicture | MediumSpace;
 
 /** Size of a picture as it is sampled, in pixels; of a medium in cells. */

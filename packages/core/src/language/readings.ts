@@ -4,7 +4,7 @@ import type { Formula, Name as Reading } from '../formula/parse';
 import { FRAME, Owner } from './names';
 import { mapAt, type MapReader } from './mapSample';
 
-/** What a formula is read with. */
+/** The reader of dials that formulas need. */
 interface Reader extends MapReader {
   ownTime(): Expr;
 }
@@ -32,7 +32,7 @@ export function letterOf(dial: MapReader): Expr {
   return kept ? dial.keep('letter', (birth) => birth.letter) : dial.builder.graph.float(0);
 }
 
-/** What a name in a formula stands for. */
+/** The value of a name in a formula. */
 export function readingOf(dial: Reader, name: Reading): Expr {
   const { builder } = dial;
   const g = builder.graph;

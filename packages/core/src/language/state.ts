@@ -52,7 +52,7 @@ export function loadVec({ graph }: KernelBuilder, from: number, slot = graph.lan
   return new Vec3(part(0), part(1), part(2));
 }
 
-/** What a particle that is alive brings to its feeds, at an age in seconds. */
+/** Inputs of feeds from a particle that is alive, at an age in seconds. */
 export function livingParticle(
   builder: KernelBuilder,
   swarm: string,

@@ -18,7 +18,7 @@ export type Lattice = 'middle' | 'left' | 'below';
 
 export interface Around {
   lattice: Lattice;
-  /** What is beyond an edge is at the other side. */
+  /** Whether an edge is followed by the opposite one. */
   wraps: boolean;
   /** Numbers of the rim count as well: it is one cell wide. */
   rim?: boolean;

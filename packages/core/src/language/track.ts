@@ -19,7 +19,7 @@ export interface BlockTrack {
   readonly back?: (values: Float32Array) => void;
 }
 
-/** What is looked for in each state of a moving picture, as a track. */
+/** A track of a measure in each state of a moving picture. */
 export function seenTrack(
   moving: MovingPicture,
   name: string,

@@ -91,7 +91,7 @@ export class View {
     return place.z.gt(NEAREST);
   }
 
-  /** What the near fade leaves at a distance. */
+  /** The part of the light that is left by the near fade at a distance. */
   fade(depth: Expr): Expr {
     return depth
       .div(this.number('near', (pose) => pose.near))

@@ -4,7 +4,7 @@ import type { Performing } from '../stock/motion/performing';
 import type { Dials, DialValues } from './dials';
 import type { MediumSpace } from './mediumSpace';
 
-/** What readers of dials find around them: the piece with its tracks and stock, as the plan has it. */
+/** Surroundings of readers of dials: the piece with its tracks and stock, as the plan has it. */
 export interface World {
   readonly seed: number;
   /** How many particles carry the same picture: 1 as the piece has them. */
@@ -35,6 +35,6 @@ export interface World {
   performer(id: string): Performing | undefined;
   /** A thing of the stock by its id in the piece. */
   stock(id: string): StockData | undefined;
-  /** What makes another swarm's colour: its dials `colour` and `light`, and its id. */
+  /** Colour of another swarm: its dials `colour` and `light`, and its id. */
   colouring(swarm: string): { id: string; specs: Dials; values: DialValues } | null;
 }

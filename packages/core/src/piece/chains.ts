@@ -4,7 +4,7 @@ import type { Part, Piece } from './types';
 import type { PartDial } from '../language/dials';
 import { dialsOf, signalsIn, type DialPlace } from './walk';
 
-/** What signals are made from. */
+/** Chains of signals: the sources of each, and those that are made from it. */
 
 /** The id of the signal that a name of it, or of one of its parts, belongs to. */
 export function signalId(name: string): string {

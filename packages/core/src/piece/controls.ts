@@ -12,7 +12,7 @@ import { canHold, NoPlace, placeNamed, type Place } from './places';
 import { thereAre } from './thereAre';
 import type { Part, Piece } from './types';
 
-/** What a control is called from outside: small letters, and hyphens for what is between words. */
+/** The name of a control outside: small letters, and hyphens between words. */
 export function calledName(name: string): string {
   return name
     .trim()
@@ -22,7 +22,7 @@ export function calledName(name: string): string {
 
 const NAME = /^[A-Za-z][A-Za-z0-9 _-]{0,59}$/;
 
-/** What is wrong with the name of a control or a cue, in words; null where it is right. */
+/** The fault of a name of a control or a cue, in words; null where it is right. */
 export function nameProblem(piece: Piece, id: string, name: string): string | null {
   if (!NAME.test(name)) {
     return 'a name of a control or a cue begins with a letter and has 60 letters (a to z), digits, spaces, - and _ at the most: it is called by it from outside';
@@ -63,7 +63,7 @@ export function movesOf(control: Part): Moves {
   return control.dials.moves as Moves;
 }
 
-/** What a control is until something sets it. */
+/** The value of a control until something sets it. */
 export function restOf(control: Part): ControlValue {
   return controlKind(control).rest(control.dials);
 }
@@ -151,7 +151,7 @@ interface ControlProblem {
   message: string;
 }
 
-/** What is wrong with controls and cues of a piece: names, and what they name. */
+/** Faults of controls and cues of a piece: their names, and the names they hold. */
 export function controlProblems(piece: Piece): ControlProblem[] {
   const problems: ControlProblem[] = [];
   const add = (path: (string | number)[], message: string): void => {

@@ -47,9 +47,9 @@ export function checkSize(bytes: number): void {
   fail(`The file has ${size} MB; a piece file has at most 16 MB. Is it another kind of file?`);
 }
 
-/** What a document of ours is, for its readers. */
+/** A sort of document of ours, for its readers. */
 interface Sort<T> {
-  /** What it is called in words. */
+  /** Its name in words. */
   what: string;
   /** Its `format`, and the newest version that is read. */
   format: string;
@@ -144,7 +144,7 @@ function flatten(issue: z.core.$ZodIssue, before: PropertyKey[] = []): Flat[] {
 /** Fields that say which of several forms something has. */
 const NAMING = ['feed', 'by', 'kind', 'shape', 'type'];
 
-/** What is wrong by the form that was meant, of those that something may have; undefined where none is near. */
+/** The fault by the form that was meant, of several that are allowed; undefined where none is near. */
 function nearest(forms: readonly z.core.$ZodIssue[][]): z.core.$ZodIssue[] | undefined {
   const depth = (list: z.core.$ZodIssue[]): number => Math.max(...list.map((i) => i.path.length));
   // A form is another one where the field that names it differs, then where it has other fields.

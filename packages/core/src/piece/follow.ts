@@ -19,7 +19,7 @@ export function inEffect(piece: Piece, swarm: Swarm): Swarm {
   return result;
 }
 
-/** What of a swarm a change at this path makes its own; null for what is its own anyway. */
+/** The section of a swarm that a change at this path makes its own; null for one that is its own anyway. */
 export function ownSection(path: readonly (string | number)[]): string | null {
   const [list, , section, key] = path;
   if (list !== 'swarms' || typeof section !== 'string') return null;

@@ -2,7 +2,7 @@ import { kindOf } from '../sections';
 import type { Inquiry } from '../sections/kinds';
 import type { Piece } from './types';
 
-/** What kinds may ask of a piece to say why nothing comes of them. */
+/** Facts of a piece for kinds that say why nothing comes of them. */
 export function inquiryOf({ swarms, media, performers }: Piece): Inquiry {
   return {
     swarm: (id) => swarms.find((s) => s.id === id),

@@ -43,7 +43,7 @@ const migrations: Record<number, Migration> = {
   11: (piece) => piece,
 };
 
-/** What was a moving picture of the stock is a clip there, and a part that plays it. */
+/** Moving pictures of the stock become a clip there, and a part that plays it. */
 function withMovingPictures(piece: Dials): object {
   const stock = Array.isArray(piece.stock) ? (piece.stock as Dials[]) : [];
   const was = (entry: Dials): boolean =>
@@ -73,7 +73,7 @@ function withoutPlace(swarm: { emitter?: unknown }): object {
   return { ...swarm, emitter: { ...emitter, dials: Object.fromEntries(dials) } };
 }
 
-/** What turbulence gave of the strength that it was set to. */
+/** Strength of turbulence before it was set to its own scale, as a part of its dial. */
 const TURBULENCE_WAS = 0.33143;
 
 function withTrueStrength(part: { kind?: unknown; dials?: unknown }): object {

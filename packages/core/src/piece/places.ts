@@ -11,7 +11,7 @@ import { type Choice, type Part, type PartList, type Piece, type Swarm } from '.
  * `swarms.fire.bodies.disc.scale`, `forces.wind.direction.x`, `camera.distance`, `swarms.fire.on`.
  */
 export interface Place {
-  /** What stands there: a dial, one component of a vector, or whether a part is on. */
+  /** The dial, or 'on' for the switch of a part. */
   spec: DialSpec | 'on';
   path: (string | number)[];
   /** In words: the part, and the dial. */

@@ -31,15 +31,15 @@ export const playedSchema = z
     message: 'what was played must stand in order of time',
   });
 
-/** What was played of a piece and what was played beside it, in order; of what comes at one second the latter counts. */
+/** All that was played, in the piece and beside it, in order; of two at one second the latter counts. */
 export function allPlayed(played: readonly Played[], beside: readonly Played[]): Played[] {
   return [...played, ...beside].sort((a, b) => a.at - b.at);
 }
 
-/** What is being played is a live input of this name, which no part has. */
+/** Name of the live input that is being played, which no part has. */
 export const PLAYED = '/played';
 
-/** What is being played while the piece runs, and stands in for what it has: a recording that grows. */
+/** A growing recording of controls and cues, in place of that of the piece while it runs. */
 export class LivePlay {
   readonly events: Played[];
   /** The second of each change, in the order in which they came. */

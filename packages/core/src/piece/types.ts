@@ -28,7 +28,7 @@ export interface Swarm {
   on: boolean;
   emitter: Choice;
   launch: Choice;
-  /** What is drawn for each particle, in order. */
+  /** Bodies of each particle, in the order of drawing. */
   bodies: Part[];
   dials: SwarmValues;
   /** Repeats of the whole swarm; each repeats what the ones before it made. */
@@ -49,7 +49,7 @@ export interface Copies {
   scale: number;
   /** The surface that particles are born on runs on from each to the next, along or around. */
   runsOn?: 'along' | 'around' | undefined;
-  /** What is drawn by chance is drawn anew in each but the first, in these respects. */
+  /** Chances that are drawn anew in each but the first, in these respects. */
   differ?: { in: Chance[]; seed: number } | undefined;
 }
 
@@ -89,7 +89,7 @@ export interface Piece {
   performers: Part[];
   /** Pictures that change with time: clips, and made maps. */
   pictures: Part[];
-  /** What is heard, and what signals can listen to. */
+  /** Sounds: heard by the audience and by signals. */
   sounds: Part[];
   signals: Part[];
   stock: StockEntry[];
@@ -100,6 +100,6 @@ export interface Piece {
   controls: Part[];
   /** Changes of controls that are fired, in the order of the night. */
   cues: Part[];
-  /** What was played while it ran, in order of time. */
+  /** Controls and cues that were played while it ran, in order of time. */
   played: Played[];
 }

@@ -15,7 +15,7 @@ export class PlanCache {
   private before = new Map<string, unknown>();
   private now = new Map<string, unknown>();
 
-  /** What the part makes: the same object as last time where what it depends on is the same. */
+  /** The part's result: the same object as last time where its inputs are the same. */
   keep<From, T>(part: PlanPart<From, T>, from: From): T {
     const key = `${part.name} ${JSON.stringify(part.dependsOn(from))}`;
     const known = (this.now.get(key) ?? this.before.get(key)) as T | undefined;

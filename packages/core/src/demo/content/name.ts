@@ -1,2 +1,2 @@
-/** What the demo show is called. */
+/** The name of the demo show. */
 export const DEMO_NAME = 'Saltglass Quay';

@@ -39,7 +39,7 @@ function skyAt(y: number, cloud: number): Rgb {
   return mixed(SKY[i]!, SKY[i + 1]!, at - i);
 }
 
-/** What stands above the water at a place, 0 to 1 across and down. */
+/** Colour of the shore above the water at a place, 0 to 1 across and down. */
 function shoreAt(x: number, y: number, cloud: number): Rgb {
   const house = HOUSES.find((h) => x >= h.left && x < h.right)!;
   const { left, right, eaves, ridge, wall } = house;

@@ -5,7 +5,7 @@ import type { Swarm } from '../../piece/types';
 import { makeChoice, makePart } from '../../piece/create';
 import type { Show, Stage } from './stage';
 
-/** What shows kinds that drive a piece: performers, pictures, sounds, signals, controls, cues. */
+/** Small pieces that show kinds which drive a piece: performers, pictures, sounds, signals, controls, cues. */
 
 /** The size of particles that are seen one by one. */
 const SMALL = { feed: 'spread' as const, from: 0.02, to: 0.05 };
@@ -31,7 +31,7 @@ function trace(stage: Stage, height: DialValues[string]): Swarm {
   return swarm;
 }
 
-/** What a hand does: there and back, a rest, and there in one go. */
+/** Samples of a movement by hand: there and back, a rest, and there in one go. */
 const BY_HAND = Array.from({ length: 75 }, (_, i) =>
   i < 40 ? 0.5 - 0.5 * Math.cos((i / 40) * 2 * Math.PI) : i < 50 ? 0 : Math.min(1, (i - 50) / 8),
 );

@@ -1,7 +1,7 @@
 import { makeChoice } from '../../piece/create';
 import { TINY, type Show, type Stage } from './stage';
 
-/** What shows kinds that stand in the scene: where particles are born, what moves them, how they are seen. */
+/** Small pieces that show kinds of the scene: emitters, launches, forces, bodies, cameras, lights. */
 
 export const emitters: Show = (stage, kind) => {
   if (kind === 'swarm' || kind === 'medium') {
@@ -18,7 +18,7 @@ export const emitters: Show = (stage, kind) => {
   if ('speed' in swarm.launch.dials) swarm.launch.dials.speed = 0.05;
 };
 
-/** What a launch sets off from, where a disc does not do. */
+/** Emitters that launches are shown from, by the kind of launch, where a disc does not do. */
 const SETS_OFF: Readonly<Record<string, string>> = {
   byColour: 'picture', byClip: 'picture', tangent: 'ring',
 };

@@ -4,7 +4,7 @@ import { firstSwarm } from '../../piece/begin';
 import { makePart, makePiece } from '../../piece/create';
 import type { Choice, Part, PartList, Piece, Swarm } from '../../piece/types';
 
-/** What of the stock made by code a dial is given, by what it accepts. */
+/** Names of made things that dials of the stock are given, by the type they accept. */
 const GIVEN: Readonly<Record<string, string>> = {
   mesh: 'conch', picture: 'chart', outline: 'harbourMark', cloud: 'lamps',
   table: 'dusk', sound: 'bellBreath', clip: 'ferry', motion: 'pierDancers',
@@ -62,7 +62,7 @@ export class Stage {
     return this.add('bodies', kind);
   }
 
-  /** What is chosen of a shelf, filled with what it asks for. */
+  /** A choice from a shelf, with the things of the stock and the parts that it asks for. */
   filled<C extends Choice>(shelf: Shelf, choice: C, dials: DialValues = {}): C {
     this.fill(kindOf(shelf, choice.kind).dials, choice.dials);
     Object.assign(choice.dials, dials);

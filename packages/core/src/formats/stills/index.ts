@@ -26,7 +26,7 @@ export function isStill(format: string): format is StillFormat {
   return Object.hasOwn(stills, format);
 }
 
-/** What is asked of a frame's file. */
+/** Settings of a frame's file. */
 export interface StillAsked {
   format: StillFormat;
   /** Without a backdrop, and with what bodies cover. */

@@ -7,7 +7,7 @@ export function columnsOf({ columns, values }: ParticleTable): Record<string, Fl
   return Object.fromEntries(columns.map((name, i) => [name, values[i]!]));
 }
 
-/** What an engine tells of a mesh body's copies, by slot. */
+/** Copies of a mesh body as an engine gives them, by slot. */
 export type InstancesBySlot = Readonly<Record<(typeof INSTANCE)[number], Float32Array>>;
 
 /** Columns of the copies of a mesh, one for each particle of a table. */

@@ -30,7 +30,7 @@ export const INSTANCER: readonly Attribute[] = [
   { type: 'float[]', name: 'primvars:displayOpacity', columns: ['a'], primvar: true },
 ];
 
-/** What stands for a swarm: its points, or the copies of a mesh that one of its bodies shows. */
+/** A prim for a swarm: its points, or the copies of a mesh that one of its bodies shows. */
 export interface UsdPrim {
   name: string;
   /** Three corners to a triangle, x, y, z each, of the mesh that is copied; null for points. */

@@ -7,7 +7,7 @@ import { columnsOf, instanceColumns, type InstancesBySlot } from './columns';
 import { INSTANCER, POINTS, type UsdPrim, type UsdScene } from './layout';
 import { extentSample, sampleOf, type Columns } from './samples';
 
-/** What an engine is asked for. */
+/** The part of an engine that an export needs. */
 export interface UsdSource {
   particles: (swarm: string) => Promise<Particles>;
   born: (swarm: string) => number;
@@ -36,7 +36,7 @@ function cornersOf({ blocks }: SwarmPlan, { mesh, levels }: MeshDraw): Float32Ar
   );
 }
 
-/** What stands for a swarm: copies of meshes for bodies that are such, and points for all else. */
+/** Prims of a swarm: copies of meshes for bodies that are such, and points for all else. */
 function exportedOf(swarm: SwarmPlan): Exported[] {
   const meshes = swarm.draws.filter((d): d is MeshDraw => d.shape === 'meshes');
   const copies = swarm.copies.map(matrixOf);

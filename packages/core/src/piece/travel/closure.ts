@@ -27,7 +27,7 @@ export const travelling = (): Travelling[] => listsWhere((s) => !s.called).filte
 /** Ids of parts by list, and of things of the stock. */
 export type Closure = Record<Travelling | 'stock', Set<string>>;
 
-/** What a value of a dial names. */
+/** A thing that the value of a dial names. */
 export interface Named {
   list: Travelling | 'stock' | 'shown';
   id: string;
@@ -81,7 +81,7 @@ export function closureOf(piece: Piece, chosen: readonly PartRef[]): Closure {
   return found;
 }
 
-/** What each part, by its list and id, names in its dials as they are in effect. */
+/** Things that each part names in its dials as they are in effect, by the part's list and id. */
 export function namedIn(piece: Piece): Map<string, Named[]> {
   const settled = { ...piece, swarms: piece.swarms.map((s) => inEffect(piece, s)) };
   const found = new Map<string, Named[]>();

@@ -103,7 +103,7 @@ function atRest(piece: Piece): void {
   for (const { value, path } of dialsOf(piece)) putAt(piece, path, still(value));
 }
 
-/** What parts were seen with goes along as far as it names nothing that stays behind. */
+/** The light and the camera of the parts, as far as they name nothing that stays behind. */
 function withoutMissing(piece: Piece, chosen: readonly PartRef[]): void {
   const ids = new Set(
     [...travelling(), 'stock' as const].flatMap((list) => piece[list].map((p) => p.id)),
@@ -128,7 +128,7 @@ function withoutMissing(piece: Piece, chosen: readonly PartRef[]): void {
   }
 }
 
-/** What a dial is without what it names: the middle of what it came to. */
+/** A dial without the name in it: the middle of its range. */
 function middleOf({ spec, value }: DialPlace): DialValue {
   const middle = (feed: NumberFeed): number => {
     const [low, high] = rangeOf(feed);

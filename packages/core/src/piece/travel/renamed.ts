@@ -84,7 +84,7 @@ function signalRenamed(name: string, ids: NewIds): string {
   return `${either(ids, ['signals'], id)}${name.slice(id.length)}`;
 }
 
-/** What stands within a feed, a mask or a layer. */
+/** Values within a feed, a mask or a layer, with the new ids. */
 function valueRenamed(value: unknown, ids: NewIds): unknown {
   if (Array.isArray(value)) return value.map((v) => valueRenamed(v, ids));
   if (typeof value !== 'object' || value === null) return value;

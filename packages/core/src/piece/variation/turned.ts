@@ -26,9 +26,9 @@ export interface Luck {
 type Limits = Pick<NumberDial | VectorDial, 'min' | 'max'> &
   Partial<Pick<NumberDial, 'whole' | 'drag'>>;
 
-/** What may be this large counts things by the thousand, and is what a piece costs. */
+/** Dials with so large a range count things by the thousand, which cost time. */
 const COSTLY = 100_000;
-/** What covers no more than this is turned by a part of it; what covers more, by a part of its value. */
+/** Ranges up to this are turned by a part of themselves; larger ones by a part of the value. */
 const NARROW = 4;
 
 /** A number that is turned by `by` deviations. What is 0 in a wide range is off, and stays so. */

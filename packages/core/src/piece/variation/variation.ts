@@ -10,7 +10,7 @@ import type { Piece } from '../types';
 import { dialsOf, putAt, type DialPlace } from '../walk';
 import { turnedColour, turnedFeed, turnedStops, turnedVector, type Luck } from './turned';
 
-/** What of a piece is turned. */
+/** Groups of a piece's dials that can be turned. */
 export const VARIED = {
   motion: 'Motion',
   look: 'Look',
