@@ -15,7 +15,7 @@ export function onProgress(heard: ProgressListener): void {
   hear = heard;
 }
 
-/** What takes long calls this ten times a second or more; see ProgressListener. */
+/** Reports progress; long work calls it ten times a second or more. See ProgressListener. */
 export function reportProgress(what = '', part = 0, quiet = 0): void {
   hear(what, part, quiet);
 }

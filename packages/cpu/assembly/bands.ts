@@ -15,7 +15,7 @@ export const END: usize = 36;
 export const SHADE: usize = 72;
 export const BAND_DEPTH: usize = 88;
 
-/** What stands at one end of a band, and how much more at the other. */
+/** Values at one end of a band, and their differences to the other. */
 // @inline
 function from(band: usize, at: usize): v128 {
   return v128.load32_splat(band + at);

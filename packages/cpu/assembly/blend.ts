@@ -34,8 +34,8 @@ export function cover(to: usize, mask: v128, c: v128): void {
 }
 
 /**
- * What opaque things leave of a weight: all before them, nothing behind, with `soft` (1 / metres) a
- * fade on the way there.
+ * The part of a weight that opaque things leave: all before them, nothing behind, with `soft` (1 / metres) a fade on
+ * the way there.
  */
 // @inline
 export function unhidden(w: v128, nearest: v128, depth: v128, soft: v128): v128 {

@@ -4,7 +4,7 @@ import { arg, argF, own } from './args';
 import { Medium } from './generated/words';
 
 const PLANES = 6;
-/** What is so many cells away is nowhere. */
+/** Cells away from which a place is nowhere. */
 const FAR: f32 = 1e5;
 
 // @inline

@@ -6,7 +6,7 @@ import { Tiles } from './generated/words';
 const BITS: u32 = 11;
 const BINS: u32 = 1 << BITS;
 
-/** What sorts near to far or far to near: depths are positive, so their bits sort as numbers do. */
+/** Keys of the order near to far and far to near: depths are positive, so their bits sort as numbers do. */
 const NEAR: u32 = 0;
 const FAR: u32 = ~0;
 

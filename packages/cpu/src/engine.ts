@@ -38,7 +38,7 @@ import { CpuSnapshot } from './snapshot';
 import { Stage } from './stage';
 import { DRAWING_ROOM, type DrawSize } from './strips';
 
-/** What one frame cost, in milliseconds by stage. */
+/** Cost of one frame, in milliseconds by stage. */
 export type StageTimes = Record<'motion' | 'media' | 'look' | 'draw' | 'finish', number>;
 
 export interface CpuOptions {
@@ -55,7 +55,7 @@ export interface CpuOptions {
 export class CpuEngine implements Engine {
   frame = -1;
   private cover: Float32Array | null = null;
-  /** What was drawn beside the last picture, see FRAME_PASSES. */
+  /** Layers beside the last picture, see FRAME_PASSES. */
   layers = NO_LAYERS;
   readonly times: StageTimes = { motion: 0, media: 0, look: 0, draw: 0, finish: 0 };
   private current: Plan | null = null;
@@ -366,12 +366,12 @@ export class CpuEngine implements Engine {
     return this.memories.state(swarm, name);
   }
 
-  /** What a field has under the name of a buffer, cell by cell: a live view. */
+  /** Values of a field under the name of a buffer, cell by cell: a live view. */
   field(buffer: string): Float32Array {
     return this.memories.field(buffer);
   }
 
-  /** What a medium has in a plane, by the name of the buffer, with its rim: a live view. */
+  /** A plane of a medium by the name of the buffer, with its rim: a live view. */
   medium(id: string, name: string): Float32Array {
     return this.media.plane(mediumBuffer(id, name));
   }
@@ -380,7 +380,7 @@ export class CpuEngine implements Engine {
     return Promise.resolve(this.medium(id, name).slice());
   }
 
-  /** What the particles of a swarm look like now, one array of all slots for each of READINGS. */
+  /** The look of a swarm's particles now, one array of all slots for each of READINGS. */
   readings(id: string): Record<(typeof READINGS)[number], Float32Array> {
     const swarm = this.swarm(id);
     return this.read(swarm, swarm.readings(), READINGS);
@@ -395,7 +395,7 @@ export class CpuEngine implements Engine {
     return this.read(swarm, draw.instances(), INSTANCE);
   }
 
-  /** What a kernel finds of all slots of a swarm, by the names that it stores. */
+  /** Outputs of a kernel for all slots of a swarm, by the names that it stores. */
   private read<T extends string>(
     swarm: SwarmPlan,
     kernel: PlanKernel,

@@ -3,7 +3,7 @@ import { PLANES, type FrameInputs } from '@vast-swarm/core/kinds';
 import type { Kernels } from './kernels';
 import type { Planes, Rasteriser } from './rasteriser';
 
-/** What a treatment left in two frames, one behind the other. */
+/** Output of a treatment in two frames, one behind the other. */
 interface Memory {
   /** Frame that `now` is of. */
   frame: number;
@@ -111,7 +111,7 @@ export class Finish {
       new Float32Array(this.rasteriser.pool.memory.buffer, a, stride * height).fill(0);
   }
 
-  /** What the treatment left in the frame before; nothing where that was not drawn. */
+  /** Output of the treatment in the frame before; 0 where that was not drawn. */
   private pastOf(id: string, like: Planes, frame: number): Planes {
     const memory = this.memories.get(id);
     if (memory?.frame === frame - 1) return memory.now;
@@ -146,7 +146,7 @@ export class Finish {
     this.rasteriser.add(planes, memory.now, 0, 1);
   }
 
-  /** What the treatments left in the frame before `frame`, to be brought back. */
+  /** Outputs of treatments in the frame before `frame`, to be brought back. */
   save(frame: number): KeptMemory {
     return new Map(
       [...this.memories].flatMap(([id, memory]) => {

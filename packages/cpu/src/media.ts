@@ -69,7 +69,7 @@ export class Media {
     return true;
   }
 
-  /** What a plane holds: a live view. */
+  /** Values of a plane: a live view. */
   plane(name: string): Float32Array {
     return this.memories.floats(this.memories.arena.address(name), this.planes.get(name)!);
   }

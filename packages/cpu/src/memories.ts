@@ -28,7 +28,7 @@ function isMediumTrack({ id, tracks }: MediumPlan, name: string): boolean {
   return [...tracks.keys()].some((buffer) => name === mediumBuffer(id, buffer));
 }
 
-/** What a plan needs in memory: states of swarms, grids, tables, and larger blocks of data. */
+/** Memory of a plan: states of swarms, grids, tables, and larger blocks of data. */
 export class Memories {
   /** Slots of each swarm. */
   private readonly capacities = new Map<string, number>();
@@ -98,7 +98,7 @@ export class Memories {
     }
   }
 
-  /** What a field keeps, by the name of the buffer: a live view. */
+  /** Kept values of a field, by the name of the buffer: a live view. */
   field(name: string): Float32Array {
     return this.floats(this.arena.address(name), this.fields.get(name)!);
   }

@@ -23,7 +23,7 @@ const ENTRY_BYTES: Partial<Record<(typeof SHAPES)[number], number>> = {
   copies: SIZES.copyBytes,
 };
 
-/** What is drawn into. */
+/** Targets of the drawing. */
 export interface Canvas {
   planes: Planes;
   /** Address of the distances of opaque things, in metres; 0 where there are none. */

@@ -7,7 +7,7 @@ import type { Planes } from './rasteriser';
 import type { Stage } from './stage';
 import type { DrawSize } from './strips';
 
-/** What is drawn of a frame beside its picture, as layers of an OpenEXR file. */
+/** Layers of a frame beside its picture, for OpenEXR. */
 
 /** Names of layers have no dots, which part them from their channels. */
 function layerName(name: string, taken: Set<string>): string {

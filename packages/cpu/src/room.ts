@@ -5,7 +5,7 @@ import { MemoryFull } from './arena';
 import { MAX_PAGES } from './generated/rasteriser';
 import { canStrip, DRAWING_ROOM, drawingBytes, PLANES_BYTES, type DrawSize } from './strips';
 
-/** What frames of a size take of an engine's memory, told before any is made. */
+/** Memory of frames of a size, told before any is made. */
 
 /** A pyramid of halves beside its planes: 1/4 + 1/16 + … of them. */
 const PYRAMID_BYTES = PLANES_BYTES / 3;

@@ -24,7 +24,7 @@ export class CpuSnapshot implements Snapshot {
   }
 }
 
-/** What a packed snapshot begins with. */
+/** First bytes of a packed snapshot. */
 const MARK = 'vast-swarm state 1';
 
 interface Head {

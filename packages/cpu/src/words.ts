@@ -104,7 +104,7 @@ export const WORDS = {
   }),
 };
 
-/** What is in the lists of tiles. */
+/** Sorts of entries in the lists of tiles. */
 export const SHAPES = ['discs', 'marks', 'triangles', 'bands', 'copies'] as const;
 
 export const SIZES = {

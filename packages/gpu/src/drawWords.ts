@@ -12,13 +12,13 @@ import type { Fine } from './frameMemory';
 import type { SwarmMemory } from './swarmMemory';
 import { WORDS } from './words';
 
-/** What is drawn into. */
+/** Targets of the drawing. */
 export interface Canvas {
   width: number;
   height: number;
   view: GPUTextureView;
   depth: GPUTextureView;
-  /** What opaque things are drawn into; null where there are none. */
+  /** Target of opaque things; null where there are none. */
   fine: Fine | null;
   camera: CameraPose;
   lamps: Lamps;

@@ -38,7 +38,7 @@ import { Pipelines, Work } from './work';
 
 class GpuSnapshot implements Snapshot {
   readonly bytes: number;
-  /** What the finish remembers stays with the frame's memory. */
+  /** The memory of the finish stays with that of the frame. */
   readonly remembers = false;
 
   constructor(
@@ -459,7 +459,7 @@ export class GpuEngine implements Engine {
     return all;
   }
 
-  /** What a medium has in a plane, brought over from the card. */
+  /** A plane of a medium, copied from the card. */
   async mediumPlane(id: string, name: string): Promise<Float32Array> {
     const { buffer, address } = this.media.get(id)!;
     const { words } = this.plan!.media.find((m) => m.id === id)!.space;

@@ -41,7 +41,7 @@ export class FieldMemory {
     }
   }
 
-  /** What the swarm's particles leave in the cells that they are sorted by. */
+  /** Gathers the swarm's particles into the cells that they are sorted by. */
   gather(work: Work, memory: SwarmMemory, kernel: PlanKernel, inputs: FrameInputs): void {
     const { left, cells } = this.field;
     this.lend(work, memory, left);

@@ -31,7 +31,7 @@ export interface Planes {
 /** Samples of a pixel by which opaque things are drawn. */
 const SAMPLES = 4;
 
-/** What opaque things are drawn into. */
+/** Target of opaque things. */
 export interface Fine {
   view: GPUTextureView;
   depth: GPUTextureView;
@@ -40,7 +40,7 @@ export interface Fine {
 
 type Layout = [name: string, words: number][];
 
-/** What stands in the frame's memory, in order: sets of planes, words, tables and blocks. */
+/** Layout of the frame's memory, in order: sets of planes, words, tables and blocks. */
 function layoutOf(plan: Plan, width: number, height: number): Layout {
   const plane = strideOf(width) * height;
   const { steps, tables, blocks, tracks } = plan.finish;

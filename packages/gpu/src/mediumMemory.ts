@@ -20,7 +20,7 @@ export interface Reader {
   address: (name: string) => number;
 }
 
-/** What stands in a medium's memory, in order: what is kept comes first. */
+/** Layout of a medium's memory: kept values come first. */
 function layoutOf({ id, kept, buffers, tables, tracks, fields, blocks }: MediumPlan): Layout {
   const rest = [...buffers].filter(([name]) => !kept.includes(name));
   return [

@@ -34,7 +34,7 @@ interface Items {
   means?: string;
 }
 
-/** What shaders that draw are made for: what is fixed while a body is drawn need not be asked at each pixel. */
+/** Constants of the shaders that draw: values that are fixed while a body is drawn need not be asked at each pixel. */
 function constantsOf({ mode }: Draw, { fine }: Canvas): Record<string, number> {
   return { drawMode: MODES.indexOf(mode), sorted: mode === 'normal' ? 1 : 0, solid: fine ? 1 : 0 };
 }
@@ -42,7 +42,7 @@ function constantsOf({ mode }: Draw, { fine }: Canvas): Record<string, number> {
 /** Draws bodies into the target. */
 export class Painter {
   private readonly orders = new Map<string, GPUBuffer>();
-  /** What the search for the limit of links counts in. */
+  /** Counters of the search for the limit of links. */
   private counts: GPUBuffer | null = null;
 
   constructor(private readonly pipelines: Pipelines) {}

@@ -36,7 +36,7 @@ function meansOf(draw: Draw, capacity: number, copies: number): number {
   return capacity * itemsOf(draw) * (isDrawnTogether(draw) ? copies : 1);
 }
 
-/** What the bodies need while they are drawn; they are drawn one after the other. */
+/** Layout of the bodies while they are drawn, one after the other. */
 function drawingLayout({ capacity, copies, draws }: SwarmPlan): Layout {
   const sizes = new Map<string, number>();
   const want = (name: string, words: number): void => {
@@ -88,14 +88,14 @@ function fieldLayout({ id, capacity, gives, fields: read }: SwarmPlan, { fields 
   ];
 }
 
-/** What a swarm's memory depends on beside the swarm. */
+/** Inputs of a swarm's memory beside the swarm. */
 export interface Around {
   /** Slots of the swarm it is born from. */
   parentCapacity: number;
   fields: readonly FieldPlan[];
 }
 
-/** What stands in a swarm's memory, in order; the state comes first. */
+/** Layout of a swarm's memory; the state comes first. */
 function layoutOf(swarm: SwarmPlan, around: Around): Layout {
   const { capacity, state, tables, blocks } = swarm;
   return [

@@ -192,7 +192,7 @@ interface RenderState {
   blend?: GPUBlendState | undefined;
   depth?: GPUTextureFormat | undefined;
   samples?: number;
-  /** What the shader's overrides are. */
+  /** Overrides of the shader. */
   constants?: Record<string, number>;
 }
 

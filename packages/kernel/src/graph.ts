@@ -248,7 +248,7 @@ export class Graph {
   /** The number of the lane: which particle, which pixel. */
   lane = (): Expr => this.node('lane', 'i32', [], 0, LANE);
 
-  /** What a function is given; see functionOf. */
+  /** A parameter of a function; see functionOf. */
   param(type: Type, index: number): Expr {
     return this.node('param', type, [], index, LANE);
   }

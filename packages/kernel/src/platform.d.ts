@@ -1,4 +1,4 @@
-/** What kernel and core use beyond the language; every host of ours has it. */
+/** The host's own that kernel and core use beyond the language; every host of ours has it. */
 declare class TextEncoder {
   encode(text: string): Uint8Array<ArrayBuffer>;
 }

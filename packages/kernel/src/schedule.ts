@@ -16,7 +16,7 @@ export interface Schedule {
   readonly functions: readonly Fn[];
 }
 
-/** What a node reads; a loop reads what its body reads from outside, and its body's results. */
+/** Inputs of a node; those of a loop are what its body reads from outside, and its body's results. */
 function inputs(node: Expr): readonly Expr[] {
   if (node.kind !== 'loop') return node.args;
   const { count, initial, results, goOn } = node.loop!;

@@ -151,7 +151,7 @@ class Writer {
     this.push(get(this.pointers[buffer]!), get(this.bytes), OP.addI32);
   }
 
-  /** What is always as far beside the lane begins at one place for the whole run. */
+  /** Finds values that are always as far beside the lane: they begin at one place for the whole run. */
   private findBeside(): void {
     for (const node of this.plan.nodes) {
       if (node.kind !== 'load') continue;

@@ -73,7 +73,7 @@ function withoutPlace(swarm: { emitter?: unknown }): object {
   return { ...swarm, emitter: { ...emitter, dials: Object.fromEntries(dials) } };
 }
 
-/** Strength of turbulence before it was set to its own scale, as a part of its dial. */
+/** The part of its strength that turbulence gave in older files. */
 const TURBULENCE_WAS = 0.33143;
 
 function withTrueStrength(part: { kind?: unknown; dials?: unknown }): object {

@@ -43,11 +43,11 @@ import type { LiveInput } from './signals';
 import { SEEN } from './motion/seenVelocity';
 import { casterOf, casterValues, shadeKernel } from './look/shadows';
 
-/** What a compile takes beside the piece. */
+/** Inputs of a compile beside the piece. */
 export interface Sources {
   /** Of the compiles before, when the same piece is compiled again and again. */
   cache?: PlanCache;
-  /** What the stock holds from files. */
+  /** The stock's things from files. */
   files?: StockFiles;
   /** Stored motion, by swarm; played as it is, whatever the piece says meanwhile. */
   bakes?: ReadonlyMap<string, Bake>;
@@ -59,7 +59,7 @@ export interface Sources {
   light?: boolean;
   /** Whether there is to be no backdrop, and an engine is asked what bodies cover. */
   clear?: boolean;
-  /** What an engine is asked for beside the picture. */
+  /** Layers that an engine draws beside the picture. */
   passes?: readonly FramePass[];
 }
 

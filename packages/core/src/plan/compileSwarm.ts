@@ -36,7 +36,7 @@ interface Compiled {
   notices: Notice[];
 }
 
-/** What a swarm is compiled from. */
+/** Inputs of a swarm's compile. */
 interface SwarmSource extends Allotted, Pick<SwarmPlan, 'motionKey'> {
   parent: SwarmPlan | null;
   /** Its number, where it is measured how its bodies are seen. */

@@ -31,7 +31,7 @@ function lackOf(value: DialValue): string | null {
   return at < 0 ? null : `its layer ${String(at + 1)} has nothing chosen that it goes by`;
 }
 
-/** What a layer names, by what it goes. */
+/** The dial that holds a layer's source, by what it goes by. */
 const SOURCE = {
   reading: 'reading',
   formula: 'text',

@@ -6,7 +6,7 @@ import type { StockData } from '../stock/types';
 import { Scene } from './scene';
 import { allHeard } from './signals';
 
-/** What is heard of a piece anywhere between two seconds: for the sound of a video. */
+/** Sounds of a piece that are heard anywhere between two seconds: for the sound of a video. */
 export function heardBetween(
   piece: Piece,
   files: StockFiles,

@@ -1,3 +1,3 @@
-/** What a frame can be given as beside its picture, each on layers of its own. */
+/** Layers of a frame beside its picture. */
 export const FRAME_PASSES = ['depth', 'motion', 'swarm', 'alone', 'unfinished'] as const;
 export type FramePass = (typeof FRAME_PASSES)[number];

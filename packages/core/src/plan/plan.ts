@@ -41,11 +41,11 @@ export interface SwarmPlan {
   blocks: ReadonlyMap<string, Float32Array>;
   /** Tracks that its births and its motion read, by the name of their buffer. */
   tracks: ReadonlyMap<string, BlockTrack>;
-  /** What its particles give to media, by the medium's id. */
+  /** Kernels that give its particles to media, by the medium's id. */
   gives: ReadonlyMap<string, PlanKernel>;
   /** Buffers of fields and media that its kernels read, with how many numbers each has. */
   fields: ReadonlyMap<string, number>;
-  /** What each particle carries, see STATE; what it keeps from birth comes after. */
+  /** Names of the state of each particle, see STATE; values kept from birth come after. */
   state: readonly string[];
   /** The swarm whose particles it is born from: its states are the buffers `parent.*`. */
   parent: string | null;
@@ -53,7 +53,7 @@ export interface SwarmPlan {
   bake: Bake | null;
   /** For those that look at their neighbours. */
   grid: GridPlan | null;
-  /** What its looks are given for each time that it is drawn, once at least: see look/copies.ts. */
+  /** Uniforms of each repeat that is drawn, one at least: see look/copies.ts. */
   copies: readonly GivenValues[];
   /** Equal keys have equal motion. */
   motionKey: string;
@@ -79,7 +79,7 @@ export function blocksAround(plan: Plan, frame: number): BlockTrack[] {
   return [...new Set([...plan.tracks.blocks, ...next.tracks.blocks])];
 }
 
-/** What the artist should know, in numbers. */
+/** A word for the artist on a part, with numbers. */
 export interface Notice {
   part: string;
   message: string;
@@ -93,13 +93,13 @@ export interface Drawn {
   draw: Draw;
 }
 
-/** What is drawn into one set of planes, in the order of the line-up: opaque things come first. */
+/** Bodies and media that are drawn into one set of planes, in the order of the line-up: opaque things come first. */
 export interface Drawing {
   opaque: readonly Drawn[];
   blended: readonly Drawn[];
 }
 
-/** What engines draw for passes. */
+/** The drawing of layers beside the picture. */
 export interface PassPlan {
   wanted: readonly FramePass[];
   /** All bodies as what is measured of them, see measuredDraws. */
@@ -120,11 +120,11 @@ export interface ShadowPlan {
   shade: PlanKernel;
 }
 
-/** What a piece has that changes with time and is not simulated. */
+/** Values of a piece that change with time and are not simulated. */
 export interface Tracks {
   /** Signals by id: a function of the time in seconds. */
   numbers: ReadonlyMap<string, Follow>;
-  /** What engines have to have at hand before they step. */
+  /** Blocks that engines have to have at hand before they step. */
   blocks: readonly BlockTrack[];
 }
 
@@ -159,7 +159,7 @@ export interface Plan {
   backdrop: PlanKernel;
   /** Where the backdrop is dark because there is to be none: the same, lit evenly. */
   lit: PlanKernel | null;
-  /** What is drawn beside the picture, where somebody asks. */
+  /** Layers beside the picture, where somebody asks for them. */
   passes: PassPlan | null;
   finish: FinishPlan;
   notices: Notice[];
@@ -167,7 +167,7 @@ export interface Plan {
   motionKey: string;
   /** The plan of a frame: itself, but where controls of the piece change what no signal can. */
   at: (frame: number) => Plan;
-  /** What becomes of the controls of the piece; null where it has neither controls nor cues. */
+  /** The course of the piece's controls; null where it has neither controls nor cues. */
   score: Score | null;
   /** Whether a cue lets the finish forget at a frame what it has of the frames before. */
   anew: (frame: number) => boolean;

@@ -23,7 +23,7 @@ import type { Looker } from './shownPicture';
 import { mediumSpace } from './media/mediumSpace';
 import type { MediumSpace } from '../language/mediumSpace';
 
-/** What is known already of a piece that controls hold: what becomes of them, and its signals. */
+/** Results of controls on a piece that are known already: their course, and its signals. */
 export interface Script {
   score: Score;
   signals: ReadonlyMap<string, Follow> | undefined;
@@ -35,7 +35,7 @@ export class Scene implements World {
   readonly lens: World['lens'];
   readonly signals: ReadonlyMap<string, Follow>;
 
-  /** What becomes of the controls of the piece; null where it has none. */
+  /** The course of the piece's controls; null where it has none. */
   readonly score: Score | null;
 
   constructor(
@@ -78,7 +78,7 @@ export class Scene implements World {
     return this.piece.seed;
   }
 
-  /** What signals depend on, as a text. A live take changes while what reads it stays the same. */
+  /** Inputs of signals, as a text. A live take changes while its text stays the same. */
   get signalled(): string {
     // Many parts of a compile ask for it, and takes can be long.
     return memo(this, 'signalled', () => {
@@ -91,7 +91,7 @@ export class Scene implements World {
     });
   }
 
-  /** What things of the stock depend on, as a text: which they are, and whether their files are at hand. */
+  /** Inputs of things of the stock, as a text: which they are, and whether their files are at hand. */
   get stocked(): string {
     return memo(this, 'stocked', () => {
       const { stock, pictures, performers } = this.piece;
@@ -127,7 +127,7 @@ export class Scene implements World {
     return sum;
   }
 
-  /** What cues let be born of a swarm before a second; nothing where it is null. */
+  /** Bursts of a swarm by cues before a second; none where it is null. */
   bursts(swarm: string): ((time: number) => Bursts) | null {
     const { score } = this;
     if (!score || !isBurst(this.piece, swarm)) return null;

@@ -14,14 +14,14 @@ import { movingSignal, partOfRange } from './score/held';
 import type { Deeds, Score } from './score/score';
 import type { Part, Piece } from '../piece/types';
 
-/** What is being recorded: of a signal that is moved by hand, or of a sound, pictures or joints that come in. */
+/** A recording in progress: of a signal that is moved by hand, or of a sound, pictures or joints that come in. */
 export type LiveInput = LiveTake | LiveSound | LivePictures | LiveMotion | LivePlay;
 
-/** What signals find beside the piece. */
+/** Inputs of signals beside the piece. */
 interface Found {
   stock: (id: string) => StockData | undefined;
   performer?: SignalContext['performer'];
-  /** What becomes of controls, which signals can be made from. */
+  /** The course of controls, which signals can be made from. */
   score?: Pick<Score, 'at'> | null;
 }
 
@@ -33,7 +33,7 @@ export function takeKey({ kind }: Part): string | undefined {
   return dials.find(([, spec]) => spec.type === 'take')?.[0];
 }
 
-/** What is heard of a sound of a piece, whether it is switched on or not; null where nothing is. */
+/** A sound of a piece as it is heard, whether it is switched on or not; null where nothing is. */
 export function heardIn(
   { sounds, frame: { rate } }: Piece,
   id: string,
@@ -62,7 +62,7 @@ export function allHeard(
   });
 }
 
-/** What is being recorded, as a clock of its changes. */
+/** Recordings in progress as a clock of their changes. */
 export function clockOf(live: ReadonlyMap<string, LiveInput>): LiveClock {
   const all = [...live.values()];
   const changes = (): number => all.reduce((sum, { changes: n }) => sum + n, 0);

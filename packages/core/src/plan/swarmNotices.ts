@@ -8,7 +8,7 @@ import { parentOf } from './motion/motionKey';
 import { MOST_PARTICLES } from './plan';
 import type { Scene } from './scene';
 
-/** What an artist is told of a swarm whose births do not come to what they were set to. */
+/** Notices of swarms with fewer births than they were set to. */
 
 const count = (n: number): string => n.toLocaleString('en-GB');
 

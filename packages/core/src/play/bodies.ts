@@ -18,7 +18,7 @@ export interface LookRun {
   source: (buffer: string) => string;
 }
 
-/** What an engine does to draw bodies on a canvas of its own. */
+/** Drawing of bodies by an engine, on a canvas of its own. */
 export interface BodyDevice<Canvas> {
   /** Finds the pairs that are linked. */
   findLinks(

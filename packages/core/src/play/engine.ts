@@ -48,7 +48,7 @@ export interface LiveEngine extends Engine {
   aliveBy(): Readonly<Record<string, number>>;
   /** All that is to be known of a swarm's particles, by slot. */
   particles(id: string): Promise<Particles>;
-  /** What a medium has in a plane, with its rim; see MediumSpace. */
+  /** A plane of a medium, with its rim; see MediumSpace. */
   mediumPlane(id: string, name: string): Promise<Float32Array>;
   /** The whole state of a swarm: the slots in use, in the order of SwarmPlan.state. */
   stateOf(id: string): Promise<Float32Array[]>;

@@ -2,7 +2,7 @@
 export class Past {
   private readonly known = new Map<string, number>();
 
-  /** What a swarm kept so far is not there. */
+  /** Forgets the history of a swarm. */
   begin(id: string): void {
     this.known.set(id, 0);
   }

@@ -1,6 +1,6 @@
 import type { KEPT, MediumSpace } from '../language/mediumSpace';
 
-/** What there is of a medium: cells, and how many of them are so. */
+/** Counts of a medium's cells, by how they are. */
 export interface MediumCensus {
   cells: number;
   /** Faster than 1 cm/s. */

@@ -1,7 +1,7 @@
 import { secondIn, type Plan } from '../plan/plan';
 import type { FrameInputs } from '../language/frame';
 
-/** What is drawn of a frame that stands at `frame`, with the camera of that moment. */
+/** Inputs of the drawing of a frame at `frame`, with the camera of that moment. */
 export type DrawInputs = FrameInputs & Required<Pick<FrameInputs, 'camera'>>;
 /** The same with the lights and the seconds before the frame's end. */
 export type SceneInputs = FrameInputs & Required<Pick<FrameInputs, 'camera' | 'lamps' | 'before'>>;

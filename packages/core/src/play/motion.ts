@@ -9,7 +9,7 @@ import { isRing } from '../plan/motion/history';
 import { slotRanges } from '../plan/motion/slots';
 import type { Past } from './knownHistory';
 
-/** What an engine does to move swarms. */
+/** Moving of swarms by an engine. */
 export interface MotionDevice {
   /** Runs a kernel of the swarm over slots from `begin` to `end`. */
   run(
@@ -165,7 +165,7 @@ export function replayTo(
   }
 }
 
-/** What a swarm's bake has of a frame, by the name of the state; null is nothing. */
+/** Frames of a swarm's bake, by the name of the state; null is nothing. */
 export function* storedAt(
   { bake, state }: SwarmPlan,
   frame: number,

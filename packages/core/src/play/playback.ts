@@ -64,7 +64,7 @@ export class Playback {
     if (before && before.frame.preroll !== plan.frame.preroll) this.restart();
   }
 
-  /** What the state came from is another now: from the first step on it may be wrong. */
+  /** Tells that the inputs of the state have changed: from the first step on it may be wrong. */
   doubt(): void {
     this.clear();
     this.setExact(this.engine.frame < -this.plan!.frame.preroll);

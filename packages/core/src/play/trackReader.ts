@@ -20,7 +20,7 @@ export class TrackReader {
   /** In order of use. */
   private readonly blocks = new Map<string, { values: Float32Array; track: BlockTrack }>();
   private bytes = 0;
-  /** What was asked for and is not there yet. */
+  /** Blocks that were asked for and are not there yet. */
   private readonly coming = new Map<string, Promise<Float32Array>>();
 
   constructor(private readonly budget = BUDGET) {}

@@ -81,7 +81,7 @@ export function medium<const D extends Dials>(kind: MediumKind<D>): MediumKind {
   return shelved(kind);
 }
 
-/** What is put forward for whoever runs the show. It gets the dials that it moves, and a group. */
+/** A kind of control, with the dials that it moves, and a group. */
 export function control<const D extends Dials>(kind: ControlKind<D>): ControlKind {
   return shelved(kind, controlDials) as ControlKind;
 }
@@ -101,7 +101,7 @@ export function body<const D extends Dials>(kind: BodyKind<D>): BodyKind {
   return shelved(kind, bodyDials) as BodyKind;
 }
 
-/** What the empty picture shows. */
+/** A kind of backdrop. */
 export function backdrop<const D extends Dials>(kind: BackdropKind<D>): BackdropKind {
   return shelved(kind) as BackdropKind;
 }
@@ -111,7 +111,7 @@ export function camera<const D extends Dials>(kind: CameraKind<D>): CameraKind {
   return shelved(kind) as CameraKind;
 }
 
-/** What lights solid things. */
+/** A kind of light. */
 export function light<const D extends Dials>(kind: LightKind<D>): LightKind {
   return shelved(kind) as LightKind;
 }

@@ -54,7 +54,7 @@ export interface Birthplace {
   there?: Expr | undefined;
 }
 
-/** What holds a particle to its emitter while it lives. */
+/** A hold of a particle to its emitter while it lives. */
 export interface Hold {
   /** Way in metres in this step, in the emitter's own frame. */
   carry?: Vec3;
@@ -64,7 +64,7 @@ export interface Hold {
   softness?: Expr;
 }
 
-/** What the doctor can ask of a piece on behalf of a kind. */
+/** Questions to a piece that the doctor asks on behalf of a kind. */
 export interface Inquiry {
   /** A swarm of the piece by id, where there is one. */
   swarm(id: string): { name: string; on: boolean } | undefined;
@@ -131,7 +131,7 @@ export interface Moving {
 export interface FieldReading {
   /** Sides of a cell, in metres. */
   side: Vec3;
-  /** What is kept under a name, straight between the middles of cells; fades to 0 outside the box. */
+  /** A kept value by its name, linear between the middles of cells; fades to 0 outside the box. */
   at(name: string, place: Vec3): Expr;
 }
 
@@ -148,11 +148,11 @@ export interface FieldKind<D extends Dials = Dials> {
   box(dial: DialReader<D>): { centre: Vec3; size: Vec3 };
   /** Names of what particles leave: it is added up in each cell, in the order of slots. */
   gathers: readonly string[];
-  /** What a particle leaves in its cell, by those names; `velocity` is that with which it is seen to move. */
+  /** Sums of a particle for its cell, by those names; `velocity` is that with which it is seen to move. */
   leaves(particle: { position: Vec3; velocity: Vec3 }): Record<string, Expr>;
   /** Names of what cells keep from frame to frame; 0 to begin with. */
   keeps: readonly string[];
-  /** What a cell keeps after a frame of `step` seconds, by those names. */
+  /** Kept values of a cell after a frame of `step` seconds, by those names. */
   step(
     dial: DialReader<D>,
     cell: { step: Expr; kept: (name: string) => Expr; left: (name: string) => Expr },
@@ -168,7 +168,7 @@ export interface Neighbours {
   sum(zero: Expr[], add: (offset: Vec3, velocity: Vec3, sums: Expr[]) => Expr[]): Expr[];
 }
 
-/** What a force does in one step; parts that are left out do nothing. */
+/** Effect of a force in one step; parts that are left out do nothing. */
 export interface Effect {
   /** Acceleration in m/s². */
   push?: Vec3;
@@ -259,12 +259,12 @@ export interface Plane {
   height: FrameFeed;
 }
 
-/** What a sound of a piece knows of it. */
+/** Inputs of a sound from its piece. */
 export interface SoundContext {
   /** Frames a second. */
   rate: number;
   stock: (id: string) => StockData | undefined;
-  /** What comes in now, where it is being recorded. */
+  /** The recording in progress. */
   live?: LiveSound | undefined;
 }
 
@@ -286,13 +286,13 @@ export interface Records<K extends string = string> {
   start: K;
 }
 
-/** What a moving picture of a piece knows of it. */
+/** Inputs of a moving picture from its piece. */
 export interface PictureContext {
   /** Frames a second. */
   rate: number;
   seed: number;
   stock: (id: string) => StockData | undefined;
-  /** What is being recorded of it. */
+  /** The recording in progress. */
   live?: LivePictures | undefined;
 }
 
@@ -304,16 +304,16 @@ export interface PictureKind<D extends Dials = Dials> extends Kind<D> {
   plays?: keyof D & string;
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
   records?: Records<keyof D & string>;
-  /** What is dragged on the timing strip: names of its dials. */
+  /** Names of its dials that are dragged on the timing strip. */
   strip?: Strip<keyof D & string>;
 }
 
-/** What a performer of a piece knows of it. */
+/** Inputs of a performer from its piece. */
 export interface PerformerContext {
   /** Frames a second. */
   rate: number;
   stock: (id: string) => StockData | undefined;
-  /** What is being recorded of them. */
+  /** The recording in progress. */
   live?: LiveMotion | undefined;
 }
 
@@ -323,7 +323,7 @@ export interface PerformerKind<D extends Dials = Dials> extends Kind<D> {
   plays: keyof D & string;
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
   records?: Records<keyof D & string>;
-  /** What is dragged on the timing strip: names of its dials. */
+  /** Names of its dials that are dragged on the timing strip. */
   strip?: Strip<keyof D & string>;
   /** Undefined where there is nobody, as of a motion that is missing. */
   performing(dials: ValuesOf<D>, context: PerformerContext): Performing | undefined;
@@ -335,13 +335,13 @@ export type MediumKind<D extends Dials = Dials> = Kind<D>;
 export interface SoundKind<D extends Dials = Dials> extends Kind<D> {
   /** Of live input: the dials that say which take counts, and at which frame it begins. */
   records?: Records<keyof D & string>;
-  /** What is dragged on the timing strip: names of its dials. */
+  /** Names of its dials that are dragged on the timing strip. */
   strip: Strip<keyof D & string>;
-  /** What is heard, and when; null where nothing is. */
+  /** The sound as it is heard, and when; null where nothing is. */
   heard(dials: ValuesOf<D>, context: SoundContext): Heard | null;
 }
 
-/** What is still being recorded while it is read. */
+/** A recording that grows while it is read. */
 export interface LiveClock {
   /** Another number when there is more of it. */
   changes(): number;
@@ -349,7 +349,7 @@ export interface LiveClock {
   changedFrom(changes: number): number;
 }
 
-/** What a signal knows of its piece. */
+/** Inputs of a signal from its piece. */
 export interface SignalContext {
   /** Frames a second. */
   rate: number;
@@ -360,7 +360,7 @@ export interface SignalContext {
   live: LiveClock;
   /** Another signal as a function of the time; 0 where there is none of that id. */
   signal: (id: string) => (time: number) => number;
-  /** What is heard of a sound of the piece; null where nothing is. */
+  /** A sound of the piece as it is heard; null where nothing is. */
   heard: (id: string) => Heard | null;
   /** A performer of the piece; undefined where there is none of that id. */
   performer: (id: string) => Performing | undefined;
@@ -373,7 +373,7 @@ export interface Follow {
   fired?: (from: number, to: number) => number[];
 }
 
-/** What is dragged on the bench of a signal: names of its dials. */
+/** Names of dials that are dragged on the bench of a signal. */
 export interface Bench<K extends string = string> {
   /** The two frequencies between which it hears. */
   cuts?: readonly [low: K, high: K];
@@ -386,9 +386,9 @@ export interface Bench<K extends string = string> {
 }
 
 export interface SignalKind<D extends Dials = Dials> extends Kind<D> {
-  /** What its bench offers beside its curve. */
+  /** Handles on its bench beside its curve. */
   bench?: Bench<keyof D & string>;
-  /** What of the pointer over the picture drives it, of one that is driven so. */
+  /** The measure of the pointer over the picture that drives it, where one does. */
   points?(dials: ValuesOf<D>): 'across' | 'up' | 'held';
   /** How many signals it is at once; one where nothing is said. */
   parts?(dials: ValuesOf<D>): number;
@@ -396,11 +396,11 @@ export interface SignalKind<D extends Dials = Dials> extends Kind<D> {
   follow(dials: ValuesOf<D>, context: SignalContext): Follow | Follow[];
 }
 
-/** What is put forward under a name, for whoever runs the show. */
+/** A kind of control: a value under a name, for whoever runs the show. */
 export interface ControlKind<D extends Dials = Dials> extends Kind<D> {
-  /** What it is set to, which tells the dials that it can move. */
+  /** The type of its value, which tells the dials that it can move. */
   holds: 'number' | 'switch' | 'colour' | 'gradient' | 'picture' | 'option';
-  /** What it is until something sets it. */
+  /** Its value until something sets it. */
   rest(dials: ValuesOf<D>): ControlValue;
   /** Its lowest and its highest, of one that holds numbers. */
   range?(dials: ValuesOf<D>): [number, number];
@@ -410,7 +410,7 @@ export interface ControlKind<D extends Dials = Dials> extends Kind<D> {
 
 export type CueKind<D extends Dials = Dials> = Kind<D>;
 
-/** What an engine draws for a body. */
+/** The shape of a body, for engines. */
 export type BodyShape =
   /** A round dot; without turning, and so the quickest. */
   | { draws: 'disc' }
@@ -439,7 +439,7 @@ export interface CameraKind<D extends Dials = Dials> extends Kind<D> {
   focal: (now: (key: keyof D & string) => number) => number;
 }
 
-/** What a treatment of the finish finds. */
+/** Inputs of a treatment of the finish. */
 export interface FinishContext<D extends Dials = Dials> {
   dial: DialReader<D>;
   pixel: Pixel;

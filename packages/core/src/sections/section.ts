@@ -6,13 +6,13 @@
 export interface Section {
   /** The key of its list in a piece, and of its shelf of kinds. */
   list: string;
-  /** What one of its parts is called in what is told, as 'force'. */
+  /** The word for one of its parts in messages, as 'force'. */
   one: string;
   /** Parts that a piece has at the most. */
   most: number;
   /** Where its list stands in the file: with the camera, with what moves, or behind the influence grid. */
   place: 'scene' | 'world' | 'end';
-  /** What its parts are named among, so that their ids differ from those of other sections that are named there. */
+  /** Name spaces of its parts: within one the ids of all sections differ. */
   names?: readonly NameSpace[];
   /** The side of the influence grid on which its parts stand; none where it is not in the grid. */
   influence?: 'felt' | 'feels';
@@ -28,6 +28,6 @@ export interface Section {
   varies?: 'look' | 'motion' | 'finish';
 }
 
-/** What ids are looked up in: who acts on swarms, who feels it, what can be shown, numbers that change. */
+/** Name spaces of ids: acting on swarms, feeling forces, shown as pictures, numbers that change. */
 export const NAME_SPACES = ['acting', 'feeling', 'shown', 'numbers'] as const;
 export type NameSpace = (typeof NAME_SPACES)[number];

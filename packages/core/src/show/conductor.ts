@@ -1,7 +1,7 @@
 import type { FrameSettings } from '../piece/types';
 import { framesOf, type Entry, type Show } from './show';
 
-/** What a conductor has to know of a piece. */
+/** The part of a piece that a conductor needs. */
 export type Frames = Pick<FrameSettings, 'rate' | 'length'>;
 
 /** Seconds in which one that has begun is left alone. */
@@ -25,7 +25,7 @@ export interface Pass {
   ready: boolean;
 }
 
-/** What is told what to do; see Conductor. */
+/** The player that follows a conductor. */
 export interface Stage {
   /** A pass is made ready: loaded, and its first frame drawn, unseen. Then `ready` is called. */
   prepare: (pass: Pass) => void;
@@ -43,7 +43,7 @@ export interface Stage {
  */
 export class Conductor {
   present: Pass | null = null;
-  /** What was there before, as long as the present one comes in over it. */
+  /** The pass before, as long as the present one comes in over it. */
   leaving: Pass | null = null;
   coming: Pass | null = null;
   /** Whether the next is to begin as soon as it is ready. */
@@ -111,7 +111,7 @@ export class Conductor {
     return this.show.entries.filter((e) => this.framesOfPiece(e.piece) !== null);
   }
 
-  /** What comes behind the present entry; null behind the last. */
+  /** The entry behind the present one; null behind the last. */
   get next(): Entry | null {
     const { entries, present, show, led } = this;
     if (led) {

@@ -7,7 +7,7 @@ import type { Played } from '../piece/played';
 import type { Piece } from '../piece/types';
 import type { Show } from './show';
 
-/** What is done with all of a show as it is written down: it says where it led. */
+/** An act on a whole show as it is written down, with the entry it led to. */
 export type Done =
   Exclude<ShowAct, { all: 'go' }> | { all: 'go'; entry: string } | { all: 'jump'; to: number };
 
@@ -19,19 +19,19 @@ export interface NightRow {
   stretch: number;
   /** The id of the entry that was seen. */
   entry: string;
-  /** What was played counts from this second of the piece on; anything else came when the frame of it was shown. */
+  /** Acts count from this second of the piece on; all others came when their frame was shown. */
   at: number;
   act: Done | PieceAct;
 }
 
-/** What was played in a stretch of a night: its piece, run with it, is what was seen. */
+/** Acts on the piece in a stretch of a night: the piece, run with them, gives the same pictures again. */
 export function playedIn(rows: readonly NightRow[], stretch: number): Played[] {
   return rows.flatMap(({ at, act, stretch: own }): Played[] =>
     own !== stretch || 'all' in act ? [] : [{ at, ...act }],
   );
 }
 
-/** What was done with all of the show in a stretch, in order. */
+/** Acts on the whole show in a stretch, in order. */
 export function doneIn(rows: readonly NightRow[], stretch: number): { at: number; act: Done }[] {
   return rows.flatMap(({ at, act, stretch: own }) =>
     own === stretch && 'all' in act ? [{ at, act }] : [],

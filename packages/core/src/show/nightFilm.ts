@@ -3,7 +3,7 @@ import type { Frames } from './conductor';
 import type { NightRow } from './night';
 import { framesOf, type Show } from './show';
 
-/** What is seen of an entry at a moment of a night. */
+/** An entry as it is seen at a moment of a night. */
 export interface Seen {
   stretch: number;
   entry: string;
@@ -29,7 +29,7 @@ interface Span {
   until: number;
   fade: number;
   rate: number;
-  /** What was there before, as long as this one comes in over it. */
+  /** The span before, as long as this one comes in over it. */
   over: Span | null;
 }
 

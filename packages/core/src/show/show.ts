@@ -12,7 +12,7 @@ const id = z.string().min(1).max(64);
 /** Seconds of a piece: no longer than a piece can be. */
 const second = z.number().min(0).max(36_000);
 
-/** What starts the entry behind one: its own end, a cue of its piece, or somebody's hand. */
+/** Starters of the entry behind one: its own end, a cue of its piece, or somebody's hand. */
 export const STARTERS = ['time', 'cue', 'hand'] as const;
 export type Starter = (typeof STARTERS)[number];
 
@@ -25,7 +25,7 @@ const entrySchema = z.strictObject({
   to: second,
   /** Seconds in which it comes in over what was before it; 0 is a cut. */
   fade: z.number().min(0).max(60),
-  /** What starts the next one. Until then it begins again each time that it comes to its end. */
+  /** Starter of the next one. Until then this one begins again each time that it comes to its end. */
   next: z.enum(STARTERS),
   /** The cue of the piece that starts the next one, by its id; '' is none. */
   cue: z.string().max(64),
@@ -44,7 +44,7 @@ const showSchema = z
     name,
     /** Pixels of the output; null is all of the screen that it is on. */
     size: sizeSchema.nullable(),
-    /** What the night begins with: how bright all of it is, and how fast time goes. */
+    /** Settings at the beginning of the night: how bright all of it is, and how fast time goes. */
     brightness: z.number().min(0).max(1),
     speed: z.number().min(0).max(FASTEST),
     /** Whether the first comes again behind the last. */

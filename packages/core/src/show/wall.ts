@@ -50,7 +50,7 @@ export const wallSchema = z
     universe: z.number().int().min(1).max(LAST_UNIVERSE),
     /** How bright the brightest is, 0 to 1. */
     level: z.number().min(0).max(1),
-    /** What panels make of a level: its power is their light; 1 is for those that make as much of it as it says. */
+    /** Exponent from a level to the light of panels; 1 is for those whose light is the level itself. */
     gamma: z.number().min(0.2).max(4),
     /** Watts of one pixel that is all white, and the most that all may take together; 0 is no limit. */
     watts: z.number().min(0).max(100),

@@ -100,7 +100,7 @@ export class WallSampler {
 
   private readonly cuts = [new Polygon(), new Polygon(), new Polygon(), new Polygon()] as const;
 
-  /** What a quadrangle covers of the picture. */
+  /** Pixels of the picture under a quadrangle, with the part of each. */
   private cover(whole: Polygon, places: number[], parts: number[]): void {
     const { cuts, width, height } = this;
     const { area } = whole;

@@ -77,7 +77,7 @@ function drawnOutline(path: string): Outline {
   return outline;
 }
 
-/** What has been read from files, by hash; what words are laid out as, by `wordsKey`. */
+/** Things that were read from files, by hash, and words that were laid out, by `wordsKey`. */
 export type StockFiles = ReadonlyMap<string, StockData>;
 
 /** The file that an entry is of, or that its words have their font from. */
@@ -93,7 +93,7 @@ export function withFile(entry: StockEntry, file: FontFile): StockEntry {
   return 'words' in source ? { ...entry, source: { ...source, font: file } } : entry;
 }
 
-/** What words are kept by once they are laid out: all that they depend on. */
+/** Key of words that were laid out: all that they depend on. */
 export function wordsKey({ type, source }: Pick<StockEntry, 'type' | 'source'>): string {
   return `words ${JSON.stringify([type, source])}`;
 }

@@ -23,12 +23,12 @@ export function madeNames(): string[] {
   return [...makers.keys()];
 }
 
-/** What it is called. */
+/** The title of a made thing. */
 export function madeTitle(name: string): string {
   return makers.get(name)?.title ?? name;
 }
 
-/** What kind of thing is made under a name, without making it. */
+/** The type of a made thing, without making it. */
 export function madeType(name: string): StockType | undefined {
   return makers.get(name)?.type;
 }

@@ -2,7 +2,7 @@ import { reportProgress } from '../progress';
 
 const memos = new WeakMap<object, Map<string, unknown>>();
 
-/** What `make` gives for a thing of the stock, worked out once for each key. */
+/** The result of `make` for a thing of the stock, worked out once for each key. */
 export function memo<T>(item: object, key: string, make: () => T): T {
   let known = memos.get(item);
   if (!known) memos.set(item, (known = new Map<string, unknown>()));

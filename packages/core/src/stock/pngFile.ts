@@ -1,6 +1,6 @@
 import { crc32 } from './crc32';
 
-/** What PNG files are made of (W3C, "Portable Network Graphics", third edition); sections are of it. */
+/** The structure of PNG files (W3C, "Portable Network Graphics", third edition); sections are of it. */
 
 /** A chunk: its type, four letters, and what is in it. */
 export interface Chunk {

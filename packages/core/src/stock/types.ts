@@ -1,4 +1,4 @@
-/** What pieces are made from besides numbers. Places are in metres, right-handed, y up. */
+/** Types of things that pieces are made from. Places are in metres, right-handed, y up. */
 export const STOCK_TYPES = [
   'mesh',
   'cloud',
@@ -12,13 +12,13 @@ export const STOCK_TYPES = [
 ] as const;
 export type StockType = (typeof STOCK_TYPES)[number];
 
-/** What words that were typed have beside their lines or triangles. */
+/** Letters of words that were typed, beside their lines or triangles. */
 export interface Lettered {
   /** How many letters there are. */
   count: number;
   /** By curve of an outline, or triangle of a mesh: the number of its letter, from 0 in the order of reading. */
   letterOf: Uint32Array;
-  /** What the font has no letters for; it is left out. */
+  /** Letters that the font lacks; they are left out. */
   lacks: readonly string[];
 }
 
@@ -103,7 +103,7 @@ export interface Choosing {
   density: 'even' | 'value';
 }
 
-/** What is looked for in pictures, as data, so that others can be asked to find it. */
+/** A measure of pictures, as data, so that others can be asked for it. */
 export type Look =
   /** Of one picture: its pixels as words. */
   | { find: 'pixels' }
@@ -117,7 +117,7 @@ export type Look =
 /** A picture that changes with time, as a piece has it: which it is depends on the piece and the frame alone. */
 export interface MovingPicture {
   type: 'moving';
-  /** What has one name is one and the same. */
+  /** Its name: two of one name are one and the same. */
   name: string;
   width: number;
   height: number;
@@ -131,9 +131,9 @@ export interface MovingPicture {
 }
 
 export interface Seeing {
-  /** What is found in its pictures of some states. */
+  /** The measure of its pictures in some states. */
   find: (states: readonly number[], look: Look) => Promise<Float32Array>;
-  /** What was found is not wanted any more: its room can be used again. */
+  /** Gives numbers back that are not wanted any more: their room can be used again. */
   back: (found: Float32Array) => void;
 }
 
@@ -181,7 +181,7 @@ export interface Sound {
   channels: Int16Array[];
 }
 
-/** What stands in space, and so has a measure. */
+/** Things that stand in space, and so have a unit of length. */
 export type InSpace = Mesh | Cloud | Outline;
 
 export type StockData = InSpace | Picture | LookupTable | Sound | Clip | Motion | FontStock;

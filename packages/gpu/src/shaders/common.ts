@@ -3,7 +3,7 @@ import { shapeFunctions } from '@vast-swarm/core/kinds';
 import { wgslFunctions } from '@vast-swarm/kernel';
 import { QUADS } from '../words';
 
-/** What several shaders have in common. */
+/** Functions that several shaders share. */
 
 /** Memory and parameter words, bound as toWgsl binds them. */
 export const BINDINGS = /* wgsl */ `
@@ -51,7 +51,7 @@ fn finer() -> f32 { return select(1.0, 4.0, isOpaque()); }
 /** Where on the screen a fragment is: of opaque things each sample of it, else the middle of its pixel. */
 fn spotOf(sample: vec2<f32>, at: vec4<f32>) -> vec2<f32> { return select(at.xy, sample, isOpaque()); }
 const NOWHERE = vec4<f32>(2.0, 2.0, 0.0, 1.0);
-/** What opaque things leave of a weight. */
+/** The part of a weight that opaque things leave. */
 fn unhidden(weight: f32, at: vec4<f32>) -> f32 {
   if (!solid) { return weight; }
   let before = metresOf(textureLoad(nearest, vec2<i32>(at.xy), 0)) - metresOf(at.z);
@@ -59,7 +59,7 @@ fn unhidden(weight: f32, at: vec4<f32>) -> f32 {
   if (number(SOFT) > 0.0) { return weight * min(before * number(SOFT), 1.0); }
   return weight;
 }
-/** What the target gets from light (times opacity), opacity and weight; screen's own blending has a limit. */
+/** Colour for the target from light (times opacity), opacity and weight; screen's own blending has a limit. */
 fn laid(colour: vec3<f32>, alpha: f32, w: f32) -> vec4<f32> {
   let s = colour * w;
   let o = alpha * w;

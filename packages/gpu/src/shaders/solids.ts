@@ -47,7 +47,7 @@ ${DRAW_BINDINGS}${SHADED}${BAND_BODY}
 }
 ${fragments('Corner')}`;
 
-/** What both drawings of links share. */
+/** Code that both drawings of links share. */
 const LINK_BODY = /* wgsl */ `
 fn far(i: i32, j: i32) -> f32 {
   let d = vec3<f32>(own(PX, i) - own(PX, j), own(PY, i) - own(PY, j), own(PZ, i) - own(PZ, j));

@@ -14,7 +14,7 @@ import type { PlanPart } from '../cache';
 import type { Scene, SceneBuilder } from '../scene';
 import { boxOf, cellCountOf, cellIn, keptBuffer, leftBuffer, type FieldBox } from './fieldCells';
 
-/** What a swarm leaves in a field at every frame. */
+/** Gathering of a swarm's particles into a field at every frame. */
 export interface FieldGather {
   swarm: string;
   sort: CellSort;
@@ -62,7 +62,7 @@ export function leavesInFields(piece: Piece, id: string): boolean {
   );
 }
 
-/** What has to be known of a swarm. */
+/** The part of a swarm's plan that a field needs. */
 interface Giver {
   id: string;
   capacity: number;

@@ -29,7 +29,7 @@ export interface Appearance {
   over: Expr | null;
 }
 
-/** What lives for ever comes and goes in a loop, while the same of another round goes and comes. */
+/** Cross-fade of particles that live for ever in a loop: one of a round goes while the same of another comes. */
 function goingOver({ scene, graph: g }: SceneBuilder, swarm: Swarm, age: Expr): Expr | null {
   const { period } = scene;
   if (period === null || swarm.dials.lasts !== 'ever') return null;
@@ -127,7 +127,7 @@ export function shown(
   };
 }
 
-/** What tells one repeat's particles from another's, by the uniforms of copies.ts; null where nothing does. */
+/** Key of a repeat's chances and surface, from the uniforms of copies.ts; null where repeats are alike. */
 function repeatOf({ graph }: SceneBuilder, { copies }: Swarm): Repeat | null {
   const several = copies.filter((c) => c.count > 1);
   const differs = new Set(several.flatMap(({ differ }) => differ?.in ?? []));

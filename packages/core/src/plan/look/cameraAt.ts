@@ -10,7 +10,7 @@ import { pointAlong } from '../../stock/places/along';
 import type { Piece } from '../../piece/types';
 import type { World } from '../../language/world';
 
-/** What a camera is found from. */
+/** The readers of dials that a camera needs. */
 export type Seen = Pick<World, 'seed' | 'number' | 'vector' | 'stock'> & { readonly piece: Piece };
 
 const DEGREE = Math.PI / 180;

@@ -12,7 +12,7 @@ const IDENTITY: Matrix = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0];
 /** A repeat of a swarm. */
 interface Copy {
   matrix: Matrix;
-  /** What its chances are told from others by, i32 each; 0 leaves them as the swarm's own. */
+  /** Keys of its chances, i32 each; 0 leaves them as the swarm's own. */
   chances: Readonly<Record<Chance, number>>;
   /** Where the surface it was born on begins along and around, and how much it takes of the whole. */
   surface: readonly [Stretch, Stretch];

@@ -4,7 +4,7 @@ import type { PlanKernel } from '../../language/frame';
 import type { Scene } from '../scene';
 import { appearance } from './appearance';
 
-/** What the readings kernel gives for files: diameter in metres, linear light, opacity. */
+/** Outputs of the readings kernel for files: diameter in metres, linear light, opacity. */
 export const READINGS = ['size', 'red', 'green', 'blue', 'opacity'] as const;
 
 export function readingsKernel(

@@ -17,7 +17,7 @@ import type { Part } from '../../piece/types';
 
 const SHADOW = new Owner('shadow');
 
-/** What the piece has for the dials of a light that casts shadows. */
+/** Values of the dials of a light that casts shadows. */
 export function casterValues({ dials }: Part) {
   return { ...valuesOf(lampDials, dials), ...valuesOf(shadowDials, dials) };
 }

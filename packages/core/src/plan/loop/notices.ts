@@ -3,7 +3,7 @@ import type { Piece } from '../../piece/types';
 import { lifeIn, MOST_TURNS } from '../motion/room';
 import type { Notice } from '../plan';
 
-/** What does not come round in a piece that does, and what helps. */
+/** Notices of parts that do not come round in a looping piece, each with a way to mend it. */
 export function loopNotices(piece: Piece): Notice[] {
   const { loop, length, rate } = piece.frame;
   if (!loop) return [];

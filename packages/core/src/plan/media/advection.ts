@@ -162,7 +162,10 @@ function carrying(
   return builder;
 }
 
-/** What is where each place comes from, with the least and the most there. */
+/**
+ * First kernel of advection: the content at the place each cell's flow comes from, with the least and the most around
+ * it (semi-Lagrangian, after A. Selle et al., "An Unconditionally Stable MacCormack Method", 2008).
+ */
 function first(about: Advection): PlanKernel {
   return carrying(about, 'back', ({ graph: g }, { names, mask }, read) => {
     for (const name of names) {

@@ -5,7 +5,7 @@ import { rowOf } from '../../language/rows';
 import { tapsAround, type Lattice, type Spot } from '../../language/taps';
 import type { Edges } from './levels';
 
-/** What is read at a spot, straight between the numbers around it, and the least and the most of these. */
+/** A reading at a spot, linear between the numbers around it, with the least and the most of these. */
 export interface Sample {
   value: Expr;
   low: Expr;

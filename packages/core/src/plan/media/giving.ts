@@ -8,7 +8,7 @@ import { swarmReader } from '../readers';
 import { appearance } from '../look/appearance';
 import type { Scene } from '../scene';
 
-/** What a particle gives a medium: where (in cells), its velocity along the plane, its light, and the share of all. */
+/** A particle's gift to a medium: its place in cells, its velocity along the plane, its light, and the share of all. */
 export const GIVEN = ['x', 'y', 'u', 'v', 'red', 'green', 'blue', 'share'] as const;
 
 /** Where nothing is given: far from all cells. */

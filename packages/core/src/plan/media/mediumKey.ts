@@ -11,7 +11,7 @@ const SHOWN = new Set(
     .map(([key]) => key),
 );
 
-/** What a medium's flow depends on beside signals, stock and the motion of swarms. */
+/** Inputs of a medium's flow beside signals, stock and the motion of swarms. */
 export function mediumKey(piece: Piece, medium: Part): unknown[] {
   const { id, kind, on, dials } = medium;
   const { width, height } = piece.frame;

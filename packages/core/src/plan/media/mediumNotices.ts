@@ -4,7 +4,7 @@ import type { Notice } from '../plan';
 import type { Scene } from '../scene';
 import { MOST_SPREAD } from './spreading';
 
-/** What a medium cannot do as it is told, by how much it can. */
+/** Notices of settings of a medium that exceed its limits, with the limits. */
 export function mediumNotices(scene: Scene): Notice[] {
   return scene.piece.media
     .filter((m) => m.on)

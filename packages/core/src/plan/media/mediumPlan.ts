@@ -37,7 +37,7 @@ export interface MediumStep {
   once: boolean;
 }
 
-/** What swarms leave in a medium: sums in the buffers `left.…`, by how near their particles are. */
+/** Gifts of swarms to a medium: sums in the buffers `left.…`, by how near their particles are. */
 export interface Leaving {
   swarms: readonly string[];
   /** In cells, and what shares are multiplied by: below one cell it counts as one, that gets less by as much. */

@@ -50,7 +50,7 @@ function around(cells: Cells): Expr[] {
   ].map(([dx, dy]) => cells.around('p', dx!, dy!));
 }
 
-/** What the pressures round each cell ask of it in all. */
+/** Sum of the pressures in the cells round each one. */
 function askedOf(cells: Cells, plain: boolean): Expr {
   if (plain) return sum(around(cells)).sub(cells.load('rhs'));
   const { open, pressure } = facesOf(cells);
@@ -82,7 +82,7 @@ export function weightsFor(passes: number, low: number, high: number): number[] 
   return weights.map((_, i) => weights[i % 2 === 0 ? i / 2 : passes - (i + 1) / 2]!);
 }
 
-/** What is missing in each cell. */
+/** Residual of the pressure equation in each cell. */
 function rest(scene: Scene, edges: Edges, plain: boolean): PlanKernel {
   return kernel(scene, edges, ({ graph: g }, cells) => {
     const all = cells.load('round');
@@ -114,7 +114,7 @@ function finer(cells: Cells): (name: string, column: Expr, line: Expr) => Expr {
     g.load(`fine.${name}`, line.max(0).min(lines).mul(stride).add(column.max(0).min(columns)));
 }
 
-/** What is missing, summed over the four finer cells; the coarse pressure begins with nothing. */
+/** Residual summed over the four finer cells (restriction); the coarse pressure begins with 0. */
 function gather(scene: Scene, edges: Edges): PlanKernel {
   return kernel(scene, edges, ({ graph: g }, cells) => {
     const fine = finer(cells);
@@ -198,7 +198,7 @@ function bringBack(scene: Scene, edges: Edges, plain: boolean): PlanKernel {
   });
 }
 
-/** What flows out of each cell, times its side: it has to be taken away; the pressure begins with nothing. */
+/** Divergence of each cell, times its side: it has to be taken away; the pressure begins with 0. */
 function outflow(scene: Scene, edges: Edges): PlanKernel {
   return kernel(scene, edges, ({ graph: g }, cells) => {
     const out = sum([

@@ -6,7 +6,7 @@ import type { Content } from '../../language/mediumSpace';
 /** The dials of a medium. */
 export type MediumDial = DialReader<typeof fluidDials>;
 
-/** What a medium takes up in the middle of a cell: as what a force does to a particle. */
+/** Effect of forces on a medium in the middle of a cell, as on a particle. */
 export interface Taken {
   /** Acceleration along the plane, m/s². */
   x: Expr;

@@ -14,7 +14,7 @@ export interface History {
  */
 const RING = 'ring/';
 
-/** What the bodies of a swarm that are on want to know of the past. */
+/** History that the bodies of a swarm that are on need: frames back, and whether the metres travelled. */
 function wishesOf(swarm: Swarm): { frames: number; way: boolean }[] {
   return swarm.bodies
     .filter((b) => b.on)
@@ -32,7 +32,7 @@ export function wantsWay(swarm: Swarm): boolean {
   return wishesOf(swarm).some((w) => w.way);
 }
 
-/** What is kept of a swarm at each frame. */
+/** State of a swarm that is kept at each frame. */
 export function placesOf({ rows, way }: History): StateName[] {
   if (rows === 0) return [];
   return ['px', 'py', 'pz', ...(way ? (['way'] as const) : [])];

@@ -35,7 +35,7 @@ const LOOK = new Set(
 
 const LETTER = /\bletter\b/;
 
-/** What is kept from birth for a look: its feed is part of the state. */
+/** Feeds of looks that are kept from birth, and so are part of the state. */
 function keptLook(dials: DialValues, all = false): unknown[] {
   return Object.entries(dials).filter(([key, value]) => {
     if (!(all || LOOK.has(key))) return false;

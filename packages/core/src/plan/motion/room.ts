@@ -29,7 +29,7 @@ export interface Allotted {
   bake: Bake | null;
 }
 
-/** What a swarm is born by, and the slots that there are for it. */
+/** Births of a swarm, and the slots that there are for it. */
 export interface Room {
   births: Births;
   /** Most alive at once, and as many as the limits leave. */

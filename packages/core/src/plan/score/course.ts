@@ -1,12 +1,12 @@
 import { fadeAt, NEARLY, type ControlValue, type Fade } from '../../feeds/control';
 
-/** What becomes of one control in the course of time: where it rests, and the ways it is sent on. */
+/** The course of one control in time: its value at rest, and the fades it is sent on. */
 export class Course {
   private readonly fades: Fade[] = [];
 
   constructor(private readonly resting: ControlValue) {}
 
-  /** What it is at a second. */
+  /** Its value at a second. */
   at(time: number): ControlValue {
     const { fades } = this;
     // The last that has begun: what it overtook is of no account any more.

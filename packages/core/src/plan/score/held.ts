@@ -18,7 +18,7 @@ export function partOfRange(control: Part, value: number): number {
   return high > low ? (value - low) / (high - low) : 0;
 }
 
-/** What a control holds of a piece. */
+/** The dials and switches that a control holds. */
 interface Held {
   control: Part;
   move: Move;
@@ -80,7 +80,7 @@ function changed(
   return tree.map((item: unknown, i) => (i === key ? value : item));
 }
 
-/** What the dial is at both ends of the control, within its own limits. */
+/** Values of the dial at both ends of the control, within its own limits. */
 function endsOf({ from, to }: Move, spec: NumberDial | VectorDial): [number, number] {
   const inside = (v: number): number => Math.min(spec.max, Math.max(spec.min, v));
   return [inside(from ?? spec.min), inside(to ?? spec.max)];
@@ -93,7 +93,7 @@ function feedOf(control: Part, move: Move, { spec }: Place, before: DialValue): 
   return { feed: 'signal', signal, from, to, ...(over ? { over } : {}) } satisfies NumberFeed;
 }
 
-/** What a dial is that no signal can move; undefined where it cannot be that. */
+/** Value of a dial that no signal can move; undefined where it cannot be that. */
 function plain(
   control: Part,
   move: Move,

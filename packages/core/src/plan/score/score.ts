@@ -13,7 +13,7 @@ type CueValues = ValuesOf<typeof cueDials>;
 /** Particles that cues let be born, in order of time. */
 export type Bursts = readonly { at: number; count: number }[];
 
-/** What cues do beside taking controls somewhere, with the second at which they do it. */
+/** Effects of cues beside fades of controls, with the second of each. */
 export interface Deeds {
   bursts: { at: number; swarm: string; count: number }[];
   resets: number[];
@@ -42,9 +42,9 @@ export class Score {
   private readonly deeds: Deeds = { bursts: [], resets: [], sounds: [], begun: [] };
   private readonly cues: ReadonlyMap<string, CueValues>;
   private readonly watched: readonly { id: string; signal: string; threshold: number }[];
-  /** What stands on the timing strip. */
+  /** Cues on the timing strip. */
   private readonly timed: readonly Due[];
-  /** What is known to come beside what was played, in order, and the first of it that has not happened. */
+  /** Cues that are due beside what was played, in order, and the first of them that has not happened. */
   private due: Due[] = [];
   private nextDue = 0;
   private nextPlayed = 0;
@@ -82,13 +82,13 @@ export class Score {
     this.begin();
   }
 
-  /** What a control is at a second; undefined where there is none of that id, or it is switched off. */
+  /** The value of a control at a second; undefined where there is none of that id, or it is switched off. */
   at(control: string, time: number): ControlValue | undefined {
     this.reach(time);
     return this.courses.get(control)?.at(time);
   }
 
-  /** What cues do, in order, at least up to a second: of what is behind it not all may be known. */
+  /** Effects of cues, in order, at least up to a second: of those behind it not all may be known. */
   until(time: number): Readonly<Deeds> {
     this.reach(time);
     return this.deeds;

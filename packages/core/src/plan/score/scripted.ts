@@ -12,7 +12,7 @@ const KEPT = 6;
 
 type Signals = ReadonlyMap<string, Follow>;
 
-/** What a compile makes of a piece as controls hold it; signals that are known already are taken over. */
+/** A compile of a piece as controls hold it; signals that are known already are taken over. */
 type Compile = (piece: Piece, known: Signals | undefined) => { plan: Plan; signals: Signals };
 
 /**

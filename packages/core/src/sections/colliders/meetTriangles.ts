@@ -7,7 +7,7 @@ import type { Meeting, Ray } from '../kinds';
 const TURNS = 12;
 /** Lengths of the mesh's own frame at which it counts as reached. */
 const REACHED = 5e-7;
-/** What a place may be wrong by, far from the origin. */
+/** Rounding of a place far from the origin. */
 const ROUNDING = 1e-4;
 
 /**

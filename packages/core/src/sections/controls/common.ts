@@ -5,7 +5,7 @@ import {
   type ShortcutDial,
 } from '../../language/dials';
 
-/** What every control has. */
+/** Dials of every control. */
 export const controlDials = {
   moves: {
     type: 'moves',

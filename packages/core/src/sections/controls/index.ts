@@ -6,5 +6,5 @@ import { option } from './option';
 import { picture } from './picture';
 import { onOff } from './switch';
 
-/** What is put forward for whoever runs the show, in the order of the chooser. */
+/** Controls for whoever runs the show, in the order of the chooser. */
 export const controls: ControlKind[] = [fader, onOff, colour, gradient, picture, option];

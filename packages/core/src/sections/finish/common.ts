@@ -4,7 +4,7 @@ import { choice, number, pictureDial, type MaskDial } from '../../language/dials
 
 const group = 'Where';
 
-/** What every treatment of the finish has. */
+/** Dials of every treatment of the finish. */
 export const finishDials = {
   share: number('Share', 1, [0, 1], 'How much of the treatment is seen.', { group }),
   mask: {

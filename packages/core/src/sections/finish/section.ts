@@ -1,6 +1,6 @@
 import type { Section } from '../section';
 
-/** What happens to the drawn frame. */
+/** Treatments of the drawn frame. */
 export const section = {
   list: 'finish',
   one: 'finish',

@@ -16,7 +16,7 @@ import { vortex } from './vortex';
 import { wind } from './wind';
 import { wornWays } from './wornWays';
 
-/** What moves particles, in the order of the chooser. */
+/** Forces, in the order of the chooser. */
 export const forces: ForceKind[] = [
   gravity,
   wind,

@@ -1,6 +1,6 @@
 import type { Section } from '../section';
 
-/** What accelerates particles. */
+/** Forces: accelerations of particles. */
 export const section = {
   list: 'forces',
   one: 'force',

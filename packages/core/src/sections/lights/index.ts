@@ -4,5 +4,5 @@ import { fill } from './fill';
 import { key } from './key';
 import { rim } from './rim';
 
-/** What lights solid things, in the order of the chooser. */
+/** Lights, in the order of the chooser. */
 export const lights: LightKind[] = [key, fill, rim, ambient];

@@ -1,6 +1,6 @@
 import { choice, colourDial, number, type ColourDial } from '../../language/dials';
 
-/** What lights mesh copies, columns and tubes. */
+/** Lamps: lights of mesh copies, columns and tubes. */
 
 export const lightColour = (value: string): ColourDial<'frame'> =>
   colourDial('Colour', value, 'The colour of its light.');

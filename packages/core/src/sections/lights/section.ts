@@ -1,6 +1,6 @@
 import type { Section } from '../section';
 
-/** What lights solid things. */
+/** Lights of solid things. */
 export const section = {
   list: 'lights',
   one: 'light',

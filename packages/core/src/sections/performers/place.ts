@@ -4,7 +4,7 @@ import { jointNames } from '../../stock/motion/cast';
 import type { Bone } from '../../stock/motion/bones';
 import type { Motion, Performer } from '../../stock/types';
 
-/** What all performers have: who of a motion they are, and where and how large they stand. */
+/** Dials of all performers: who of a motion they are, and where and how large they stand. */
 
 const metres = { varies: 'never' as const, unit: 'm', group: 'Place' };
 

@@ -63,7 +63,7 @@ export function numberInSteps(
   };
 }
 
-/** What goes after a number with a delay of its own up and down: time constants in seconds, 0 at once. */
+/** An exponential follower of a number with a delay of its own up and down: time constants in seconds, 0 at once. */
 export function smoothed(
   context: Pick<SignalContext, 'start' | 'live'>,
   input: (time: number) => number,

@@ -8,7 +8,7 @@ import { never, ranged, signalRange } from './range';
 
 const group = 'Hearing';
 
-/** What all that listen for loudness have. */
+/** Dials of all signals that listen for loudness. */
 export const hearingDials = {
   sound: partDial('Hears', 'sounds', 'The sound of the piece that it listens to.'),
   low: number('From', 20, [20, 20_000], 'What is lower is left out, 24 dB an octave.', {

@@ -5,7 +5,7 @@ import { never } from './range';
 
 interface Tally {
   sum: number;
-  /** What is added up, at this step. */
+  /** The amount to be added at this step. */
   input: number;
   resets: boolean;
 }

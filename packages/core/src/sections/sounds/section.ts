@@ -1,6 +1,6 @@
 import type { Section } from '../section';
 
-/** What is heard, and what signals listen to. */
+/** Sounds: heard by the audience, and by signals. */
 export const section = {
   list: 'sounds',
   one: 'sound',

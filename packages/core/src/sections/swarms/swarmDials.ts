@@ -151,7 +151,7 @@ export const swarmDials = {
   ),
 };
 
-/** What a piece has for them. */
+/** Values of a swarm's dials. */
 export type SwarmValues = ValuesOf<typeof swarmDials> & DialValues;
 
 /** Seconds that stand for a life without end: thirty years. */
@@ -162,7 +162,7 @@ export function longestLife({ lasts, lifetime }: SwarmValues): number {
   return lasts === 'ever' ? FOR_EVER : rangeOf(lifetime)[1];
 }
 
-/** What counts of a swarm's births: 0 where it is not born so. */
+/** The dials of births that count: 0 for those of another way of birth. */
 export function birthsIn(dials: SwarmValues): Pick<SwarmValues, 'rate' | 'burst'> {
   const counts = (key: 'rate' | 'burst'): boolean => isWanted(swarmDials[key], dials);
   return { rate: counts('rate') ? dials.rate : 0, burst: counts('burst') ? dials.burst : 0 };

@@ -4,7 +4,7 @@ import type { MovingPicture, Picture } from '../types';
 /** Pictures that are at hand: as far back as motion is looked for. */
 const AT_HAND = 32;
 
-/** What a camera has seen before anything was recorded of it. */
+/** The picture of a camera before anything was recorded of it: black. */
 export function nothingSeen(width: number, height: number): Picture {
   return { type: 'picture', width, height, pixels: new Uint8Array(4 * width * height) };
 }

@@ -6,7 +6,7 @@ import { pixelWords } from './pixels';
 import { allOf, thenDo, type Soon } from './soon';
 import { spotsSeen } from './spots';
 
-/** What is found in pictures, as a list of numbers that is not to be changed. */
+/** Findings in pictures, as a list of numbers that is not to be changed. */
 export function lookAt(look: Look, pictures: readonly Picture[]): Float32Array {
   const [first, second] = pictures;
   switch (look.find) {
@@ -28,7 +28,7 @@ export function lookAt(look: Look, pictures: readonly Picture[]): Float32Array {
   }
 }
 
-/** What is found in states of a moving picture: by who does it for others, else here. */
+/** Findings in states of a moving picture: by somebody who looks for others, else here. */
 export function seenIn(
   moving: MovingPicture,
   states: readonly number[],

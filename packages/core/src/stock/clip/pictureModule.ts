@@ -1,6 +1,6 @@
 import { PICTURES } from '../../generated/pictures';
 
-/** What assembly/ exports: all of it works in the one memory, from its beginning on, and leaves nothing there. */
+/** Exports of assembly/: all of it works in the one memory, from its beginning on, and leaves nothing there. */
 interface PictureModule {
   memory: WebAssembly.Memory;
   /** See assembly/flow.ts. */

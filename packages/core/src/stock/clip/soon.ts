@@ -1,4 +1,4 @@
-/** What is at hand, or will be. */
+/** A value that is at hand, or will be. */
 export type Soon<T> = T | Promise<T>;
 
 /** Does something with a value as soon as it is there: at once where it is. */

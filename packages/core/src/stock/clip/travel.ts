@@ -2,7 +2,7 @@ import type { StockFiles } from '../entry';
 import type { Clip, StockData } from '../types';
 import { openClip, clipFileOf, type OpenClip } from '../read/clip';
 
-/** What of a clip can be sent to a worker: all but how its pictures are read. */
+/** The part of a clip that can be sent to a worker: all but the reader of its pictures. */
 export function travelling(data: StockData): StockData {
   if (data.type !== 'clip' || !data.file) return data;
   return { ...data, picture: undefined as never };
@@ -33,7 +33,7 @@ function reading({ name, bytes }: NonNullable<Clip['file']>): Clip['picture'] {
   };
 }
 
-/** What is behind the last dot of a file's name. */
+/** The ending of a file's name, behind its last dot. */
 export function endingOf(name: string): string {
   return /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
 }

@@ -25,7 +25,7 @@ export class Arrivals {
   private readonly poses: Sent[] = [];
   /** Seconds from sending to arrival, by when they arrived, within what is remembered. */
   private ways: { at: number; way: number }[] = [];
-  /** What was looked at last: now, and the second by the sender's clock. */
+  /** The latest look: now, and the second by the sender's clock. */
   private last: { now: number; time: number } | null = null;
 
   /** A pose of a second by the sender's clock has arrived at a second by ours. */

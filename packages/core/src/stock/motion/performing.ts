@@ -5,7 +5,7 @@ import type { Bone } from './bones';
 
 /** Somebody as a piece has them: where their joints are is a function of the time alone. */
 export interface Performing {
-  /** What has one name is one and the same. */
+  /** Its name: two of one name are one and the same. */
   name: string;
   /** Names of the joints: of several performers with who it is before it. */
   joints: readonly string[];

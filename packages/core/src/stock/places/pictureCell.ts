@@ -5,7 +5,7 @@ import { lightOf } from './pictureParts';
 /** Pictures of particles are kept at no more pixels than this along their longer side. */
 const FINEST = 256;
 
-/** What is kept of so many pixels, and how many of them along are one of it. */
+/** Pixels along a cell for pictures of so many pixels. */
 export function cellSize({ width, height }: { width: number; height: number }) {
   const every = Math.max(1, Math.ceil(Math.max(width, height) / FINEST));
   const kept = (n: number): number => Math.max(1, Math.floor(n / every));

@@ -13,7 +13,7 @@ export interface Spots {
   y: Float32Array;
   /** Linear light. */
   colour: [Float32Array, Float32Array, Float32Array];
-  /** What each pixel has: its luminance times alpha, or its alpha. */
+  /** Weight of each pixel: its luminance times alpha, or its alpha. */
   weight: Float32Array;
   /** Side of a pixel in metres. */
   pixel: number;
@@ -22,7 +22,7 @@ export interface Spots {
 /** Larger pictures are read at this many pixels along their longer side. */
 export const FINEST = 1024;
 
-/** What a byte of a picture is as linear light, for kernels. */
+/** Linear light of a byte of a picture, for kernels. */
 export const LIGHT_OF_BYTE = Float32Array.from(LIGHT);
 
 /** The picture as linear light and alpha at no more than FINEST pixels: means of what was there. */

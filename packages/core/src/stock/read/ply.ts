@@ -167,7 +167,7 @@ function binaryNumbers(name: string, bytes: Uint8Array, head: Head): Numbers {
   };
 }
 
-/** What is read of vertices, by the names that programs give it. */
+/** Properties of vertices that are read, by the names that programs give them. */
 const COLOURS = [
   ['red', 'r', 'diffuse_red'],
   ['green', 'g', 'diffuse_green'],

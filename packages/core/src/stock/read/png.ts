@@ -29,7 +29,7 @@ export function chunksOf(name: string, bytes: Uint8Array): Chunk[] {
   throw new StockError(name, `it is cut off behind ${String(bytes.length)} bytes`);
 }
 
-/** What the head of a PNG says (11.2.1). */
+/** The head of a PNG (11.2.1). */
 export interface Head {
   width: number;
   height: number;

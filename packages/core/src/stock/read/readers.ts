@@ -18,9 +18,9 @@ export type ReadFile = (
 
 /** A kind of file that the stock takes. */
 export interface StockReader {
-  /** What is behind the last dot of the names of such files, in small letters. */
+  /** Endings of the names of such files, behind the last dot, in small letters. */
   endings: readonly string[];
-  /** What usually comes of one. */
+  /** The usual type of the thing that comes of one. */
   gives: StockType;
   /** Whether a file with one of the endings is of this kind, where several kinds share it; else all are. */
   recognises?: (bytes: Uint8Array, ending: string) => boolean;

@@ -23,7 +23,7 @@ type Progress = (part: number) => void;
 /** Packets that are decoded at once. */
 const TOGETHER = 64;
 
-/** What decodes packets, one way or another. */
+/** A decoder of packets: the browser's, or one that is loaded. */
 interface Decoder {
   ready: Promise<void>;
   free: () => void;
@@ -140,7 +140,7 @@ async function plain(track: InputAudioTrack, samples: Samples, progress: Progres
   }
 }
 
-/** What decodes the packets of a track. */
+/** The decoder of a track's packets. */
 async function decoderOf(name: string, track: InputAudioTrack): Promise<Decoder> {
   const codec = await track.getCodec();
   switch (codec) {
@@ -160,7 +160,7 @@ async function decoderOf(name: string, track: InputAudioTrack): Promise<Decoder>
   }
 }
 
-/** What stands in a track's identification header (RFC 7845, section 5.1), where there is one. */
+/** Options in a track's identification header (RFC 7845, section 5.1), where there is one. */
 function opusOptions(header: ArrayBufferView | ArrayBufferLike | undefined): object {
   if (!header) return {};
   const view = ArrayBuffer.isView(header)

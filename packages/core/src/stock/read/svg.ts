@@ -29,7 +29,7 @@ function lengthOf(key: string, text: string | undefined): number {
   return Number(value) * scale;
 }
 
-/** What a shape of SVG is as path data; null for what draws no line. */
+/** Path data of a shape of SVG; null for one that draws no line. */
 function pathData(tag: string, get: (key: string) => string | undefined): string | null {
   const number = (key: string): number => lengthOf(key, get(key));
   const points = (): string =>
@@ -102,10 +102,10 @@ export function outlineOfSvg(name: string, text: string): Outline {
 /** Most lines of a file: what is used many times by what is used many times has no end. */
 const MOST_CURVES = 100_000;
 
-/** What draws lines. */
+/** Elements that draw lines. */
 const DRAWN = ['path', 'line', 'polyline', 'polygon', 'rect', 'circle', 'ellipse'];
 
-/** What is not drawn where it stands. */
+/** Elements that are not drawn where they stand. */
 const HIDDEN = ['defs', 'clipPath', 'mask', 'symbol', 'pattern', 'marker'];
 
 function tagOf(node: Node): string | undefined {
@@ -133,7 +133,7 @@ function moveOf(name: string, { x, y }: Record<string, string>): string {
   }
 }
 
-/** What is used is drawn; a symbol is what is in it. */
+/** The elements that are drawn for one: those that it uses, and those of a symbol. */
 function asSeen(node: Node): Node[] {
   return tagOf(node) === 'symbol' ? (node.symbol as Node[]) : [node];
 }

@@ -1,7 +1,7 @@
 import { unzipSync } from 'fflate';
 import { reportProgress } from '../../progress';
 
-/** What is wrong with a zip, in words. */
+/** The fault of a zip, in words. */
 export class ZipError extends Error {
   override readonly name = 'ZipError';
 }

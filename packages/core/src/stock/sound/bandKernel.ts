@@ -25,7 +25,7 @@ const [LOAD_SPLAT, ABS, ADD, SUB, MUL, MAX] = [0x0a, 0xec, 0xf0, 0xf1, 0xf2, 0xf
 const [BEGIN, END, OF, SUM, TOP] = [0, 1, 2, 3, 4];
 const coefficient = (filter: number, k: number): number => 5 + 2 * filter + k;
 const state = (filter: number, k: number): number => 5 + 2 * FILTERS + 2 * filter + k;
-/** What filter `k` leaves; 0 is what comes in. */
+/** Place of the output of filter `k`; 0 is the input. */
 const signal = (k: number): number => 5 + 4 * FILTERS + k;
 const LOCALS = 2 + 5 * FILTERS + 1;
 
@@ -150,7 +150,7 @@ function moduleBytes(pages: number): number[] {
 /** Modules by their pages. */
 const compiled = new Map<number, WebAssembly.Module>();
 
-/** What rings below any hearing would slow the processor down. */
+/** Ringing below any hearing is cut to 0: numbers as small as that slow the processor down. */
 const STILL = 1e-30;
 
 /** A filter that lets all through: its zeros lie on its poles. */

@@ -42,7 +42,7 @@ export class LiveSound implements Sound {
     return from === undefined ? Infinity : this.start + from / this.rate;
   }
 
-  /** What is recorded now. */
+  /** The sound as it is recorded so far. */
   copy(): Sound {
     return { type: 'sound', rate: this.rate, channels: [this.channels[0]!.slice()] };
   }

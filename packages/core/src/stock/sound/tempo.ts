@@ -2,7 +2,7 @@ import { memo } from '../memo';
 import type { Sound } from '../types';
 import { loudnessOf, STEPS } from './loudness';
 
-/** What is found of the beat of a sound. */
+/** The beat of a sound. */
 export interface Tempo {
   /** Beats a minute. */
   tempo: number;

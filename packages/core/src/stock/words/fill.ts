@@ -1,7 +1,7 @@
 import libtess from 'libtess';
 import type { Contour } from './contours';
 
-/** What is within contours, by the non-zero rule, so that strokes that lie over each other are one. */
+/** The area within contours by the non-zero rule: strokes that lie over each other are one. */
 export interface Filled {
   /** x and y of three corners of each triangle, counter-clockwise. */
   triangles: number[];

@@ -2,7 +2,7 @@ import type { Font, FontCollection } from 'fontkit';
 import { StockError } from '../read/error';
 import type { FontStock } from '../types';
 
-/** What fontkit tells of a font's tables beside what is public. */
+/** Tables of a font that fontkit reads beside what is public. */
 interface Tables {
   directory: { tables: Record<string, { offset: number; length: number; compLength?: number }> };
 }
@@ -58,7 +58,7 @@ function checkWhole(name: string, { directory }: Tables, bytes: number): void {
   }
 }
 
-/** What reading a font gives, in words of ours where it cannot be read. */
+/** The result of reading a font, or an error in words of ours. */
 export function attempt<T>(name: string, read: () => T): T {
   try {
     return read();

@@ -17,7 +17,7 @@ export interface Laid {
   letters: Letter[];
   /** Letters that draw something. */
   count: number;
-  /** What the font has no letters for. */
+  /** Letters that the font lacks. */
   lacks: string[];
 }
 
@@ -59,7 +59,7 @@ function lackedBy(font: Font, text: string): string[] {
   return lacks.filter((c) => !/[\s\p{Cc}\p{Default_Ignorable_Code_Point}]/u.test(c));
 }
 
-/** What is said; what is left undefined is not. */
+/** Settings that are not undefined. */
 function given(source: WordsSource): Partial<Required<WordsSource>> & { words: string } {
   return Object.fromEntries(Object.entries(source).filter(([, v]) => v !== undefined)) as never;
 }
@@ -93,7 +93,7 @@ function lineOf(font: Font, text: string, tracking: number, numbering: Numbering
 class Numbering {
   count = 0;
 
-  /** What the font lacks, or what draws nothing, has no number. */
+  /** Takes a letter; one that the font lacks, or that draws nothing, has no number. */
   take(letter: Letter): void {
     const { glyph } = letter;
     if (glyph.id === 0 || glyph.path.commands.length === 0) return;

@@ -1,4 +1,4 @@
-/** What of the tessellator is used here: a port of that of the OpenGL Utility Library. */
+/** The part of the tessellator that is used here: a port of that of the OpenGL Utility Library. */
 declare module 'libtess' {
   export class GluTesselator {
     gluTessProperty(which: number, value: number | boolean): void;

@@ -4,7 +4,7 @@ import type { Part, Swarm } from '../../../piece/types';
 import type { SceneBuilder } from '../../scene';
 import type { Shown } from '../appearance';
 
-/** What the drawing of one body is made from. */
+/** Inputs of the drawing of one body. */
 export interface DrawContext {
   builder: SceneBuilder;
   view: View;

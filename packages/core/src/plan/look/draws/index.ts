@@ -21,7 +21,7 @@ import { trailDraw } from './trails';
 
 type Sizes = Pick<DrawContext, 'capacity' | 'copies'>;
 
-/** What each body that is shown is drawn from. */
+/** Drawing inputs of each body that is shown. */
 function contextsOf(
   scene: Scene,
   swarm: Swarm,

@@ -9,7 +9,7 @@ import type { WordList } from './words';
  * constants that the rasteriser (scripts/assembly-text.ts) and the shaders read.
  */
 interface DrawTable<S extends Draw['shape']> {
-  /** What the kernel fills for each particle, or for each of its rows. */
+  /** Outputs of the kernel for each particle, or for each of its rows. */
   outputs: readonly string[];
   /** Numbers of the draw itself. */
   words: WordList;
@@ -19,7 +19,7 @@ interface DrawTable<S extends Draw['shape']> {
   items: (draw: Draw & { shape: S }) => number;
   /** Whether all repeats of a swarm are drawn at once, or one after the other. */
   together: boolean;
-  /** What things are sorted by, far to near: the particle's own depth, or the mean over their corners. */
+  /** Key of the order far to near: the particle's own depth, or the mean over their corners. */
   order: 'depth' | 'mean';
 }
 

@@ -22,7 +22,7 @@ export interface Answer {
   pull: Vec3;
 }
 
-/** What a surface makes of the velocity of what comes to it. */
+/** Velocity of a particle after it has touched a surface. */
 export function answer(dial: TouchReader, impact: Impact): Answer {
   const { normal, wall, flow, pull, step, left } = impact;
   const g = step.graph;

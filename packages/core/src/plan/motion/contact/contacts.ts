@@ -142,7 +142,7 @@ interface First {
   spot: Vec3;
   ridden: Vec3;
   normal: Vec3;
-  /** What the surface makes of the particle; see answer. */
+  /** Velocity after the touch; see answer. */
   velocity: Vec3;
   flow: Vec3;
   pull: Vec3;

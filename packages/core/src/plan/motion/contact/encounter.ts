@@ -3,7 +3,7 @@ import { NEVER } from './convex';
 import type { Standing } from './solid';
 import { TOUCH } from './touching';
 
-/** What is left of a particle's way in the step: a parabola, as long as nothing is met. */
+/** The rest of a particle's way in the step: a parabola, as long as nothing is met. */
 export interface Leg {
   position: Vec3;
   /** Its own velocity and the flow that carries it, m/s. */

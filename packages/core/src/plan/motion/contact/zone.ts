@@ -6,7 +6,7 @@ import { placementOf } from '../../../language/placement';
 import type { Part } from '../../../piece/types';
 import { bodyOf } from './solid';
 
-/** What a zone does in the step; `dies` where it kills. */
+/** Effect of a zone in the step; `dies` where it kills. */
 export function zoneEffect(
   builder: KernelBuilder,
   part: Part,

@@ -3,5 +3,5 @@ import { flat } from './flat';
 import { linear } from './linear';
 import { radial } from './radial';
 
-/** What the empty picture shows, in the order of the chooser. */
+/** Backdrops, in the order of the chooser. */
 export const backdrops: BackdropKind[] = [flat, linear, radial];

@@ -13,7 +13,7 @@ export type DrawMode = keyof typeof DRAW_MODES;
 
 const group = 'Drawing';
 
-/** What every body has. */
+/** Dials of every body. */
 export const bodyDials = {
   mode: choice('Draw mode', 'add', DRAW_MODES, 'How it meets what is behind it.', { group }),
   scale: number('Body scale', 1, [0, 100], 'Multiplies the size of this body.', {

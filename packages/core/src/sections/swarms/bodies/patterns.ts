@@ -1,10 +1,10 @@
 import { functionOf, mix, type Expr, type Fn, type Graph } from '@vast-swarm/kernel';
 
-/** What a mark looks like in its own square, u and v from -1 to 1. */
+/** Patterns of marks in their own square, u and v from -1 to 1. */
 export const PATTERNS = ['disc', 'ring', 'square', 'spark', 'puff', 'pictures'] as const;
 export type Pattern = (typeof PATTERNS)[number];
 
-/** What patterns are worked out with: numbers, or nodes of a graph. */
+/** Arithmetic of patterns: with numbers, or with nodes of a graph. */
 interface Maths<T> {
   of: (value: number) => T;
   add: (a: T, b: T) => T;
@@ -119,7 +119,7 @@ function smoothNoise(g: Graph, u: Expr, v: Expr, seed: Expr): Expr {
   })(u, v, seed)[0]!;
 }
 
-/** What makes one puff another than the next: squared noise in two sizes. */
+/** Noise of one puff, another for each: squared noise in two sizes. */
 function puffs(g: Graph, u: Expr, v: Expr, fine: Expr, seed: Expr): Expr {
   const finer = g.float(2.3).mul(fine);
   const coarse = smoothNoise(g, u.mul(fine), v.mul(fine), seed);

@@ -44,7 +44,7 @@ const dials = {
 };
 type Reader = DialReader<typeof dials>;
 
-/** What is picked from: bones or joints as rows, with how much each weighs. */
+/** Bones or joints to pick from, as rows, with the weight of each. */
 interface Rows extends BoneRows {
   alias: Alias;
 }
@@ -98,7 +98,7 @@ function spotOn(dial: Reader, rows: Rows, row: Expr, a: Vec3, b: Vec3): Spot {
   return { position, normal, tangent, surface: [along, around] };
 }
 
-/** What is read of the performer: both ends of a particle's bone, at the end of the frame or before it. */
+/** Both ends of a particle's bone, at the end of the frame or before it. */
 function endsOf(dial: Reader, performing: Performing, rows: Rows) {
   const row = pickRow(dial, rows.alias);
   const read = jointReader(dial, performing);

@@ -4,7 +4,7 @@ import { chunksOf, headOf, pixelsOf, type Head } from '../png';
 import { laidOver, type Layer } from './laidOver';
 import { timesOf, type OpenClip } from './opened';
 
-/** What becomes of a picture, by its `dispose_op` (PNG, third edition, 11.3.6.2). */
+/** Disposal of a picture, by its `dispose_op` (PNG, third edition, 11.3.6.2). */
 const LEAVES = ['itself', 'nothing', 'what was before'] as const;
 
 interface Frame extends Layer {

@@ -7,7 +7,7 @@ import { timesOf, type OpenClip } from './opened';
 /** Hundredths of a second that a picture lasts which says that it takes no time. */
 const AT_ONCE = 10;
 
-/** What becomes of a picture, by its disposal (GIF89a, 23). */
+/** Disposal of a picture (GIF89a, 23). */
 const LEAVES = ['itself', 'itself', 'nothing', 'what was before'] as const;
 
 /** An animated GIF: its pictures are laid over each other as each says. */

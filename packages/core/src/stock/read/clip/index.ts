@@ -33,7 +33,7 @@ export async function openClip(name: string, bytes: Uint8Array, file: ClipFile):
   }
 }
 
-/** What kind of clip a file is by its ending and its first bytes; null where it is none. */
+/** The kind of a clip's file by its ending and its first bytes; null where it is none. */
 export function clipFileOf(ending: string, bytes: Uint8Array): ClipFile | null {
   if (ending === 'gif' || ending === 'zip') return ending;
   if (ending === 'mp4' || ending === 'webm' || ending === 'mov') return 'video';

@@ -1,6 +1,6 @@
 import type { Clip } from '../../types';
 
-/** What a clip's file tells when it is opened: all but its sound. */
+/** A clip whose file has been opened: all but its sound. */
 export type OpenClip = Pick<Clip, 'width' | 'height' | 'times' | 'picture'>;
 
 /** Times of pictures that last so many seconds each. */

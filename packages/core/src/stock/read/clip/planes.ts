@@ -25,7 +25,7 @@ export interface Coding {
 
 const PARTS = { bt601: [0.299, 0.114], bt709: [0.2126, 0.0722], bt2020: [0.2627, 0.0593] } as const;
 
-/** What a file codes that does not say it: of large pictures as high definition has it. */
+/** The colour coding of a file that does not say it: of large pictures that of high definition. */
 export function codingOf(
   {
     matrix,

@@ -13,7 +13,7 @@ import type { OpenClip } from './opened';
 import { codingOf, pictureOfPlanes, turned } from './planes';
 import { planesOf } from './sample';
 
-/** What a decoder is given. */
+/** The file of a video, as a decoder gets it. */
 export interface VideoFile {
   name: string;
   bytes: Uint8Array;

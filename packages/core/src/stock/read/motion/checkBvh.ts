@@ -1,6 +1,6 @@
 import { StockError } from '../error';
 
-/** What a BVH file is made of, seen to be whole. */
+/** The parts of a BVH file that was found whole. */
 export interface CheckedBvh {
   /** Its text up to the motion. */
   hierarchy: string;

@@ -81,7 +81,7 @@ function tracksOf(animation: Animation): Track[] {
   });
 }
 
-/** What a sampler gives at a time (glTF 2.0, appendix C). */
+/** Value of a sampler at a time (glTF 2.0, appendix C). */
 function samplerOf(
   sampler: AnimationSampler,
   times: Float32Array,
