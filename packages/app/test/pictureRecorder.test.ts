@@ -144,7 +144,7 @@ test('a session records what it sees while it plays, and what was seen is what i
     };
     const session = new Session(undrawn(engine), tell);
     session.setPiece(livePiece());
-    session.record('pictures', 'cam', { size: SIZE, port: lens as unknown as MessagePort });
+    session.record('pictures', 'cam', { size: SIZE, port: lens });
     lens.send();
     session.play(true);
   });

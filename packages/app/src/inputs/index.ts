@@ -1,5 +1,5 @@
 import type { RecordedList } from '@vast-swarm/core/kinds';
-import type { Taken, Takes } from '../engine/recorders';
+import type { Taken } from '../engine/recorders';
 import type { LiveDevice } from '../live/liveDevice';
 import type { Input } from './input';
 import { performers } from './performers';
@@ -20,14 +20,10 @@ export function openInputs(): LiveInputs {
   return Object.fromEntries(INPUT_LISTS.map((list) => [list, INPUTS[list].open()])) as LiveInputs;
 }
 
-/** What was recorded is whole: the device sends no more, and the take goes into the stock and into the piece. */
-export function keepTaken<L extends RecordedList>(
-  id: string,
-  { list, take }: Extract<Taken, { list: L }>,
-  inputs: LiveInputs,
-): void {
+/** A take is whole: the device sends no more, and what was recorded goes into the stock and into the piece. */
+export function keepTaken(id: string, { list, take }: Taken, inputs: LiveInputs): void {
   const device: LiveDevice<unknown> = inputs[list];
   device.rest();
-  const input = INPUTS[list] as unknown as Input<LiveDevice<unknown>, Takes[L]>;
-  void input.keep(id, take as Takes[L] | null, device);
+  const input = INPUTS[list] as unknown as Input<LiveDevice<unknown>, Taken['take']>;
+  void input.keep(id, take, device);
 }

@@ -50,7 +50,7 @@ function around(cells: Cells): Expr[] {
   ].map(([dx, dy]) => cells.around('p', dx!, dy!));
 }
 
-/** Sum of the pressures in the cells round each one. */
+/** Pressures round each cell, each by how open the face to it is, less the right-hand side: what a relaxation goes to. */
 function askedOf(cells: Cells, plain: boolean): Expr {
   if (plain) return sum(around(cells)).sub(cells.load('rhs'));
   const { open, pressure } = facesOf(cells);
