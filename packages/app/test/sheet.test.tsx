@@ -1,45 +1,14 @@
-import { renderToStaticMarkup } from 'react-dom/server';
-import { Provider } from 'react-redux';
 import { addToys, toyPiece } from '../../../tests/support/toys';
-import { EngineClient } from '../src/engine/client';
-import { EngineContext } from '../src/engine/EngineContext';
-import type { Microphone } from '../src/sound/microphone';
-import type { Camera } from '../src/camera/camera';
-import type { Joints } from '../src/joints/joints';
-import type { LiveInputs } from '../src/inputs';
-import { LiveContext } from '../src/inputs/LiveContext';
+import { Sheet } from '../src/sheet/Sheet';
 import { pieceActions } from '../src/store/pieceSlice';
 import type { Selection } from '../src/store/selection';
 import { store } from '../src/store/store';
-import { Sheet } from '../src/sheet/Sheet';
-
-/** One that nobody has opened. */
-const microphone = {
-  state: { state: 'closed', devices: [], device: '', recording: null, problem: null },
-  subscribe: () => () => undefined,
-} as unknown as Microphone;
-
-const inputs: LiveInputs = {
-  sounds: microphone,
-  pictures: microphone as unknown as Camera,
-  performers: Object.assign(
-    { told: () => () => undefined, heard: null },
-    microphone,
-  ) as unknown as Joints,
-};
+import { shown } from './shown';
 
 /** The sheet of a part, as the artist gets it. */
 function sheetOf(selection: Selection): string {
   store.dispatch(pieceActions.selected(selection));
-  return renderToStaticMarkup(
-    <Provider store={store}>
-      <EngineContext value={new EngineClient('cpu', {})}>
-        <LiveContext value={inputs}>
-          <Sheet />
-        </LiveContext>
-      </EngineContext>
-    </Provider>,
-  );
+  return shown(<Sheet />);
 }
 
 beforeAll(() => {

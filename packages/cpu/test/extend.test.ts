@@ -1,7 +1,8 @@
-import { addKind, catalogue, kindOf } from '@vast-swarm/core/kinds';
+import { addKind, catalogue, emitter, kindOf, stockDial } from '@vast-swarm/core/kinds';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { kindList } from '@vast-swarm/core/formats';
 import {
+  makeChoice,
   parsePiece,
   PieceError,
   pieceJsonSchema,
@@ -10,6 +11,9 @@ import {
   validatePiece,
   type Piece,
 } from '@vast-swarm/core/piece';
+import { addReader, readStock, type Cloud, type StockFiles } from '@vast-swarm/core/stock';
+import { Vec3 } from '@vast-swarm/kernel';
+import { smallPiece } from '../../../tests/support/pieces';
 import { toyPiece } from '../../../tests/support/toys';
 import { CpuEngine } from '../src';
 
@@ -21,8 +25,8 @@ beforeAll(async () => {
 });
 afterAll(() => engine.close());
 
-function run(piece: Piece, frame: number): void {
-  engine.setPlan(compilePiece(piece));
+function run(piece: Piece, frame: number, files: StockFiles = new Map()): void {
+  engine.setPlan(compilePiece(piece, { files }));
   engine.reset();
   while (engine.frame < frame) engine.step();
 }
@@ -89,4 +93,65 @@ test('they are drawn, lit by the signal, and dimmed by the treatment', () => {
     p.swarms = [];
   };
   expect(Math.abs(drawn(grey, 0)[0]! - 93)).toBeLessThanOrEqual(1);
+});
+
+test('an emitter reads a kind of file from outside: particles are born at its places, in their order', async () => {
+  addReader({
+    endings: ['stations'],
+    gives: 'cloud',
+    load: () =>
+      Promise.resolve((_, bytes) => {
+        const numbers = new TextDecoder().decode(bytes).split(/[;,]/).map(Number);
+        return { type: 'cloud', positions: Float32Array.from(numbers) };
+      }),
+  });
+  const stations = emitter({
+    kind: 'toyStations',
+    title: 'Toy stations',
+    help: 'Particles start at the places of a file, one after the other.',
+    icon: 'M4 12h16',
+    dials: { file: stockDial('File', ['cloud'], 'Its places.') },
+    build(dial) {
+      const { positions } = dial.stock('file') as Cloud;
+      // Four places.
+      const at = dial.particle!.id.and(3);
+      const axis = (k: number) =>
+        dial.block(
+          positions.filter((_, i) => i % 3 === k),
+          at,
+        );
+      return {
+        position: new Vec3(axis(0), axis(1), axis(2)),
+        normal: dial.randomDirection('normal'),
+      };
+    },
+  });
+  addKind('emitters', stations);
+  const places = [0, 0.5, 1, -1, 0.25, 0, 0.75, -0.5, 0.125, 2, 2, -2];
+  const data = await readStock(
+    'quay.stations',
+    new TextEncoder().encode('0,.5,1;-1,.25,0;.75,-.5,.125;2,2,-2'),
+  );
+  const piece = smallPiece((p) => {
+    p.stock = [
+      {
+        id: 'quay',
+        name: 'Quay',
+        type: 'cloud',
+        source: { file: 'quay.stations', hash: 'a'.repeat(16) },
+      },
+    ];
+    const swarm = p.swarms[0]!;
+    swarm.emitter = makeChoice('emitters', 'toyStations');
+    swarm.emitter.dials.file = 'quay';
+    swarm.launch.dials.speed = 0;
+    p.forces = [];
+    Object.assign(swarm.dials, { rate: 0, burst: 7, lifetime: 60 });
+  });
+  expect(parsePiece(pieceText(piece))).toEqual(piece);
+  run(piece, 5, new Map([['a'.repeat(16), data]]));
+  const [x, y, z] = (['px', 'py', 'pz'] as const).map((n) => engine.state('motes', n));
+  for (let i = 0; i < 7; i++) {
+    expect([x![i], y![i], z![i]]).toEqual(places.slice(3 * (i % 4), 3 * (i % 4) + 3));
+  }
 });

@@ -7,6 +7,7 @@ import {
   type Piece,
   type Swarm,
 } from '@vast-swarm/core/piece';
+import { listsWhere } from '@vast-swarm/core/kinds';
 import type { DialValue } from '@vast-swarm/core/feeds';
 
 /** What taking a difference over does: a value is put in a place, or a part goes. */
@@ -62,10 +63,7 @@ function short(value: unknown): string {
 }
 
 /** Lists whose parts are named by dials of others. */
-const NAMED = [
-  ...(['swarms', 'media', 'performers', 'pictures', 'sounds', 'signals', 'controls'] as const),
-  'stock',
-] as const;
+const named = (): (PartList | 'stock')[] => [...listsWhere((s) => s.dialled ?? false), 'stock'];
 
 /** The change with what its value names and is not here yet, and what that names in turn. */
 export function withNeeds(here: Piece, there: Piece, change: Change): Change[] {
@@ -74,7 +72,7 @@ export function withNeeds(here: Piece, there: Piece, change: Change): Change[] {
   // The lists as they will be; one that is taken over has what it has.
   const own = path.length === 1 ? path[0] : undefined;
   const lists = new Map(
-    NAMED.map((list) => [list, [...((list === own ? value : here[list]) as { id: string }[])]]),
+    named().map((list) => [list, [...((list === own ? value : here[list]) as { id: string }[])]]),
   );
   let text = JSON.stringify(value);
   for (let more = true; more;) {
@@ -92,7 +90,7 @@ export function withNeeds(here: Piece, there: Piece, change: Change): Change[] {
   const needs = [...lists].filter(
     ([list, { length }]) => list !== own && length > here[list].length,
   );
-  const whole = lists.get(own as (typeof NAMED)[number]) ?? value;
+  const whole = lists.get(own as PartList | 'stock') ?? value;
   return [
     ...needs.map(([list, parts]) => ({ path: [list], value: parts })),
     { path, value: whole },

@@ -1,4 +1,11 @@
-import { catalogue, kindOf, type Dials, type DialValues } from '@vast-swarm/core/kinds';
+import {
+  catalogue,
+  kindOf,
+  namedWith,
+  sectionOf,
+  type Dials,
+  type DialValues,
+} from '@vast-swarm/core/kinds';
 import {
   dialsOf,
   exactRate,
@@ -183,32 +190,31 @@ export function listen(
 export function forget(piece: Piece, list: PartList, id: string): void {
   const without = <T>(row: Record<string, T>): Record<string, T> =>
     Object.fromEntries(Object.entries(row).filter(([key]) => key !== id));
-  if (list === 'forces' || list === 'colliders') piece.influence = without(piece.influence);
-  if (list === 'swarms' || list === 'media') {
+  const { influence, names = [] } = sectionOf(list);
+  if (influence === 'felt') piece.influence = without(piece.influence);
+  if (influence === 'feels') {
     for (const part of Object.keys(piece.influence)) {
       piece.influence[part] = without(piece.influence[part]!);
     }
   }
+  const [shown, signals] = [names.includes('shown'), names.includes('numbers')];
   for (const { spec, value, path } of [...dialsOf(piece)]) {
     if (list === 'swarms' && spec.type === 'swarm' && value === id) put(piece, path, '');
-    const shown = list === 'pictures' || list === 'media';
     if (shown && mapOf(value)?.picture === id) {
       put(piece, path, { ...(value as object), picture: undefined });
     }
     if (shown && 'moving' in spec && value === id) put(piece, path, '');
     if (shown && mapsIn(value).has(id)) put(piece, path, withoutMap(value, id));
-    const named = list === 'swarms' ? 'swarm' : list === 'pictures' ? 'picture' : null;
-    if (named && isLayers(value)) {
-      const layers = value.layers.map((l) => (l[named] === id ? { ...l, [named]: undefined } : l));
+    const source = list === 'swarms' ? 'swarm' : list === 'pictures' ? 'picture' : null;
+    if (source && isLayers(value)) {
+      const layers = value.layers.map((l) =>
+        l[source] === id ? { ...l, [source]: undefined } : l,
+      );
       put(piece, path, { ...value, layers });
     }
-    if (spec.type === 'part' && spec.of === list && signalId(value as string) === id) {
-      put(piece, path, '');
-    }
-    const signals = list === 'signals' || list === 'controls';
-    if (list === 'controls' && spec.type === 'part' && spec.of === 'signals' && value === id) {
-      put(piece, path, '');
-    }
+    // A control is named as a signal is.
+    const named = spec.type === 'part' && namedWith(spec.of).includes(list);
+    if (named && signalId(value as string) === id) put(piece, path, '');
     if (signals && spec.type === 'formula') {
       put(piece, path, formulaWith(value as string, 'signal', id, '0'));
     }

@@ -1,5 +1,6 @@
 import { memo, useMemo, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import type { Key, Keys } from '@vast-swarm/core/feeds';
+import { kindOf } from '@vast-swarm/core/kinds';
 import type { Part } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch } from '../store/store';
@@ -21,6 +22,13 @@ export function KeyRows() {
 }
 
 const NONE: Keys = [];
+
+/** The keys of a signal, by the type of its dial; none of one that has no such dial. */
+function keysOf({ kind, dials }: Part): Keys {
+  const specs = Object.entries(kindOf('signals', kind).dials);
+  const [key] = specs.find(([, { type }]) => type === 'keys') ?? [];
+  return key === undefined ? NONE : (dials[key] as Keys);
+}
 
 interface RowProps {
   signal: Part;
@@ -81,7 +89,7 @@ const Row = memo(function Row({ signal, at }: RowProps) {
   const chosen = useApp(
     (s) => s.piece.selection?.list === 'signals' && s.piece.selection.id === signal.id,
   );
-  const keys = signal.kind === 'keyframes' ? (signal.dials.keys as Keys) : NONE;
+  const keys = keysOf(signal);
   const value = useSignal(signal.id);
   const [from, to] = [view.from / rate, view.to / rate];
   const curve = useMemo(() => curveOf(value, keys, [from, to]), [value, keys, from, to]);

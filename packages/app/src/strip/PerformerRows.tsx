@@ -1,12 +1,9 @@
 import { useEffect, useRef } from 'react';
 import { isThere, type Performing } from '@vast-swarm/core/stock';
-import { kindOf, type Strip } from '@vast-swarm/core/kinds';
-import type { Part } from '@vast-swarm/core/piece';
-import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { usePerforming } from '../answers/usePerforming';
 import { useStrip } from './StripContext';
-import { StripRow, useExtent, type Slider } from './StripRow';
+import { PlayedRows, type RowContent } from './PlayedRows';
 
 const HEIGHT = 34;
 /** Small figures in a row. */
@@ -16,29 +13,11 @@ const [WIDE, HIGH] = [60, HEIGHT];
 
 /** A row for each performer: small figures at their time, dragged and trimmed there. */
 export function PerformerRows() {
-  return usePiece().performers.map((part, at) => {
-    const { strip } = kindOf('performers', part.kind);
-    return strip ? <Row key={part.id} part={part} at={at} strip={strip} /> : null;
-  });
-}
-
-function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
-  const extent = useExtent(kindOf('performers', part.kind).plays, part, strip);
-  return (
-    <StripRow list="performers" {...{ part, at, strip, extent }} height={HEIGHT}>
-      {(slider, chosen) => <SmallFigures part={part} slider={slider} chosen={chosen} />}
-    </StripRow>
-  );
-}
-
-interface FiguresProps {
-  part: Part;
-  chosen: boolean;
-  slider: Slider;
+  return <PlayedRows list="performers" height={HEIGHT} Content={SmallFigures} />;
 }
 
 /** Figures from the front, evenly over the part of the strip that is seen, all of one scale. */
-function SmallFigures({ part, chosen, slider }: FiguresProps) {
+function SmallFigures({ part, chosen, slider }: RowContent) {
   const { view, rate } = useStrip();
   const performing = usePerforming(part);
   const canvas = useRef<HTMLCanvasElement>(null);

@@ -1,12 +1,9 @@
 import { useEffect, useRef } from 'react';
-import { kindOf, type Strip } from '@vast-swarm/core/kinds';
-import type { Part } from '@vast-swarm/core/piece';
-import { usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 import { paintPicture } from '../ui/paintPicture';
 import { useMoving } from '../answers/useMoving';
 import { useStrip } from './StripContext';
-import { StripRow, useExtent, type Slider } from './StripRow';
+import { PlayedRows, type RowContent } from './PlayedRows';
 
 const HEIGHT = 34;
 /** Small frames in a row. */
@@ -16,29 +13,11 @@ const [WIDE, HIGH] = [60, HEIGHT];
 
 /** A row for each clip: small frames of what it shows at their time, dragged and trimmed there. */
 export function PictureRows() {
-  return usePiece().pictures.map((part, at) => {
-    const { strip } = kindOf('pictures', part.kind);
-    return strip ? <Row key={part.id} part={part} at={at} strip={strip} /> : null;
-  });
-}
-
-function Row({ part, at, strip }: { part: Part; at: number; strip: Strip }) {
-  const extent = useExtent(kindOf('pictures', part.kind).plays, part, strip);
-  return (
-    <StripRow list="pictures" {...{ part, at, strip, extent }} height={HEIGHT}>
-      {(slider, chosen) => <SmallFrames part={part} slider={slider} chosen={chosen} />}
-    </StripRow>
-  );
-}
-
-interface FramesProps {
-  part: Part;
-  chosen: boolean;
-  slider: Slider;
+  return <PlayedRows list="pictures" height={HEIGHT} Content={SmallFrames} />;
 }
 
 /** What the clip shows, evenly over the part of the strip that is seen. */
-function SmallFrames({ part, chosen, slider }: FramesProps) {
+function SmallFrames({ part, chosen, slider }: RowContent) {
   const { view } = useStrip();
   const moving = useMoving(part);
   const canvas = useRef<HTMLCanvasElement>(null);

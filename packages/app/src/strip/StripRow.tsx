@@ -1,13 +1,11 @@
 import type { ReactNode } from 'react';
 import type { Strip } from '@vast-swarm/core/kinds';
 import type { Part, PartList } from '@vast-swarm/core/piece';
-import { useStockData } from '../stock/useStockData';
-import { useApp, usePiece } from '../store/store';
+import { useApp } from '../store/store';
 import { Lane } from './Lane';
 import { RowName } from './RowName';
-import { useStrip } from './StripContext';
 import { StripGrips } from './StripGrips';
-import { clipExtent, type Extent } from './trims';
+import type { Extent } from './trims';
 import { useBegins } from './useBegins';
 
 /** What is seen of the part in its row: it says at which frame it begins, and is moved by it. */
@@ -39,16 +37,4 @@ export function StripRow({ list, part, at, strip, extent, height, children }: Pr
       {extent && <StripGrips {...{ list, part, at, strip, extent, height }} />}
     </Lane>
   );
-}
-
-/**
- * Where a clip or a motion begins and ends, as soon as it has been read.
- *
- * @param plays the dial that names it; none where the part plays nothing of the stock
- */
-export function useExtent(plays: string | undefined, { dials }: Part, strip: Strip): Extent | null {
-  const { rate } = useStrip();
-  const data = useStockData(usePiece(), plays === undefined ? '' : (dials[plays] as string));
-  const played = data?.type === 'clip' || data?.type === 'motion';
-  return played ? clipExtent(dials, strip, data, rate) : null;
 }

@@ -15,13 +15,8 @@ import { useApp } from '../store/store';
 import { COLOURS, MONO } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
 import { beatsIn, hasTempo } from './beats';
-import { CueRow } from './CueRow';
-import { KeyRows } from './KeyRows';
-import { PerformerRows } from './PerformerRows';
-import { PictureRows } from './PictureRows';
-import { SoundRows } from './SoundRows';
+import { ROWS } from './rows';
 import { StripContext, useStrip, type Strip } from './StripContext';
-import { SwarmRows } from './SwarmRows';
 import { panned, snapped, spacing, wholeOf, withFrame, zoomed, type View } from './view';
 
 /** Room before the rows for their names. */
@@ -47,12 +42,9 @@ export function Timing() {
       <StripContext value={strip}>
         <TimeSlider onView={setView}>
           <Ruler />
-          <CueRow />
-          <SwarmRows />
-          <PerformerRows />
-          <PictureRows />
-          <SoundRows />
-          <KeyRows />
+          {ROWS.map(([list, Rows]) => (
+            <Rows key={list} />
+          ))}
         </TimeSlider>
       </StripContext>
     </Box>

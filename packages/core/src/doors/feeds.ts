@@ -61,7 +61,7 @@ export {
 } from '../feeds/map';
 export { type Mask, type MaskShape, MOST_SHAPES } from '../feeds/mask';
 export { type Ease, EASES, type Shape, shapeAt } from '../feeds/shape';
-export { LiveTake, type Take } from '../feeds/take';
+export { LiveTake, takeAt, type Take } from '../feeds/take';
 export { FormulaError } from '../formula/formulaError';
 export {
   formulaMaps,

@@ -14,7 +14,7 @@ export * from '../sections/define';
 export * from '../language/dials';
 export type * from '../sections/kinds';
 export { addKind, addSection, catalogue, kindOf, type Shelf } from '../sections';
-export { SECTIONS, sectionOf, type RecordedList } from '../sections/lists';
+export { listsWhere, namedWith, SECTIONS, sectionOf, type RecordedList } from '../sections/lists';
 export type { Section } from '../sections/section';
 export { keysAt } from '../sections/signals/keyframes';
 export { birthsIn, longestLife, swarmDials, takesEachPlace } from '../sections/swarms/swarmDials';

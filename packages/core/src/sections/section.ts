@@ -14,6 +14,8 @@ export interface Section {
   place: 'scene' | 'world' | 'end';
   /** Name spaces of its parts: within one the ids of all sections differ. */
   names?: readonly NameSpace[];
+  /** Dials of other parts name its parts. */
+  dialled?: true;
   /** The side of the influence grid on which its parts stand; none where it is not in the grid. */
   influence?: 'felt' | 'feels';
   /** Its parts are called by their names from outside, and are never taken elsewhere. */

@@ -16,7 +16,10 @@ import { argumentsIn, type Ask, type Told } from './frameProcess';
 export async function serveChunks(threads: number): Promise<void> {
   const engine = await CpuEngine.create({ threads, large: true });
   let ready: { folder: string; prepared: Prepared } | null = null;
-  const tell = (told: Told): void => void process.send!(told);
+  // Whoever asked may be gone: then nobody is told, and this process ends.
+  const tell = (told: Told): void => {
+    if (process.connected) process.send!(told, () => undefined);
+  };
   const work = async (ask: Ask): Promise<void> => {
     if (ready?.folder !== ask.folder) {
       const prepared = await prepare(

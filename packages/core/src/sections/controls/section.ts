@@ -5,6 +5,7 @@ export const section = {
   list: 'controls',
   one: 'control',
   most: 128,
+  dialled: true,
   place: 'end',
   names: ['numbers'],
   called: true,

@@ -5,6 +5,7 @@ export const section = {
   list: 'pictures',
   one: 'picture',
   most: 32,
+  dialled: true,
   place: 'world',
   records: true,
   names: ['shown'],

@@ -5,6 +5,7 @@ export const section = {
   list: 'signals',
   one: 'signal',
   most: 64,
+  dialled: true,
   place: 'world',
   names: ['numbers'],
 } as const satisfies Section;

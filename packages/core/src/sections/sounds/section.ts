@@ -5,6 +5,7 @@ export const section = {
   list: 'sounds',
   one: 'sound',
   most: 32,
+  dialled: true,
   place: 'world',
   records: true,
 } as const satisfies Section;

@@ -5,6 +5,7 @@ export const section = {
   list: 'swarms',
   one: 'swarm',
   most: 64,
+  dialled: true,
   place: 'world',
   names: ['feeling'],
   influence: 'feels',
