@@ -1,27 +1,20 @@
-import { arrivedFiles, type StockFiles } from '@vast-swarm/core/stock';
-import {
-  census,
-  mediumCensus,
-  Playback,
-  type Census,
-  type MediumCensus,
-} from '@vast-swarm/core/play';
-import { compilePiece, secondIn, PlanCache, type Plan } from '@vast-swarm/core/plan';
-import { KEPT_BY_MEDIA, type CameraPose, type RecordedList } from '@vast-swarm/core/kinds';
+import type { StockFiles } from '@vast-swarm/core/stock';
+import { Playback, type Census, type LiveEngine, type MediumCensus } from '@vast-swarm/core/play';
+import { secondIn, type Plan } from '@vast-swarm/core/plan';
+import type { CameraPose, RecordedList } from '@vast-swarm/core/kinds';
 import type { Piece } from '@vast-swarm/core/piece';
 import { Baker } from './baker';
-import { Building } from './building';
-import { buildFields } from './distanceFields';
+import { Compiler } from './compiler';
 import { Follower } from './follower';
 import { Hearing } from './hearing';
 import type { Play } from './plays';
 import type { Incoming } from './recorders';
 import type { Looking } from './looking';
-import type { LiveEngine } from '@vast-swarm/core/play';
 import { Outside } from './outside';
-import type { BakeFile, EngineEvent, FrameReport, PreviewChoice, Run, Spot } from './messages';
+import type { BakeFile, EngineEvent, PreviewChoice, Run, Spot } from './messages';
 import { pause } from './pause';
 import { PreviewSize } from './previewSize';
+import { Reporter } from './reporter';
 import { Truth } from './truth';
 
 const SNAPSHOT_BYTES = 384 * 2 ** 20;
@@ -35,9 +28,6 @@ const GLIMPSE = 120;
 /** So many frames the picture may be behind a sound; beyond, it slows down. */
 const MOST_LATE = 8;
 
-/** Seconds ahead that sounds are told of, which cues start: they have to be made ready. */
-const SOUNDS_AHEAD = 0.3;
-
 /** Seconds: what comes just before a frame's end is seen in it. */
 const JUST = 1e-5;
 
@@ -47,7 +37,6 @@ const SPARE = 0.7;
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
   private readonly playback: Playback;
-  private readonly cache = new PlanCache();
   private piece: Piece | null = null;
   private pending: Piece | null = null;
   private plan: Plan | null = null;
@@ -66,10 +55,8 @@ export class Session {
   private running = false;
   private asked = false;
   private readonly size = new PreviewSize();
-  private drawn: number[] = [];
   private lastGlimpse = 0;
   private due = 0;
-  private files: StockFiles = new Map();
   private readonly baker: Baker;
   private readonly follower: Follower;
   private readonly outside = new Outside({
@@ -84,12 +71,13 @@ export class Session {
     },
   });
   private readonly truth: Truth;
-  private readonly building: Building;
+  private readonly compiler: Compiler;
+  private readonly reporter: Reporter;
   /** What is asked about sounds and signals. */
   readonly hearing = new Hearing(() => ({
     piece: this.latest,
     plan: this.pending ? null : this.plan,
-    files: this.files,
+    files: this.compiler.files,
     live: this.outside.takes,
   }));
 
@@ -97,7 +85,7 @@ export class Session {
     private readonly engine: LiveEngine,
     private readonly send: (message: EngineEvent) => void,
     /** Who looks at moving pictures, where that is not done here. */
-    private readonly looking?: Looking,
+    looking?: Looking,
     /** Counts what the page has asked for, where memory can be shared. */
     asked: Int32Array | null = null,
   ) {
@@ -107,17 +95,12 @@ export class Session {
     });
     this.follower = new Follower(engine);
     this.truth = new Truth(this.playback, engine);
-    this.building = new Building(asked, (name, part) => {
-      this.send({ type: 'building', name, part });
-    });
+    this.compiler = new Compiler(send, looking, asked);
+    this.reporter = new Reporter(engine, send);
   }
 
   setStock(files: StockFiles): void {
-    // What has been here keeps what was worked out of it.
-    const before = this.files;
-    const arrived = [...arrivedFiles(files)];
-    this.files = new Map(arrived.map(([key, data]) => [key, before.get(key) ?? data]));
-    if (this.looking) this.looking.files = this.files;
+    this.compiler.take(files);
     this.pending ??= this.piece;
     this.wake();
   }
@@ -142,7 +125,7 @@ export class Session {
 
   /** Long work goes on, see Building. */
   reportProgress(what: string, part: number): void {
-    this.building.reportProgress(what, part);
+    this.compiler.reportProgress(what, part);
   }
 
   /** What is being built is not wanted: what was there stays. */
@@ -170,21 +153,13 @@ export class Session {
     return this.pending ?? this.piece;
   }
 
-  async census(swarm: string): Promise<Census> {
-    if (!this.piece || !this.shown?.swarms.some((s) => s.id === swarm)) {
-      return { born: 0, alive: 0, inFrame: 0, largeEnough: 0, brightEnough: 0 };
-    }
-    const particles = await this.engine.particles(swarm);
-    return census(this.engine.born(swarm), particles, this.camera(), this.piece.frame);
+  census(swarm: string): Promise<Census> {
+    return this.reporter.census(swarm, this.piece, this.shown, () => this.camera());
   }
 
   /** What there is of a medium now; null where it is not running. */
-  async mediumCensus(id: string): Promise<MediumCensus | null> {
-    const medium = this.shown?.media.find((m) => m.id === id);
-    if (!medium) return null;
-    const planes = {} as Record<(typeof KEPT_BY_MEDIA)[number], Float32Array>;
-    for (const name of KEPT_BY_MEDIA) planes[name] = await this.engine.mediumPlane(id, name);
-    return mediumCensus(medium.space, planes);
+  mediumCensus(id: string): Promise<MediumCensus | null> {
+    return this.reporter.mediumCensus(id, this.shown);
   }
 
   follow(at: Spot | null): void {
@@ -251,7 +226,7 @@ export class Session {
     this.playing = playing;
     this.lateFrames = 0;
     if (!playing) this.outside.stop(this.latest);
-    this.drawn = [];
+    this.reporter.restart();
     this.due = performance.now();
     this.dirty = true;
     this.wake();
@@ -355,20 +330,13 @@ export class Session {
   }
 
   private async compile(piece: Piece): Promise<void> {
-    const latest = (): Piece | null => this.pending;
-    await buildFields(piece, this.files, SLICE, latest, (name, part) => {
-      this.send({ type: 'building', name, part });
-    });
+    await this.compiler.prepare(piece, SLICE, () => this.pending);
     // A newer one may have come meanwhile; then that one counts.
     if (this.pending !== piece) return;
     this.pending = null;
     const first = this.piece === null;
-    const { cache, files } = this;
     const { bakes } = this.baker;
-    const { takes: live } = this.outside;
-    const looker = this.looking?.looker;
-    const sources = { cache, files, bakes, live, looker };
-    const plan = this.building.during(() => compilePiece(piece, sources));
+    const plan = this.compiler.plan(piece, { bakes, live: this.outside.takes });
     if (!plan) {
       // What was asked for meanwhile has not come in yet.
       this.pending = piece;
@@ -527,54 +495,13 @@ export class Session {
   }
 
   private report(width: number, height: number, settling: number): void {
-    const now = performance.now();
-    const { engine, playing } = this;
-    if (playing) this.drawn = [...this.drawn.filter((t) => now - t < 2000), now];
-    const [first] = this.drawn;
-    const span = first === undefined ? 0 : now - first;
-    const fps = span > 200 ? ((this.drawn.length - 1) * 1000) / span : 0;
+    const { playing, playback, lateFrames } = this;
     const step = this.truth.stepTime;
-    const aliveBy = engine.aliveBy();
-    const alive = Object.values(aliveBy).reduce((a, b) => a + b, 0);
-    const { kind, threads, times, memoryBytes } = engine;
-    this.send({
-      type: 'frame',
-      report: {
-        frame: this.playback.frame,
-        playing,
-        alive,
-        aliveBy,
-        fps,
-        threads,
-        width,
-        height,
-        settling,
-        exact: this.playback.exact && engine.remembers,
-        late: playing && this.heard && step > this.frameTime ? step : 0,
-        lateFrames: this.lateFrames,
-        engine: kind,
-        times: { ...times },
-        memoryBytes,
-        ...this.controls(),
-      },
-    });
-  }
-
-  /** What controls are at the frame that is shown, the cue that began last, and the sounds that cues start up to a little later. */
-  private controls(): Pick<FrameReport, 'controls' | 'cue' | 'started'> {
-    const { score, frame } = this.plan!;
-    if (!score) return { controls: {}, cue: null, started: [] };
-    const time = (this.playback.frame + 1) / frame.rate;
-    const cue = score.until(time).begun.findLast((b) => b.at < time) ?? null;
-    const now = this.piece!.controls.map(({ id }) => [id, score.at(id, time)] as const);
-    const known = now.filter(([, value]) => value !== undefined);
-    const sounding = this.piece!.cues.some((c) => c.on && c.dials.sound);
-    const soon = time + SOUNDS_AHEAD;
-    return {
-      controls: Object.fromEntries(known) as FrameReport['controls'],
-      cue,
-      started: sounding ? score.until(soon).sounds.filter((s) => s.at < soon) : [],
-    };
+    const late = playing && this.heard && step > this.frameTime ? step : 0;
+    const exact = playback.exact && this.engine.remembers;
+    const { frame } = playback;
+    const standing = { frame, playing, width, height, settling, exact, late, lateFrames };
+    this.reporter.frame(standing, this.piece!, this.plan!);
   }
 
   /** After a failed thread, a lost device or full memory: start anew and come back to the frame. */
