@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useEngine } from '../engine/EngineContext';
 
-/** What has a state for each frame, as a moving picture or a track. */
+/** A source with a state for each frame, as a moving picture or a track. */
 export interface Seen<T> {
   stateAt: (frame: number) => number;
   at: (state: number) => T | Promise<T>;

@@ -9,7 +9,7 @@ import { useAnswer } from './useAnswer';
 /** Values over the piece that are asked of the engine, for a signal that hears. */
 const MOST = 2000;
 
-/** What a signal hangs on: while all of it is the same, so is its curve, whatever else is turned. */
+/** Inputs of a signal: while all of them are the same, so is its curve. */
 export function rootsOf(piece: Piece, id: string): unknown[] {
   const { sounds, performers, controls, cues, stock, frame, seed } = piece;
   return [...chainOf(piece, [id]), sounds, performers, controls, cues, stock, frame, seed];

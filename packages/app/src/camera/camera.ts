@@ -24,7 +24,7 @@ export class Camera extends MediaDevice<Opened> {
     super('videoinput', 'vast-swarm.camera');
   }
 
-  /** What it sees, to be shown; null while it is closed. */
+  /** The element of its picture; null while it is closed. */
   get element(): HTMLElement | null {
     return this.opened?.source.element ?? null;
   }
@@ -76,7 +76,7 @@ export class Camera extends MediaDevice<Opened> {
     return { port: port2, size: { width, height } };
   }
 
-  /** What was recorded last is in its take, or nobody asks for it any more. */
+  /** Resolves when the latest recording is in its take, or nobody asks for it any more. */
   private taken(): Promise<unknown> {
     return Promise.race([this.settling, new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
   }

@@ -2,7 +2,7 @@ import { made, type Clip } from '@vast-swarm/core/stock';
 import { standInOf } from '../live/devices';
 import { paintPicture } from '../ui/paintPicture';
 
-/** What pictures come from: something that is shown, and how it is let go. */
+/** A source of pictures: an element that is shown, and how it is let go. */
 export interface Source {
   element: HTMLVideoElement | HTMLCanvasElement;
   width: number;

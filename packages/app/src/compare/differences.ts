@@ -10,7 +10,7 @@ import {
 import { listsWhere } from '@vast-swarm/core/kinds';
 import type { DialValue } from '@vast-swarm/core/feeds';
 
-/** What taking a difference over does: a value is put in a place, or a part goes. */
+/** The change that takes a difference over: a value is put in a place, or a part goes. */
 export type Change =
   { path: (string | number)[]; value: unknown } | { remove: { list: PartList; id: string } };
 
@@ -19,7 +19,7 @@ export interface Difference {
   key: string;
   /** Which part, and which of its dials. */
   title: string;
-  /** What stands here and there, in short; null: the part is not there at all. */
+  /** The values here and there, in short; null: the part is not there at all. */
   here: string | null;
   there: string | null;
   change: Change;

@@ -30,7 +30,7 @@ function versionsOf(key: string, title: string, group: Version['group'], stored:
 /** Undo points that are offered. */
 const MOST = 20;
 
-/** What the open piece can be compared with. */
+/** Versions that the open piece can be compared with. */
 export function useVersions(id: string): Version[] {
   const { piece, past } = useApp((s) => s.piece);
   const snapshots = useLive(allSnapshots, NO_SNAPSHOTS);

@@ -2,7 +2,7 @@ import { Box } from '@mui/material';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { COLOURS, MONO } from '../ui/theme';
 
-/** What tells a fader its number, each time that it may be another. */
+/** Tells a fader its number, each time that it may be another. */
 export interface Told<T> {
   read: () => T;
   subscribe: (listener: () => void) => () => void;
@@ -54,7 +54,7 @@ export function Fader(props: Props) {
   const bar = useRef<HTMLDivElement>(null);
   const text = useRef<HTMLSpanElement>(null);
   const held = useRef(false);
-  /** What a key set it to last: presses that follow go on from there, also before it is told. */
+  /** The number that a key set last: presses that follow go on from there, also before it is told. */
   const pressed = useRef({ value: 0, at: -Infinity });
   const show = (value: number): void => {
     const part = range > 0 ? Math.min(1, Math.max(0, (value - min) / range)) : 0;

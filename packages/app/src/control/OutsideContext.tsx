@@ -13,7 +13,7 @@ export function useOutside(): OutsideInput {
   return outside;
 }
 
-/** What is told of the outside, drawn again when it is another. */
+/** A value of the outside, drawn again when it is another. */
 export function useOutsideTold<T extends string | boolean | null>(
   select: (outside: OutsideInput) => T,
 ): T {
@@ -21,7 +21,7 @@ export function useOutsideTold<T extends string | boolean | null>(
   return useSyncExternalStore(outside.told, () => select(outside));
 }
 
-/** What runs the open piece from outside, as long as it is open. */
+/** Control of the open piece from outside, as long as it is open. */
 export function useOutsideOf(engine: EngineClient): OutsideInput {
   const [outside] = useState(() => {
     const acts = actsOf(engine);

@@ -2,13 +2,13 @@ import { controlKind, type Piece } from '@vast-swarm/core/piece';
 import type { ControlValue } from '@vast-swarm/core/feeds';
 import { TYPING } from '../ui/typing';
 
-/** What a key of the piece does: it fires cues, and moves controls while it is held. */
+/** Effect of a key of the piece: it fires cues, and moves controls while it is held. */
 interface Bound {
   cues: string[];
   controls: { id: string; value: ControlValue }[];
 }
 
-/** What a piece has bound to a key; null where that is nothing. */
+/** The effect that a piece has bound to a key; null where it has none. */
 export function boundTo(piece: Piece, pressed: string): Bound | null {
   const key = pressed.length === 1 ? pressed.toLowerCase() : pressed;
   const cues = piece.cues.filter((c) => c.on && c.dials.key === key).map((c) => c.id);
@@ -19,11 +19,11 @@ export function boundTo(piece: Piece, pressed: string): Bound | null {
   return cues.length + controls.length > 0 ? { cues, controls } : null;
 }
 
-/** What keys of a piece act on. */
+/** The piece that keys act on. */
 interface Bindings {
   /** The piece whose keys count now; null where none do. */
   piece: () => Piece | null;
-  /** What controls are now, by id. */
+  /** Present values of controls, by id. */
   values: () => Readonly<Record<string, ControlValue>>;
   set: (control: string, to: ControlValue) => void;
   fire: (cue: string) => void;
@@ -31,7 +31,7 @@ interface Bindings {
 
 /** Listens to keys that a piece binds, before all others. Gives what ends it, and lets go of what is held. */
 export function listenToBound({ piece, values, set, fire }: Bindings): () => void {
-  /** What held controls were before, by key. */
+  /** Values of held controls before they were held, by key. */
   const before = new Map<string, { id: string; value: ControlValue }[]>();
   const press = (event: KeyboardEvent): void => {
     const of = piece();

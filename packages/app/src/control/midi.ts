@@ -3,7 +3,7 @@ import type { Moved } from '@vast-swarm/core/formats';
 /** Status bytes of what is looked at: MIDI 1.0, channel voice messages. */
 const [NOTE_OFF, NOTE_ON, CONTROL] = [0x80, 0x90, 0xb0];
 
-/** What a message moves; null where it moves nothing. */
+/** The movement that a message tells of; null where it tells of none. */
 export function movedBy(message: ArrayLike<number>): Moved | null {
   const [status = 0, number = 0, value = 0] = Array.from(message);
   const channel = String((status & 0x0f) + 1);

@@ -9,7 +9,7 @@ export class OutsideInput {
   readonly runner: Runner;
   /** Whether MIDI is heard; null where that is not known yet. */
   midi: boolean | null = null;
-  /** What is about to be learnt, by the place of its dial; null is nothing. */
+  /** The place of the dial that is about to be learnt; null is none. */
   learning: string | null = null;
   private readonly watchers = new Listeners();
   readonly told = this.watchers.add;
@@ -56,7 +56,7 @@ export class OutsideInput {
     this.runner.close();
   }
 
-  /** What is moved next is learnt. */
+  /** Learns the next movement for a dial. */
   learn(place: string | null, learnt: ((source: string) => void) | null = null): void {
     if (place !== null) this.open();
     this.learning = place;

@@ -53,7 +53,7 @@ export class Runner {
     this.link.close();
   }
 
-  /** What can be run, from now on. */
+  /** Sets what can be run, from now on. */
   setOffer(offer: Offer): void {
     if (JSON.stringify(offer) === JSON.stringify(this.offer)) return;
     this.offer = offer;
@@ -64,7 +64,7 @@ export class Runner {
     this.link.send(JSON.stringify(news));
   }
 
-  /** What has changed. */
+  /** Tells values that have changed. */
   private tellValues(): void {
     const now = this.values();
     const values = Object.fromEntries(

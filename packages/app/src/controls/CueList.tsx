@@ -12,7 +12,7 @@ import { COLOURS, MONO } from '../ui/theme';
 import { IconAction } from '../ui/IconAction';
 import type { Acts } from '../control/useActs';
 
-/** What a cue is fired by and how long it takes, in a few words. */
+/** Key, cause and length of a cue, in a few words. */
 export function cueWords(cue: Part): string {
   const { over, wait, by, at, key, next } = valuesOf(cueDials, cue.dials);
   const words = [

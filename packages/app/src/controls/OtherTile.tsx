@@ -9,7 +9,7 @@ import { gradientCss } from '../sheet/GradientTools';
 interface Props {
   piece: Piece;
   control: Part;
-  /** What it is now, as JSON: another text only where it is something else. */
+  /** Its value as JSON: another text only where it is another value. */
   text: string;
   /** Pixels. */
   height: number;

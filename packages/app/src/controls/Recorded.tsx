@@ -8,7 +8,7 @@ import { pieceActions } from '../store/pieceSlice';
 import { store, useApp, useAppDispatch } from '../store/store';
 import { FileChooser } from '../ui/FileChooser';
 
-/** What was played so far is part of the piece: it can be forgotten, saved as a table, and taken from one. */
+/** Recorded controls and cues of the piece: they can be forgotten, saved as a table, and taken from one. */
 export function Recorded() {
   const dispatch = useAppDispatch();
   const count = useApp((s) => s.piece.piece!.played.length);

@@ -14,17 +14,17 @@ import { keptAgain, tellUnkept } from './trouble';
  * open sees one and the same.
  */
 class Keeping {
-  /** What the storage has, as far as it is known here, and its version. */
+  /** The piece in the storage, as far as it is known here, and its version. */
   private kept: Piece;
   private rev: number;
   private saving = false;
-  /** What the storage did not take: it is not asked again before there is a change. */
+  /** The piece that the storage did not take: it is not asked again before there is a change. */
   private refused: Piece | null = null;
   private following = false;
   private gone = false;
   /** Whether the storage is known to have it. */
   private there: boolean;
-  /** What was changed here at the moment when another tab changed it too. */
+  /** The piece as it was here at the moment when another tab changed it too. */
   private own: Piece | null = null;
   /** As it was when it was left. */
   private left: Piece | null = null;
@@ -98,7 +98,7 @@ class Keeping {
     keptAgain();
   }
 
-  /** What the storage has is there, or has changed. */
+  /** Follows the storage: the piece is there, or has changed. */
   private found(there: StoredPiece | undefined): void {
     if (!there) {
       void this.missed();

@@ -44,7 +44,7 @@ export async function removeBake(engine: EngineClient, swarm: string): Promise<v
   await loadBakes(piece, engine);
 }
 
-/** What the engine says of a bake. */
+/** Takes in a message of the engine on a bake. */
 export async function bakeMessage(
   piece: string,
   message: EngineEvent & { type: 'baking' | 'baked' | 'bakeStopped' },

@@ -12,7 +12,7 @@ import type { DialValues } from '@vast-swarm/core/kinds';
 import type { StoredStock } from './db';
 import { filesOf, importStock } from './stock';
 
-/** What comes with a thing of the stock when it is chosen in a piece. */
+/** Settings that come with a thing of the stock when it is chosen in a piece. */
 
 /** Files come in all measures: at first a shape is brought to two metres, about the origin. */
 export function entryOf(

@@ -36,7 +36,7 @@ export interface StoredStock {
   added: number;
   /** Of a clip: whether there is a sound in it. */
   heard?: boolean;
-  /** What is in it, in words: counts and bounds. */
+  /** Its contents in words: counts and bounds. */
   about: string;
 }
 
@@ -146,7 +146,7 @@ export interface StoredRender {
   note: string | null;
   /** Seconds that were worked at it. */
   seconds: number;
-  /** What has been made of it. */
+  /** The file that was made. */
   blob?: Blob;
 }
 
@@ -160,7 +160,7 @@ export interface StoredFrame {
   sum?: number;
 }
 
-/** What the application keeps in the browser. */
+/** The application's storage in the browser. */
 class Library extends Dexie {
   pieces!: EntityTable<StoredPiece, 'id'>;
   /** Which demo pieces have been seeded: they are not seeded again when removed. */

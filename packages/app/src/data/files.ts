@@ -53,7 +53,7 @@ export async function takeStock({ stock }: Piece, entries: Zipped): Promise<void
   }
 }
 
-/** What pieces use from files, by the names of those. */
+/** Files that pieces use, by their names. */
 export async function stockFilesOf(pieces: readonly Piece[]): Promise<Record<string, Uint8Array>> {
   const files: Record<string, Uint8Array> = {};
   for (const named of pieces.flatMap((p) => p.stock).map(fileNamed)) {

@@ -42,7 +42,7 @@ export function dropPending(id: string): void {
   }
 }
 
-/** What was written down of a piece; what cannot be read is as none. */
+/** The edits that were written down of a piece; null where there are none, or they cannot be read. */
 export function readPending(id: string): Pending | null {
   return read(id, ({ rev, by, piece }) => ({ rev, by, piece: validatePiece(piece) }));
 }

@@ -130,7 +130,7 @@ export async function loadPiece(id: string): Promise<Piece | null> {
   return (await openPiece(id))?.piece ?? null;
 }
 
-/** What is stored, with the edits that were written down when a page was left. */
+/** The stored piece, with the edits that were written down when a page was left. */
 async function withPending(id: string, stored: StoredPiece): Promise<OpenedPiece> {
   const piece = validatePiece(stored.piece);
   const rev = stored.rev ?? 0;
@@ -169,7 +169,7 @@ export async function duplicatePiece(stored: StoredPiece): Promise<string> {
   return id;
 }
 
-/** What became of a save: the version that is stored, or why nothing was. */
+/** The result of a save: the version that is stored, or why nothing was. */
 export type Saved = { rev: number } | { other: StoredPiece } | { gone: true };
 
 /**

@@ -1,6 +1,6 @@
 import { library, type StoredPiece } from './db';
 
-/** What is known of a piece without reading it: a shelf may have thousands. */
+/** A piece as far as it is known without reading it: a shelf may have thousands. */
 export interface ShelfRow {
   id: string;
   name: string;
@@ -52,7 +52,7 @@ export function rowOf({ id, piece, changed, folder = '', tags = [], demo }: Stor
 export const SORTS = { changed: 'Newest first', name: 'By name', oldest: 'Oldest first' } as const;
 export type Sort = keyof typeof SORTS;
 
-/** What of a shelf is wanted. */
+/** The part of a shelf that is wanted. */
 export interface Wanted {
   /** Words that all have to be in the name, the folder or a tag. */
   search: string;

@@ -100,7 +100,7 @@ export async function importStock(
   }
 }
 
-/** What a stored file can be in a piece: a clip with a sound is either. */
+/** Types that a stored file can have in a piece: a clip with a sound has either. */
 export function typesOf({ type, heard }: StoredStock): StockType[] {
   return heard ? [type, 'sound'] : [type];
 }

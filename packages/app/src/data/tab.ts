@@ -3,5 +3,5 @@ export function newId(): string {
   return crypto.randomUUID().slice(0, 13);
 }
 
-/** What tells this page from others that have the same pieces open. */
+/** Id of this page among others that have the same pieces open. */
 export const TAB = newId();

@@ -15,7 +15,7 @@ interface Props {
   width: number;
 }
 
-/** What must not be done by accident: held for a third of a second, by pointer or key, it is done. */
+/** A button against accidents: held for a third of a second, by pointer or key, it acts. */
 export function HoldButton({ label, pressed, colour, onDone, children, width }: Props) {
   const [holding, setHolding] = useState(false);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);

@@ -13,7 +13,7 @@ interface Props {
   open: OpenShow;
 }
 
-/** What is done with all of the show. */
+/** Controls of the whole show. */
 export function Masters({ desk, open }: Props) {
   const there = useStanding(desk, (s) => s !== null);
   const blackout = useStanding(desk, (s) => s?.blackout ?? false);

@@ -18,7 +18,7 @@ interface Props {
   open: OpenShow;
 }
 
-/** What there is to do with the night as a whole, and with what was written down of it. */
+/** Menu of the night as a whole, and of its record. */
 export function NightMenu({ id, desk, open }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const chooser = useRef<HTMLInputElement>(null);

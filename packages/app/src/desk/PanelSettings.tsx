@@ -9,7 +9,7 @@ interface Props {
   onChange: (panel: Panel, name: string) => void;
 }
 
-/** What a panel is, and how its pixels are addressed. */
+/** Settings of a panel: its place and the addresses of its pixels. */
 export function PanelSettings({ panel, onChange }: Props) {
   const { order } = panel;
   const number = (

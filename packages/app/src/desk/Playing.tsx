@@ -21,7 +21,7 @@ interface Props {
   loops: boolean;
 }
 
-/** What plays: its name, the time that is left, its controls and its cues. */
+/** The piece that plays: its name, the time that is left, its controls and its cues. */
 export function Playing({ desk, piece, loops }: Props) {
   return (
     <Stack component="section" aria-label={piece.name} sx={{ minHeight: 0, minWidth: 0 }}>
@@ -123,7 +123,7 @@ function Left({ desk, piece, loops }: { desk: Desk; piece: Piece; loops: boolean
   );
 }
 
-/** What the audience sees, small. */
+/** The picture that the audience sees, small. */
 function Seen({ desk }: { desk: Desk }) {
   const picture = useSyncExternalStore(desk.onPicture, () => desk.picture);
   const source = useBlobSource(picture ?? undefined);

@@ -10,7 +10,7 @@ interface Props {
   onPut: (part: Partial<Show>, name: string) => void;
 }
 
-/** What is said of a show as a whole. */
+/** Settings of a show as a whole. */
 export function ShowSettings({ show, onPut }: Props) {
   const { size } = show;
   const side = (key: 'width' | 'height', label: string) => (

@@ -14,7 +14,7 @@ export class Desk implements Showman {
   /** Null where there is no output. */
   standing: Standing | null = null;
   private open: OpenShow | null = null;
-  /** What is seen, small. */
+  /** The picture that is seen, small. */
   picture: Blob | null = null;
   private readonly watchers = new Listeners();
   readonly subscribe = this.watchers.add;
@@ -60,7 +60,7 @@ export class Desk implements Showman {
     this.watchers.tell();
   }
 
-  /** What is done is asked of the output. */
+  /** Asks the output for an act. */
   do = (command: Command): void => {
     this.line?.ask(command);
   };
@@ -81,7 +81,7 @@ export class Desk implements Showman {
   }
 }
 
-/** What is told of the output, drawn again when it is another. */
+/** A value of the output, drawn again when it is another. */
 export function useStanding<T extends string | number | boolean | null>(
   desk: Desk,
   select: (standing: Standing | null) => T,

@@ -16,7 +16,7 @@ export function secondsOf(entry: Entry, { frame }: Piece): number {
   return (until - from) / frame.rate;
 }
 
-/** What starts what comes behind an entry, in a few words. */
+/** The starter of the next entry, in a few words. */
 export function starterWords(entry: Entry, piece: Piece | undefined): string {
   if (entry.next === 'time') return '';
   if (entry.next === 'hand') return 'waits for you';

@@ -51,7 +51,7 @@ type Ask<T> = (engine: EngineClient, id: string) => Promise<T | null>;
 const swarmCensus: Ask<Census> = (engine, id) => engine.census(id);
 const mediumCensus: Ask<MediumCensus> = (engine, id) => engine.mediumCensus(id);
 
-/** What is counted now and again; null until it is known. */
+/** A count, taken now and again; null until it is known. */
 function useCounted<T>(ask: Ask<T>, id: string): T | null {
   const engine = useEngine();
   const [found, setFound] = useState<T | null>(null);
@@ -108,7 +108,7 @@ interface Found {
   title: string;
   name: string;
   counts: readonly { title: string; count: number; bar: boolean }[];
-  /** What a whole bar stands for. */
+  /** The count of a whole bar. */
   most: number;
   causes: readonly Cause[];
 }

@@ -14,7 +14,7 @@ export interface Cause {
   again?: boolean;
 }
 
-/** What is shown: its frame, and whether it is what the piece now defines for that frame. */
+/** The frame that is shown, and whether it is what the piece now defines for it. */
 export interface Shown {
   frame: number;
   exact: boolean;
@@ -28,7 +28,7 @@ function times(feed: NumberFeed, k: number): NumberFeed {
   return { ...feed, from: feed.from * k, to: feed.to * k };
 }
 
-/** What keeps particles of a swarm from being seen, the earliest cause first. */
+/** Causes that keep particles of a swarm from being seen, the earliest first. */
 export function diagnose(
   piece: Piece,
   swarm: Swarm,
@@ -160,7 +160,7 @@ function noticesOf(swarm: Swarm, notices: readonly Notice[]): Notice[] {
   return notices.filter((n) => n.part === swarm.id || stock.has(n.part));
 }
 
-/** What its kind of emitter says of why nothing is born. */
+/** Why its kind of emitter has no births; null where it has. */
 function emptyPlace(piece: Piece, { emitter }: Swarm): string | null {
   const { whyNoBirths } = kindOf('emitters', emitter.kind);
   return whyNoBirths?.(emitter.dials, inquiryOf(piece)) ?? null;

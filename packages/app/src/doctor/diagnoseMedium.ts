@@ -3,7 +3,7 @@ import type { MediumCensus } from '@vast-swarm/core/play';
 import type { Part, Piece } from '@vast-swarm/core/piece';
 import type { Cause } from './diagnose';
 
-/** What keeps a medium from being seen, or from moving. */
+/** Causes that keep a medium from being seen, or from moving. */
 export function diagnoseMedium(
   piece: Piece,
   medium: Part,

@@ -10,7 +10,7 @@ export function useEngine(): EngineClient {
   return client;
 }
 
-/** What the engine last said, read through `select`; renders again only when that changes. */
+/** A value of the engine's latest report, by `select`; renders again only when it is another. */
 export function useReport<T extends string | number | boolean>(
   select: (report: FrameReport | null) => T,
 ): T {

@@ -25,7 +25,7 @@ export class Building {
     return this.asked ? Atomics.load(this.asked, 0) : 0;
   }
 
-  /** What `work` gives; null where it was left off. */
+  /** The result of `work`; null where it was left off. */
   during<T>(work: () => T): T | null {
     this.since = performance.now();
     this.began = this.count();

@@ -30,13 +30,13 @@ export interface EngineEvents {
   took: (signal: string, take: Take) => void;
   /** About bakes; see messages.ts. */
   baking: (message: EngineEvent & { type: 'baking' | 'baked' | 'bakeStopped' }) => void;
-  /** What was recorded of a live input. */
+  /** A take of a live input is whole. */
   taken: (taken: Taken) => void;
   /** All that was played of controls and cues, as soon as nothing is held. */
   played: (played: Played[]) => void;
-  /** What was played for a show just now. */
+  /** Acts for a show that were played just now. */
   recorded: (played: Played[]) => void;
-  /** What is run for a show goes on elsewhere, as if so much had been played beside what the piece has. */
+  /** A run for a show goes on elsewhere, as if so much had been played beside what the piece has. */
   jumped: (played: Played[]) => void;
   /** The worker died: a new canvas is needed, then `attach` again. */
   died: () => void;
@@ -69,7 +69,7 @@ export class EngineClient {
 
   constructor(
     private readonly choice: EngineChoice,
-    /** What is not asked for is passed over. */
+    /** Events without a listener are dropped. */
     private readonly events: Partial<EngineEvents>,
   ) {}
 
@@ -103,7 +103,7 @@ export class EngineClient {
     this.arrived(worker);
   }
 
-  /** What a fresh worker has to know. */
+  /** Tells a fresh worker all that it has to know. */
   private tellAll(): void {
     this.send((to) => to.preview(...this.preview));
     if (this.files.size > 0) this.send((to) => to.setStock(this.files));
@@ -188,7 +188,7 @@ export class EngineClient {
     } else this.send((to) => to.setPiece(piece));
   }
 
-  /** What is being built now is not wanted any more. */
+  /** Makes what is being built needless. */
   private supersede(): void {
     if (this.asked) Atomics.add(this.asked, 0, 1);
   }
@@ -199,7 +199,7 @@ export class EngineClient {
     this.supersede();
   }
 
-  /** What the piece's stock holds from files; before or after the piece itself. */
+  /** Sets the stock's things from files; before or after the piece itself. */
   setStock(files: ReadonlyMap<string, StockData>): void {
     const sent = sentFiles(files);
     this.files = sent;
@@ -227,7 +227,7 @@ export class EngineClient {
     return worker;
   }
 
-  /** What is known of sounds and signals of the piece, see Hearing; asked once more where the worker dies meanwhile. */
+  /** Asks about sounds and signals of the piece, see Hearing; once more where the worker dies meanwhile. */
   async ask<R>(question: (to: OpenWorker<EngineWorker>['call']) => Promise<R>): Promise<R> {
     const worker = await this.stocked();
     return worker.ask(question(worker.call)).catch(async (error: unknown) => {
@@ -244,7 +244,7 @@ export class EngineClient {
     return worker.ask(worker.call.census(swarm));
   }
 
-  /** What there is of a medium now; null where it is not running. */
+  /** Counts of a medium's cells now; null where it is not running. */
   mediumCensus(medium: string): Promise<MediumCensus | null> {
     const { worker } = this;
     if (!worker) return Promise.reject(new Error('The engine is not there.'));
@@ -271,7 +271,7 @@ export class EngineClient {
     this.send((to) => to.letGo(control));
   }
 
-  /** What comes in from a port drives a part of the piece while it plays, and is recorded. */
+  /** Has a live input drive a part of the piece while it plays, and records it. */
   record<L extends RecordedList>(
     list: L,
     part: string,

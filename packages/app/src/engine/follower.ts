@@ -43,7 +43,7 @@ export class Follower {
     return slot < born % capacity ? base + slot : base - capacity + slot;
   }
 
-  /** What the particle does now; null when it has died. */
+  /** The particle as it is now; null when it has died. */
   async report(piece: Piece, camera: CameraPose): Promise<FollowReport | null> {
     const { followed } = this;
     if (!followed || !piece.swarms.some((s) => s.id === followed.swarm && s.on)) return null;

@@ -13,7 +13,7 @@ interface HandTake {
 export class HandTakes {
   private readonly hands = new Map<string, HandTake>();
 
-  /** What is being recorded, by signal. */
+  /** Takes in progress, by signal. */
   get takes(): ReadonlyMap<string, LiveTake> {
     return new Map([...this.hands].map(([id, { take }]) => [id, take]));
   }

@@ -16,7 +16,7 @@ import {
 import type { Follow } from '@vast-swarm/core/kinds';
 import type { Piece } from '@vast-swarm/core/piece';
 
-/** What is known of the open piece. */
+/** The open piece, as far as it is known. */
 interface Known {
   /** The piece as it is by now, whether it is compiled or not. */
   piece: Piece | null;
@@ -31,7 +31,7 @@ export interface SoundExtent extends Omit<Heard, 'sound' | 'gain'> {
   whole: number;
 }
 
-/** What the interface asks about sounds and signals of the piece: worked out where the engine works. */
+/** Answers of the engine's worker on sounds and signals of the piece. */
 export class Hearing {
   constructor(private readonly known: () => Known) {}
 
@@ -41,7 +41,7 @@ export class Hearing {
     return entry && stockData(entry, files);
   }
 
-  /** What is heard of a sound of the piece; null where nothing is. */
+  /** A sound of the piece as it is heard; null where nothing is. */
   private heard(id: string): Heard | null {
     const { piece, live } = this.known();
     return piece && heardIn(piece, id, (name) => this.stock(name), live.get(id));

@@ -14,7 +14,7 @@ export interface Asked {
 export interface LookWorker {
   /** A file that pictures are of. */
   file: (hash: string, data: StockData) => void;
-  /** What is found, in the same order; `spare` are lists that it may be put into. */
+  /** Measures of pictures, in the order of the questions; `spare` are lists that they may be put into. */
   look: (asked: readonly Asked[], spare: Float32Array<ArrayBuffer>[]) => Promise<Found[]>;
 }
 

@@ -20,7 +20,7 @@ export class Looking {
   private readonly sent = new Set<string>();
   private waiting: Waiting[] = [];
   private spare: Float32Array<ArrayBuffer>[] = [];
-  /** What pictures are of. */
+  /** Files that pictures are from. */
   files: StockFiles = new Map();
 
   readonly looker: Looker = (shown) => ({

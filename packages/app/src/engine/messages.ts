@@ -24,7 +24,7 @@ export interface Spot {
   swarm: string | null;
 }
 
-/** What the interface asks of the engine's worker; all but the first wait until the engine is there. */
+/** Calls of the interface to the engine's worker; all but the first wait until the engine is there. */
 export interface EngineWorker {
   /**
    * @param tell is told what happens, see EngineEvent
@@ -38,7 +38,7 @@ export interface EngineWorker {
     asked: Int32Array | null,
   ) => Promise<void>;
   setPiece: (piece: Piece) => Promise<void>;
-  /** What the stock holds from files, by hash. */
+  /** Sets the stock's things from files, by hash. */
   setStock: (files: ReadonlyMap<string, StockData>) => Promise<void>;
   /** Leaves off making a change ready that takes long. */
   stopBuilding: () => Promise<void>;
@@ -46,7 +46,7 @@ export interface EngineWorker {
   /** Stores the motion of a swarm, from the first frame to the last. */
   bake: (swarm: string, file: string) => Promise<void>;
   stopBake: () => Promise<void>;
-  /** What is known of sounds and signals; see Hearing. */
+  /** Answers on sounds and signals; see Hearing. */
   sound: (id: string) => Promise<Sound | null>;
   extent: (sound: string) => Promise<SoundExtent | null>;
   peaks: (sound: string, from: number, to: number, count: number) => Promise<Peaks | null>;
@@ -61,7 +61,7 @@ export interface EngineWorker {
   fired: (signal: string, from: number, to: number) => Promise<number[]>;
   /** How many particles of a swarm are seen, and why not more. */
   census: (swarm: string) => Promise<Census>;
-  /** What there is of a medium; null where it is not running. */
+  /** Counts of a medium's cells; null where it is not running. */
   mediumCensus: (medium: string) => Promise<MediumCensus | null>;
   /** Follows the particle nearest to a place in the picture, or none. */
   follow: (at: Spot | null) => Promise<void>;
@@ -71,7 +71,7 @@ export interface EngineWorker {
   act: (play: Play) => Promise<void>;
   /** A control that was held is let go. */
   letGo: (control: string) => Promise<void>;
-  /** What comes in drives a part of the piece while it plays, and is recorded. */
+  /** Has a live input drive a part of the piece while it plays, and records it. */
   record: <L extends RecordedList>(list: L, part: string, from: Incoming[L]) => Promise<void>;
   /** Ends what is recorded of a list, and tells it. */
   stopRecording: (list: RecordedList) => Promise<void>;
@@ -104,7 +104,7 @@ export interface BakeFile {
   born: readonly number[];
 }
 
-/** What a followed particle is doing. */
+/** A followed particle at a frame. */
 export interface FollowReport {
   swarm: string;
   id: number;
@@ -151,7 +151,7 @@ export interface FrameReport {
   /** Milliseconds by stage. */
   times: Readonly<Record<string, number>>;
   memoryBytes: number;
-  /** What the controls of the piece are. */
+  /** Values of the piece's controls. */
   controls: Readonly<Record<string, ControlValue>>;
   /** The cue that began last, and the second at which it did. */
   cue: { cue: string; at: number } | null;
@@ -166,15 +166,15 @@ export type EngineEvent =
   | { type: 'followed'; report: FollowReport | null }
   /** A distance field is being built for a part: the part of it that is done, 1 at the end. */
   | { type: 'building'; name: string; part: number }
-  /** What was recorded of a signal that was let go. */
+  /** The take of a signal that was let go. */
   | { type: 'took'; signal: string; take: Take }
-  /** What was recorded of a live input. */
+  /** The take of a live input. */
   | { type: 'taken'; taken: Taken }
   /** All that was played of controls and cues so far. */
   | { type: 'played'; played: Played[] }
-  /** What was played for a show just now. */
+  /** Acts for a show that were played just now. */
   | { type: 'recorded'; played: Played[] }
-  /** What is run for a show goes on at a frame, as if so much had been played beside what the piece has. */
+  /** A run for a show goes on at a frame, as if so much had been played beside what the piece has. */
   | { type: 'jumped'; frame: number; played: Played[] }
   | { type: 'baking'; swarm: string; done: number; total: number }
   | { type: 'baked'; swarm: string; bake: BakeFile; bytes: number; key: string }

@@ -9,13 +9,13 @@ import { Recording } from './recorders/recording';
 /** Frames that are late beside what comes in are simulated and not drawn, so many at the most. */
 const MOST_LATE = 8;
 
-/** What steps a piece that is driven. */
+/** The steps of a piece that is driven. */
 interface Steps {
   /** The frame that the next step leads to. */
   next: () => number;
   /** Frames a second. */
   rate: number;
-  /** What comes behind the present frame is to be simulated anew. */
+  /** Has frames behind the present one simulated anew. */
   forget: () => void;
   /** A step that is not drawn; false where every frame has to be, or there is none left. */
   skip: () => Promise<boolean>;
@@ -46,7 +46,7 @@ export class Outside {
     return [...this.recordings.values()];
   }
 
-  /** What is being recorded, by signal, sound, picture or performer; and what is played. */
+  /** Recordings in progress, by signal, sound, picture or performer, and of controls and cues. */
   get takes(): ReadonlyMap<string, LiveInput> {
     const { handTakes, inputs, plays } = this;
     const takes = [...handTakes.takes, ...inputs.flatMap((input) => [...input.takes])];
@@ -63,7 +63,7 @@ export class Outside {
     return this.inputs.some((input) => input.leads);
   }
 
-  /** What comes in drives a part of the piece from the next frame on. */
+  /** Has a live input drive a part of the piece from the next frame on. */
   open<L extends RecordedList>(
     list: L,
     part: string,

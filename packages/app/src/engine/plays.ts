@@ -11,7 +11,7 @@ export type Play =
 export class Plays {
   /** Once something was played, it stands in for what the piece has, until that is another. */
   live: LivePlay | null = null;
-  /** What came since the last frame: of one control the last counts. */
+  /** Acts since the last frame: of one control the last counts. */
   private readonly sets = new Map<string, Extract<Play, { control: string }>>();
   private cues: string[] = [];
   /** Controls that are held, with the second of what was recorded of each last. */

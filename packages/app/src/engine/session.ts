@@ -48,7 +48,7 @@ export class Session {
   private lateFrames = 0;
   private glimpses = false;
   private dirty = false;
-  /** What was played has been taken back: the state still has it. */
+  /** Whether acts were taken back that the state still has. */
   private doubtful = false;
   /** Standing still the frame is drawn once more, as large as there is room for. */
   private coarse = false;
@@ -73,7 +73,7 @@ export class Session {
   private readonly truth: Truth;
   private readonly compiler: Compiler;
   private readonly reporter: Reporter;
-  /** What is asked about sounds and signals. */
+  /** Answers on sounds and signals. */
   readonly hearing = new Hearing(() => ({
     piece: this.latest,
     plan: this.pending ? null : this.plan,
@@ -128,7 +128,7 @@ export class Session {
     this.compiler.reportProgress(what, part);
   }
 
-  /** What is being built is not wanted: what was there stays. */
+  /** Leaves off building a change: the piece stays as it was. */
   stopBuilding(): void {
     if (!this.pending) return;
     this.pending = null;
@@ -157,7 +157,7 @@ export class Session {
     return this.reporter.census(swarm, this.piece, this.shown, () => this.camera());
   }
 
-  /** What there is of a medium now; null where it is not running. */
+  /** Counts of a medium's cells now; null where it is not running. */
   mediumCensus(id: string): Promise<MediumCensus | null> {
     return this.reporter.mediumCensus(id, this.shown);
   }
@@ -205,7 +205,7 @@ export class Session {
     this.wake();
   }
 
-  /** What comes in drives a part of the piece while it plays, from the next frame on. */
+  /** Has a live input drive a part of the piece while it plays, from the next frame on. */
   record<L extends RecordedList>(list: L, part: string, from: Incoming[L]): void {
     this.outside.open(list, part, from, this.latest);
     this.wake();

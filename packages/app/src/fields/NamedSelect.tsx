@@ -2,7 +2,7 @@ import { PlainSelect } from '../ui/PlainSelect';
 
 interface Props {
   title: string;
-  /** What it means that none is chosen. */
+  /** Meaning of an empty choice. */
   none: string;
   value: string;
   options: readonly { id: string; name: string }[];

@@ -5,7 +5,7 @@ import jsep, {
   type UnaryExpression,
 } from 'jsep';
 
-/** What units that can be typed mean, in the dial's own unit. */
+/** Units that can be typed, in the dial's own unit. */
 const UNITS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
   s: { s: 1, ms: 1e-3, min: 60 },
   '°': { deg: 1, rad: 180 / Math.PI, turn: 360 },

@@ -12,7 +12,7 @@ import {
 import { setDial, type Piece } from '@vast-swarm/core/piece';
 import type { FramePass } from '@vast-swarm/core/plan';
 
-/** What a render makes here. */
+/** Formats of renders in the browser. */
 export const FORMATS = {
   mp4: { title: `Video, ${VIDEOS.mp4.title}`, group: 'video', ending: 'mp4' },
   webm: { title: `Video, ${VIDEOS.webm.title}`, group: 'video', ending: 'webm' },
@@ -58,7 +58,7 @@ export interface Settings {
   /** Names of frames and tables, with %04d where the number stands. */
   name: string;
   alpha: boolean;
-  /** What OpenEXR has beside the picture. */
+  /** Layers of OpenEXR beside the picture. */
   layers: readonly FramePass[];
   width: number;
   height: number;
@@ -71,7 +71,7 @@ export interface Settings {
   swarm: string;
 }
 
-/** What the fields of a render are given. */
+/** Inputs of the fields of a render. */
 export interface FieldsProps {
   piece: Piece;
   settings: Settings;
@@ -106,14 +106,14 @@ export function canBeClear({ format, codec }: Settings): boolean {
   return groupOf(format) === 'frames' || (isVideo(format) && videoOf(format).clear.includes(codec));
 }
 
-/** What names of files cannot have somewhere. */
+/** Letters that names of files cannot have on some systems. */
 export const NOT_IN_NAMES = /[/\\:*?"<>|]/;
 
 export function canHaveLayers({ format, still }: Settings): boolean {
   return groupOf(format) === 'frames' && STILLS[still].layers;
 }
 
-/** What is wrong with the settings, by field. */
+/** Faults of the settings, by field. */
 export function problemsOf(s: Settings, piece: Piece): Partial<Record<keyof Settings, string>> {
   const out: Partial<Record<keyof Settings, string>> = {};
   const whole = (v: number, low: number, high: number): boolean =>
@@ -136,7 +136,10 @@ export function problemsOf(s: Settings, piece: Piece): Partial<Record<keyof Sett
   return out;
 }
 
-/** What is rendered: the piece with what the settings change of it, and these without what the format cannot have. */
+/**
+ * The render that is asked for: the piece with the changes of the settings, and these without what the format cannot
+ * have.
+ */
 export function askedOf(piece: Piece, settings: Settings): Settings & { piece: Piece } {
   const { shutter, format } = settings;
   const same = groupOf(format) === 'particles' || shutter === piece.camera.dials.shutter;

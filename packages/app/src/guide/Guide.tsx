@@ -29,7 +29,7 @@ const shelves = (): (readonly [Shelf, string])[] =>
     ...(BEHIND[list] ?? []),
   ]);
 
-/** What it is, how to begin, the kinds of things, the keys. */
+/** The guide: the application, how to begin, the kinds of things, the keys. */
 export default function Guide() {
   return (
     <Box component="main" sx={{ overflowY: 'auto', flex: 1 }}>

@@ -8,7 +8,7 @@ import type { Heard, JointsWorker } from './jointsWorker';
 
 /** Joints that arrive at the server of the page, or of somebody who stands in. */
 export class Joints extends LiveDevice<OpenWorker<JointsWorker>> {
-  /** What is heard; null while it is closed. */
+  /** Performers that are heard; null while it is closed. */
   heard: Heard | null = null;
   private readonly watchers = new Listeners();
 

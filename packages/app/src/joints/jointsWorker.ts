@@ -6,7 +6,7 @@ import { clock } from '../workers/clock';
 import type { ArrivedPose } from '../engine/recorders/motion';
 import { openServer, openStandIn } from './sources';
 
-/** What is known of those who are there. */
+/** Performers that are there. */
 export interface Heard {
   cast: CastMember[];
   /** x, y, z of all joints of each. */

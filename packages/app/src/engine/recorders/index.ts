@@ -5,14 +5,14 @@ import { PictureRecorder, type PicturePort, type PictureTake } from './pictures'
 import type { Recorder } from './recording';
 import { SoundRecorder, type SoundTake } from './sound';
 
-/** What comes in for a part, by the list that it stands in. */
+/** The source of a live input, by the list of its part. */
 export interface Incoming {
   pictures: { size: { width: number; height: number }; port: PicturePort };
   sounds: { rate: number; port: MessagePort };
   performers: Coming;
 }
 
-/** What was recorded of a part, by its list. */
+/** The take of a live input, by the list of its part. */
 export interface Takes {
   pictures: PictureTake;
   sounds: SoundTake;

@@ -13,7 +13,7 @@ export interface Coming {
   port: MessagePort;
 }
 
-/** What was recorded of performers, and the frame of the piece at which it begins. */
+/** The take of performers, and the frame of the piece at which it begins. */
 export interface MotionTake {
   part: string;
   start: number;

@@ -4,7 +4,7 @@ import type { Recorder } from './recording';
 /** Milliseconds that the first frame waits for a picture. */
 const PATIENCE = 2000;
 
-/** What was recorded of a camera, and the frame of the piece at which it begins. */
+/** The take of a camera, and the frame of the piece at which it begins. */
 export interface PictureTake {
   part: string;
   start: number;

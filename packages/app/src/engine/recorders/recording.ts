@@ -2,7 +2,7 @@ import { kindOf, type RecordedList } from '@vast-swarm/core/kinds';
 import type { LiveInput } from '@vast-swarm/core/plan';
 import type { Part, Piece } from '@vast-swarm/core/piece';
 
-/** What comes in and drives a part of the piece; its input is there once it was begun. */
+/** A recorder of a live input that drives a part of the piece; its input is there once it was begun. */
 export interface Recorder<I extends LiveInput, T> {
   /** Id of the part. */
   readonly part: string;
@@ -19,7 +19,7 @@ export interface Recorder<I extends LiveInput, T> {
   catchUp?: (frameRate: number) => void;
 }
 
-/** What is recorded and on its way into the piece, until the piece has it. */
+/** A take on its way into the piece, until the piece has it. */
 interface Kept {
   part: string;
   input: LiveInput;
@@ -44,7 +44,7 @@ export class Recording<T> {
     private readonly told: (take: T | null) => void,
   ) {}
 
-  /** What is being recorded, by part. */
+  /** Recordings in progress, by part. */
   get takes(): ReadonlyMap<string, LiveInput> {
     const takes = new Map<string, LiveInput>();
     if (this.kept) takes.set(this.kept.part, this.kept.input);
@@ -61,7 +61,7 @@ export class Recording<T> {
     return this.recorder?.behind !== undefined;
   }
 
-  /** What drives the piece, begun at a frame where it was not; true as the second says that it was begun just now. */
+  /** The recorder, begun at a frame where it was not; true as the second says that it was begun just now. */
   at(frame: number, frameRate: number): [Recorder<LiveInput, T>, begun: boolean] | null {
     const { recorder } = this;
     if (!recorder) return null;

@@ -6,7 +6,7 @@ const PATIENCE = 400;
 /** Frames that the picture may be behind what comes in; what is beyond is left out of the take. */
 const MOST_BEHIND = 1.5;
 
-/** What was recorded of a sound of the piece, and the frame of the piece at which it begins. */
+/** The take of a sound, and the frame of the piece at which it begins. */
 export interface SoundTake {
   part: string;
   start: number;
@@ -55,7 +55,7 @@ export class SoundRecorder implements Recorder<LiveSound, SoundTake> {
     this.waiting += samples.length;
   }
 
-  /** What drives the piece; null before it is begun. */
+  /** The sound as it is recorded so far; null before it is begun. */
   get input(): LiveSound | null {
     return this.live;
   }

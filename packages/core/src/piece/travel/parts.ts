@@ -103,7 +103,7 @@ function atRest(piece: Piece): void {
   for (const { value, path } of dialsOf(piece)) putAt(piece, path, still(value));
 }
 
-/** The light and the camera of the parts, as far as they name nothing that stays behind. */
+/** The scenery of the parts, as lights and the finish, as far as it names nothing that stays behind. */
 function withoutMissing(piece: Piece, chosen: readonly PartRef[]): void {
   const ids = new Set(
     [...travelling(), 'stock' as const].flatMap((list) => piece[list].map((p) => p.id)),
