@@ -211,6 +211,17 @@ export class Expr {
   }
 }
 
+/**
+ * Scalar arithmetic as nodes in static single assignment; equal nodes are one node. A program of its stores is made for a
+ * machine by `toWasm`, `toWgsl`, `interpret`.
+ *
+ * @example
+ * const g = new Graph();
+ * const at = g.lane();
+ * // Falls for a step, and comes to rest at the ground.
+ * const y = g.load('y', at).sub(g.uniform('speed').mul(g.uniform('step'))).max(0);
+ * g.store('y', y);
+ */
 export class Graph {
   private readonly nodes = new Map<string, Expr>();
   private count = 0;

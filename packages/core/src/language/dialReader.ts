@@ -62,6 +62,12 @@ function gradientTable(stops: GradientFeed['stops']): Rgb[] {
  * Reads the dials of one part as arithmetic. Values become uniforms and tables, so that turning a
  * dial changes numbers only; the graph changes when the kind of a feed does. Keys and what they give
  * are typed from the part's own dials.
+ *
+ * @example
+ * build(dial, { position }) {
+ *   const way = dial.vector('centre').sub(position);
+ *   return { push: way.unit().scale(dial.number('strength')) };
+ * }
  */
 export class DialReader<D extends Dials = Dials> extends PartReader {
   private with(particle: ParticleInputs): DialReader<D> {

@@ -11,8 +11,18 @@ export interface Snapshot {
 }
 
 /**
- * What runs a plan. The state at frame n is that at the end of the frame's time, (n + 1) / rate; it
+ * Runs a plan. The state at frame n is that at the end of the frame's time, (n + 1) / rate; it
  * depends on the piece and n alone, however it was reached.
+ *
+ * @example
+ * const engine = await CpuEngine.create({ threads: 2 });
+ * engine.setPlan(compilePiece(piece, { files }));
+ * while (engine.frame < 40) {
+ *   await engine.ready();
+ *   engine.step();
+ * }
+ * const { pixels } = engine.draw(1920, 1080);
+ * engine.close();
  */
 export interface Engine {
   /** The frame of the state; before the first step one less than the first frame. */

@@ -11,6 +11,16 @@ const MOST_ROUNDS = 60;
  * Goes to any frame, backwards too: from the nearest snapshot before it. When a dial of motion is
  * turned the state goes on as it is, so that playing does not stop; it is then no longer `exact`, until
  * time has been run from the start again: by going to a frame, or beside what is shown (see `mend`).
+ *
+ * @example
+ * const playback = new Playback(engine, 2 ** 28);
+ * playback.setPlan(plan);
+ * playback.seek(200);
+ * // A slice at a time, with a look at other things between.
+ * for (let left = playback.approach(90); left > 0; left--) {
+ *   await playback.ready();
+ *   playback.advance();
+ * }
  */
 export class Playback {
   private snapshots: Snapshot[] = [];

@@ -54,6 +54,22 @@ export function catalogueVersion(): number {
  * Puts a kind on a shelf from outside; from then on it is in the schema, the chooser, the sheet and the
  * docs, and both engines run it.
  *
+ * @example
+ * addKind(
+ *   'forces',
+ *   force({
+ *     kind: 'lift',
+ *     title: 'Lift',
+ *     help: 'A steady push upwards.',
+ *     icon: 'M4 12h16',
+ *     dials: { strength: number('Strength', 0.5, [0, 100], 'Acceleration.', { unit: 'm/s²' }) },
+ *     build: (dial) => {
+ *       const none = dial.graph.float(0);
+ *       return { push: new Vec3(none, dial.number('strength'), none) };
+ *     },
+ *   }),
+ * );
+ *
  * @throws Error where there is a kind of that name on the shelf
  */
 export function addKind<S extends Shelf>(shelf: S, kind: KindOn<S>): void {
