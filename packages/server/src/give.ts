@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { say } from './say';
 import { makeFolder, writeWhole } from './writeWhole';
 
-/** What the command line gives out without being given a piece. */
+/** Commands that give something out without being given a piece. */
 
 /** The demo show's pieces as files. Their stock is made by code, so that no further files are needed. */
 export async function demo({ out }: { out: string }): Promise<void> {

@@ -82,7 +82,7 @@ export async function loadDocument<T>(file: string, parse: (text: string) => T):
   }
 }
 
-/** What is in a file that is not too large to be one of ours. */
+/** The text of a file that is not too large to be one of ours. */
 export async function textOf(file: string): Promise<string> {
   return (await bytesOf(file, checkSize)).toString('utf8');
 }
@@ -131,7 +131,7 @@ export async function withStock(
   return { piece: { ...piece, stock }, files: await refusing(withWords(stock, files)) };
 }
 
-/** What is wrong with the stock, as the command line says it. */
+/** Errors of the stock, in the words of the command line. */
 async function refusing<T>(work: Promise<T>): Promise<T> {
   return work.catch((error: unknown) => {
     throw error instanceof StockError ? new Refused(error.message) : error;

@@ -32,7 +32,7 @@ export async function openUdp(
   });
 }
 
-/** What comes in at a port goes to the door that it is for. */
+/** Hears Open Sound Control at a port, and gives each message to the door that it is for. */
 export function hearOsc(
   socket: Socket,
   guard: Guard,

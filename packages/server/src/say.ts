@@ -9,12 +9,12 @@ export function printable(text: string): string {
 /** Control characters (Unicode, category Cc) but tab and line feed, and the marks that turn the direction of text. */
 const STEERING = /(?![\t\n])[\p{Cc}\u202a-\u202e\u2066-\u2069]/gu;
 
-/** What was asked for. */
+/** Prints a result that was asked for. */
 export function say(text: string): void {
   process.stdout.write(`${printable(text)}\n`);
 }
 
-/** What is noted beside it, and what is wrong. */
+/** Prints notes beside it, and errors. */
 export function tell(text: string): void {
   process.stderr.write(`${printable(text)}\n`);
 }

@@ -33,7 +33,7 @@ interface ServeOptions {
   host?: string;
   /** Where the wall of a show is. */
   wall?: Target;
-  /** What those on other machines have to know; made up and told where it is left out. */
+  /** Token for those on other machines; made up and told where it is left out. */
   token?: string;
   /** The folder of renders; one in the home folder where it is left out. */
   renders?: string;

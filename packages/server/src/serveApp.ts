@@ -63,7 +63,7 @@ async function isOwn(path: string): Promise<boolean> {
 
 const NOTHING = 'There is nothing of that name here.';
 
-/** What went wrong is answered in words: neither paths nor places in our code are anybody's business. */
+/** Answers an error in words: neither paths nor places in our code are anybody's business. */
 function answer(error: unknown, _: Request, response: Response, next: NextFunction): void {
   if (response.headersSent) {
     next(error);

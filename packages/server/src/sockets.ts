@@ -5,7 +5,7 @@ import type { Guard } from './guard';
 /** Bytes of a message at the most, and sockets at once. */
 const [MOST_BYTES, MOST_SOCKETS] = [2 ** 20, 512];
 
-/** What is behind an address. */
+/** The server behind an address. */
 export interface Route {
   /** Whether pages of this machine may come from any port. */
   anyPort: boolean;

@@ -2,7 +2,7 @@ import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, resolve } from 'node:path';
 import { Refused } from './refused';
 
-/** What codes of the system mean, for those that happen. */
+/** Words for codes of the system, of those that happen. */
 const WORDS: Readonly<Record<string, string>> = {
   ENOSPC: 'there is no room left on the disk',
   EDQUOT: 'there is no room left on the disk',

@@ -15,7 +15,7 @@ interface Props {
   held: readonly StoredPiece[];
   /** Whether there are ways to find and to order them. */
   finding?: boolean;
-  /** What stands there where there is none. */
+  /** The view of an empty shelf. */
   empty?: ReactNode;
 }
 

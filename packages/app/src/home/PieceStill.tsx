@@ -5,7 +5,7 @@ import { useBlobSource } from '../ui/useBlobSource';
 interface Props {
   stored: StoredPiece | undefined;
   style: React.CSSProperties;
-  /** What stands there while it has not been seen. */
+  /** The view until the picture is there. */
   children: ReactNode;
 }
 

@@ -100,7 +100,7 @@ interface FixedProps {
   icon: string;
 }
 
-/** What each piece has one of. */
+/** A tag of a part that each piece has one of. */
 function FixedTag({ list, name, icon }: FixedProps) {
   const selected = useApp((s) => s.piece.selection?.list === list);
   const dispatch = useAppDispatch();

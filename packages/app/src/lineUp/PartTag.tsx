@@ -14,7 +14,7 @@ import { isSelected, selectedParts } from '../store/selection';
 import { store, useApp, useAppDispatch } from '../store/store';
 import { Tag } from './Tag';
 
-/** What a tag shows of a part. */
+/** A part as far as its tag shows it. */
 export interface TagPart {
   id: string;
   name: string;
@@ -26,7 +26,7 @@ interface Props extends TagPart {
   list: PartList;
 }
 
-/** What can be done with a part from its tag. */
+/** Acts on a part from its tag. */
 function usePartActions(list: PartList, { id, name, on }: TagPart) {
   const dispatch = useAppDispatch();
   const engine = useEngine();

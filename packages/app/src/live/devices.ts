@@ -22,12 +22,12 @@ export async function devicesOf(kind: DeviceKind): Promise<Device[]> {
 
 const PREFIX = 'stand-in:';
 
-/** What of our own stands in for a device, by names in the stock: chosen as devices are. */
+/** Stand-ins of our own for a device, by names in the stock: chosen as devices are. */
 export function standIns(names: readonly string[]): Device[] {
   return names.map((name) => ({ id: PREFIX + name, name: `Stand-in: ${madeTitle(name)}` }));
 }
 
-/** What stands in for a device, by its name in the stock; null where it is a real one. */
+/** The stand-in for a device, by its name in the stock; null where it is a real one. */
 export function standInOf(device: string): string | null {
   return device.startsWith(PREFIX) ? device.slice(PREFIX.length) : null;
 }

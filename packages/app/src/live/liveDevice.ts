@@ -1,7 +1,7 @@
 import type { Device } from './devices';
 import { Listeners } from './listeners';
 
-/** What is known of a live input. */
+/** A live input, as far as it is known. */
 export interface DeviceState {
   state: 'closed' | 'opening' | 'open';
   /** Inputs that can be chosen; they have names once there is permission. */
@@ -34,14 +34,14 @@ export abstract class LiveDevice<Opened> {
   protected abstract connect(device: string): Promise<Opened>;
   /** Lets go what was opened. */
   protected abstract release(opened: Opened): void;
-  /** What comes in goes nowhere from now on. */
+  /** Sends nothing of the input any more. */
   protected abstract unplug(opened: Opened): void;
 
   get state(): DeviceState {
     return this.now;
   }
 
-  /** What is known has changed. */
+  /** Tells a listener of each change of the state. */
   readonly subscribe = this.listeners.add;
 
   protected put(part: Partial<DeviceState>): void {
@@ -73,7 +73,7 @@ export abstract class LiveDevice<Opened> {
     if (open) await this.open();
   }
 
-  /** What comes in goes nowhere from now on. */
+  /** Sends nothing of the input any more, and records nothing. */
   rest(): void {
     if (this.opened) this.unplug(this.opened);
     if (this.now.recording !== null) this.put({ recording: null });

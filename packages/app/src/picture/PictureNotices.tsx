@@ -5,7 +5,7 @@ import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
 
-/** What is to be known of the picture, on lines of their own below it: limits, and why it is empty. */
+/** Notices of the picture, on lines of their own below it: limits, and why it is empty. */
 export function PictureNotices() {
   const piece = usePiece();
   const dispatch = useAppDispatch();

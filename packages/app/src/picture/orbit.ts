@@ -10,7 +10,7 @@ function withDials(camera: Camera, dials: Camera['dials']): Camera {
 
 const round = (v: number): number => Math.round(v * 1000) / 1000;
 
-/** What a dial becomes by a move; a dial that something drives is left to it. */
+/** A dial after a move; one that something drives is left to it. */
 function change(value: DialValue | undefined, to: (v: number) => number): DialValue {
   return typeof value === 'number' ? round(to(value)) : value!;
 }

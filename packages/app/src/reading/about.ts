@@ -7,7 +7,7 @@ function boundsText(points: Float32Array): string {
   return high.map((h, i) => (h - low[i]!).toPrecision(3)).join(' × ');
 }
 
-/** What a thing of the stock holds, in words. */
+/** A thing of the stock in words. */
 export function aboutStock(data: StockData): string {
   switch (data.type) {
     case 'picture':

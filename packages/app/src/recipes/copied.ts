@@ -10,7 +10,7 @@ import { noticed } from '../store/noticeSlice';
 import { pieceActions } from '../store/pieceSlice';
 import { store } from '../store/store';
 
-/** What was copied last, for where the clipboard cannot be read. */
+/** The latest copy, for where the clipboard cannot be read. */
 let last: string | null = null;
 
 /** Parts of the open piece, with all that they name; null where they cannot travel. */

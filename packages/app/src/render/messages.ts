@@ -6,7 +6,7 @@ export interface Job extends Settings {
   /** Of the render, by which its frames are kept. */
   id: string;
   piece: Piece;
-  /** What its stock holds from files. */
+  /** The stock's things from files. */
   files: StockFiles;
   /** For frames straight into a folder. */
   folder?: FileSystemDirectoryHandle;

@@ -13,7 +13,7 @@ export type RenderState =
       total: number;
       warming: number;
       seconds: number;
-      /** What is made ready that takes long, before the first frame. */
+      /** The thing that is made ready before the first frame, and the part of it that is done. */
       building?: { name: string; part: number };
       /** Why it was begun anew. */
       again?: string;
@@ -23,13 +23,13 @@ export type RenderState =
   | { phase: 'cancelled'; done: number }
   | { phase: 'failed'; message: string; done: number };
 
-/** What a render is of. */
+/** The piece and the settings of a render. */
 type Made = Omit<Job, 'id' | 'files'>;
 
 /** Milliseconds that a worker has to end a render by itself. */
 const CANCEL_WITHIN = 1500;
 
-/** What hears of a render. */
+/** A listener to a render. */
 interface Listener {
   state: (state: RenderState) => void;
   look: (bitmap: ImageBitmap) => void;

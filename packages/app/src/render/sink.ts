@@ -14,7 +14,7 @@ export interface Sink {
   add(engine: CpuEngine, drawn: Frame | null): Promise<void>;
   /** The finished file; null where frames went into a folder. */
   finish(): Promise<Blob | null>;
-  /** What the artist should know of the file. */
+  /** A word for the artist on the file. */
   note?: string;
   cancel(): Promise<void>;
 }

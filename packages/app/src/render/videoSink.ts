@@ -21,7 +21,7 @@ import type { Sink } from './sink';
 /** Samples a second of the sound in a video. */
 const RATE = 48_000;
 
-/** What each quality is to the encoder. */
+/** Qualities by the encoder's names. */
 const QUALITY = { draft: 'medium', good: 'high', best: 'very-high' } as const;
 
 /** A video with the piece's sound. */

@@ -5,7 +5,7 @@ import { LAYER_TITLES, type FieldsProps } from '../formats/settings';
 const titlesOf = (layers: readonly FramePass[]): string =>
   layers.map((layer) => LAYER_TITLES[layer]).join(', ');
 
-/** What frames of OpenEXR have beside the picture. */
+/** Layers of OpenEXR frames beside the picture. */
 export function LayersField({ settings, running, put }: FieldsProps) {
   const { layers } = settings;
   return (

@@ -21,7 +21,7 @@ import {
 /** Folders can be written to in some browsers only. */
 const CAN_WRITE_FOLDERS = 'showDirectoryPicker' in window;
 
-/** What a render is asked for. */
+/** The fields of a render. */
 export function RenderFields(props: FieldsProps) {
   const { piece, settings, running, put } = props;
   const group = groupOf(settings.format);

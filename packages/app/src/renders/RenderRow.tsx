@@ -13,7 +13,7 @@ export type Listed = Pick<
 > & {
   id: string;
   name: string;
-  /** What it becomes, in a few words. */
+  /** Its format and size, in a few words. */
   about: string;
   total: number;
   /** Something that it says beside how far it is. */
@@ -27,7 +27,7 @@ interface Props {
   look: ReactNode;
   /** How far it is in its stretches, where several work at it. */
   strip?: ReactNode;
-  /** What can be had of it. */
+  /** Links to its files. */
   made: ReactNode;
   onAct: (act: JobAct) => void;
   onRemove: () => void;

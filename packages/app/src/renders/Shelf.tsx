@@ -6,9 +6,9 @@ import { Empty } from '../ui/Empty';
 interface Props {
   title: string;
   about: string;
-  /** What is said where there is nothing; null where there is something. */
+  /** The words of an empty shelf; null where there is something. */
   empty: string | null;
-  /** What can be done about that. */
+  /** The way on from an empty shelf. */
   next?: ReactNode;
   children: ReactNode;
 }

@@ -8,7 +8,7 @@ import { askedOf, groupOf, type Settings } from '../formats/settings';
 export const canBeOrdered = (settings: Settings): boolean =>
   groupOf(settings.format) !== 'particles';
 
-/** What is asked for, as the server is told it. */
+/** The order to the server. */
 export function orderOf(piece: Piece, settings: Settings): RenderOrder {
   const asked = askedOf(piece, settings);
   const { width, height, first, last, oversample, shutter, alpha, layers } = asked;

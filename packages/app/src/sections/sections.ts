@@ -1,7 +1,7 @@
 import { SECTIONS, sectionOf } from '@vast-swarm/core/kinds';
 import type { PartList } from '@vast-swarm/core/piece';
 
-/** What the interface says of a section. */
+/** Words of a section on screen. */
 export interface SectionWords {
   /** Before its parts in the line-up. */
   title: string;
@@ -9,7 +9,7 @@ export interface SectionWords {
   add: string;
   /** In the guide: what its kinds are for. */
   guide: string;
-  /** What is asked where a kind is chosen. */
+  /** The question where a kind is chosen. */
   ask?: string;
   /** Whether one of its parts can be shown without all others. */
   alone?: true;
@@ -71,7 +71,7 @@ const WORDS: Record<PartList, SectionWords> = {
   },
 };
 
-/** What is said of a section; of one from outside, what follows from its name. */
+/** Words of a section; those of one from outside follow from its name. */
 export function wordsOf(list: PartList): SectionWords {
   if (list in WORDS) return WORDS[list];
   const title = list.charAt(0).toUpperCase() + list.slice(1);

@@ -30,7 +30,7 @@ export function CameraInput({ part, taken }: { part: string; taken: boolean }) {
   );
 }
 
-/** What the camera sees. */
+/** The camera's picture. */
 function Seen({ camera }: { camera: Camera }) {
   const place = useRef<HTMLDivElement>(null);
   const { element } = camera;

@@ -70,7 +70,7 @@ function DialHelp({ spec, path }: Pick<Props, 'spec' | 'path'>) {
   );
 }
 
-/** What it may be, in its unit, and what it begins with. */
+/** Limits of a dial in its unit, and its first value. */
 export function limitsOf(spec: DialSpec): string | null {
   if (spec.type !== 'number' && spec.type !== 'vector') return null;
   const text = (v: number): string => v.toLocaleString('en-GB').replace(/,/g, '\u202f');

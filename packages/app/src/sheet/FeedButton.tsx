@@ -31,7 +31,7 @@ interface Props {
   onChange: (value: DialValue) => void;
 }
 
-/** What a piece has that dials can be filled with: its signals, and the picture that is first looked up in. */
+/** Sources of feeds in a piece: its signals, and the picture that is first looked up in. */
 interface Offered {
   signals: { id: string; name: string }[];
   lookup: { picture?: string };
@@ -46,7 +46,7 @@ function offeredIn(piece: Piece): string {
   });
 }
 
-/** What fills the dial; a sign on the button tells it at a glance. */
+/** The button of a dial's feed; its sign tells the feed at a glance. */
 export function FeedButton({ title, spec, value, path, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   // Not the whole piece: whatever else of it changes is nothing to any of the many buttons.
@@ -87,7 +87,7 @@ export function FeedButton({ title, spec, value, path, onChange }: Props) {
 
 type Groups = ReturnType<typeof numberItems>;
 
-/** What a dial can be filled with, in groups. */
+/** Feeds for a dial, in groups. */
 function groupsOf(spec: Props['spec'], value: DialValue, offered: string): Groups {
   const { signals, lookup } = JSON.parse(offered) as Offered;
   const filled = isFilled(spec);

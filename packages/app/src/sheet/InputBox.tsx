@@ -13,12 +13,12 @@ interface Props {
   /** Id of the part of the piece that it drives, and whether that has a take. */
   part: string;
   taken: boolean;
-  /** What the browser's own choice is called, and devices of our own. */
+  /** The name of the browser's own choice, and devices of our own. */
   usual: string;
   more?: readonly Device[];
   /** Begins to record; whether it could. */
   record: () => Promise<boolean>;
-  /** What shows what comes in. */
+  /** A meter of the input. */
   beside?: ReactNode;
   children?: ReactNode;
 }

@@ -20,7 +20,7 @@ interface Shown {
 }
 
 interface Props<T extends Shown> {
-  /** What is shown: of the same part at once, of another part in the frame after. */
+  /** The part that is shown: the same at once, another one in the frame after. */
   of: T;
   /** Whether what is shown still, of the part before, is there at all. */
   stays: (shown: T) => boolean;

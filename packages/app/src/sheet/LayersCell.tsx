@@ -34,7 +34,7 @@ const ANY = { min: -1e6, max: 1e6, unit: '' };
 const PART = { min: 0, max: 1, unit: '' };
 const METRES = { min: 0.001, max: 10000, unit: 'm', drag: 'log' as const };
 
-/** What a layer is that is added. */
+/** A layer that has just been added. */
 const FRESH: ColourLayer = {
   by: 'reading',
   reading: 'speed',
@@ -115,7 +115,7 @@ export function LayersCell({ label, feed, rate, onChange, onSettle }: Props) {
 }
 
 interface RowProps extends SourceProps {
-  /** What the layers are of. */
+  /** The name of their dial. */
   group: string;
   feed: LayersFeed;
   /** Moves it below the one before; nothing where it is the lowest. */
@@ -218,7 +218,7 @@ interface SourceProps {
   onSettle: () => void;
 }
 
-/** What the layer's source needs to know. */
+/** Settings of the layer's source. */
 function LayerSource({ name, layer, rate, onChange, onSettle }: SourceProps) {
   const piece = usePiece();
   const named = (parts: readonly { id: string; name: string }[]): Record<string, string> => ({

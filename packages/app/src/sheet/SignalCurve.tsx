@@ -13,7 +13,7 @@ interface Props {
   id: string;
   label: string;
   height: number;
-  /** What the dial makes of the signal. */
+  /** The dial's value for one of the signal. */
   map?: (value: number) => number;
 }
 

@@ -45,7 +45,7 @@ export function StockCell({ spec, value, path, cast = false, onChange }: Props) 
     cast ? piece!.performers : spec.moving ? piece!.pictures : NONE,
   );
   const media = useApp(({ piece: { piece } }) => (spec.medium ? piece!.media : NONE));
-  /** What is not taken itself, but by a part that plays it. */
+  /** The type of things that are taken by a part that plays them, and not themselves. */
   const played: StockType | null = cast ? 'motion' : spec.moving ? 'clip' : null;
   const accepts: readonly StockType[] = played ? [...spec.accepts, played] : spec.accepts;
   const here = entries.filter((e) => accepts.includes(e.type));

@@ -3,7 +3,7 @@ import { NamedSelect } from '../fields/NamedSelect';
 
 interface Props {
   title: string;
-  /** What it means that none is chosen. */
+  /** Meaning of an empty choice. */
   none: string;
   value: string;
   path: (string | number)[];

@@ -19,7 +19,7 @@ function toldOf({ rate, first, values }: Take): string {
   return `Recorded from ${seconds[0]!} s to ${seconds[1]!} s.`;
 }
 
-/** What moves a signal by hand, and what has been recorded of it. */
+/** A slider that moves a signal by hand, and its take. */
 export function TakeCell({ take, path, onChange }: Props) {
   const engine = useEngine();
   const signal = usePiece().signals[path[1] as number]!.id;

@@ -25,7 +25,7 @@ interface Props {
   source: WordsSource;
 }
 
-/** What words say, and how they are set. */
+/** The text of words, and how it is set. */
 export function WordsBox({ entry, source }: Props) {
   const dispatch = useAppDispatch();
   const put = (part: Partial<WordsSource>): void => {
@@ -114,7 +114,7 @@ interface TextProps {
   onSettle: () => void;
 }
 
-/** What is typed is drawn at once; what is typed until the field is left is one step to be undone. */
+/** The field of the text, drawn at once; all that is typed until it is left is one step to be undone. */
 function Text({ entry, words, onChange, onSettle }: TextProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const shown = typed ?? words;

@@ -8,7 +8,7 @@ export function copyShape(shape: Shape | undefined): void {
   if (shape) copied = shape;
 }
 
-/** What a dial becomes with the shape that was copied; null where it can have none. */
+/** A dial with the shape that was copied; null where it can have none. */
 export function pasteShape(spec: DialSpec, value: DialValue): DialValue | null {
   if (!copied || spec.type !== 'number' || spec.varies !== 'life') return null;
   if (typeof value === 'number') return { feed: 'fixed', value, over: copied };

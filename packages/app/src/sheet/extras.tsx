@@ -19,7 +19,7 @@ interface ExtraProps {
   at: number;
 }
 
-/** What the sheet of a section's part has above its dials. */
+/** More of a section's sheet, above the dials of its part. */
 export const EXTRAS: Partial<Record<PartList, (props: ExtraProps) => ReactNode>> = {
   sounds: ({ part }) => <Live list="sounds" part={part} />,
   pictures: ({ part }) => (

@@ -19,7 +19,7 @@ import {
 } from '@vast-swarm/core/feeds';
 import type { NumberDial } from '@vast-swarm/core/kinds';
 
-/** What the choice of feeds goes by: a number dial, or a part of a vector. */
+/** The dial whose feeds are chosen: a number, or a part of a vector. */
 export type FedSpec = Pick<NumberDial, 'min' | 'max' | 'varies'> & { type: 'number' };
 
 /** A signal, or a part of one. */
@@ -45,7 +45,7 @@ const FADE: Shape = [
   { x: 1, y: 0 },
 ];
 
-/** What the number feed becomes with or without parts of it. */
+/** Number feeds with or without parts of the present one. */
 export function numberItems(
   spec: FedSpec,
   value: NumberFeed,
@@ -197,7 +197,7 @@ function channelsItem(value: ColourFeed, signals: readonly Named[]): FeedItem {
   };
 }
 
-/** What the colour feed becomes with or without parts of it. */
+/** Colour feeds with or without parts of the present one. */
 export function colourItems(
   value: ColourFeed,
   signals: readonly Named[],

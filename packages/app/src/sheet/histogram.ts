@@ -4,7 +4,7 @@ import type { Picture } from '@vast-swarm/core/stock';
 /** Stretches that a histogram has. */
 export const BINS = 64;
 
-/** What a map finds in a pixel of straight colour: of linear light, 0 to 1; as mapSample has it in kernels. */
+/** The value of a map in a pixel of straight colour: of linear light, 0 to 1; as mapSample has it in kernels. */
 export function channelOf(
   channel: MapChannel,
   [r, g, b, a]: readonly [number, number, number, number],

@@ -1,4 +1,4 @@
-/** What dials do where words are not enough, by their keys, as lines in a field of 96 by 40. */
+/** Sketches of dials for which words are not enough, by their keys, as lines in a field of 96 by 40. */
 export const SKETCHES: Readonly<Record<string, string>> = {
   // How a force grows weaker from its middle.
   falloff: 'M4 36H92M4 36V4M4 8C28 8 40 34 92 35',

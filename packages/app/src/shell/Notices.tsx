@@ -19,7 +19,7 @@ const ACTIONS: Readonly<Record<NonNullable<Notice['action']>, string>> = {
   cancelReading: 'Cancel',
 };
 
-/** What the artist should know, at the foot of the view; nothing waits for an answer. */
+/** Notices to the artist at the foot of the view; nothing waits for an answer. */
 export function Notices() {
   const notices = useApp((s) => s.notices);
   const dispatch = useAppDispatch();

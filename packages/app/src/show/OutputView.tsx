@@ -35,7 +35,7 @@ function smallPictures(run: Run, give: (picture: Blob) => void): () => void {
 /** A night that was left longer ago is over. Milliseconds. */
 const OVER_AFTER = 12 * 3_600_000;
 
-/** What an audience sees of a show: nothing but the picture. One window at a time plays it. */
+/** The page of a show's output: nothing but the picture. One window at a time plays it. */
 export default function OutputView() {
   const { id = '' } = useParams();
   const { open, trouble } = useShow(id);
@@ -272,7 +272,7 @@ function usePointerHidden(): boolean {
   return hidden;
 }
 
-/** What is heard of what is played. */
+/** The sounds of what is played. */
 function Sounds({ run }: { run: Run }) {
   const heard = useSyncExternalStore(run.subscribe, () => run.passes.heard);
   return heard.map(({ client, piece, number }) => (

@@ -3,7 +3,7 @@ import { COLOURS, MONO } from '../ui/theme';
 
 const CELLS = { across: 16, down: 9 };
 
-/** What is wanted to set up a projector: edges, centre, squares, circles, steps of grey, pure colours. */
+/** The test card for projectors: edges, centre, squares, circles, steps of grey, pure colours. */
 export function TestCard({ name, size }: { name: string; size: string }) {
   const { across, down } = CELLS;
   const lines = (count: number, span: number): number[] =>

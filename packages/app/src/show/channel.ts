@@ -5,7 +5,7 @@ import type { EngineKind } from '../engine/messages';
 import type { Play } from '../engine/plays';
 import type { LinkState } from '../live/serverLink';
 
-/** What a desk asks of the output. */
+/** A desk's command to the output. */
 export type Command =
   /** How does it stand? */
   | { do: 'tell' }
@@ -61,7 +61,7 @@ export interface Standing {
 type Message =
   | { to: 'output'; command: Command }
   | { to: 'desk'; standing: Standing | null }
-  /** What is seen, small. */
+  /** The picture that is seen, small. */
   | { to: 'desk'; picture: Blob };
 
 function channelOf(show: string): BroadcastChannel {

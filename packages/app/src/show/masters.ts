@@ -5,13 +5,13 @@ import { Ways } from './ways';
 interface Told {
   /** Something was done, and is to be written down. */
   done: (act: Done) => void;
-  /** What is seen is another. */
+  /** Called when the picture is another. */
   seen: () => void;
   /** Time may go otherwise. */
   paced: () => void;
 }
 
-/** What is done with all of a show: how bright it is, how fast, whether it stands still, is dark, or is the test card. */
+/** Settings of the whole show: how bright it is, how fast, whether it stands still, is dark, or is the test card. */
 export class Masters {
   brightness: number;
   speed: number;

@@ -56,7 +56,7 @@ export class Passes {
     return [this.of(leaving), this.present].filter((p) => p !== undefined);
   }
 
-  /** What is heard; another list only where it is something else. */
+  /** Sounds that are heard; another list only where they are others. */
   get heard(): readonly Sounding[] {
     const now = this.playing.map(({ pass, piece, client }) => {
       return { number: pass.number, piece, client };
@@ -74,7 +74,7 @@ export class Passes {
     return present?.number === number ? mix : 1 - mix;
   }
 
-  /** What comes in is seen over what leaves as much as it has come in. */
+  /** Mixes the passes: the one that comes in is seen over the one that leaves as much as it has come in. */
   mix(): void {
     const { conductor, present } = this;
     const { leaving, mix } = conductor();

@@ -9,10 +9,10 @@ import type { Play } from '../engine/plays';
 /** Milliseconds before an engine that has stopped is started again. */
 const AGAIN = 500;
 
-/** What a player tells; all of it for as long as it is there. */
+/** Events of a player; all of them for as long as it is there. */
 export interface PlayerEvents {
   frame: (report: FrameReport) => void;
-  /** What was played is recorded. */
+  /** Acts that were recorded. */
   recorded: (played: Played[]) => void;
   /** Time has jumped, with so much played beside what the piece has. */
   jumped: (played: Played[]) => void;
@@ -86,7 +86,7 @@ export class Player {
     return client;
   }
 
-  /** What a fresh engine has to know. */
+  /** Tells a fresh engine all that it has to know. */
   private tell(client: EngineClient): void {
     client.setPreview(...this.lines);
     client.setStock(this.files);

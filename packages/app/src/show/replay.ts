@@ -8,7 +8,7 @@ export class Replay {
 
   constructor(private readonly rows: readonly NightRow[]) {}
 
-  /** What was played in a stretch. */
+  /** Acts in a stretch. */
   played(stretch: number): Played[] {
     return playedIn(this.rows, stretch);
   }

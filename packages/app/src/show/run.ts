@@ -63,7 +63,7 @@ export class Run {
   private cueSeen = '';
   private trouble: string | null = null;
   private replay: Replay | null = null;
-  /** What the pass that is made ready begins with, where a night is taken up again. */
+  /** Acts before the pass that is made ready, where a night is taken up again. */
   private before: readonly Played[] = [];
   private takenUp = false;
   private readonly log: NightLog;
@@ -237,7 +237,7 @@ export class Run {
     this.tell();
   }
 
-  /** What the picture says of itself. */
+  /** Tells desks how the picture stands. */
   private say({ entry }: Pass, { frame, alive, fps, engine }: FrameReport): void {
     Object.assign(this.options.holder.dataset, {
       entry: entry.id,
@@ -248,7 +248,7 @@ export class Run {
     });
   }
 
-  /** What the present piece does by itself. */
+  /** Follows the present piece: its cue and its frame. */
   private follow({ cue, frame }: FrameReport, { pass, piece }: Player): void {
     const second = frame / pass.rate;
     const seen = cue ? `${cue.cue} ${String(cue.at)}` : '';

@@ -68,7 +68,7 @@ export function showKeys(showman: Showman): () => void {
   };
 }
 
-/** What has the focus and wants the key itself. */
+/** Elements that have the focus and want the key themselves. */
 const OWN = {
   ' ': 'button, [role=button], [role=switch], [role=combobox]',
   Enter: 'button, a, [role=button], [role=combobox]',

@@ -6,10 +6,10 @@ const APART = 0.08;
 /** Seconds that are heard of a place that somebody goes to. */
 const GRAIN = 0.09;
 
-/** What newer browsers can; the types do not know it yet. */
+/** Abilities of newer browsers that the types do not know yet. */
 type Sinking = AudioContext & { setSinkId?: (device: string) => Promise<void> };
 
-/** What of a piece is heard beside its picture. */
+/** The sound of a piece beside its picture. */
 export class SoundOutput {
   private context: AudioContext | null = null;
   private master: GainNode | null = null;

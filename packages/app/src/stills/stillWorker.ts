@@ -16,7 +16,7 @@ export interface StillAsked {
 }
 
 export interface StillWorker {
-  /** What the pieces' stock is of, from now on. */
+  /** Sets the files of the pieces' stock, from now on. */
   files: (files: StockFiles) => void;
   /**
    * Draws a piece small, as the engine draws it, with fewer particles that carry the same picture. Null where another

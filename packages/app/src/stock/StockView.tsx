@@ -148,7 +148,7 @@ function Head({ take, takeFrames, chooser }: HeadProps) {
   );
 }
 
-/** What could not be taken, and why. */
+/** Files that could not be taken, and why. */
 function Failures() {
   return useLive(allFailures, NO_FAILURES).map((f) => (
     <Stack
@@ -168,7 +168,7 @@ function Failures() {
   ));
 }
 
-/** What came from files, and what is made by code. */
+/** Things from files, and things made by code. */
 function Shelves({ onImport }: { onImport: () => void }) {
   const stored = useStoredStock();
   const users = useUsers();

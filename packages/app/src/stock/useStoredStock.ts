@@ -5,7 +5,7 @@ const newestFirst = (): Promise<StoredStock[]> =>
   library.stock.orderBy('added').reverse().toArray();
 const NONE: StoredStock[] = [];
 
-/** What is in the browser's stock, newest first; kept up to date. */
+/** Things in the browser's stock, newest first; kept up to date. */
 export function useStoredStock(): StoredStock[] {
   return useLive(newestFirst, NONE);
 }

@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
-/** What is known of a swarm's bake. */
+/** A swarm's bake, as far as it is known. */
 export interface BakeInfo {
   /** The motion it was made from. */
   key: string;

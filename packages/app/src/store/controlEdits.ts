@@ -34,7 +34,7 @@ function reachOf(value: DialValue, { min, max }: { min: number; max: number }): 
     : [Math.max(min, 2 * from), Math.min(max, 0)];
 }
 
-/** What a control does to a place: a fader moves it in a range about what it is. */
+/** A move of a control at a place: a fader moves it in a range about its value. */
 function moveOf(address: string, { spec }: Place, value: unknown): Move {
   if (spec === 'on' || (spec.type !== 'number' && spec.type !== 'vector')) {
     return { place: address };

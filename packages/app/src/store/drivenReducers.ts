@@ -6,7 +6,7 @@ import { putForward, takeBack } from './controlEdits';
 import { edit, type PieceState } from './history';
 import { followOther, makeOwn, putOwn, type Path } from './pieceEdits';
 
-/** What drives dials: signals that feed them, controls that hold them, and what was recorded of both. */
+/** Edits of drives of dials: signals that feed them, controls that hold them, and takes of both. */
 export const drivenReducers = {
   /** Fills a dial from a signal that is made for it. */
   signalled(

@@ -5,7 +5,7 @@ export interface Notice {
   key: string;
   kind: 'note' | 'wrong';
   message: string;
-  /** What a button on it does. */
+  /** The act of a button on it. */
   action?:
     'undo' | 'export' | 'restore' | 'restoreShow' | 'keepPiece' | 'keepCopy' | 'cancelReading';
 }

@@ -32,7 +32,7 @@ import {
 } from './pieceEdits';
 import { partsOf, selectionThere } from './selection';
 
-/** What is done to the parts of a piece: added, removed, doubled, of another kind. */
+/** Edits of the parts of a piece: added, removed, doubled, of another kind. */
 export const partReducers = {
   added(state: PieceState, { payload }: PayloadAction<{ list: PartList; kind: string }>) {
     const { list, kind } = payload;

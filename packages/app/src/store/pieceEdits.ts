@@ -41,7 +41,7 @@ export function makeOwn(piece: Piece, path: Path): void {
   swarm.own = [...(swarm.own ?? []), section!];
 }
 
-/** What stands at a path. */
+/** The value at a path. */
 export function valueAt(piece: Piece, path: Readonly<Path>): unknown {
   return path.reduce<unknown>((at, key) => (at as Tree)[key], piece);
 }
@@ -63,7 +63,7 @@ export function putOwn(piece: Piece, path: Path, value: unknown): void {
   put(piece, path, value);
 }
 
-/** What a value is without a signal that is gone: the fixed value the signal led up to. */
+/** A value without a signal that is gone: the fixed value the signal led up to. */
 function withoutSignal(value: unknown, signal: string): unknown {
   if (Array.isArray(value)) return value.map((v) => withoutSignal(v, signal));
   if (typeof value !== 'object' || value === null) return value;
@@ -79,14 +79,14 @@ function withoutSignal(value: unknown, signal: string): unknown {
   return 'to' in value ? value.to : value;
 }
 
-/** What a value is where formulas find nothing in a picture that is gone. */
+/** A value whose formulas find nothing in a picture that is gone. */
 function withoutMap(value: DialValue, picture: string): DialValue {
   return JSON.parse(JSON.stringify(value), (key, part: unknown) =>
     key === 'text' ? formulaWith(String(part), 'map', picture, '0') : part,
   ) as DialValue;
 }
 
-/** What a value is with another signal, or part of one, in place of a signal. */
+/** A value with another signal, or part of one, in place of a signal. */
 function withOther(value: unknown, signal: string, other: string): unknown {
   if (Array.isArray(value)) return value.map((v) => withOther(v, signal, other));
   if (typeof value !== 'object' || value === null) return value;

@@ -61,7 +61,7 @@ export function partsOf(piece: Piece, list: PartList): (Swarm | Part)[] {
   return piece[list];
 }
 
-/** What is selected, where it is there still; else the first swarm. */
+/** The selection, where it is there still; else the first swarm. */
 export function selectionThere(piece: Piece, selection: Selection | null): Selection | null {
   if (!selection || !selection.id) return selection;
   const { list, id } = selection;

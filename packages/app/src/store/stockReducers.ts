@@ -6,7 +6,7 @@ import type { RecordedList } from '@vast-swarm/core/kinds';
 import { edit, type PieceState } from './history';
 import { playEntry, put, putOwn, readersOf, type Path } from './pieceEdits';
 
-/** What comes into a piece from its stock: files, clips, performers, sounds, takes. */
+/** Edits that bring things of the stock into a piece: files, clips, performers, sounds, takes. */
 export const stockReducers = {
   /** @param payload.look dials of the swarm at `path`, as they fit to what is put there */
   stocked(

@@ -18,7 +18,7 @@ export interface Varying {
   parents: readonly [number, number] | null;
 }
 
-/** What the pointer does in the picture beside moving the camera. */
+/** The pointer's tool in the picture, beside moving the camera. */
 export interface ToolState {
   /** The pen draws an outline for a dial; the flow brush lays strokes into one; masks are shapes. */
   tool: { kind: 'pen' | 'brush' | 'mask'; path: Path } | null;
@@ -29,7 +29,7 @@ export interface ToolState {
   handles: boolean;
   /** Whether a particle's readings are shown. */
   following: boolean;
-  /** What is heard of pieces: how loud, 0 to 1, whether at all, and on which device; '' is the usual one. */
+  /** Loudness of pieces, 0 to 1, whether they are heard at all, and the device; '' is the usual one. */
   heard: { level: number; silent: boolean; device: string };
   /** Titles of groups in the sheet that are folded away, in whatever part. */
   folded: readonly string[];
@@ -37,16 +37,16 @@ export interface ToolState {
   changedOnly: boolean;
   /** The place of a dial that was looked for, and is lit. */
   lit: string | null;
-  /** What is being made ready that takes long, and the part of it that is done, 0 to 1. */
+  /** The thing that is being made ready and takes long, and the part of it that is done, 0 to 1. */
   building: { name: string; part: number } | null;
-  /** What the engine says of the piece, in numbers. */
+  /** Notices of the engine on the piece, with numbers. */
   notices: readonly Notice[];
   varying: Varying | null;
   /** The step of the walk through a first piece that is to be done; null where nobody is on it. */
   walk: number | null;
   /** Names of places that variations leave as they are. */
   locked: readonly string[];
-  /** What the picture shows instead of the piece, as long as it is looked at. */
+  /** The piece that the picture shows instead of the open one, as long as it is looked at. */
   trial: Piece | null;
 }
 

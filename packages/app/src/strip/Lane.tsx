@@ -4,7 +4,7 @@ import { COLOURS } from '../ui/theme';
 
 interface Props {
   height: number;
-  /** What stands before it. */
+  /** The name before it. */
   name: ReactNode;
   children: ReactNode;
   line?: boolean;

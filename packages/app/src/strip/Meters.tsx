@@ -33,7 +33,7 @@ Chart.defaults.font.size = 11;
 const HISTORY = 120;
 const EVERY = 250;
 
-/** What the piece costs and holds: particles alive over time, milliseconds by stage, memory. */
+/** Cost and content of the piece: particles alive over time, milliseconds by stage, memory. */
 export default function Meters() {
   const engine = useEngine();
   const { swarms } = usePiece();

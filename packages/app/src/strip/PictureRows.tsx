@@ -16,7 +16,7 @@ export function PictureRows() {
   return <PlayedRows list="pictures" height={HEIGHT} Content={SmallFrames} />;
 }
 
-/** What the clip shows, evenly over the part of the strip that is seen. */
+/** Frames of the clip, evenly over the part of the strip that is seen. */
 function SmallFrames({ part, chosen, slider }: RowContent) {
   const { view } = useStrip();
   const moving = useMoving(part);

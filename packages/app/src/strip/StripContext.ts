@@ -3,7 +3,7 @@ import type { View } from './view';
 
 /** The strip, as its rows see it. */
 export interface Strip {
-  /** What is seen. */
+  /** The part that is seen. */
   view: View;
   /** Frames on which beats fall, in view. */
   beats: readonly number[];

@@ -8,7 +8,7 @@ import { StripGrips } from './StripGrips';
 import type { Extent } from './trims';
 import { useBegins } from './useBegins';
 
-/** What is seen of the part in its row: it says at which frame it begins, and is moved by it. */
+/** Labels and handlers of the picture in a row: a slider of the frame at which it begins. */
 export type Slider = ReturnType<typeof useBegins>['slider'];
 
 interface Props {

@@ -10,7 +10,7 @@ import { useHolding } from '../ui/useHolding';
 import { Lane } from './Lane';
 import { useStrip } from './StripContext';
 
-/** What the strip shows of a swarm, in seconds. */
+/** The part of a swarm that the strip shows, in seconds. */
 type Span = Pick<Swarm, 'id' | 'name' | 'on'> &
   Record<'start' | 'end' | 'burst' | 'burstAt' | 'burstEvery', number> & {
     /** Whether it is born from start to end, or in bursts only. */

@@ -7,7 +7,7 @@ export interface Extent extends SoundExtent {
   speed?: number;
 }
 
-/** What can be taken hold of. */
+/** Handles of a row. */
 export const GRIPS = ['from', 'to', 'fadeIn', 'fadeOut'] as const;
 export type Grip = (typeof GRIPS)[number];
 

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { Link } from 'react-router';
 
-/** What is at an address cannot be opened, and why. */
+/** A piece or show at an address that cannot be opened, and why. */
 export function CannotOpen({ what, trouble }: { what: 'piece' | 'show'; trouble: string }) {
   return (
     <Box sx={{ p: 6, maxWidth: 560 }} role="alert">

@@ -3,9 +3,9 @@ import type { ReactNode } from 'react';
 import { COLOURS } from './theme';
 
 interface Props {
-  /** What is said where there is nothing. */
+  /** The words of an empty place. */
   children: ReactNode;
-  /** What can be done about it, right here. */
+  /** The way on, right here. */
   action?: ReactNode;
   sx?: SxProps;
 }

@@ -8,7 +8,7 @@ interface Props {
   /** Pixels of the canvas. */
   width: number;
   height: number;
-  /** What it shows, where nothing beside it says so. */
+  /** Its label, where nothing beside it says so. */
   label?: string;
   sx?: SxProps;
 }

@@ -1,6 +1,6 @@
 import type { Piece } from '@vast-swarm/core/piece';
 
-/** What the walk looks at to know whether a step is done. */
+/** Facts by which the walk knows whether a step is done. */
 export interface Walked {
   piece: Piece;
   /** The piece as it was when the step began. */
@@ -10,7 +10,7 @@ export interface Walked {
 }
 
 export interface Step {
-  /** What is to be done, and where. */
+  /** The task, and its place. */
   text: string;
   /** Whether it has been; the last one is done by going where it leads. */
   done: (walked: Walked) => boolean;

@@ -6,7 +6,7 @@ import { ServerLink, type LinkState } from '../live/serverLink';
 import { COLOURS, MONO } from '../ui/theme';
 import { WallPainter } from './wallPainter';
 
-/** What the stand-in tells beside levels. */
+/** Counts of the stand-in beside levels. */
 interface Counts {
   packets: number;
   refused: number;

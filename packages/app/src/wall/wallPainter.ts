@@ -30,7 +30,7 @@ function emptied(context: CanvasRenderingContext2D, width: number, height: numbe
 /** Draws a wall of panels: each pixel a lit dot in its dark housing, and the light around. */
 export class WallPainter {
   private readonly faces: Face[];
-  /** What is seen of a level, by the light that panels make of it. */
+  /** Colour of a level on screen, by the light that panels make of it. */
   private readonly seen: Uint8Array;
   /** By universe: its first pixel. */
   private readonly firsts: ReadonlyMap<number, number>;
@@ -137,7 +137,7 @@ export class WallPainter {
     context.restore();
   }
 
-  /** What is dark between the pixels. */
+  /** Paints the dark between the pixels. */
   private house(
     context: CanvasRenderingContext2D,
     each: number,

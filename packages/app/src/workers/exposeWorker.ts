@@ -2,7 +2,7 @@ import { onProgress, type ProgressListener } from '@vast-swarm/core/progress';
 import { expose } from 'comlink';
 import { SIGNS_EVERY, type Sign } from './signs';
 
-/** What a worker posts to. */
+/** The worker's own end of its channel. */
 interface Scope {
   postMessage: (message: Sign) => void;
 }

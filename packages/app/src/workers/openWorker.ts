@@ -35,9 +35,9 @@ transferHandlers.set('proxy', {
 /** A worker of ours: its methods are called as promises. */
 export interface OpenWorker<T> {
   readonly call: Remote<T>;
-  /** What a call gives, or why the worker has died meanwhile. */
+  /** The result of a call, or why the worker has died meanwhile. */
   ask: <R>(answer: Promise<R>) => Promise<R>;
-  /** What the worker may call for as long as it is open. */
+  /** A function that the worker may call for as long as it is open. */
   called: <F extends object>(listener: F) => F & ProxyMarked;
   close: () => void;
 }

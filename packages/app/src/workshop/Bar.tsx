@@ -93,7 +93,7 @@ export function Bar({ id, preview, onPreview }: Props) {
   );
 }
 
-/** What stands left and right of the transport: as wide as each other, so that nothing moves under the pointer. */
+/** The parts left and right of the transport: as wide as each other, so that nothing moves under the pointer. */
 function Side({ end = false, children }: { end?: boolean; children: ReactNode }) {
   return (
     <Stack
@@ -265,7 +265,7 @@ function FrameCounter({ last }: { last: number }) {
   );
 }
 
-/** What this browser does not offer, in a word; why, where it is pointed at. */
+/** Lacks of this browser, in a word; why, where it is pointed at. */
 const LACKS = typeof window !== 'undefined' && !crossOriginIsolated ? ', one core only' : '';
 const WHY = [
   typeof navigator !== 'undefined' && !('gpu' in navigator)

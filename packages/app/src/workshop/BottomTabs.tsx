@@ -15,7 +15,7 @@ const Meters = lazy(() => import('../strip/Meters'));
 
 const TABS = ['Timing', 'Influence', 'Controls', 'Meters', 'Doctor'] as const;
 
-/** What stands below the picture. */
+/** Panels below the picture. */
 export function BottomTabs() {
   const varying = useApp((s) => s.tools.varying);
   return varying ? <Variations varying={varying} /> : <TabsBelow />;

@@ -41,7 +41,7 @@ function engineChoice(text: string | null): EngineChoice {
   return text === 'cpu' || text === 'gpu' ? text : 'auto';
 }
 
-/** What the engine tells, as the interface shows it. */
+/** Events of the engine, as the interface shows them. */
 function eventsOf(id: string, inputs: LiveInputs, died: () => void): Partial<EngineEvents> {
   const { dispatch } = store;
   return {

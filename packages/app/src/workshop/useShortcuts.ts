@@ -89,7 +89,7 @@ function frameSelection(): void {
   store.dispatch(pieceActions.set({ path: ['camera'], value, label: 'Frame the selection' }));
 }
 
-/** What has keys of its own: they are left to it. */
+/** Elements with keys of their own: they are left to them. */
 const OWN_KEYS = '[role=slider], [role=menu], [role=listbox], [role=separator]';
 const BUTTONS = 'button, a, [role=tab], [role=combobox]';
 

@@ -28,7 +28,7 @@ const TOO_MANY = `there are more than ${String(MOST_MESSAGES)} messages a second
 
 const NOTHING: Offer = { piece: '', controls: [], cues: [], learnt: [] };
 
-/** What was done, as its sender is told. */
+/** An act that was done, as its sender is told. */
 function doneWords(message: ActMessage): string {
   if ('set' in message) return calledName(message.set);
   if ('cue' in message) return calledName(message.cue);
@@ -47,7 +47,7 @@ export class ControlDoor {
   private offer = NOTHING;
   private values: Record<string, ControlValue> = {};
   private runner: ((told: RunnerTold) => void) | null = null;
-  /** What waits to be passed on; of one control the last. */
+  /** Acts that wait to be passed on; of one control the last. */
   private readonly sets = new Map<string, OutsideAct>();
   /** Cues, and what is done with all of a show. */
   private fired: OutsideAct[] = [];
@@ -176,7 +176,7 @@ export class ControlDoor {
     this.watchers.delete(name);
   }
 
-  /** What has changed since it was told last. */
+  /** Tells watchers values that have changed. */
   private tellWatchers(): void {
     for (const watcher of this.watchers.values()) {
       const now = this.offer.controls.flatMap(({ id, name }) => {

@@ -35,6 +35,6 @@ export interface Making {
   oversample: number;
   /** Without a backdrop, and with what bodies cover. */
   alpha: boolean;
-  /** What is asked for beside the picture. */
+  /** Layers beside the picture. */
   passes: readonly FramePass[];
 }

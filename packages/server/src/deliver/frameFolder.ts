@@ -26,7 +26,7 @@ export interface FolderAsked {
 /** So many of the latest frames are read when a render goes on: what was written last may not have reached the disk. */
 const READ = 50;
 
-/** What of a frame's making differs from that of another, in words; null where nothing does. */
+/** The difference of a frame's making from another, in words; null where there is none. */
 function otherThan(before: Record<string, unknown>, made: FramesMade): string | null {
   for (const [key, value] of Object.entries(made)) {
     if (before[key] === value) continue;

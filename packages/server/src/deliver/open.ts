@@ -11,7 +11,7 @@ import type { Target } from './target';
 import { openVideo, wantsLight, type VideoAsked } from './videoFile';
 import { videoOf, type CodecName, type Quality } from '@vast-swarm/core/formats';
 
-/** What is asked of a render beside its frames. */
+/** Settings of a render beside its frames. */
 export interface Asked extends Making {
   codec?: CodecName;
   quality: Quality;
@@ -49,7 +49,7 @@ export function lightFor(
     : needsLight({ format: target.format, alpha });
 }
 
-/** What frames of a piece are made of. */
+/** The making of frames of a piece. */
 export function makingOf(piece: Piece, making: Making & { format: string }): FramesMade {
   const { width, height, oversample, alpha, passes, format } = making;
   const size = `${String(width)}x${String(height)}`;

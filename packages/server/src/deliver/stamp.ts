@@ -29,13 +29,13 @@ const APART = 4;
 /** Where nothing is said so far in a file, nothing is. */
 const SEARCHED = 4096;
 
-/** What makes frames what they are: where all of this is equal, they are. */
+/** The making of frames: where all of this is equal, they are. */
 export interface FramesMade {
   size: string;
   oversample: number;
   alpha: boolean;
   format: string;
-  /** What stands beside the picture, each by its first letter. */
+  /** Layers beside the picture, each by its first letter. */
   layers: string;
   /** The hash of the piece's file, with all that is set and played. */
   piece: string;
@@ -90,7 +90,7 @@ function parsed(text: string): Stamp | null {
   }
 }
 
-/** What the bytes of a frame say of themselves; null where they say nothing. */
+/** The stamp in the bytes of a frame; null where there is none. */
 export function stampIn(bytes: Buffer): Stamp | null {
   const place = placeOf(bytes.subarray(0, SEARCHED));
   return place && parsed(bytes.toString('utf8', place.from, place.to));

@@ -10,7 +10,7 @@ import { Refused } from '../refused';
 
 export type Format = StillFormat | VideoFormat;
 
-/** What a render is written to. */
+/** The target of a render: frames in a folder, or a video. */
 export type Target =
   /** `pattern`: the names of the frames in their folder, with the place of the number as `%04d`. */
   | { kind: 'frames'; format: StillFormat; folder: string; pattern: string }

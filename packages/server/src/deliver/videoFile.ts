@@ -17,7 +17,7 @@ import { encoderOf, wrapperOf } from './videos';
 /** Samples of sound a second. */
 const SOUND_RATE = 48_000;
 
-/** What a video is to be. */
+/** Settings of a video. */
 export interface VideoAsked extends Making {
   file: string;
   format: VideoFormat;
@@ -27,7 +27,7 @@ export interface VideoAsked extends Making {
   bits?: number;
   /** Frames a second. */
   rate: number;
-  /** What is heard, at seconds of its first frame's count. */
+  /** Its sounds, at seconds of its first frame's count. */
   heard: readonly Heard[];
   first: number;
   last: number;

@@ -10,7 +10,7 @@ interface Encoder {
   clear?: string;
   /** More than 8 bits for each colour, which the frames are given with then. */
   fine: boolean;
-  /** What each quality means to the encoder. */
+  /** The encoder's arguments for each quality. */
   by: Record<Quality, readonly string[]>;
   /** For a number of bits a second in place of it. */
   steady: readonly string[];

@@ -12,7 +12,7 @@ interface DiffOptions {
   json?: boolean;
 }
 
-/** What was found of a pair of frames: how they differ, or why they cannot be compared. */
+/** The result for a pair of frames: how they differ, or why they cannot be compared. */
 type Found = { frame: string; difference: Difference | null } | { frame: string; problem: string };
 
 /** The frames in a folder by name; null where it is no folder. */

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { Refused } from '../refused';
 import { whyNot } from '../writeWhole';
 
-/** What stands in a frame's file, as numbers. */
+/** A frame's file as numbers. */
 export interface Pixels {
   width: number;
   height: number;

@@ -20,7 +20,7 @@ export function chunksOf(first: number, last: number): Chunk[] {
   }));
 }
 
-/** What is known of a render while it is made. */
+/** A render while it is made, as far as it is known. */
 export interface Known {
   there: ReadonlySet<number>;
   /** Frames at whose end a state is kept. */
@@ -33,7 +33,7 @@ export interface Known {
 export const missingIn = ({ first, last }: Chunk, there: ReadonlySet<number>): number[] =>
   Array.from({ length: last - first + 1 }, (_, i) => first + i).filter((f) => !there.has(f));
 
-/** What is done next. */
+/** The next task. */
 export interface Turn {
   /** Chunks to be made now; the first one of all begins at the very beginning, others from the state before them. */
   chunks: readonly Chunk[];

@@ -140,7 +140,7 @@ class FarmRun {
     }
   }
 
-  /** What a server before has left in the queue of this render is not wanted any more. */
+  /** Removes what a server before has left in the queue of this render. */
   private async forgetBefore(): Promise<void> {
     const { redis, queue } = this.farm;
     const { id } = this.job;
@@ -232,7 +232,7 @@ class FarmRun {
     await this.farm.queue.add(content.task, content, options);
   }
 
-  /** What has become of the tasks in the queue. */
+  /** Looks what has become of the tasks in the queue. */
   private async lookAtTasks(target: Frames): Promise<void> {
     for (const [id, open] of this.open) {
       const job = await this.farm.queue.getJob(id);

@@ -4,7 +4,7 @@ import { STILLS, type StillFormat } from '@vast-swarm/core/formats';
 import type { RenderOptions } from '../render';
 import type { Task } from './messages';
 
-/** What a worker asks of the process that makes its frames, see chunkProcess.ts. */
+/** A worker's task for the process that makes its frames, see chunkProcess.ts. */
 export interface Ask {
   task: Task;
   /** Where the piece stands, and what is made goes. */
@@ -15,7 +15,7 @@ export interface Ask {
   resumes: boolean;
 }
 
-/** What is told by that process. */
+/** Message of that process. */
 export type Told =
   | { ready: true }
   | { about: { remembers: boolean } }
@@ -27,7 +27,7 @@ export type Told =
 /** Milliseconds without a word after which it counts as hung; large frames take minutes. */
 const SILENCE = 15 * 60_000;
 
-/** What is asked of a render, as the command line would say it. */
+/** Options of a render, as the command line would have them. */
 export function argumentsIn({ task: { order }, folder }: Ask, threads: number): RenderOptions {
   const format = order.format as StillFormat;
   const { first, last, width, height, oversample, shutter, alpha, layers } = order;
@@ -45,7 +45,7 @@ export function argumentsIn({ task: { order }, folder }: Ask, threads: number): 
   };
 }
 
-/** What a task came to nothing for. */
+/** The reason why a task came to nothing. */
 export class Failed extends Error {
   override readonly name = 'Failed';
 }

@@ -1,7 +1,7 @@
 import { orderSchema } from '@vast-swarm/core/formats';
 import { z } from 'zod';
 
-/** What the server and its workers say to each other by way of the queue. */
+/** Messages between the server and its workers by way of the queue. */
 
 /** Before all names of ours in Redis. */
 export const PREFIX = 'vast-swarm';
@@ -15,7 +15,7 @@ export const keys = {
   state: (render: string, frame: number): string => `${PREFIX}:state:${render}:${String(frame)}`,
   /** A finished frame on its way; each has a name of its own. */
   frame: (name: string): string => `${PREFIX}:frame:${name}`,
-  /** What workers have to say of a render, in order: see `saidSchema`. */
+  /** Key of the messages of workers on a render, in order: see `saidSchema`. */
   said: (render: string): string => `${PREFIX}:said:${render}`,
   /** There while a render is not to be gone on with. */
   halted: (render: string): string => `${PREFIX}:halted:${render}`,
@@ -41,7 +41,7 @@ const common = {
   begin: z.int().nullable(),
 };
 
-/** What a worker does at one time. */
+/** A worker's task. */
 export const taskSchema = z.discriminatedUnion('task', [
   z.object({
     ...common,
@@ -56,7 +56,7 @@ export const taskSchema = z.discriminatedUnion('task', [
 ]);
 export type Task = z.infer<typeof taskSchema>;
 
-/** What a worker has to say of its task. */
+/** A worker's message on its task. */
 export const saidSchema = z.discriminatedUnion('said', [
   /** Whether frames depend on those before as pictures, so that chunks are made one behind the other. */
   z.object({ said: z.literal('about'), remembers: z.boolean() }),

@@ -21,7 +21,7 @@ import { connect } from './redis';
 export interface WorkerOptions {
   queue: string;
   threads: number;
-  /** What it is called on the page. */
+  /** Its name on the page. */
   name?: string;
   /** Seconds without a sign after which its chunk is given to another worker. */
   lease: number;
@@ -181,7 +181,7 @@ class Bench {
     if (look) await this.redis.set(keys.look(render), look, 'EX', STAYS.frame);
   }
 
-  /** What was made goes to the server by way of the queue. */
+  /** Passes what was made on to the server, by way of the queue. */
   private async passOn({ render }: Task, told: Told): Promise<void> {
     const { redis, own } = this;
     const tellServer = async (said: Said): Promise<void> => {

@@ -17,7 +17,7 @@ import { NightDrawer } from './nightDrawer';
 import { showIn, type ShowAtHand } from './showFolder';
 
 export interface NightOptions {
-  /** What happened in the night, as it was saved. */
+  /** The record of the night, as it was saved. */
   played: string;
   size?: [number, number];
   rate: number;

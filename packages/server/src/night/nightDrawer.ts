@@ -13,7 +13,7 @@ type Span = NightFilm['spans'][number];
 interface Player {
   engine: CpuEngine;
   plan: Plan;
-  /** What it shows by now; null before its first frame. */
+  /** Its latest frame; null before its first. */
   shown: Frame | null;
 }
 
@@ -94,7 +94,7 @@ export class NightDrawer {
     return { width, height, pixels };
   }
 
-  /** What is heard of all stretches, in seconds since the first of them. */
+  /** Sounds of all stretches, in seconds since the first of them. */
   heard(film: NightFilm): Heard[] {
     const [begin] = film.seconds;
     return film.spans.flatMap((span) => {

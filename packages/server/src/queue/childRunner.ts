@@ -69,7 +69,7 @@ function began(job: RenderJob, threads: number, step: (step: Step) => void) {
   return { child, ended };
 }
 
-/** What is said of a render that did not end well: notes of the piece come before. */
+/** Words on a render that did not end well: notes of the piece come before. */
 function problemOf({ code, said }: End): string {
   const lines = said.split('\n').filter((line) => line.trim() && !line.startsWith('note: '));
   if (lines.length > 0) return lines.join(' ');

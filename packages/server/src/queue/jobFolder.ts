@@ -20,7 +20,7 @@ import { makeFolder, writeWhole } from '../writeWhole';
 
 const JOB = 'job.json';
 const PIECE = 'piece.swarm.json';
-/** What has been made; and the latest frame, small. */
+/** Names of the folder of what was made, and of the latest frame, small. */
 const MADE = 'made';
 const LOOK = 'latest.png';
 /** Letters of a piece's name in that of its folder. */
@@ -30,7 +30,7 @@ export const pieceOf = ({ folder }: RenderJob): string => join(folder, PIECE);
 export const lookOf = ({ folder }: RenderJob): string => join(folder, LOOK);
 export const madeOf = ({ folder }: RenderJob): string => join(folder, MADE);
 
-/** What a render is written to: a video, or the names of its frames. */
+/** The target of a render: a video, or the names of its frames. */
 export function outOf(job: RenderJob): string {
   const { format, frames } = job.order;
   const name = isVideo(format) ? `video.${format}` : `${frames}.${STILLS[format].ending}`;

@@ -10,7 +10,7 @@ import type { Outcome, Run, Runner, Step } from './runner';
 export class RenderQueue {
   private readonly jobs = new Map<string, RenderJob>();
   private readonly runs = new Map<string, Run>();
-  /** What is being written, by render: one thing behind the other. */
+  /** Writes in progress, by render: one behind the other. */
   private readonly keeping = new Map<string, Promise<void>>();
   private closed = false;
 

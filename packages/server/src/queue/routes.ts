@@ -13,7 +13,7 @@ import type { RenderQueue } from './queue';
 /** The largest order that is read: a piece with all that it uses from files. */
 const MOST = 1024 * 2 ** 20;
 
-/** What is said where there is no queue. */
+/** The words where there is no queue. */
 export type NoQueue = string;
 
 type Named = Request<{ id: string }>;

@@ -13,7 +13,7 @@ import { openSockets } from '../sockets';
 /** Milliseconds between what pages are told. */
 const TELL_EVERY = 33;
 
-/** What a wall hears: the last levels of each universe. */
+/** A wall's receiver: the last levels of each universe. */
 class Hearing {
   readonly levels = new Map<number, { sequence: number; slots: Buffer }>();
   private readonly fresh = new Set<number>();

@@ -107,7 +107,7 @@ const unitOf = (v: Vector): Vector => {
   return v.map((c) => c / length) as Vector;
 };
 
-/** What a handle's value becomes when it is taken so far over the picture, in pixels. */
+/** The value of a handle that is taken so far over the picture, in pixels. */
 function shifted(
   handle: Handle,
   from: Vector,

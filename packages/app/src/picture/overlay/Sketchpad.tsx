@@ -11,7 +11,7 @@ interface Props {
   /** Pixels from one point of a line to the next. */
   grain: number;
   onStroke: (line: readonly Spot[]) => void;
-  /** What else is drawn; gets the line in the making. */
+  /** More to be drawn; gets the line in the making. */
   children?: (line: readonly Spot[]) => ReactNode;
 }
 

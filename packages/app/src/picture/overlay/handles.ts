@@ -21,7 +21,7 @@ export interface Handle {
   value: Vector;
   /** Where it hangs: the part's own place. */
   centre: Vector;
-  /** What is kept at the path; the value itself where nothing is said. */
+  /** The value to be kept at the path; the handle's own where there is none. */
   write?: (value: Vector) => unknown;
 }
 
@@ -79,7 +79,7 @@ function gripOf(shelf: Shelf, { kind, dials: values }: Choice, path: Path): Grip
   return { handles: handlesOf(found.dials, values, path), lines: [...lines, ...around] };
 }
 
-/** What of the selected part stands in the picture. */
+/** Handles and lines of the selected part in the picture. */
 export function gripOn(piece: Piece, selection: Selection | null): Grip | null {
   if (!selection) return null;
   const { list, id } = selection;

@@ -17,7 +17,7 @@ function linesOf({ centre, turn, width, height }: MapPlane): Vector[][] {
   ];
 }
 
-/** What an offset in the world is along and up a plane. */
+/** An offset in the world, along and up a plane. */
 function within({ turn }: MapPlane, offset: Vector): Vector {
   const rows = rotationRows([...turn, 0]);
   // The other way round: columns for rows.

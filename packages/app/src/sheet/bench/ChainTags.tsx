@@ -10,7 +10,7 @@ import { ownerOf, type Owner } from './owner';
 /** Most parts that are shown of those it feeds. */
 const MOST = 6;
 
-/** What a signal is made from, itself, and what it feeds: each a click away. */
+/** The chain of a signal: its sources, itself, and those that are made from it, each a click away. */
 export function ChainTags({ signal }: { signal: Part }) {
   const piece = usePiece();
   const before = chainOf(piece, [signal.id]).filter(({ id }) => id !== signal.id);

@@ -34,7 +34,7 @@ interface Props extends LaneProps {
   threshold: string | undefined;
 }
 
-/** What goes into a signal: a waveform, or the curve of another one, with the threshold that is held to it. */
+/** The input of a signal: a waveform, or the curve of another one, with the threshold that is held to it. */
 export function InLane({ of, name, signal, at, threshold, ...lane }: Props) {
   if (of === 'sounds') return <Wave {...lane} sound={name} />;
   return <Watched {...lane} {...{ name, signal, at, threshold }} />;

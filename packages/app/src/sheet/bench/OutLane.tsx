@@ -15,7 +15,7 @@ interface Props {
   signal: Part;
 }
 
-/** What a signal is round the playhead: each of its parts, with what it is now. */
+/** A signal round the playhead: each of its parts, with its present value. */
 export function OutLane({ drawn, scale, signal }: Props) {
   const names = partsOf(usePiece(), signal);
   return (
@@ -72,7 +72,7 @@ function Curve({
   );
 }
 
-/** What it is now, in numbers. */
+/** Its present value, in numbers. */
 function Now({ name }: { name: string }) {
   const at = useSignal(name);
   const number = useRef<HTMLDivElement>(null);

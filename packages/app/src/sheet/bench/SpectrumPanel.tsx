@@ -10,7 +10,7 @@ import { showAmount } from '../../fields/amount';
 import { useDial } from './useDial';
 import { usePlayhead } from './usePlayhead';
 
-/** What is shown, in Hz. */
+/** Range of the panel, in Hz. */
 const LOW = 20;
 const HIGH = 20_000;
 const COLUMNS = 128;

@@ -100,7 +100,7 @@ export function TimePanel({ signal, at, threshold }: Props) {
   );
 }
 
-/** What goes in above all: the sound or the signal that a signal names first. */
+/** The first input of a signal: the sound or the signal that it names first. */
 function inputOf({ kind, dials }: Part): { of: 'sounds' | 'signals'; name: string } | null {
   for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
     const name = dials[key];

@@ -47,7 +47,7 @@ export function shapeOf(stages: Stages, seconds: number): string {
   return `M0 ${String(heightOf(0))}L${corners}H${String(c[0] + W * PLATEAU)}L${end.join(' ')}`;
 }
 
-/** What a corner that goes to a place changes. */
+/** Dials of the envelope with a corner at another place. */
 export function movedTo(
   corner: number,
   [x, y]: Corner,

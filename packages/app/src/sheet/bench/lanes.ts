@@ -3,7 +3,7 @@ import type { Peaks } from '@vast-swarm/core/stock';
 /** Lanes are drawn in units of their own: so wide a view, and so high. */
 export const WIDE = 400;
 export const HIGH = 60;
-/** What is left free above and below. */
+/** Pixels that are left free above and below. */
 const MARGIN = 5;
 
 /** A stretch of time in seconds. */

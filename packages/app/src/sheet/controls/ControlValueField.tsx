@@ -8,7 +8,7 @@ import { NamedSelect } from '../../fields/NamedSelect';
 import { NumberField } from '../../fields/NumberField';
 
 interface Props {
-  /** What it is a control of. */
+  /** The control's piece. */
   piece: Piece;
   control: Part;
   value: ControlValue;
@@ -17,7 +17,7 @@ interface Props {
   onSettle: () => void;
 }
 
-/** What a control is set to, as its kind is edited. */
+/** The value of a control, as its kind is edited. */
 export function ControlValueField({ piece, control, value, label, onChange, onSettle }: Props) {
   const once = (next: ControlValue): void => {
     onChange(next);

@@ -10,7 +10,7 @@ interface Props {
   onChange: (value: string) => void;
 }
 
-/** What outside moves it: learnt by moving that. */
+/** The fader or button outside that moves it: learnt by moving that. */
 export function LearntCell({ value, path, onChange }: Props) {
   const outside = useOutside();
   const place = path.join('.');

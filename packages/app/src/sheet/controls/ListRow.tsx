@@ -5,7 +5,7 @@ import { IconAction } from '../../ui/IconAction';
 
 interface Props {
   name: string;
-  /** What is said of the cross that takes it out. */
+  /** The label of the cross that takes it out. */
   remove: string;
   onRemove: () => void;
   children: ReactNode;

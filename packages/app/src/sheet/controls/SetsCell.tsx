@@ -15,7 +15,7 @@ interface Props {
   onSettle: () => void;
 }
 
-/** What a cue takes controls to; one that is added begins with what it is now. */
+/** Values that a cue takes controls to; a new one begins with the present value. */
 export function SetsCell({ sets, onChange, onSettle }: Props) {
   const engine = useEngine();
   const piece = usePiece();
