@@ -1,4 +1,5 @@
-import type { StockFiles } from '@vast-swarm/core/stock';
+import { StockError, type StockFiles } from '@vast-swarm/core/stock';
+import { MemoryFull } from '@vast-swarm/cpu';
 import { Playback, type Census, type LiveEngine, type MediumCensus } from '@vast-swarm/core/play';
 import { secondIn, type Plan } from '@vast-swarm/core/plan';
 import type { CameraPose, RecordedList } from '@vast-swarm/core/kinds';
@@ -508,7 +509,7 @@ export class Session {
   private async mend(error: unknown): Promise<void> {
     const message = error instanceof Error ? error.message : String(error);
     // What would only fail again.
-    if (error instanceof Error && ['MemoryFull', 'StockError'].includes(error.name)) {
+    if (error instanceof MemoryFull || error instanceof StockError) {
       this.playing = false;
       this.target = null;
       this.dirty = false;
