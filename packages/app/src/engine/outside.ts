@@ -26,6 +26,7 @@ export class Outside {
   readonly handTakes = new HandTakes();
   readonly plays: Plays;
   private readonly recordings: ReadonlyMap<string, Recording<Taken['take']>>;
+  private readonly inputs: readonly Recording<Taken['take']>[];
 
   /** @param told gets takes when they are whole */
   constructor(told: {
@@ -40,10 +41,7 @@ export class Outside {
       });
     const lists = Object.keys(RECORDERS) as RecordedList[];
     this.recordings = new Map(lists.map((list) => [list, recordingOf(list)]));
-  }
-
-  private get inputs(): Recording<Taken['take']>[] {
-    return [...this.recordings.values()];
+    this.inputs = [...this.recordings.values()];
   }
 
   /** Recordings in progress, by signal, sound, picture or performer, and of controls and cues. */

@@ -46,7 +46,7 @@ export function codecsOf(format: Format): Partial<Record<CodecName, string>> {
   return Object.fromEntries(videoOf(format).codecs.map((codec) => [codec, CODECS[codec]]));
 }
 
-/** A codec by the name that browsers' encoders have for it; those of before are called so already. */
+/** A codec by the name that browsers' encoders have for it; renders that were stored before have that name already. */
 export const browserCodec = (codec: CodecName): 'avc' | 'hevc' | 'av1' | 'vp9' =>
   codec === 'h264' ? 'avc' : (codec as 'av1');
 

@@ -17,15 +17,13 @@ interface Video {
   codecs: readonly [CodecName, ...CodecName[]];
   /** Codecs that keep what bodies cover, without a backdrop. */
   clear: readonly CodecName[];
-  /** Whether browsers write it, too. */
-  inBrowser: boolean;
 }
 
 /** Video formats by their names, which are the endings of their files. */
 export const VIDEOS = {
-  mp4: { title: 'MP4', codecs: ['h264', 'hevc', 'av1'], clear: [], inBrowser: true },
-  webm: { title: 'WebM', codecs: ['vp9', 'av1'], clear: ['vp9'], inBrowser: true },
-  mov: { title: 'MOV', codecs: ['prores'], clear: ['prores'], inBrowser: false },
+  mp4: { title: 'MP4', codecs: ['h264', 'hevc', 'av1'], clear: [] },
+  webm: { title: 'WebM', codecs: ['vp9', 'av1'], clear: ['vp9'] },
+  mov: { title: 'MOV', codecs: ['prores'], clear: ['prores'] },
 } as const satisfies Record<string, Video>;
 
 export type VideoFormat = keyof typeof VIDEOS;

@@ -21,8 +21,8 @@ export function sumChunk(file: Uint8Array, at: number): void {
   view.setUint32(end, crc32(file.subarray(at + 4, end)));
 }
 
-/** A file of these chunks. */
-export function pngOf(chunks: readonly Chunk[]): Uint8Array<ArrayBuffer> {
+/** A file of these chunks without their sums, for readers that do not look at them. */
+export function unsummed(chunks: readonly Chunk[]): Uint8Array<ArrayBuffer> {
   const size = chunks.reduce((sum, { data }) => sum + AROUND + data.length, SIGNATURE.length);
   const file = new Uint8Array(size);
   const view = new DataView(file.buffer);
@@ -32,6 +32,16 @@ export function pngOf(chunks: readonly Chunk[]): Uint8Array<ArrayBuffer> {
     view.setUint32(at, data.length);
     for (let k = 0; k < 4; k++) file[at + 4 + k] = type.charCodeAt(k);
     file.set(data, at + 8);
+    at += AROUND + data.length;
+  }
+  return file;
+}
+
+/** A file of these chunks. */
+export function pngOf(chunks: readonly Chunk[]): Uint8Array<ArrayBuffer> {
+  const file = unsummed(chunks);
+  let at = SIGNATURE.length;
+  for (const { data } of chunks) {
     sumChunk(file, at);
     at += AROUND + data.length;
   }

@@ -2,7 +2,7 @@ import { decode, type DecodedPng } from 'fast-png';
 import { Unzlib, zlibSync } from 'fflate';
 import { reportProgress } from '../../progress';
 import type { Picture } from '../types';
-import { pngOf, SIGNATURE, type Chunk } from '../pngFile';
+import { SIGNATURE, unsummed, type Chunk } from '../pngFile';
 import { StockError } from './error';
 import { checkPictureSize } from './pictureSize';
 
@@ -122,7 +122,7 @@ export function pixelsOf(
   let image: DecodedPng;
   try {
     image = decode(
-      pngOf([
+      unsummed([
         { type: 'IHDR', data: head.data },
         // One value of a whole picture is looked at below.
         ...(head.data[9] === 3 ? palette : []),
