@@ -203,6 +203,7 @@ test('feedback is right again after scrubbing back', async () => {
 });
 
 test('a card of the list moves while the pointer is on it', async () => {
+  await app.page.emulateMedia({ reducedMotion: 'no-preference' });
   await app.page.goto(app.url);
   const card = app.page.getByRole('link', { name: 'Open Signal Flags' });
   await card.hover();

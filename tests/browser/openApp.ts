@@ -19,7 +19,10 @@ export function openApp(options: Parameters<typeof launch>[0] = {}): {
     await browser.close();
   });
   beforeEach(async () => {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      reducedMotion: 'reduce',
+    });
     // As long as a slow machine takes, beside others that work.
     context.setDefaultTimeout(60_000);
     page = await context.newPage();

@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import type { Locator, Page } from 'playwright-core';
-import { parsePiece, pieceText, type Piece } from '@vast-swarm/core/piece';
+import { parsePiece, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../support/pieces';
+import { keepPiece } from './keepPiece';
 
 /** What tests of the workshop share: the picture, and a small piece in it. */
 
@@ -32,19 +33,14 @@ export function lasting(piece: Piece): void {
   piece.frame.length = 3600;
 }
 
-/** Opens a small piece as an artist would who has its file. */
+/** Opens a small piece that is in the storage already. */
 export async function openSmall(
   page: Page,
   url: string,
   change?: Parameters<typeof smallPiece>[0],
   test: (data: DOMStringMap) => boolean = (d) => Number(d.alive) > 0,
 ): Promise<void> {
-  await page.goto(url);
-  const buffer = Buffer.from(pieceText(smallPiece(change)));
-  await page
-    .getByLabel('Piece files')
-    .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
-  await page.getByRole('link', { name: 'Open Small' }).click();
+  await page.goto(await keepPiece(page, url, smallPiece(change)));
   await pictureTells(page, test);
 }
 

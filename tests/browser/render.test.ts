@@ -14,6 +14,7 @@ import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
 import { swept } from '../support/sweep';
+import { keepPiece } from './keepPiece';
 import { callAgain, launch, startApp, startHarness, type App, type Harness } from './support';
 
 let app: App;
@@ -59,13 +60,7 @@ async function openRender(change?: Parameters<typeof smallPiece>[0]): Promise<vo
   // A browser without the pieces of other tests, which have the same name.
   await page.context().close();
   page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  await page.goto(app.url);
-  const buffer = Buffer.from(pieceText(smallPiece(change)));
-  await page
-    .getByLabel('Piece files')
-    .setInputFiles({ name: 'small.json', mimeType: 'application/json', buffer });
-  await page.getByRole('link', { name: 'Open Small' }).click();
-  await page.getByRole('button', { name: 'Render' }).click();
+  await page.goto(`${await keepPiece(page, app.url, smallPiece(change))}/render`);
   await page.getByRole('heading', { name: 'Render Small' }).waitFor();
 }
 

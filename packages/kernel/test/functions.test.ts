@@ -45,11 +45,12 @@ test('atan2 keeps its bound in all quadrants', () => {
 test('pow keeps its bound, and zero stays zero', () => {
   const [x, y] = [range(0, 40), range(-6, 6)];
   const got = apply(pow, x, y);
-  got.forEach((value, i) => {
+  const beyond = x.filter((_, i) => {
     const wanted = x[i]! ** y[i]!;
     const bound = 3 + 2 * Math.abs(y[i]! * Math.log(x[i]!));
-    expect(Math.abs(value - wanted) / wanted).toBeLessThanOrEqual(bound * 2 ** -23);
+    return !(Math.abs(got[i]! - wanted) / wanted <= bound * 2 ** -23);
   });
+  expect([...beyond]).toEqual([]);
   expect(apply(pow, new Float32Array(COUNT), range(0.1, 3))[0]).toBe(0);
 });
 

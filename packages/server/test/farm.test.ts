@@ -16,7 +16,7 @@ import { keys } from '../src/farm/messages';
 
 /** Renders by several workers: whatever becomes of these, or of the queue, the frames are those of one process. */
 
-const SIZE = [480, 270] as const;
+const SIZE = [256, 144] as const;
 const LAST = 59;
 /** Seconds. */
 const LEASE = 2;

@@ -24,8 +24,8 @@ const order: RenderOrder = {
   quality: 'good',
   alpha: false,
   layers: [],
-  width: 640,
-  height: 360,
+  width: 320,
+  height: 180,
   first: 0,
   last: LAST,
   oversample: 2,
@@ -50,7 +50,7 @@ const hashes = (bytes: (frame: number) => Uint8Array): string[] =>
 beforeAll(async () => {
   dir = mkdtempSync(join(tmpdir(), 'vast-swarm-'));
   writeFileSync(join(dir, 'small.json'), piece);
-  const args = ['--size', '640x360', '--oversample', '2', '--shutter', '90'];
+  const args = ['--size', '320x180', '--oversample', '2', '--shutter', '90'];
   const frames = ['--frames', `0..${String(LAST)}`, '--out', join(dir, 'wanted/net_%03d.png')];
   const run = await vastSwarm('render', join(dir, 'small.json'), ...args, ...frames);
   expect([run.err, run.code]).toEqual(['', 0]);

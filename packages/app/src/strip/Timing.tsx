@@ -100,28 +100,42 @@ function useWheel(strip: Strip, onView: (view: View) => void) {
   return surface;
 }
 
+/**
+ * A line across the strip, on a canvas that is one pixel high: what a browser would have to lay out and paint at every
+ * frame for an element that moves costs more than a small piece.
+ *
+ * @param at 0 to 1 from left to right, or null where it is not in view
+ */
+function drawPlayhead(canvas: HTMLCanvasElement, at: number | null): void {
+  const wide = Math.round(canvas.clientWidth * devicePixelRatio);
+  if (canvas.width !== wide) canvas.width = wide;
+  const context = canvas.getContext('2d')!;
+  context.clearRect(0, 0, wide, 1);
+  context.fillStyle = COLOURS.amber;
+  if (at !== null) context.fillRect(at * wide, 0, 1.5 * devicePixelRatio, 1);
+}
+
 /** The strip itself: a slider over all rows, with beats behind them and the playhead over them. */
 function TimeSlider({ onView, children }: { onView: (view: View) => void; children: ReactNode }) {
   const engine = useEngine();
   const strip = useStrip();
   const { view, last, rate } = strip;
   const surface = useWheel(strip, onView);
-  const playhead = useRef<HTMLDivElement>(null);
+  const playhead = useRef<HTMLCanvasElement>(null);
   const slider = useRef<HTMLDivElement>(null);
   // At every frame: written straight on the elements, since React would take too long.
   useEffect(() => {
     let seen = -1;
     const put = (): void => {
       const now = Math.max(0, engine.report?.frame ?? 0);
-      const { percent } = strip;
-      playhead.current!.style.left = percent(now);
-      playhead.current!.hidden = now < view.from || now > view.to;
+      const inView = now >= view.from && now <= view.to;
+      drawPlayhead(playhead.current!, inView ? parseFloat(strip.percent(now)) / 100 : null);
       slider.current!.setAttribute('aria-valuenow', String(now));
       const seconds = (now / rate).toFixed(2);
       slider.current!.setAttribute('aria-valuetext', `frame ${String(now)}, ${seconds} seconds`);
       // The view goes along with what plays, not where somebody looks elsewhere.
       const was = seen >= view.from && seen <= view.to;
-      if (was && playhead.current!.hidden) onView(withFrame(view, now, last));
+      if (was && !inView) onView(withFrame(view, now, last));
       seen = now;
     };
     put();
@@ -187,15 +201,11 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
       />
       {children}
       <Box
+        component="canvas"
         ref={playhead}
-        sx={{
-          position: 'absolute',
-          top: 0,
-          bottom: 0,
-          width: '1.5px',
-          bgcolor: COLOURS.amber,
-          pointerEvents: 'none',
-        }}
+        height={1}
+        aria-hidden
+        sx={{ position: 'absolute', inset: 0, width: 1, height: 1, pointerEvents: 'none' }}
       />
     </Box>
   );

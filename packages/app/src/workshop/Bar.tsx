@@ -238,16 +238,24 @@ function PieceName() {
   );
 }
 
+/** Milliseconds that a number stands at least while it plays. */
+const READABLE = 200;
+
 function FrameCounter({ last }: { last: number }) {
   const engine = useEngine();
   const counter = useRef<HTMLSpanElement>(null);
   const width = String(last).length;
   useEffect(() => {
-    const put = (): void => {
-      counter.current!.textContent = String(engine.report?.frame ?? 0).padStart(width, '0');
+    let put = 0;
+    const tell = (): void => {
+      const { report } = engine;
+      // Nobody reads thirty numbers a second, and each is painted.
+      if (report?.playing && performance.now() < put + READABLE) return;
+      put = performance.now();
+      counter.current!.textContent = String(report?.frame ?? 0).padStart(width, '0');
     };
-    put();
-    return engine.subscribe(put);
+    tell();
+    return engine.subscribe(tell);
   }, [engine, width]);
   return (
     <Box
