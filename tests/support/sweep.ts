@@ -38,20 +38,20 @@ function luck(name: string): number {
  * Of the cases of a sweep those that are run: the ones that name something whose file has changed of late, and of all
  * others a share by chance, one at least. `./check --all`, which sets ALL, runs each.
  *
- * @param cases each with its name first
+ * @param cases named by the words and numbers in them
  * @param share 0 to 1
  */
-export function swept<T extends readonly [name: string, ...rest: unknown[]]>(
-  cases: readonly T[],
-  share: number,
-): T[] {
+export function swept<T extends readonly unknown[]>(cases: readonly T[], share: number): T[] {
   if (process.env.ALL) return [...cases];
-  const isNew = ([name]: T): boolean =>
-    name.split(/[^\p{L}\p{N}]+/u).some((word) => changed.has(word));
+  const nameOf = (one: T): string => one.filter((v) => /string|number/.test(typeof v)).join(' ');
+  const isNew = (one: T): boolean =>
+    nameOf(one)
+      .split(/[^\p{L}\p{N}]+/u)
+      .some((word) => changed.has(word));
   // Where nearly everything has changed, that is no choice.
   const fresh = cases.filter(isNew);
   const taken = new Set(fresh.length <= MOST_NEW * cases.length ? fresh : []);
-  const ranked = cases.map((one) => ({ one, luck: luck(one[0]) }));
+  const ranked = cases.map((one) => ({ one, luck: luck(nameOf(one)) }));
   const least = Math.min(...ranked.map((r) => r.luck));
   return ranked
     .filter(({ one, luck: own }) => taken.has(one) || own < share || own === least)

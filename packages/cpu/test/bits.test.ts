@@ -1,28 +1,38 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { STATE } from '@vast-swarm/core/kinds';
 import type { Piece } from '@vast-swarm/core/piece';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { pieceOfEveryKind } from '../../../tests/support/pieces';
+import { swept } from '../../../tests/support/sweep';
 import { CpuEngine } from '../src';
 
 /**
- * The bits of every kind and of the whole show as they were when they were last meant to change. A
- * change of a snapshot is a change of what artists have rendered: say why in the commit.
+ * The bits of every kind and of the whole show as they were when they were last meant to change. A change of them is a
+ * change of what artists have rendered: say why in the commit, and write them with BITS=write.
  */
+
+const FILE = join(__dirname, 'bits.json');
+type Bits = Record<string, string>;
+const kept = JSON.parse(readFileSync(FILE, 'utf8')) as {
+  kinds: Record<string, Bits>;
+  show: Record<string, Bits[]>;
+};
+const writes = process.env.BITS === 'write';
+const kinds = pieceOfEveryKind();
 
 let engine: CpuEngine;
 beforeAll(async () => {
   engine = await CpuEngine.create({ threads: 2 });
 });
-afterAll(() => engine.close());
+afterAll(() => {
+  engine.close();
+  if (writes) writeFileSync(FILE, `${JSON.stringify(kept, null, 2)}\n`);
+});
 
-function bitsOf(
-  piece: Piece,
-  frame: number,
-  width: number,
-  height: number,
-): Record<string, string> {
+function bitsOf(piece: Piece, frame: number, width: number, height: number): Bits {
   engine.setPlan(compilePiece(piece));
   engine.reset();
   while (engine.frame < frame) engine.step();
@@ -31,18 +41,29 @@ function bitsOf(
     STATE.map((name) => bytesHash(engine.state(id, name))).join(' '),
   ]);
   const picture = bytesHash(engine.draw(width, height).pixels);
-  return { ...(Object.fromEntries(states) as Record<string, string>), picture };
+  return { ...(Object.fromEntries(states) as Bits), picture };
 }
 
-test('every kind has the bits it had', () => {
-  const all = pieceOfEveryKind().map(([name, piece]) => [name, bitsOf(piece, 24, 128, 72)]);
-  expect(Object.fromEntries(all)).toMatchSnapshot();
+test('of every kind there are bits', () => {
+  const all = Object.fromEntries(kinds.map(([name]) => [name, kept.kinds[name]]));
+  if (writes) kept.kinds = all as typeof kept.kinds;
+  else expect(Object.keys(kept.kinds)).toEqual(Object.keys(all));
 });
 
-test('every piece of the show has the bits it had', () => {
-  const all = DEMO_SHOW.pieces.map(({ id, piece }) => {
-    const frame = { ...piece.frame, width: 320, height: 180, preroll: 10 };
-    return [id, [0, 45].map((at) => bitsOf({ ...piece, frame }, at, 160, 90))];
-  });
-  expect(Object.fromEntries(all)).toMatchSnapshot();
+test.each(writes ? kinds : swept(kinds, 0.15))('%s has the bits it had', (name, piece) => {
+  const bits = bitsOf(piece, 24, 128, 72);
+  if (writes) kept.kinds[name] = bits;
+  expect(bits).toEqual(kept.kinds[name]);
 });
+
+const show = DEMO_SHOW.pieces.map(({ id, piece }) => [id, piece] as const);
+
+test.each(writes ? show : swept(show, 0.3))(
+  '%s has the bits it had',
+  (id, piece) => {
+    const frame = { ...piece.frame, width: 320, height: 180, preroll: 10 };
+    const bits = [0, 45].map((at) => bitsOf({ ...piece, frame }, at, 160, 90));
+    if (writes) kept.show[id] = bits;
+    expect(bits).toEqual(kept.show[id]);
+  },
+);

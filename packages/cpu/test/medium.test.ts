@@ -1,6 +1,7 @@
 import { makePart } from '@vast-swarm/core/piece';
 import type { DialValues } from '@vast-swarm/core/kinds';
 import { Water, waterPiece } from '../../../tests/support/media';
+import { swept } from '../../../tests/support/sweep';
 
 let water: Water;
 
@@ -23,11 +24,13 @@ const noise = (seed: number) => (x: number, y: number) => {
   return Math.sin(3 * a * seed + b) + Math.cos(4 * b * seed - 2 * a) * Math.sin(5 * a + seed);
 };
 
-test.each([
+const DECAYS = [
   ['wrap', 0.5, 60],
   ['wrap', 2, 120],
   ['closed', 1, 60],
-] as const)(
+] as const;
+
+test.each(swept(DECAYS, 0.4))(
   'an array of vortices decays as its closed form (%s edges, viscosity %d cm²/s)',
   async (edges, centi, rate) => {
     // G. I. Taylor and A. E. Green, 1937: u = sin x cos y, v = -cos x sin y, times e^(-2 ν t).

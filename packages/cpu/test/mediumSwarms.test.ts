@@ -2,6 +2,7 @@ import { cameraAt, motionKeys, Scene } from '@vast-swarm/core/plan';
 import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
 import { project } from '@vast-swarm/core/play';
 import { motes, Water, waterPiece } from '../../../tests/support/media';
+import { swept } from '../../../tests/support/sweep';
 
 let water: Water;
 afterEach(() => {
@@ -132,7 +133,7 @@ test('it takes on the light of what is there, and an amount of 1, and never more
   water = await Water.of(waterPiece());
 });
 
-test.each([24, 60])(
+test.each(swept([[24], [60]], 0.3))(
   'particles ride round for ten turns and keep their distance, %i frames a second',
   async (rate) => {
     const piece = waterPiece({ lines: 128 }, rate);

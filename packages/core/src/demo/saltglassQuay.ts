@@ -1,6 +1,5 @@
 import { makeEntry, makeShow, type Entry, type Show } from '../show/show';
 import { makePanel, makeWall } from '../show/wall';
-import { validatePiece } from '../piece/parse';
 import { DEMO_NAME } from './content/name';
 import type { Piece } from '../piece/types';
 import beaconRush from '../../../../demo/beacon-rush.json';
@@ -75,6 +74,9 @@ function evening(): Show {
   return { ...makeShow(DEMO_NAME), entries, wall };
 }
 
+/** A file of the show as a piece. That each is one, of today's version, is tested and not found out again in each page. */
+const shipped = (file: unknown): Piece => file as Piece;
+
 /** The opening night of a harbour town that does not exist, projected on its salt warehouses. */
 export const DEMO_SHOW: {
   id: string;
@@ -87,44 +89,44 @@ export const DEMO_SHOW: {
   show: evening(),
   pieces: [
     // Curl noise: a lantern let down into the harbour at night, and what gathers round it.
-    { id: 'plankton-lantern', piece: validatePiece(planktonLantern) },
+    { id: 'plankton-lantern', piece: shipped(planktonLantern) },
     // Vortex and drag: the water behind a lock gate turns, and takes the lights of the quay with it.
-    { id: 'eddy-at-the-lock', piece: validatePiece(eddyAtTheLock) },
+    { id: 'eddy-at-the-lock', piece: shipped(eddyAtTheLock) },
     // Bursts and collisions: hail comes down in squalls, rattles over the stone and gathers in the basin.
-    { id: 'hail-on-the-slipway', piece: validatePiece(hailOnTheSlipway) },
+    { id: 'hail-on-the-slipway', piece: shipped(hailOnTheSlipway) },
     // Morph: what the tide brought in turns into what the harbour put out, and back.
-    { id: 'conch-to-buoy', piece: validatePiece(conchToBuoy) },
+    { id: 'conch-to-buoy', piece: shipped(conchToBuoy) },
     // Links: a net hangs in the dark, sways, tears apart and is mended thread by thread.
-    { id: 'net-menders', piece: validatePiece(netMenders) },
+    { id: 'net-menders', piece: shipped(netMenders) },
     // Trails: gulls wheel over the harbour mouth, and the evening keeps the lines they draw.
-    { id: 'gull-trails', piece: validatePiece(gullTrails) },
+    { id: 'gull-trails', piece: shipped(gullTrails) },
     // Outline, creeping, copies: down the long shed where ropes are laid, strand over strand. One map runs along and around them all, and changes in steps.
-    { id: 'rope-walk', piece: validatePiece(ropeWalk) },
+    { id: 'rope-walk', piece: shipped(ropeWalk) },
     // Picture-driven flow: the water of an old chart begins to run along its depth lines.
-    { id: 'tide-chart', piece: validatePiece(tideChart) },
+    { id: 'tide-chart', piece: shipped(tideChart) },
     // Lattice and mesh copies: a block of salt is stirred up, and settles back crystal by crystal.
-    { id: 'salt-cubes', piece: validatePiece(saltCubes) },
+    { id: 'salt-cubes', piece: shipped(saltCubes) },
     // Picture sets: flags on their lines over the quay change what they say, a ripple at a time.
-    { id: 'signal-flags', piece: validatePiece(signalFlags) },
+    { id: 'signal-flags', piece: shipped(signalFlags) },
     // Streaks: into the beam of the lighthouse, faster with every turn of the lamp.
-    { id: 'beacon-rush', piece: validatePiece(beaconRush) },
+    { id: 'beacon-rush', piece: shipped(beaconRush) },
     // Depth of field and masks: the lights of the quay through a wet window, four panes to a sash.
-    { id: 'window-rain', piece: validatePiece(windowRain) },
+    { id: 'window-rain', piece: shipped(windowRain) },
     // Sound: every beat of a boat's engine throws a lantern that is carried along the mole; the fog signal calls.
-    { id: 'foghorn', piece: validatePiece(foghorn) },
+    { id: 'foghorn', piece: shipped(foghorn) },
     // Live input: a bell of light that is blown sideways by the high end of what a microphone hears, over its own past.
-    { id: 'bell-breath', piece: validatePiece(bellBreath) },
+    { id: 'bell-breath', piece: shipped(bellBreath) },
     // Made maps: a field of salt boxes rises and falls with a slow noise between two limits; in steps, some light up.
-    { id: 'tide-tables', piece: validatePiece(tideTables) },
+    { id: 'tide-tables', piece: shipped(tideTables) },
     // A clip, its flow and links: lit windows of ferries shed light that is carried off as they go, thread by thread.
-    { id: 'ferry-windows', piece: validatePiece(ferryWindows) },
+    { id: 'ferry-windows', piece: shipped(ferryWindows) },
     // A picture as a map, and build-up: points wander over the dark and paint the quay as they go.
-    { id: 'lamplighters-copy', piece: validatePiece(lamplightersCopy) },
+    { id: 'lamplighters-copy', piece: shipped(lamplightersCopy) },
     // Joints: two dance on the pier; their bones draw ribbons of light, their bodies shed sparks, their feet kick up dust, and confetti bounces off them.
-    { id: 'pier-dancers', piece: validatePiece(pierDancers) },
+    { id: 'pier-dancers', piece: shipped(pierDancers) },
     // A medium: rain stirs and lights the water in a storm glass, a keel passes through it, and sparks ride on what both leave.
-    { id: 'storm-glass', piece: validatePiece(stormGlass) },
+    { id: 'storm-glass', piece: shipped(stormGlass) },
     // A fire on a barge, with controls and cues: it is kindled, opens, leans in a gust, throws sparks, and burns green with salt.
-    { id: 'ember-barge', piece: validatePiece(emberBarge) },
+    { id: 'ember-barge', piece: shipped(emberBarge) },
   ],
 };
