@@ -8,7 +8,7 @@ import { unzipSync } from 'fflate';
 import { ALL_FORMATS, BufferSource, Input } from 'mediabunny';
 import type { Browser, Download, Page } from 'playwright-core';
 import { compilePiece, heardBetween } from '@vast-swarm/core/plan';
-import { makePart, pieceText, type Piece } from '@vast-swarm/core/piece';
+import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { mixOf } from '@vast-swarm/core/stock';
 import { CpuEngine } from '@vast-swarm/cpu';
 import { frameHash } from '../support/frameHash';

@@ -1,5 +1,6 @@
 import { spectrumOf, tempoOf } from '@vast-swarm/core/stock';
 import { sine, soundOf } from './support/tones';
+import { swept } from '../../../tests/support/sweep';
 
 /** Loops made here, whose tempo is known. */
 
@@ -24,22 +25,26 @@ function loop(tempo: number, first: number, light: number, seconds = 24) {
   );
 }
 
-test.each([60, 66, 72.5, 84, 95, 100, 112, 120, 128, 133.3, 140, 150, 163, 174, 180])(
-  'the tempo of a loop of %d beats a minute',
-  (tempo) => {
-    for (const [first, light] of [
-      [0.1, 0],
-      [0.31, 0.15],
-    ] as const) {
-      const found = tempoOf(loop(tempo, first, light))!;
-      expect(Math.abs(found.tempo / tempo - 1)).toBeLessThan(0.01);
-      const beat = 60 / tempo;
-      // A beat is where one is, or a whole number of beats from there.
-      const off = (found.first - first) / beat;
-      expect(Math.abs(off - Math.round(off)) * beat).toBeLessThan(0.03);
-    }
-  },
-);
+const TEMPOS = [60, 66, 72.5, 84, 95, 100, 112, 120, 128, 133.3, 140, 150, 163, 174, 180];
+
+test.each(
+  swept(
+    TEMPOS.map((tempo) => [tempo] as const),
+    0.4,
+  ),
+)('the tempo of a loop of %d beats a minute', (tempo) => {
+  for (const [first, light] of [
+    [0.1, 0],
+    [0.31, 0.15],
+  ] as const) {
+    const found = tempoOf(loop(tempo, first, light))!;
+    expect(Math.abs(found.tempo / tempo - 1)).toBeLessThan(0.01);
+    const beat = 60 / tempo;
+    // A beat is where one is, or a whole number of beats from there.
+    const off = (found.first - first) / beat;
+    expect(Math.abs(off - Math.round(off)) * beat).toBeLessThan(0.03);
+  }
+});
 
 test('what never comes again has no tempo', () => {
   expect(tempoOf(soundOf(3, () => 0, 8000))).toBeNull();

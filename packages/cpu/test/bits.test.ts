@@ -58,12 +58,9 @@ test.each(writes ? kinds : swept(kinds, 0.15))('%s has the bits it had', (name, 
 
 const show = DEMO_SHOW.pieces.map(({ id, piece }) => [id, piece] as const);
 
-test.each(writes ? show : swept(show, 0.3))(
-  '%s has the bits it had',
-  (id, piece) => {
-    const frame = { ...piece.frame, width: 320, height: 180, preroll: 10 };
-    const bits = [0, 45].map((at) => bitsOf({ ...piece, frame }, at, 160, 90));
-    if (writes) kept.show[id] = bits;
-    expect(bits).toEqual(kept.show[id]);
-  },
-);
+test.each(writes ? show : swept(show, 0.3))('%s has the bits it had', (id, piece) => {
+  const frame = { ...piece.frame, width: 320, height: 180, preroll: 10 };
+  const bits = [0, 45].map((at) => bitsOf({ ...piece, frame }, at, 160, 90));
+  if (writes) kept.show[id] = bits;
+  expect(bits).toEqual(kept.show[id]);
+});

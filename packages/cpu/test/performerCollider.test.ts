@@ -5,6 +5,7 @@ import type { Motion, Performing } from '@vast-swarm/core/stock';
 import type { Vector } from '@vast-swarm/core/feeds';
 import { CpuEngine } from '../src';
 import { smallPiece } from '../../../tests/support/pieces';
+import { swept } from '../../../tests/support/sweep';
 
 /** A body of capsules that move: nothing gets through them, and they strike as a capsule does. */
 
@@ -187,7 +188,7 @@ test.each([1, 2.3])('a bone that whirls at %f turns a second strikes all in its 
   expect(still).toEqual([]);
 });
 
-test.each([4, 20])(
+test.each(swept([[4], [20]], 0.3))(
   'two who dance are met by a rain at %f m/s: nothing is in them at the end of a frame',
   (speed) => {
     const piece = pieceOf((p) => {

@@ -11,6 +11,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ffmpegFrames } from '../src/ffmpegFrames';
+import { swept } from '../../../tests/support/sweep';
 
 /** Videos made by Debian's ffmpeg, as they are read on the command line. */
 
@@ -57,7 +58,7 @@ const CODINGS: [string, string[]][] = [
   ['av1.mp4', ['-c:v', 'libaom-av1', '-cpu-used', '8', '-b:v', '1M', '-pix_fmt', 'yuv420p']],
 ];
 
-test.each(CODINGS)(
+test.each(swept(CODINGS, 0.5))(
   '%s: every picture, within a step of ffmpeg, in any order',
   async (name, coding) => {
     const clip = await clipOf(name, ...coding);
