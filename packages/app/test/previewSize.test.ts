@@ -26,6 +26,12 @@ test('what fits stays as it is, and what is hardly late too', () => {
   expect(play(fresh(), 10, 32)).toBe(Infinity);
 });
 
+test('what a machine chokes on now and then is no reason to change', () => {
+  const size = fresh();
+  for (let frame = 0; frame < 400; frame++) size.learn(frame % 5 === 0 ? 140 : 15, 5, BUDGET);
+  expect(size.lines).toBe(540);
+});
+
 test('late frames make it smaller, the sooner the slower they are', () => {
   const slow = fresh();
   const frames = play(slow, 10, 60);

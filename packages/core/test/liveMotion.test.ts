@@ -227,6 +227,7 @@ test('a motion as BVH: each joint is where it was, for two independent readers, 
     }
     expect(worst).toBeLessThan(RIGID);
     expect(read.times).toHaveLength(200);
+    expect(read.times[199]).toBeCloseTo(times[199]!, 5);
   }
 });
 /** Metres by which bones of the made dancers are longer and shorter, added up along a limb. */

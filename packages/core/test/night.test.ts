@@ -79,6 +79,10 @@ test('what happened in a night is the same out of its table, and apart by stretc
 test('a stretch of a night is played of its piece, by itself', () => {
   const table = nightTable(DEMO_SHOW.show, ROWS, pieceOf);
   expect(readStretch(offerOf(barge), table, 1)).toEqual(playedIn(ROWS, 1));
+  // A spreadsheet may have sorted its lines by something else.
+  const [head, ...lines] = table.trimEnd().split('\n');
+  const turned = [head, ...lines.reverse()].join('\n');
+  expect(readStretch(offerOf(barge), turned, 1)).toEqual(playedIn(ROWS, 1));
   expect(readStretch(offerOf(barge), table, 2)).toEqual(playedIn(ROWS, 2));
   expect(() => readStretch(offerOf(barge), table, 9)).toThrow('there is no stretch 9 in it');
   const foghorn = offerOf(pieceOf('foghorn')!);

@@ -25,6 +25,18 @@ test('a table holds the living, in order of id', () => {
   expect([...table().values[0]!]).toEqual([7, 8]);
 });
 
+test('who has lived to the end of its life is not among them, though its slot is its own still', () => {
+  const one = (v: number): Float32Array => Float32Array.of(v, v, v);
+  const names = ['px', 'py', 'pz', 'vx', 'vy', 'vz', 'size', 'r', 'g', 'b', 'a'] as const;
+  const rest = Object.fromEntries(names.map((n) => [n, one(1)])) as Omit<
+    ParticlesBySlot,
+    'age' | 'life'
+  >;
+  const by = { ...rest, age: Float32Array.of(0.999, 1, 1.001), life: one(1) };
+  expect([...particleTable(by, 3).values[0]!]).toEqual([0]);
+  expect(aliveOf(by, 3)).toBe(1);
+});
+
 test('CSV has its head and reads back to the same single-precision numbers', () => {
   const [head, first] = toCsv(table()).split('\n');
   expect(head).toBe('id,age,life,px,py,pz,vx,vy,vz,size,r,g,b,a');

@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { wavBytes } from '@vast-swarm/core/formats';
 import { Samples } from '../src/stock/read/samples';
 import {
   heardPeaks,
@@ -82,6 +83,32 @@ test.each(swept(FILES, 0.5))(
     }
   },
 );
+
+test.each([1, 2])('a sound that is written says how it is laid out: %d channels', (count) => {
+  const channel = Int16Array.from({ length: 3000 }, (_, i) => i);
+  const bytes = wavBytes({
+    type: 'sound',
+    rate: 44_100,
+    channels: [channel, channel].slice(0, count),
+  });
+  const path = join(folder, `laid${String(count)}.wav`);
+  writeFileSync(path, bytes);
+  const view = new DataView(bytes.buffer);
+  // Bytes a second, and bytes of all channels together (RIFF MCI, WAVEFORMAT).
+  expect([view.getUint32(28, true), view.getUint16(32, true)]).toEqual([88_200 * count, 2 * count]);
+  const args = [
+    '-v',
+    'error',
+    '-show_entries',
+    'stream=bit_rate,duration_ts',
+    '-of',
+    'csv=p=0',
+    path,
+  ];
+  expect(execFileSync('ffprobe', args).toString().trim().split(',').sort()).toEqual(
+    ['3000', String(16 * 44_100 * count)].sort(),
+  );
+});
 
 test('what a file holds counts, not its ending', async () => {
   const sound = await read('a.wav', encoded('lies.mp3', 44_100, '-b:a', '128k'));

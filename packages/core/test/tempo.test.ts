@@ -46,6 +46,20 @@ test.each(
   }
 });
 
+test('a beat is where a note begins, however suddenly it ends', () => {
+  const [beat, first] = [0.5, 0.2];
+  const swell = (t: number): number => (t < 0 || t > 0.22 ? 0 : Math.min(1, t / 0.06));
+  const notes = soundOf(
+    24,
+    (t) => 0.5 * swell((t - first + beat) % beat) * Math.sin(2 * Math.PI * 330 * t),
+    16_000,
+  );
+  const found = tempoOf(notes)!;
+  expect(Math.abs(found.tempo / 120 - 1)).toBeLessThan(0.01);
+  const off = (found.first - first) / beat;
+  expect((off - Math.floor(off)) * beat).toBeLessThan(0.08);
+});
+
 test('what never comes again has no tempo', () => {
   expect(tempoOf(soundOf(3, () => 0, 8000))).toBeNull();
   expect(tempoOf(soundOf(0.2, sine(300), 8000))).toBeNull();

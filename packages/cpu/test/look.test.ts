@@ -375,6 +375,35 @@ test('density keeps the mean brightness within 5 % from a quarter to four times'
   }
 });
 
+test('density keeps the light of links within 5 % too', () => {
+  const mean = (density: number): number =>
+    sum(
+      light(
+        smallPiece((p) => {
+          p.density = density;
+          Object.assign(p, { finish: [], backdrop: BLACK, forces: [] });
+          const links = makePart('bodies', 'links', []);
+          Object.assign(links.dials, { radius: 0.25, width: 0.01, mode: 'add' });
+          p.swarms[0]!.bodies = [links];
+          const { dials } = p.swarms[0]!;
+          Object.assign(dials, {
+            rate: 2000,
+            opacity: 0.5,
+            light: 1,
+            colour: '#ffffff',
+            size: 0.06,
+          });
+        }),
+        60,
+      ),
+    );
+  const one = mean(1);
+  expect(one).toBeGreaterThan(0);
+  for (const density of [0.25, 0.5, 2, 4]) {
+    expect(Math.abs(mean(density) / one - 1)).toBeLessThan(0.05);
+  }
+});
+
 test('what is behind opaque things is hidden, and fades softly before them', () => {
   const piece = (z: number, soft: number): Piece =>
     still('disc', (p) => {

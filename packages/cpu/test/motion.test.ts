@@ -442,6 +442,28 @@ test('a state is the same played and scrubbed back to, with all that is kept fro
   expect(state('px')).toEqual(wanted);
 });
 
+test('where less is to come before the first frame while that comes, it begins anew', () => {
+  const plan = (preroll: number): ReturnType<typeof compilePiece> => {
+    const piece = thrown(1, [force('curlNoise', {})]);
+    Object.assign(piece.swarms[0]!.dials, { rate: 500, burst: 0, lifetime: 2 });
+    piece.frame.preroll = preroll;
+    return compilePiece(piece);
+  };
+  const playback = new Playback(engine, 1e8);
+  const played = (): Float32Array => {
+    while (playback.frame < 10) playback.advance();
+    return state('px').slice();
+  };
+  playback.setPlan(plan(40));
+  playback.restart();
+  for (let i = 0; i < 20; i++) playback.advance();
+  playback.setPlan(plan(5));
+  const changed = played();
+  playback.restart();
+  expect(changed).toEqual(played());
+  expect(playback.exact).toBe(true);
+});
+
 test('copies stand where their chain puts them, and are drawn without more particles', () => {
   const piece = thrown(0, []);
   piece.forces = [];

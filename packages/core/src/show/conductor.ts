@@ -153,7 +153,7 @@ export class Conductor {
   /** The first frame of a pass stands there. */
   ready(number: number): void {
     const { coming } = this;
-    if (coming?.number !== number || coming.ready) return;
+    if (coming?.number !== number) return;
     coming.ready = true;
     if (this.wanted) this.advance();
   }
