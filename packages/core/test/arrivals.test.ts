@@ -114,3 +114,25 @@ test('there is nobody before the first pose, and of two of one time the later co
   arrivals.take(1, 1.01, Float32Array.of(8, 9, 10));
   expect([...arrivals.at(1.1)!]).toEqual([8, 9, 10]);
 });
+
+test.each([2, 3, 4])(
+  'poses that come at once are in the order in which they were sent, however they lie (%i)',
+  (many) => {
+    const [ordered, mixed] = [new Arrivals(), new Arrivals()];
+    const pose = (k: number): Float32Array => Float32Array.of(k % 2, k, k * k);
+    const seen: number[] = [];
+    for (let k = 0; k < 120; k += many) {
+      const batch = Array.from({ length: many }, (_, i) => k + i);
+      const arrived = (k + many) / 60;
+      for (const one of batch) ordered.take(one / 60, arrived, pose(one));
+      for (const one of batch.reverse()) mixed.take(one / 60, arrived, pose(one));
+      for (let i = 0; i < many; i++) {
+        const now = arrived + i / 60 + 0.004;
+        const [wanted, found] = [ordered.at(now)!, mixed.at(now)!];
+        expect([...found]).toEqual([...wanted]);
+        seen.push(wanted[0]!);
+      }
+    }
+    expect(Math.max(...seen) - Math.min(...seen)).toBeGreaterThan(0.5);
+  },
+);
