@@ -31,9 +31,11 @@ test('the product of two vectors is square to both, as long as their parallelogr
     const area = Math.sqrt(dot(a, a) * dot(b, b) - dot(a, b) ** 2);
     askew = Math.max(askew, Math.abs(dot(a, c)), Math.abs(dot(b, c)));
     off = Math.max(off, Math.abs(Math.sqrt(dot(c, c)) - area));
-    // The determinant of a, b and what came of them is positive where they stand like thumb and fingers.
-    const [[p, q, r], [s, t, u], [v, w, x]] = [a, b, c] as [number, number, number][];
-    const turned = p! * (t! * x! - u! * w!) - q! * (s! * x! - u! * v!) + r! * (s! * w! - t! * v!);
+    // The same way as in double precision, and not the opposite one.
+    const turned = dot(
+      [0, 1, 2].map((k) => a[(k + 1) % 3]! * b[(k + 2) % 3]! - a[(k + 2) % 3]! * b[(k + 1) % 3]!),
+      c,
+    );
     if (turned < 0) left += 1;
   }
   expect(askew).toBeLessThan(1e-4);
