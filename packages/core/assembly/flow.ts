@@ -75,7 +75,7 @@ function pair(plane: usize, offsets: v128, first: bool): v128 {
   return v128.load64_lane(plane + <usize>two, v128.load64_zero(plane + <usize>one), 1);
 }
 
-/** What the later picture is off the earlier one, moved by what is known of the flow, along each slope. */
+/** Difference of the later picture from the earlier one, moved by the flow that is known, along each slope. */
 function errors(
   before: usize,
   after: usize,

@@ -21,7 +21,7 @@ function cells(size: i32, every: i32): i32 {
   return (size + every - 1) / every;
 }
 
-/** What a pixel has; below 0 where there is none. */
+/** The amount at a pixel; below 0 where there is none. */
 // @inline
 function valueOf(pixel: usize, lit: bool, parts: usize): f64 {
   const alpha = load<u8>(pixel, 3);

@@ -115,7 +115,7 @@ export class Stage implements BodyDevice<Canvas> {
   }
 
   /**
-   * What is measured of bodies as they stand at the frame's end: in the planes, and how far they are along the view, in
+   * Measures of bodies as they stand at the frame's end: in the planes, and how far they are along the view, in
    * metres, in a plane of its own; FAR where nothing is.
    *
    * @param earlier the camera of the frame before

@@ -1,7 +1,7 @@
 import type { Expr, Fn, Loop, Scope, Store } from './graph';
 
 /**
- * What a reader has to emit, and where: the nodes that results need, by scope and in an order in
+ * The order in which a reader emits nodes, and where: those that results need, by scope and in an order in
  * which each stands behind what it reads.
  */
 export interface Schedule {

@@ -108,7 +108,7 @@ function list(value: string, before: string[]): string[] {
 /** The port of the page where none is said. */
 const usual = port(process.env.PORT ?? '5180');
 
-/** What a command does, loaded when it is asked for: no command waits for what others need. */
+/** The work of a command, loaded when it is asked for: no command waits for what others need. */
 function does<A extends unknown[]>(
   load: () => Promise<(...args: A) => unknown>,
 ): (...args: A) => Promise<void> {

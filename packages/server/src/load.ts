@@ -88,7 +88,7 @@ export async function textOf(file: string): Promise<string> {
 }
 
 /**
- * What is in a file.
+ * The bytes of a file.
  *
  * @param fits throws where it is too large
  * @throws Refused where it cannot be read, or is no file: a device may have no end

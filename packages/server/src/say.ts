@@ -1,5 +1,5 @@
 /**
- * What is told on the terminal. Names come from files of others: what would steer the terminal is shown as a code
+ * Text for the terminal. Names come from files of others: what would steer the terminal is shown as a code
  * instead of being sent to it.
  */
 export function printable(text: string): string {

@@ -31,6 +31,8 @@ export function openSockets(
           ? '503 Service Unavailable'
           : null;
     if (!route || status !== null) {
+      // Who is gone before it is answered is no trouble of ours; unheard, it would end the server.
+      stream.on('error', () => undefined);
       stream.end(`HTTP/1.1 ${status ?? ''}\r\n\r\n`);
       return;
     }

@@ -1,5 +1,6 @@
 import { request, type IncomingHttpHeaders } from 'node:http';
 import { symlink, rm } from 'node:fs/promises';
+import { connect } from 'node:net';
 import { join } from 'node:path';
 import { startServer, type RunningServer } from '../../../tests/support/startServer';
 
@@ -46,6 +47,37 @@ test('every answer, of whatever kind, says what pages may do', async () => {
       'x-content-type-options': 'nosniff',
     });
   }
+});
+
+/** Asks to open a socket, and is gone before it is answered, without a word. */
+function reset(path: string, origin: string): Promise<void> {
+  const { hostname, port } = new URL(server.url);
+  return new Promise((resolve) => {
+    const socket = connect(Number(port), hostname, () => {
+      const head = ['Connection: Upgrade', 'Upgrade: websocket', 'Sec-WebSocket-Version: 13'];
+      const key = 'Sec-WebSocket-Key: c2FsdGdsYXNzIHF1YXkgMQ==';
+      const all = [`GET ${path} HTTP/1.1`, `Host: ${hostname}`, ...head, key, `Origin: ${origin}`];
+      socket.write(`${all.join('\r\n')}\r\n\r\n`, () => {
+        socket.resetAndDestroy();
+      });
+    });
+    socket.on('error', () => undefined);
+    socket.on('close', () => {
+      resolve();
+    });
+  });
+}
+
+test.each([
+  ['at an address that there is not', '/nowhere', 'http://127.0.0.1:1'],
+  ['from the page of somebody else', '/control/run', 'http://evil.example'],
+  ['where they are let in', '/control', 'http://127.0.0.1:1'],
+])('thousands who break off %s do not end it', async (_, path, origin) => {
+  for (let k = 0; k < 40; k++) {
+    await Promise.all(Array.from({ length: 50 }, () => reset(path, origin)));
+  }
+  expect((await ask('/')).status).toBe(200);
+  expect(server.child.exitCode).toBeNull();
 });
 
 test('only names of this machine are answered: another that is made to point here is not', async () => {

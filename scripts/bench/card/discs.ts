@@ -7,8 +7,8 @@ import { Painter } from '@vast-swarm/gpu/painter';
 import { SwarmMemory } from '@vast-swarm/gpu/swarmMemory';
 import { Pipelines, Work } from '@vast-swarm/gpu/work';
 import { crowd } from '../crowd';
-import { LIGHT, type Hand } from './hand';
-import type { Contest } from './page';
+import { LIGHT, type BareDevice } from './bareDevice';
+import type { Contest } from './contest';
 import { PARTICLE, particlesByHand } from './particles';
 import {
   ADDED,
@@ -76,12 +76,12 @@ export function discs(): Contest {
     name: `${COUNT.toLocaleString('en-GB')} soft discs placed and added`,
     plan: compiled,
     after: 0,
-    ready: async (engine, hand) => {
-      const frame = new Frame(hand);
-      const [ours, target] = [await engineDiscs(engine, hand, compiled), hand.texture(SIZE, LIGHT)];
-      const own = await handDiscs(engine, hand, piece, compiled);
+    ready: async (engine, bare) => {
+      const frame = new Frame(bare);
+      const [ours, target] = [await engineDiscs(engine, bare, compiled), bare.texture(SIZE, LIGHT)];
+      const own = await handDiscs(engine, bare, piece, compiled);
       const byHand = (): void => {
-        hand.submit((encoder) => {
+        bare.submit((encoder) => {
           frame.bodies(encoder, own, 'all');
         });
       };
@@ -105,17 +105,17 @@ export function frame(): Contest {
     name: `a whole frame of ${COUNT.toLocaleString('en-GB')} discs at 960x540`,
     plan: compiled,
     after: 0,
-    ready: async (engine, hand) =>
-      wholeFrames(engine, hand, await handDiscs(engine, hand, piece, compiled)),
+    ready: async (engine, bare) =>
+      wholeFrames(engine, bare, await handDiscs(engine, bare, piece, compiled)),
   };
 }
 
-async function handDiscs(engine: GpuEngine, hand: Hand, piece: Piece, compiled: Plan) {
-  const particles = await particlesByHand(hand, engine, compiled.swarms[0]!.state);
-  const pipeline = hand.render(DISCS, LIGHT, { color: ADDED, alpha: ADDED });
-  const view = hand.uniform(viewWords(compiled, engine.frame));
-  const look = hand.uniform(lookWords(piece));
-  const ready = hand.ready(pipeline, { 0: view, 1: particles, 2: look });
+async function handDiscs(engine: GpuEngine, bare: BareDevice, piece: Piece, compiled: Plan) {
+  const particles = await particlesByHand(bare, engine, compiled.swarms[0]!.state);
+  const pipeline = bare.render(DISCS, LIGHT, { color: ADDED, alpha: ADDED });
+  const view = bare.uniform(viewWords(compiled, engine.frame));
+  const look = bare.uniform(lookWords(piece));
+  const ready = bare.ready(pipeline, { 0: view, 1: particles, 2: look });
   return (pass: GPURenderPassEncoder): void => {
     ready(pass);
     pass.draw(6 * COUNT);
@@ -123,7 +123,7 @@ async function handDiscs(engine: GpuEngine, hand: Hand, piece: Piece, compiled: 
 }
 
 /** The engine's look and paint alone, into a target. */
-async function engineDiscs(engine: GpuEngine, { device }: Hand, compiled: Plan) {
+async function engineDiscs(engine: GpuEngine, { device }: BareDevice, compiled: Plan) {
   const swarm = compiled.swarms[0]!;
   const draw = swarm.draws[0]!;
   const pipelines = new Pipelines(device);

@@ -1,8 +1,8 @@
 import { compilePiece } from '@vast-swarm/core/plan';
 import { makePart } from '@vast-swarm/core/piece';
 import { crowd } from '../crowd';
-import { LIGHT, type Hand } from './hand';
-import type { Contest } from './page';
+import { LIGHT, type BareDevice } from './bareDevice';
+import type { Contest } from './contest';
 import { PARTICLE, particlesByHand } from './particles';
 import { ADDED, BAND, before, lookWords, VIEW, viewWords, wholeFrames } from './picture';
 
@@ -102,14 +102,14 @@ fn halfAt(depth: f32) -> f32 { return 0.5 * 0.25 * look.size * view.focal * view
 `;
 
 /** Finds the lines between particles that are near each other. */
-function searchByHand(hand: Hand, particles: GPUBuffer, lines: GPUBuffer, call: GPUBuffer) {
-  const counts = hand.storage(4 * CELLS);
-  const [starts, slots] = [hand.storage(4 * (CELLS + 1)), hand.storage(4 * COUNT)];
+function searchByHand(bare: BareDevice, particles: GPUBuffer, lines: GPUBuffer, call: GPUBuffer) {
+  const counts = bare.storage(4 * CELLS);
+  const [starts, slots] = [bare.storage(4 * (CELLS + 1)), bare.storage(4 * COUNT)];
   const all = { 0: particles, 1: counts, 2: starts, 3: slots, 4: lines, 5: call };
   const step = (entry: string, groups: number, ...bound: (keyof typeof all)[]) => {
-    const pipeline = hand.compute(SEARCH, entry);
+    const pipeline = bare.compute(SEARCH, entry);
     const own = Object.fromEntries(bound.map((n) => [n, all[n]]));
-    return { pipeline, groups, group: hand.bind(pipeline, own) };
+    return { pipeline, groups, group: bare.bind(pipeline, own) };
   };
   const wide = Math.ceil(COUNT / 64);
   const steps = [
@@ -142,23 +142,23 @@ export function links(): Contest {
     name: `a whole frame of ${COUNT.toLocaleString('en-GB')} particles, all links of ${String(RADIUS)} m`,
     plan,
     after: 0,
-    ready: async (engine, hand) => {
-      const particles = await particlesByHand(hand, engine, plan.swarms[0]!.state);
-      const lines = hand.storage(8 * LINES);
-      const call = hand.storage(Uint32Array.of(0, 1, 0, 0), GPUBufferUsage.INDIRECT);
-      const pipeline = hand.render(LINKS, LIGHT, { color: ADDED, alpha: ADDED });
-      const ready = hand.ready(pipeline, {
-        0: hand.uniform(viewWords(plan, engine.frame)),
+    ready: async (engine, bare) => {
+      const particles = await particlesByHand(bare, engine, plan.swarms[0]!.state);
+      const lines = bare.storage(8 * LINES);
+      const call = bare.storage(Uint32Array.of(0, 1, 0, 0), GPUBufferUsage.INDIRECT);
+      const pipeline = bare.render(LINKS, LIGHT, { color: ADDED, alpha: ADDED });
+      const ready = bare.ready(pipeline, {
+        0: bare.uniform(viewWords(plan, engine.frame)),
         1: particles,
         2: lines,
-        3: hand.uniform(lookWords(piece)),
+        3: bare.uniform(lookWords(piece)),
       });
-      const search = searchByHand(hand, particles, lines, call);
+      const search = searchByHand(bare, particles, lines, call);
       const draw = (pass: GPURenderPassEncoder): void => {
         ready(pass);
         pass.drawIndirect(call, 0);
       };
-      return wholeFrames(engine, hand, draw, search);
+      return wholeFrames(engine, bare, draw, search);
     },
   };
 }

@@ -1,7 +1,7 @@
 import { compilePiece, secondIn, type Plan } from '@vast-swarm/core/plan';
 import { makePart } from '@vast-swarm/core/piece';
 import { crowd } from '../crowd';
-import type { Contest } from './page';
+import type { Contest } from './contest';
 import { PARTICLE, particlesByHand, placesAgree } from './particles';
 
 const COUNT = 65_536;
@@ -122,11 +122,11 @@ export function motion(): Contest {
     name: `step of ${COUNT.toLocaleString('en-GB')} particles by two octaves of curl noise`,
     plan,
     after: 0,
-    ready: async (engine, hand) => {
-      const particles = await particlesByHand(hand, engine, plan.swarms[0]!.state);
-      const pipeline = hand.compute(STEP, 'main');
-      const about = hand.uniform(new Float32Array(12));
-      const group = hand.bind(pipeline, { 0: particles, 1: about });
+    ready: async (engine, bare) => {
+      const particles = await particlesByHand(bare, engine, plan.swarms[0]!.state);
+      const pipeline = bare.compute(STEP, 'main');
+      const about = bare.uniform(new Float32Array(12));
+      const group = bare.bind(pipeline, { 0: particles, 1: about });
       let { frame } = engine;
       return {
         ours: () => {
@@ -134,8 +134,8 @@ export function motion(): Contest {
         },
         byHand: () => {
           frame += 1;
-          hand.write(about, flow(plan, frame));
-          hand.submit((encoder) => {
+          bare.write(about, flow(plan, frame));
+          bare.submit((encoder) => {
             const pass = encoder.beginComputePass();
             pass.setPipeline(pipeline);
             pass.setBindGroup(0, group);
@@ -143,7 +143,7 @@ export function motion(): Contest {
             pass.end();
           });
         },
-        agree: () => placesAgree(hand, engine, particles),
+        agree: () => placesAgree(bare, engine, particles),
       };
     },
   };

@@ -1,29 +1,12 @@
-import type { Plan } from '@vast-swarm/core/plan';
 import { GpuEngine } from '@vast-swarm/gpu';
 import type { Result } from '../inPage';
+import type { Contest } from './contest';
 import { discs, frame } from './discs';
-import { catchDevice, Hand } from './hand';
+import { catchDevice, BareDevice } from './bareDevice';
 import { links } from './links';
 import { motion } from './motion';
 import { sorted } from './sorted';
 import { trails } from './trails';
-
-/** The same work by our engine and by hand-written shaders, on one device. */
-export interface Contest {
-  name: string;
-  plan: Plan;
-  /** Readies both from the engine's state after `after` steps. */
-  ready: (engine: GpuEngine, hand: Hand) => Promise<Sides>;
-  after: number;
-}
-
-/** One run of each: over when the device is done, and with its promise. */
-export interface Sides {
-  ours: () => unknown;
-  byHand: () => unknown;
-  /** Throws where the two have not done the same, after a run of each. */
-  agree: () => Promise<void>;
-}
 
 const CONTESTS: readonly (() => Contest)[] = [motion, discs, frame, sorted, trails, links];
 const RUNS = 12;
@@ -44,7 +27,7 @@ async function contest({ name, plan, after, ready }: Contest): Promise<Result> {
   engine.reset();
   while (engine.frame < after) engine.step();
   const device = deviceOf();
-  const { ours, byHand, agree } = await ready(engine, new Hand(device));
+  const { ours, byHand, agree } = await ready(engine, new BareDevice(device));
   // The first run of each compiles.
   await byHand();
   await ours();

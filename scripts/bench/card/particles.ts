@@ -1,5 +1,5 @@
 import type { GpuEngine } from '@vast-swarm/gpu';
-import type { Hand } from './hand';
+import type { BareDevice } from './bareDevice';
 
 /** One particle after the other, as a program with a single kind of them lays it out. */
 export const PARTICLE = /* wgsl */ `
@@ -23,7 +23,7 @@ const ORDER = [
 
 /** The first swarm's particles as the engine has them now; what it does not keep is 0. */
 export async function particlesByHand(
-  hand: Hand,
+  bare: BareDevice,
   engine: GpuEngine,
   kept: readonly string[],
 ): Promise<GPUBuffer> {
@@ -34,16 +34,16 @@ export async function particlesByHand(
     if (all.length === 0) all = new Float32Array(ORDER.length * values.length);
     values.forEach((v, i) => (all[i * ORDER.length + at] = v));
   }
-  return hand.storage(all);
+  return bare.storage(all);
 }
 
 /** Throws where a place is not the same in both layouts, to a tenth of a millimetre. */
 export async function placesAgree(
-  hand: Hand,
+  bare: BareDevice,
   engine: GpuEngine,
   particles: GPUBuffer,
 ): Promise<void> {
-  const found = new Float32Array(await hand.read(particles));
+  const found = new Float32Array(await bare.read(particles));
   for (const [at, name] of ['px', 'py', 'pz'].entries()) {
     const values = await engine.readState('swarm', name);
     values.forEach((value, i) => {

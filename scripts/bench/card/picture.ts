@@ -4,8 +4,8 @@ import { sceneInputs } from '@vast-swarm/core/play';
 import type { Plan } from '@vast-swarm/core/plan';
 import type { GpuEngine } from '@vast-swarm/gpu';
 import type { Size } from '../library/render';
-import { LIGHT, type Hand } from './hand';
-import type { Sides } from './page';
+import { LIGHT, type BareDevice } from './bareDevice';
+import type { Sides } from './contest';
 
 export const SIZE: Size = { width: 960, height: 540 };
 export const BACKDROP = '#05090b';
@@ -52,7 +52,7 @@ fn edgeOf(half: f32) -> f32 { return min(max(0.6 * half, 1.0), EDGE); }
 
 export const ADDED: GPUBlendComponent = { operation: 'add', srcFactor: 'one', dstFactor: 'one' };
 
-/** In front of the backdrop that is drawn by hand. */
+/** In front of the backdrop that is drawn by bare. */
 export function before(piece: Piece): void {
   piece.backdrop = makeChoice('backdrops', 'flat');
   piece.backdrop.dials.colour = BACKDROP;
@@ -102,18 +102,18 @@ fn hash(x: u32) -> u32 {
 }
 `;
 
-/** A frame by hand: bodies over a flat backdrop in linear light, then dither and the curve of sRGB. */
+/** A frame by bare: bodies over a flat backdrop in linear light, then dither and the curve of sRGB. */
 export class Frame {
   readonly target: GPUTexture;
   private readonly shown: GPUTexture;
   private readonly finish: GPURenderPipeline;
   private readonly out: GPUBuffer;
 
-  constructor(private readonly hand: Hand) {
-    this.target = hand.texture(SIZE, LIGHT);
-    this.shown = hand.texture(SIZE, 'rgba8unorm');
-    this.finish = hand.render(FINISH, 'rgba8unorm');
-    this.out = hand.buffer(4 * SIZE.width * SIZE.height, GPUBufferUsage.COPY_SRC);
+  constructor(private readonly bare: BareDevice) {
+    this.target = bare.texture(SIZE, LIGHT);
+    this.shown = bare.texture(SIZE, 'rgba8unorm');
+    this.finish = bare.render(FINISH, 'rgba8unorm');
+    this.out = bare.buffer(4 * SIZE.width * SIZE.height, GPUBufferUsage.COPY_SRC);
   }
 
   /** Bodies alone, over what is there or over the backdrop. */
@@ -127,26 +127,26 @@ export class Frame {
 
   /** All of a frame, brought over. */
   draw(draw: Drawn, before: (encoder: GPUCommandEncoder) => void = () => undefined) {
-    this.hand.submit((encoder) => {
+    this.bare.submit((encoder) => {
       before(encoder);
       this.bodies(encoder, draw);
       this.show(encoder, this.target);
     });
-    return this.hand.read(this.out);
+    return this.bare.read(this.out);
   }
 
   /** What stands in a target, finished and brought over. */
   pictureOf(target: GPUTexture): Promise<ArrayBuffer> {
-    this.hand.submit((encoder) => {
+    this.bare.submit((encoder) => {
       this.show(encoder, target);
     });
-    return this.hand.read(this.out);
+    return this.bare.read(this.out);
   }
 
   private show(encoder: GPUCommandEncoder, target: GPUTexture): void {
     const pass = begin(encoder, this.shown, 'clear', { r: 0, g: 0, b: 0, a: 1 });
     pass.setPipeline(this.finish);
-    pass.setBindGroup(0, this.hand.bind(this.finish, { 0: target.createView() }));
+    pass.setBindGroup(0, this.bare.bind(this.finish, { 0: target.createView() }));
     pass.draw(3);
     pass.end();
     const to = { buffer: this.out, bytesPerRow: 4 * SIZE.width };
@@ -169,11 +169,11 @@ function begin(
 /** All of a frame by the engine, and by hand from what draws its bodies. */
 export function wholeFrames(
   engine: GpuEngine,
-  hand: Hand,
+  bare: BareDevice,
   draw: Drawn,
   before?: (encoder: GPUCommandEncoder) => void,
 ): Sides {
-  const frame = new Frame(hand);
+  const frame = new Frame(bare);
   const ours = (): Promise<Uint8ClampedArray> => engine.readFrame(SIZE.width, SIZE.height);
   const byHand = (): Promise<ArrayBuffer> => frame.draw(draw, before);
   const agree = async (): Promise<void> => {

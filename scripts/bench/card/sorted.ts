@@ -1,8 +1,8 @@
 import { compilePiece } from '@vast-swarm/core/plan';
 import { crowd } from '../crowd';
 import { DISC_BODY } from './discs';
-import { LIGHT, type Hand } from './hand';
-import type { Contest } from './page';
+import { LIGHT, type BareDevice } from './bareDevice';
+import type { Contest } from './contest';
 import { particlesByHand } from './particles';
 import { before, lookWords, viewWords, wholeFrames } from './picture';
 
@@ -47,15 +47,15 @@ const OVER: GPUBlendComponent = {
   dstFactor: 'one-minus-src-alpha',
 };
 
-function sortByHand(hand: Hand, view: GPUBuffer, particles: GPUBuffer, pairs: GPUBuffer) {
-  const fill = hand.compute(SORT, 'fill');
-  const filling = hand.bind(fill, { 0: view, 1: particles, 2: pairs });
-  const exchange = hand.compute(SORT, 'exchange');
+function sortByHand(bare: BareDevice, view: GPUBuffer, particles: GPUBuffer, pairs: GPUBuffer) {
+  const fill = bare.compute(SORT, 'fill');
+  const filling = bare.bind(fill, { 0: view, 1: particles, 2: pairs });
+  const exchange = bare.compute(SORT, 'exchange');
   const stages: GPUBindGroup[] = [];
   for (let size = 2; size <= ROOM; size *= 2) {
     for (let apart = size / 2; apart >= 1; apart /= 2) {
-      const about = hand.uniform(Uint32Array.of(size, apart));
-      stages.push(hand.bind(exchange, { 2: pairs, 3: about }));
+      const about = bare.uniform(Uint32Array.of(size, apart));
+      stages.push(bare.bind(exchange, { 2: pairs, 3: about }));
     }
   }
   return (encoder: GPUCommandEncoder): void => {
@@ -83,19 +83,19 @@ export function sorted(): Contest {
     name: `a whole frame of ${COUNT.toLocaleString('en-GB')} discs, sorted by depth`,
     plan,
     after: 0,
-    ready: async (engine, hand) => {
-      const particles = await particlesByHand(hand, engine, plan.swarms[0]!.state);
-      const view = hand.uniform(viewWords(plan, engine.frame));
-      const pairs = hand.storage(8 * ROOM);
-      const sort = sortByHand(hand, view, particles, pairs);
-      const pipeline = hand.render(DRAWN, LIGHT, { color: OVER, alpha: OVER });
-      const look = hand.uniform(lookWords(piece));
-      const ready = hand.ready(pipeline, { 0: view, 1: particles, 2: look, 3: pairs });
+    ready: async (engine, bare) => {
+      const particles = await particlesByHand(bare, engine, plan.swarms[0]!.state);
+      const view = bare.uniform(viewWords(plan, engine.frame));
+      const pairs = bare.storage(8 * ROOM);
+      const sort = sortByHand(bare, view, particles, pairs);
+      const pipeline = bare.render(DRAWN, LIGHT, { color: OVER, alpha: OVER });
+      const look = bare.uniform(lookWords(piece));
+      const ready = bare.ready(pipeline, { 0: view, 1: particles, 2: look, 3: pairs });
       const draw = (pass: GPURenderPassEncoder): void => {
         ready(pass);
         pass.draw(6 * COUNT);
       };
-      return wholeFrames(engine, hand, draw, sort);
+      return wholeFrames(engine, bare, draw, sort);
     },
   };
 }

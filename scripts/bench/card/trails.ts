@@ -2,8 +2,8 @@ import { compilePiece, ringName, ringOf, type Plan } from '@vast-swarm/core/plan
 import { makePart } from '@vast-swarm/core/piece';
 import type { GpuEngine } from '@vast-swarm/gpu';
 import { crowd } from '../crowd';
-import { LIGHT, type Hand } from './hand';
-import type { Contest } from './page';
+import { LIGHT, type BareDevice } from './bareDevice';
+import type { Contest } from './contest';
 import { PARTICLE, particlesByHand } from './particles';
 import { ADDED, BAND, before, lookWords, VIEW, viewWords, wholeFrames } from './picture';
 
@@ -57,7 +57,7 @@ fn seenAt(i: u32, back: i32) -> vec3f { return seen(places[u32(back) * COUNT + i
 `;
 
 /** The places of the frames before from the engine's ring, newest first. */
-async function placesOf(engine: GpuEngine, plan: Plan, hand: Hand): Promise<GPUBuffer> {
+async function placesOf(engine: GpuEngine, plan: Plan, bare: BareDevice): Promise<GPUBuffer> {
   const { id, history } = plan.swarms[0]!;
   const all = new Float32Array(4 * COUNT * (LENGTH + 1));
   for (let back = 0; back <= LENGTH; back++) {
@@ -67,7 +67,7 @@ async function placesOf(engine: GpuEngine, plan: Plan, hand: Hand): Promise<GPUB
       for (let i = 0; i < COUNT; i++) all[4 * (back * COUNT + i) + axis] = values[i]!;
     }
   }
-  return hand.storage(all);
+  return bare.storage(all);
 }
 
 export function trails(): Contest {
@@ -82,16 +82,16 @@ export function trails(): Contest {
     name: `a whole frame of ${COUNT.toLocaleString('en-GB')} trails of ${String(LENGTH)} frames`,
     plan,
     after: LENGTH + 5,
-    ready: async (engine, hand) => {
-      const particles = await particlesByHand(hand, engine, plan.swarms[0]!.state);
-      const pipeline = hand.render(TRAILS, LIGHT, { color: ADDED, alpha: ADDED });
-      const ready = hand.ready(pipeline, {
-        0: hand.uniform(viewWords(plan, engine.frame)),
+    ready: async (engine, bare) => {
+      const particles = await particlesByHand(bare, engine, plan.swarms[0]!.state);
+      const pipeline = bare.render(TRAILS, LIGHT, { color: ADDED, alpha: ADDED });
+      const ready = bare.ready(pipeline, {
+        0: bare.uniform(viewWords(plan, engine.frame)),
         1: particles,
-        2: await placesOf(engine, plan, hand),
-        3: hand.uniform(lookWords(piece)),
+        2: await placesOf(engine, plan, bare),
+        3: bare.uniform(lookWords(piece)),
       });
-      return wholeFrames(engine, hand, (pass) => {
+      return wholeFrames(engine, bare, (pass) => {
         ready(pass);
         pass.draw(6 * COUNT * LENGTH);
       });

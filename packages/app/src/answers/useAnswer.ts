@@ -8,7 +8,7 @@ import { useGrowing } from './useGrowing';
 type Question<T> = Parameters<typeof EngineClient.prototype.ask<T>>[0];
 
 /**
- * What the engine answers to a question about sounds, or about signals; asked again when what it hangs on has changed,
+ * The engine's answer to a question about sounds, or about signals; asked again when what it hangs on has changed,
  * and while it is recorded. Null until there is an answer.
  *
  * @param key tells one question from another

@@ -8,7 +8,7 @@ export interface Seen<T> {
 }
 
 /**
- * What a source has in the frame that is shown; null until it has been read.
+ * The content of a source in the frame that is shown; null until it has been read.
  *
  * @param every milliseconds from look to look: the picture of the piece comes first
  */

@@ -99,7 +99,7 @@ export function withNeeds(here: Piece, there: Piece, change: Change): Change[] {
 
 type Found = (key: string, title: string, own: unknown, other: unknown, change: Change) => void;
 
-/** What two parts of one id differ in, beside their dials; true where their dials have nothing in common. */
+/** Differences of two parts of one id, beside their dials; true where their dials have nothing in common. */
 function partDiffers(list: PartList, at: number, own: Part, other: Part, found: Found): boolean {
   const key = `${list}/${own.id}`;
   if (own.kind !== other.kind) {

@@ -71,7 +71,7 @@ export function OtherTile({ piece, control, text, height, onSet }: Props) {
   );
 }
 
-/** What a control is set to, where there is little room: a gradient is seen, and opens when it is pressed. */
+/** The value of a control, where there is little room: a gradient is seen, and opens when it is pressed. */
 function TileField(props: Parameters<typeof ControlValueField>[0]) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { value, label } = props;

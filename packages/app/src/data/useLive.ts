@@ -2,7 +2,7 @@ import { liveQuery } from 'dexie';
 import { useEffect, useState } from 'react';
 
 /**
- * What a query of the browser's storage gives, kept up to date; `start` until it is there.
+ * The result of a query of the browser's storage, kept up to date; `start` until it is there.
  * @param query the same function at every call, as one of a module
  * @param trouble is told when the storage cannot be read; the same function at every call
  */

@@ -24,7 +24,7 @@ export class Replay {
   }
 
   /**
-   * What is seen has come to a second of the piece.
+   * The picture has come to a second of the piece.
    *
    * @param again is called with what was done at it, in order
    */

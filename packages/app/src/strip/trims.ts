@@ -24,7 +24,7 @@ export function placesOf(extent: Extent): Record<Grip, number> {
 }
 
 /**
- * What a handle that goes to a second of the piece changes: what is heard stays where it is, so that trimming the
+ * Changes that a handle makes as it goes to a second of the piece: what is heard stays where it is, so that trimming the
  * beginning moves the start along; `start` is in frames, on whole ones.
  */
 export function gripped(

@@ -34,6 +34,12 @@ export const COLOURS: Record<keyof typeof USUAL, string> = asked ? MORE : USUAL;
 export const MONO = '"Atkinson Hyperlegible Mono Variable", monospace';
 const WORDS = '"Atkinson Hyperlegible Next Variable", sans-serif';
 
+/** Where less motion is wanted, what opens is there at once: what opens slowly is waited for, whatever its styles say. */
+const opening =
+  typeof matchMedia === 'function' && matchMedia('(prefers-reduced-motion: reduce)').matches
+    ? { defaultProps: { transitionDuration: 0 } }
+    : {};
+
 export const theme = createTheme({
   palette: {
     mode: 'dark',
@@ -81,6 +87,10 @@ export const theme = createTheme({
         '*': { scrollbarWidth: 'thin', scrollbarColor: `${COLOURS.line} transparent` },
       },
     },
+    MuiMenu: opening,
+    MuiPopover: opening,
+    MuiDialog: opening,
+    MuiSnackbar: opening,
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiTooltip: { defaultProps: { enterDelay: 500, disableInteractive: true } },
     MuiMenuItem: { styleOverrides: { root: { minHeight: 30, fontSize: 13 } } },

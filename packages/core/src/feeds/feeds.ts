@@ -9,7 +9,7 @@ import { EASES, shapeSchema, type Shape } from './shape';
 import type { Take } from './take';
 
 /**
- * What can fill a dial. A plain number, colour or vector is a fixed value; everything else is an
+ * Feeds: all that can fill a dial. A plain number, colour or vector is a fixed value; everything else is an
  * object with a `feed`. What varies by particle is read at birth and kept, or read again at every
  * frame: `evaluate`.
  */

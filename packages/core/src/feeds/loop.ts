@@ -37,7 +37,7 @@ export function periodOf({ loop, length, rate }: Looping): number | null {
 }
 
 /**
- * What goes with time, made to come round: at the beginning it goes over from what would have come behind the end into
+ * A function of time that comes round: at the beginning it goes over from what would have come behind the end into
  * what it is, so that it has no jump in it. What repeats by itself in that time is as it was.
  *
  * @param follow a function of the time in seconds

@@ -14,8 +14,8 @@ export class TableError extends Error {
 }
 
 /**
- * What was played of a piece as a table (CSV): seconds, the name of a control or a cue, what the control was set to,
- * over how many seconds, and how. Cues have their name and nothing more.
+ * The record of a piece's controls and cues as a table (CSV): seconds, the name of a control or a cue, what the control was
+ * set to, over how many seconds, and how. Cues have their name and nothing more.
  */
 export function playedTable({ controls, cues, played }: Piece): string {
   const called = (parts: readonly { id: string; name: string }[], id: string): string =>

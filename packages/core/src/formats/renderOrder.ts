@@ -4,7 +4,7 @@ import { isStill, STILLS, type StillFormat } from './stills';
 import { CODECS, isVideo, QUALITIES, VIDEOS, type VideoFormat } from './videos';
 
 /**
- * What the page and the server say to each other of renders. An order comes as a zip: `order.json`, `piece.swarm.json`, and
+ * Messages of the page and the server on renders. An order comes as a zip: `order.json`, `piece.swarm.json`, and
  * what the piece uses from files in the folder `stock`.
  */
 

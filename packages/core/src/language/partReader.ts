@@ -23,7 +23,7 @@ const CHANCE_OF: Readonly<Partial<Record<string, Chance>>> = {
 };
 
 /**
- * What a kind's `build` has of its part besides its dials: random numbers, numbers and lists of its own,
+ * All that a kind's `build` has of its part besides its dials: random numbers, numbers and lists of its own,
  * time, and what the particle is known by.
  */
 export class PartReader {

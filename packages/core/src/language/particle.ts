@@ -58,7 +58,7 @@ export interface ParticleInputs {
 }
 
 /**
- * What every particle carries from frame to frame: place (m), velocity (m/s), age and life (s). What
+ * The state that every particle carries from frame to frame: place (m), velocity (m/s), age and life (s). What
  * else a swarm's particles carry is in SwarmPlan.state.
  */
 export const STATE = ['px', 'py', 'pz', 'vx', 'vy', 'vz', 'age', 'life'] as const;

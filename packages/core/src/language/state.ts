@@ -15,7 +15,7 @@ export function idInSlot(builder: KernelBuilder, capacity: number): Expr {
 }
 
 /**
- * What chance and order go by, of the particle in the lane's slot: its id, or where the piece comes round its number
+ * The number that chance and order go by, of the particle in the lane's slot: its id, or where the piece comes round its number
  * among those of one round, which is the same in each.
  */
 export function ownNumber({ graph: g, data }: KernelBuilder, id: Expr): Expr {

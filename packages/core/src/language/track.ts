@@ -2,7 +2,7 @@ import { seenIn } from '../stock/clip/look';
 import type { Look, MovingPicture } from '../stock/types';
 
 /**
- * What changes with time and is not simulated, as lists of numbers: a block for each stretch of frames.
+ * Data that changes with time and is not simulated, as lists of numbers: a block for each stretch of frames.
  * A block is a function of the track and its number alone, so that a frame stays one of the piece and its
  * own number.
  */

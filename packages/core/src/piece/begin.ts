@@ -42,7 +42,7 @@ const ROW = 0.45;
 const SURFACE = 1.6;
 
 /**
- * What shows the places of an emitter as they are: as large as they are apart, in their own colours where
+ * A look that shows the places of an emitter as they are: as large as they are apart, in their own colours where
  * they have any, each covering what is behind it.
  */
 export function lookOfPlaces({ spacing, coloured }: Places): Record<string, DialValue> {

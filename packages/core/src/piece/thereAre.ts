@@ -1,5 +1,5 @@
 /**
- * What there is in place of a name that is not there, in words.
+ * The names that there are in place of one that is not, in words.
  *
  * @param most so many names are told, and how many more there are
  */

@@ -51,7 +51,7 @@ export class TrackReader {
   }
 
   /**
-   * What a track is in a frame.
+   * The numbers of a track in a frame.
    * @throws TrackNotReady where it comes from afar and was not waited for
    */
   take(track: BlockTrack, frame: number): Float32Array {

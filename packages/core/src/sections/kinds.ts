@@ -15,7 +15,7 @@ import type { MovingPicture, StockData } from '../stock/types';
 import type { Pattern } from './swarms/bodies/patterns';
 
 /**
- * What every catalogue file declares: all that the schema, the interface, the plan, the doctor and the
+ * The declaration of a kind in its catalogue file: all that the schema, the interface, the plan, the doctor and the
  * docs have to know of a kind. Nothing outside asks for a kind by its name or by the name of a dial.
  */
 export interface Kind<D extends Dials = Dials> {

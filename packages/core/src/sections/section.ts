@@ -1,5 +1,5 @@
 /**
- * What a section says of itself: a section is a sort of part that a piece has a list of, as its forces or its signals.
+ * The description of a section: a section is a sort of part that a piece has a list of, as its forces or its signals.
  * All that goes over the lists of a piece (schema, references, copy and paste, variations, influence, what motion hangs
  * on) asks the section, and none by its name.
  */

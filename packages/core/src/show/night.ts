@@ -104,7 +104,7 @@ export function readNight(
 }
 
 /**
- * What was played of a piece in a stretch of a night, out of its table: rows of others, and what was done with all of
+ * The record of a piece in a stretch of a night, out of the night's table: rows of others, and what was done with all of
  * the show, are passed over.
  *
  * @throws TableError with each line of the stretch that cannot be played, or where it has none

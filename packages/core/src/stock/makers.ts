@@ -34,7 +34,7 @@ export function madeType(name: string): StockType | undefined {
 }
 
 /**
- * What is made under a name: the same object each time.
+ * Content that is made under a name: the same object each time.
  * @throws Error where nothing is
  */
 export function made(name: string): StockData {

@@ -1,5 +1,5 @@
 /**
- * What particles leave in a medium: sums in fixed point, 2^-16 of a unit, so that their order does not count. Words: 0
+ * Sums of what particles leave in a medium, in fixed point, 2^-16 of a unit, so that their order does not count. Words: 0
  * slots, 1 columns, 2 lines, 3 stride, 4 whether it wraps, 5 words of a plane, 6 radius in cells, 7 gain, 8 to 15 what
  * is given, 16 to 21 the planes. `clear` (or `whole`, which goes on from sums that are there), `leave`, `settle`.
  */

@@ -29,7 +29,7 @@ function valueOf(arg: OscMessageOutput['args'][number] | undefined): unknown {
 }
 
 /**
- * What a message asks for: `/control/<name>` with a value and, if wanted, the seconds that it takes; `/cue/<name>`;
+ * The request of a message: `/control/<name>` with a value and, if wanted, the seconds that it takes; `/cue/<name>`;
  * `/list`; `/watch` with 1 or 0; of a show `/piece/<name>`, `/next`, and `/blackout` with 1 or 0.
  *
  * @throws Error that says what is known

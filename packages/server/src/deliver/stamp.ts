@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { hashOf } from '../hashOf';
 
 /**
- * What a frame says of itself in its file: what it was made of, and the length and the sum of all that stands behind it.
+ * A frame's stamp in its file: what it was made of, and the length and the sum of all that stands behind it.
  * By it a render knows which frames are there, are whole and are its own.
  */
 
@@ -96,7 +96,7 @@ export function stampIn(bytes: Buffer): Stamp | null {
   return place && parsed(bytes.toString('utf8', place.from, place.to));
 }
 
-/** What a file says of itself where it is as long as it says; null else. Only its beginning is read. */
+/** The stamp of a file that is as long as it says; null else. Only its beginning is read. */
 export function stampOf(path: string): { stamp: Stamp; written: number } | null {
   let file: number;
   try {

@@ -53,11 +53,11 @@ async function checkEncoder(encoder: string): Promise<void> {
 
 /** @throws Refused where these cannot be written together */
 export function checkVideo({ format, codec, alpha, width, height }: VideoAsked): void {
-  const { codecs } = videoOf(format);
+  const { codecs, clear } = videoOf(format);
   if (!codecs.includes(codec)) {
     throw new Refused(`--codec ${codec}: a .${format} file has ${codecs.join(' or ')}.`);
   }
-  if (alpha && !encoderOf(codec).clear) {
+  if (alpha && !clear.includes(codec)) {
     throw new Refused(
       `--alpha: ${codec} has no transparency; take --format webm with vp9, or --format mov.`,
     );

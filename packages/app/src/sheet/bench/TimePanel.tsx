@@ -20,7 +20,7 @@ interface Props {
 }
 
 /**
- * What goes in above, what comes out below, on one time axis. The curves are drawn for longer than is seen, and are
+ * Input above and output below, on one time axis. The curves are drawn for longer than is seen, and are
  * moved with the playhead at every frame.
  */
 export function TimePanel({ signal, at, threshold }: Props) {

@@ -1,5 +1,5 @@
 /**
- * What makes up for more or fewer particles, so that the picture keeps its light: count × size² ×
+ * Factors that make up for more or fewer particles, so that the picture keeps its light: count × size² ×
  * opacity stays the same. More of them get smaller and fainter, fewer of them only larger, for
  * opacity ends at 1. Links grow shorter with the distance between neighbours, as the cube root.
  */

@@ -10,7 +10,7 @@ import { appearance } from './appearance';
 import { axesOf } from './draws/meshes';
 
 /**
- * What the kernel of a mesh body's copies gives for files: the three axes of each in metres (the mesh's longest side is 1),
+ * Outputs of the kernel of a mesh body's copies for files: the three axes of each in metres (the mesh's longest side is 1),
  * where the swarm is simulated; linear light and opacity.
  */
 export const INSTANCE = [

@@ -33,7 +33,7 @@ interface Due {
 }
 
 /**
- * What becomes of the controls of a piece in the course of its time, in the order of the seconds: cues that stand
+ * The course of a piece's controls over its time, in the order of the seconds: cues that stand
  * on the timing strip, what was played by hand and from outside, cues that follow others, and those that signals
  * fire, looked at in steps of 1/240 s. Found as far as it is asked for, and kept.
  */
@@ -95,7 +95,7 @@ export class Score {
   }
 
   /**
-   * What has to be played so that controls, from a second on, are what they are at another, and go on where they are
+   * The acts by which controls, from a second on, are what they are at another, and go on where they are
    * on their way: where time jumps, they do not.
    */
   carried(time: number, to: number): Played[] {

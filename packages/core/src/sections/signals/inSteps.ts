@@ -8,7 +8,7 @@ export const STEP = 1 / STEPS;
 const MOST = 2 * 3600 * STEPS;
 
 /**
- * What depends on its own past: worked out step by step from the piece's beginning, whatever frame is asked
+ * A state that depends on its own past: worked out step by step from the piece's beginning, whatever frame is asked
  * for first, and kept. Where live input has changed, it is worked out anew from there.
  */
 export class Steps<S> {

@@ -28,7 +28,7 @@ function columnsOf(head: readonly string[]): Columns | null {
 }
 
 /**
- * What stands between the columns: a semicolon or a tab where there is one, else a comma, else spaces. Beside the first
+ * The sign between the columns: a semicolon or a tab where there is one, else a comma, else spaces. Beside the first
  * two a comma can stand before decimals.
  */
 function delimiterOf(text: string): string {

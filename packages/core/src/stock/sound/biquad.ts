@@ -32,7 +32,7 @@ function half(pass: 'low' | 'high', cut: number, rate: number, quality: number):
 }
 
 /**
- * What leaves through what lies between two frequencies: a Butterworth high pass and low pass of the fourth
+ * A band filter between two frequencies: a Butterworth high pass and low pass of the fourth
  * order each, 24 dB an octave beyond the cuts and 3 dB down at them. A cut that is out of hearing, or of what
  * the rate can hold, is left out.
  *

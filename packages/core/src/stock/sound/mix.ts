@@ -56,7 +56,7 @@ function sidesAt({ channels, rate }: Sound, second: number, cut: number): [numbe
 }
 
 /**
- * What is heard of sounds from a second of a piece on: left and right, so many samples at a rate, cut off at -1 and 1.
+ * A mix of sounds from a second of a piece on: left and right, so many samples at a rate, cut off at -1 and 1.
  */
 export function mixOf(
   heard: readonly Heard[],

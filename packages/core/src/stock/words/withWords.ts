@@ -13,7 +13,7 @@ export type LayOut = (
 const laidOutHere: LayOut = async (...words) => (await import('./index')).wordsOf(...words);
 
 /**
- * What a piece takes from files, and its words beside it. Words whose font is not at hand, or that come to no letter,
+ * The files of a piece's stock, and its words beside them. Words whose font is not at hand, or that come to no letter,
  * are left out.
  *
  * @throws StockError where a font cannot be read, or words have too many triangles

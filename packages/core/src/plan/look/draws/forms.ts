@@ -100,7 +100,7 @@ function putCorners(
 }
 
 /**
- * What a face is to those that draw it, by number: lit as the normals of its corners have it, flat, or the
+ * Kinds of faces, by number, for those that draw them: lit as the normals of its corners have it, flat, or the
  * first half of a flat parallelogram.
  */
 export const FACES = ['curved', 'flat', 'quad'] as const;

@@ -169,7 +169,7 @@ export function openingArea({ lens }: CameraPose): number {
 }
 
 /**
- * What opacity is left so that all of a particle's light stays the same: its light in focus over
+ * The opacity that is left so that all of a particle's light stays the same: its light in focus over
  * that of what is drawn, a mix of its own pattern and the opening of the lens over a larger place.
  */
 function kept({ builder, view }: DrawContext, spread: Spread): Expr {

@@ -74,7 +74,7 @@ export interface Standing extends Body {
   outward: (direction: Vec3, moment: Expr) => Vec3;
 }
 
-/** What particles can meet of a collider on their way in a step: itself, or of one that is not rigid some of its limbs. */
+/** Parts of a collider that particles can meet on their way in a step: itself, or of one that is not rigid some of its limbs. */
 export function standings(
   builder: KernelBuilder,
   part: Part,

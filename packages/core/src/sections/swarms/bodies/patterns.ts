@@ -129,7 +129,7 @@ function puffs(g: Graph, u: Expr, v: Expr, fine: Expr, seed: Expr): Expr {
 }
 
 /**
- * What both engines draw bodies with, as functions of nodes: `edged` of inside and edge; and
+ * Functions of nodes with which both engines draw bodies: `edged` of inside and edge; and
  * `pattern_<kind>` of u, v, edge, param, 1 / param, and what tells one puff from the next (i32).
  */
 export function shapeFunctions(): Fn[] {

@@ -39,7 +39,7 @@ export function codingOf(
 }
 
 /**
- * What brightness and colours are multiplied by, in 65,536ths: black, brightness, red by V, green by U and by V, blue
+ * Factors of brightness and colours, in 65,536ths: black, brightness, red by V, green by U and by V, blue
  * by U.
  */
 function factorsOf({ matrix, full }: Coding): [number, number, number, number, number, number] {

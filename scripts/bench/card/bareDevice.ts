@@ -18,7 +18,7 @@ export function catchDevice(): () => GPUDevice {
 }
 
 /** A few lines that every program on the card needs: what somebody writes who draws one thing only. */
-export class Hand {
+export class BareDevice {
   constructor(readonly device: GPUDevice) {}
 
   buffer(content: Float32Array | Uint32Array | number, usage: GPUBufferUsageFlags): GPUBuffer {
