@@ -1,4 +1,5 @@
-import { rmSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
 import { readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
@@ -13,15 +14,35 @@ export interface Lock {
 
 const holderSchema = z.object({
   pid: z.number(),
+  /** When that process began, see `beganOf`; numbers of processes are given anew. */
+  began: z.string().optional(),
   host: z.string(),
   first: z.number(),
   last: z.number(),
 });
 type Holder = z.infer<typeof holderSchema>;
 
-/** Whether a process is there; of another machine it is not known. */
-function runs({ pid, host }: Holder): boolean {
-  if (host !== hostname()) return true;
+/**
+ * When a process of this machine began, as a text that no other one of its number has: the machine's start and the ticks
+ * since then (proc(5), field 22), or the second of it where there is no such folder. Null where that cannot be told.
+ */
+export function beganOf(pid: number): string | null {
+  try {
+    const boot = readFileSync('/proc/sys/kernel/random/boot_id', 'utf8').trim();
+    const stat = readFileSync(`/proc/${String(pid)}/stat`, 'utf8');
+    // Its name, in brackets, may have spaces in it.
+    return `${boot} ${stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19]!}`;
+  } catch {
+    try {
+      return execFileSync('ps', ['-o', 'lstart=', '-p', String(pid)], { stdio: 'pipe' }).toString();
+    } catch {
+      return null;
+    }
+  }
+}
+
+/** Whether the number of a holder's process is given to one now. */
+function isThere({ pid }: Holder): boolean {
   try {
     process.kill(pid, 0);
     return true;
@@ -29,6 +50,16 @@ function runs({ pid, host }: Holder): boolean {
     // It is another user's.
     return (error as NodeJS.ErrnoException).code === 'EPERM';
   }
+}
+
+/** Whether a holder runs: 'maybe' on another machine, and where it is not known when its process began. */
+function runs(holder: Holder): 'yes' | 'no' | 'maybe' {
+  if (holder.host !== hostname()) return 'maybe';
+  if (!isThere(holder)) return 'no';
+  const began = beganOf(holder.pid);
+  // It may have ended since.
+  if (holder.began === undefined || began === null) return isThere(holder) ? 'maybe' : 'no';
+  return holder.began === began ? 'yes' : 'no';
 }
 
 async function holderOf(file: string): Promise<Holder | null> {
@@ -56,11 +87,12 @@ export async function takeLock(
     const file = join(folder, one);
     const holder = await holderOf(file);
     if (!holder || holder.first > last || holder.last < first) continue;
-    if (runs(holder)) throw held(folder, file, holder);
+    if (runs(holder) !== 'no') throw held(folder, file, holder);
     await rm(file, { force: true });
   }
   const own = join(folder, `${stem}${String(first)}-${String(last)}.lock`);
-  const mine: Holder = { pid: process.pid, host: hostname(), first, last };
+  const began = beganOf(process.pid) ?? undefined;
+  const mine: Holder = { pid: process.pid, began, host: hostname(), first, last };
   try {
     await writeFile(own, JSON.stringify(mine), { flag: 'wx' });
   } catch (error) {
@@ -80,14 +112,17 @@ export async function takeLock(
 const PATIENCE = 8000;
 const LOOK = 100;
 
-/** Ends whoever of this machine is at work in a folder that is ours alone, and waits for it. */
+/**
+ * Ends whoever of this machine is at work in a folder that is ours alone, and waits for it. Where it is not sure that a
+ * process is the one that wrote the lock, nothing is ended; who takes the folder then is told of it.
+ */
 export async function endHolders(folder: string): Promise<void> {
   const names = await readdir(folder).catch((): string[] => []);
   for (const name of names.filter((file) => file.endsWith('.lock'))) {
     const holder = await holderOf(join(folder, name));
-    if (holder?.host !== hostname() || !runs(holder)) continue;
+    if (!holder || runs(holder) !== 'yes') continue;
     process.kill(holder.pid, 'SIGTERM');
-    for (let waited = 0; runs(holder); waited += LOOK) {
+    for (let waited = 0; runs(holder) === 'yes'; waited += LOOK) {
       if (waited >= PATIENCE) process.kill(holder.pid, 'SIGKILL');
       await new Promise((resolve) => setTimeout(resolve, LOOK));
     }
