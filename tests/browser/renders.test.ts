@@ -121,8 +121,12 @@ test('a render is paused, stays so when the page is loaded again, and goes on wi
   expect(there).toBeGreaterThanOrEqual(3);
   await page.reload();
   await row().getByText('Paused').waitFor();
-  // The frame that was being made may have been finished since.
-  expect([there, there + 1]).toContain(await done());
+  // The frame that was being made may have been finished since; from then on it stays so.
+  const now = await done();
+  expect([there, there + 1]).toContain(now);
+  await page.reload();
+  await row().getByText('Paused').waitFor();
+  expect(await done()).toBe(now);
   await row().getByRole('button', { name: 'Go on' }).click();
   await row().getByText('Done').waitFor();
 });

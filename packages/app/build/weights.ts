@@ -3,7 +3,7 @@ import type { Plugin, Rolldown } from 'vite';
 
 /** Kilobytes of compressed JavaScript at most. */
 const MOST = {
-  /** Kilobytes of scripts that a page loads before it shows anything. */
+  /** The scripts that a page loads before it shows anything. */
   index: 420,
   jointsWorker: 20,
   cameraWorker: 60,

@@ -91,7 +91,7 @@ test('a sphere is filled evenly by volume, its surface by area', () => {
   expect(Math.min(...radii)).toBeGreaterThan(0.999);
   expect(chiSquare(radii.map((r) => (r ** 3 - 1) / 7))).toBeLessThan(37.7);
   const surface = birthplaces('sphere', { radius: 2, fill: 'surface' });
-  expect(surface.filter((p) => Math.abs(Math.hypot(...p) / 2 - 1) > 1e-5)).toEqual([]);
+  expect(surface.filter((p) => !(Math.abs(Math.hypot(...p) / 2 - 1) <= 1e-5))).toEqual([]);
   // Archimedes: height is even on a sphere.
   expect(chiSquare(surface.map((p) => (p[1] + 2) / 4))).toBeLessThan(37.7);
 });
@@ -109,8 +109,8 @@ test('a box is filled evenly, its faces by area', () => {
 test('a ring has its radius, lies square to its axis, and can be even', () => {
   const axis: Vector = [0, 0.6, 0.8];
   const ring = birthplaces('ring', { radius: 3, axis });
-  expect(ring.filter((p) => Math.abs(Math.hypot(...p) / 3 - 1) > 1e-5)).toEqual([]);
-  expect(ring.filter((p) => Math.abs(p[1] * 0.6 + p[2] * 0.8) > 5e-5)).toEqual([]);
+  expect(ring.filter((p) => !(Math.abs(Math.hypot(...p) / 3 - 1) <= 1e-5))).toEqual([]);
+  expect(ring.filter((p) => !(Math.abs(p[1] * 0.6 + p[2] * 0.8) < 5e-5))).toEqual([]);
   const even = birthplaces('ring', { radius: 1, placing: 'even', places: 8 });
   const turns = new Set(
     even.map((p) => Math.round((Math.atan2(p[2], p[0]) / Math.PI) * 4 + 8) % 8),

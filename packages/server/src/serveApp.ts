@@ -12,7 +12,7 @@ import { Refused } from './refused';
 const APP = new URL('../../app/dist/', import.meta.url).pathname;
 
 /**
- * The rights of a page to load and do (W3C Content Security Policy Level 3): what comes from here, and what it has made itself;
+ * The rights of a page (W3C Content Security Policy Level 3): it loads what comes from here, and what it has made itself;
  * text becomes no code, save WebAssembly. The interface writes its styles as it goes.
  */
 const CONTENT_POLICY = [

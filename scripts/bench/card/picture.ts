@@ -52,7 +52,7 @@ fn edgeOf(half: f32) -> f32 { return min(max(0.6 * half, 1.0), EDGE); }
 
 export const ADDED: GPUBlendComponent = { operation: 'add', srcFactor: 'one', dstFactor: 'one' };
 
-/** In front of the backdrop that is drawn by bare. */
+/** In front of the backdrop that is drawn by hand. */
 export function before(piece: Piece): void {
   piece.backdrop = makeChoice('backdrops', 'flat');
   piece.backdrop.dials.colour = BACKDROP;
@@ -102,7 +102,7 @@ fn hash(x: u32) -> u32 {
 }
 `;
 
-/** A frame by bare: bodies over a flat backdrop in linear light, then dither and the curve of sRGB. */
+/** A frame by hand: bodies over a flat backdrop in linear light, then dither and the curve of sRGB. */
 export class Frame {
   readonly target: GPUTexture;
   private readonly shown: GPUTexture;

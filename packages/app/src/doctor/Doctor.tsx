@@ -4,6 +4,7 @@ import { inEffect, type Part, type Piece, type Swarm } from '@vast-swarm/core/pi
 import type { Census, MediumCensus } from '@vast-swarm/core/play';
 import type { EngineClient } from '../engine/client';
 import { useEngine } from '../engine/EngineContext';
+import { showAmount } from '../fields/amount';
 import { pieceActions } from '../store/pieceSlice';
 import { useApp, useAppDispatch, usePiece } from '../store/store';
 import { COLOURS, MONO } from '../ui/theme';
@@ -137,7 +138,7 @@ function Findings({ title, name, counts, most, causes }: Found) {
           {counts.map(({ title: what, count, bar }) => (
             <tr key={what}>
               <Box component="td" sx={{ fontFamily: MONO, textAlign: 'right' }}>
-                {count.toLocaleString('en-GB').replace(/,/g, ' ')}
+                {showAmount(count, true)}
               </Box>
               <td>{what}</td>
               <td>

@@ -12,6 +12,7 @@ import {
 } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import { useEngine, useReport } from '../engine/EngineContext';
+import { showAmount } from '../fields/amount';
 import { usePiece } from '../store/store';
 import { COLOURS, MONO } from '../ui/theme';
 
@@ -106,7 +107,7 @@ export default function Meters() {
       <Box sx={{ minWidth: 150, fontSize: 12.5 }}>
         <Box sx={{ color: COLOURS.faint }}>Alive now</Box>
         <Box sx={{ fontFamily: MONO, fontSize: 18, color: COLOURS.glass }}>
-          {count.toLocaleString('en-GB').replace(/,/g, ' ')}
+          {showAmount(count, true)}
         </Box>
         {swarms.map((s) => (
           <AliveOf key={s.id} id={s.id} name={s.name} />
@@ -130,7 +131,7 @@ function AliveOf({ id, name }: { id: string; name: string }) {
   return (
     <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 1 }}>
       <span>{name}</span>
-      <span style={{ fontFamily: MONO }}>{count.toLocaleString('en-GB').replace(/,/g, ' ')}</span>
+      <span style={{ fontFamily: MONO }}>{showAmount(count, true)}</span>
     </Stack>
   );
 }

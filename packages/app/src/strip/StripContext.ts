@@ -11,7 +11,9 @@ export interface Strip {
   last: number;
   /** Frames a second. */
   rate: number;
-  /** Where a frame stands, as CSS says it. */
+  /** Where a frame stands: 0 to 1 from the left of the view to its right, and beyond. */
+  part: (frame: number) => number;
+  /** The same as CSS says it. */
   percent: (frame: number) => string;
   /** The frame under a pointer over an element as wide as the strip; not rounded. */
   frameAt: (event: { clientX: number; currentTarget: Element }) => number;

@@ -56,12 +56,14 @@ function useStripOf(view: View, last: number, rate: number): Strip {
   return useMemo(() => {
     const length = view.to - view.from;
     const beats = beatsIn(paced, rate, view);
+    const part = (frame: number): number => (frame - view.from) / length;
     return {
       view,
       last,
       rate,
       beats,
-      percent: (frame) => `${String((100 * (frame - view.from)) / length)}%`,
+      part,
+      percent: (frame) => `${String(100 * part(frame))}%`,
       frameAt({ clientX, currentTarget }) {
         const box = currentTarget.getBoundingClientRect();
         return view.from + (length * (clientX - box.left)) / box.width;
@@ -129,7 +131,7 @@ function TimeSlider({ onView, children }: { onView: (view: View) => void; childr
     const put = (): void => {
       const now = Math.max(0, engine.report?.frame ?? 0);
       const inView = now >= view.from && now <= view.to;
-      drawPlayhead(playhead.current!, inView ? parseFloat(strip.percent(now)) / 100 : null);
+      drawPlayhead(playhead.current!, inView ? strip.part(now) : null);
       slider.current!.setAttribute('aria-valuenow', String(now));
       const seconds = (now / rate).toFixed(2);
       slider.current!.setAttribute('aria-valuetext', `frame ${String(now)}, ${seconds} seconds`);

@@ -27,18 +27,18 @@ const MORE = {
   coral: '#ffada0',
 } as const;
 
-const asked = typeof matchMedia === 'function' && matchMedia('(prefers-contrast: more)').matches;
+const prefers = (what: string): boolean =>
+  typeof matchMedia === 'function' && matchMedia(`(prefers-${what})`).matches;
 
-export const COLOURS: Record<keyof typeof USUAL, string> = asked ? MORE : USUAL;
+export const COLOURS: Record<keyof typeof USUAL, string> = prefers('contrast: more') ? MORE : USUAL;
 
 export const MONO = '"Atkinson Hyperlegible Mono Variable", monospace';
 const WORDS = '"Atkinson Hyperlegible Next Variable", sans-serif';
 
 /** Where less motion is wanted, what opens is there at once: what opens slowly is waited for, whatever its styles say. */
-const opening =
-  typeof matchMedia === 'function' && matchMedia('(prefers-reduced-motion: reduce)').matches
-    ? { defaultProps: { transitionDuration: 0 } }
-    : {};
+const opening = prefers('reduced-motion: reduce')
+  ? { defaultProps: { transitionDuration: 0 } }
+  : {};
 
 export const theme = createTheme({
   palette: {

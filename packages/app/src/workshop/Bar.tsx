@@ -246,12 +246,12 @@ function FrameCounter({ last }: { last: number }) {
   const counter = useRef<HTMLSpanElement>(null);
   const width = String(last).length;
   useEffect(() => {
-    let put = 0;
+    let told = 0;
     const tell = (): void => {
       const { report } = engine;
       // Nobody reads thirty numbers a second, and each is painted.
-      if (report?.playing && performance.now() < put + READABLE) return;
-      put = performance.now();
+      if (report?.playing && performance.now() < told + READABLE) return;
+      told = performance.now();
       counter.current!.textContent = String(report?.frame ?? 0).padStart(width, '0');
     };
     tell();

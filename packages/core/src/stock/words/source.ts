@@ -26,7 +26,7 @@ export const WORDS_DEFAULTS = {
 export function wordsSchema<F extends z.ZodType>(fontFile: F) {
   return z.strictObject({
     /** Lines end with a line feed. */
-    words: z.string().max(MOST_LETTERS, '10,000 letters at most'),
+    words: z.string().max(MOST_LETTERS, `${String(MOST_LETTERS / 1000)},000 letters at most`),
     font: z.union([z.enum(Object.keys(FONTS) as [ShippedFont]), fontFile]).optional(),
     /** Metres of the em, which the size of type counts. */
     size: z.number().min(1e-3).max(1e4).optional(),
