@@ -4,7 +4,7 @@ import { movingPiece } from '../support/moving';
 import { pieceOfEveryKind, smallPiece } from '../support/pieces';
 
 import { swept } from '../support/sweep';
-import { toyPiece } from '../support/toys';
+import { tidePiece, toyPiece } from '../support/toys';
 import { EVENTS, played } from '../support/played';
 import { wornPiece } from '../support/wornWays';
 import { call, callAgain, launch, startHarness, type Harness } from './support';
@@ -107,6 +107,7 @@ const deepPiece = smallPiece((p) => {
 const pieces: [string, Piece][] = [
   ...pieceOfEveryKind(),
   ['kinds from outside', toyPiece()],
+  ['a section from outside', tidePiece()],
   ['a track of pictures', movingPiece()],
   ['small copies at all places once', smallPiece(smallCopies)],
   ['a field that another swarm reads', wornPiece()],

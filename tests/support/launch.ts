@@ -1,4 +1,8 @@
+import { existsSync } from 'node:fs';
 import { chromium, type Browser } from 'playwright-core';
+
+/** Chromium without a window of any kind; a quarter faster, where it is installed. */
+const SHELL = '/usr/bin/chromium-headless-shell';
 
 const ARGS = [
   '--no-sandbox',
@@ -30,7 +34,7 @@ function devices(hears: string, sees: string): string[] {
  * @param options.sees a Y4M file that its camera sees
  */
 export async function launch({ gpu = false, hears = '', sees = '' } = {}): Promise<Browser> {
-  const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
+  const executablePath = process.env.CHROMIUM ?? (existsSync(SHELL) ? SHELL : '/usr/bin/chromium');
   const own = hears || sees ? devices(hears, sees) : [];
   const args = [...ARGS, ...(gpu ? GPU_ARGS : []), ...own];
   return chromium.launch({ executablePath, args });

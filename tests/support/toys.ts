@@ -1,15 +1,17 @@
 import { Vec3 } from '@vast-swarm/kernel';
 import {
   addKind,
+  addSection,
   body,
   emitter,
   force,
   number,
   signal,
   treatment,
+  type Section,
   vector,
 } from '@vast-swarm/core/kinds';
-import { makeChoice, makePart, type Piece } from '@vast-swarm/core/piece';
+import { makeChoice, makePart, type Part, type PartList, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from './pieces';
 
 /** A kind of each sort as somebody outside would add it; docs/extend.md shows the same. */
@@ -76,6 +78,46 @@ const dim = treatment({
   build: ({ dial }, colour) => colour.scale(dial.number('keep')),
 });
 
+/** A section from outside that simulates: cells of its own, and pushes by what they keep. */
+const tides: Section = {
+  list: 'toyTides',
+  one: 'toy tide',
+  most: 4,
+  place: 'world',
+  names: ['acting'],
+  influence: 'felt',
+  pushes: true,
+  varies: 'motion',
+};
+
+const tide = force({
+  kind: 'toyTide',
+  title: 'Toy tide',
+  help: 'Rises by how many have been in it.',
+  icon,
+  dials: {
+    strength: number('Strength', 0.01, [-10, 10], 'Of each particle and frame.', { unit: 'm/s²' }),
+  },
+  field: {
+    cells: () => [1, 1, 1],
+    from: () => '',
+    box(dial) {
+      const at = (v: number): Vec3 =>
+        new Vec3(dial.graph.float(v), dial.graph.float(v), dial.graph.float(v));
+      return { centre: at(0), size: at(1000) };
+    },
+    gathers: ['count'],
+    leaves: ({ position }) => ({ count: position.x.graph.float(1) }),
+    keeps: ['count'],
+    step: (_, { kept, left }) => ({ count: kept('count').add(left('count')) }),
+  },
+  build(dial, { field }) {
+    const none = dial.graph.float(0);
+    const middle = new Vec3(none, none, none);
+    return { push: new Vec3(none, dial.number('strength').mul(field().at('count', middle)), none) };
+  },
+});
+
 let added = false;
 
 /** Puts the toys on their shelves, once. */
@@ -87,6 +129,21 @@ export function addToys(): void {
   addKind('signals', ramp);
   addKind('bodies', tile);
   addKind('finish', dim);
+  addSection(tides, [tide]);
+}
+
+/** Particles at rest that a part of the toy section lifts. */
+export function tidePiece(change: (p: Piece, tides: Part[]) => void = () => {}): Piece {
+  addToys();
+  return smallPiece((p) => {
+    const swarm = p.swarms[0]!;
+    swarm.launch.dials.speed = 0;
+    Object.assign(swarm.dials, { rate: 0, burst: 40, lifetime: 60 });
+    p.forces = [];
+    const list = 'toyTides' as Exclude<PartList, 'swarms'>;
+    p[list] = [makePart(list, 'toyTide', [])];
+    change(p, p[list]);
+  });
 }
 
 /** A small piece of toys alone. */

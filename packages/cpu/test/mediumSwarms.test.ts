@@ -95,11 +95,11 @@ function sharesOf({ engine }: Water, id: string): Float32Array {
 
 test('a medium takes on the velocity of what stirs it, and never more', async () => {
   for (const stir of [2, 50, 1000]) {
-    const piece = stirred({ stir, radius: 3, edges: 'wrap' }, (p) => {
+    const piece = stirred({ stir, radius: 3, edges: 'wrap', lines: 64 }, (p) => {
       p.swarms[0]!.launch = makeChoice('launches', 'cone');
       const { dials } = p.swarms[0]!;
       Object.assign(p.swarms[0]!.launch.dials, { direction: [1, 0, 0], angle: 0, speed: 0.8 });
-      Object.assign(dials, { stirs: 1, burst: 200 });
+      Object.assign(dials, { stirs: 1, burst: 50 });
     });
     water = await Water.of(piece);
     for (let i = 0; i < 40; i++) {
@@ -115,11 +115,14 @@ test('a medium takes on the velocity of what stirs it, and never more', async ()
 
 test('it takes on the light of what is there, and an amount of 1, and never more', async () => {
   for (const rate of [1, 30, 1000]) {
-    const piece = stirred({ stir: 0, tint: rate, give: rate, radius: 3, edges: 'wrap' }, (p) => {
-      const { dials } = p.swarms[0]!;
-      Object.assign(dials, { colour: '#ffffff', light: 0.7, opacity: 0.5, stirs: 1 });
-      p.swarms[0]!.launch.dials.speed = 0;
-    });
+    const piece = stirred(
+      { stir: 0, tint: rate, give: rate, radius: 3, edges: 'wrap', lines: 64 },
+      (p) => {
+        const { dials } = p.swarms[0]!;
+        Object.assign(dials, { colour: '#ffffff', light: 0.7, opacity: 0.5, stirs: 1, burst: 50 });
+        p.swarms[0]!.launch.dials.speed = 0;
+      },
+    );
     water = await Water.of(piece);
     for (let i = 0; i < 60; i++) {
       water.step();
@@ -148,13 +151,14 @@ test.each(swept([[24], [60]], 0.3))(
     water = await Water.of(piece, 2);
     // Round and still at the walls, so that it stays as it is; rigid where the particles are.
     const turning = (r: number): number => 2 * Math.PI * Math.exp(-((r / 0.75) ** 8));
+    water.flow(
+      (x, y) => -y * turning(Math.hypot(x, y)),
+      (x, y) => x * turning(Math.hypot(x, y)),
+    );
+    const flows = (['u', 'v'] as const).map((name) => [name, water.plane(name).slice()] as const);
     const set = (): void => {
-      water.flow(
-        (x, y) => -y * turning(Math.hypot(x, y)),
-        (x, y) => x * turning(Math.hypot(x, y)),
-      );
+      for (const [name, values] of flows) water.plane(name).set(values);
     };
-    set();
     water.step();
     const state = (name: string): Float32Array => water.engine.state('motes', name);
     const angle = (): number => Math.atan2(state('py')[0]!, state('px')[0]!);

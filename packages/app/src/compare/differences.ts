@@ -1,6 +1,7 @@
 import equal from 'fast-deep-equal';
 import {
   dialsOf,
+  partsThat,
   PART_LISTS,
   type Part,
   type PartList,
@@ -174,12 +175,10 @@ function listDiffers(here: Piece, there: Piece, list: PartList, found: Found): s
 
 /** How much forces and colliders are felt, where both versions have them and who feels them. */
 function influenceDiffers(here: Piece, there: Piece, found: Found): void {
-  const both = <T extends { id: string }>(own: readonly T[], other: readonly T[]): T[] =>
-    own.filter((o) => other.some((t) => t.id === o.id));
-  const felt = [...both(here.forces, there.forces), ...both(here.colliders, there.colliders)];
-  const feeling = [...both(here.swarms, there.swarms), ...both(here.media, there.media)] as Part[];
-  for (const { id, name } of felt) {
-    for (const to of feeling) {
+  const both = (side: 'felt' | 'feels') =>
+    partsThat(here, side).filter(({ id }) => partsThat(there, side).some((t) => t.id === id));
+  for (const { id, name } of both('felt')) {
+    for (const to of both('feels')) {
       const [own, other] = [here, there].map((p) => p.influence[id]?.[to.id] ?? 1);
       if (own === other) continue;
       const value = { ...here.influence[id], [to.id]: other };

@@ -1,5 +1,5 @@
 import { Box, Checkbox } from '@mui/material';
-import { influenceOf, type Part, type Swarm } from '@vast-swarm/core/piece';
+import { influenceOf, partsThat, type Part, type Swarm } from '@vast-swarm/core/piece';
 import { pieceActions } from '../store/pieceSlice';
 import { useAppDispatch, usePiece } from '../store/store';
 import { COLOURS } from '../ui/theme';
@@ -56,8 +56,7 @@ function Cell({ part, by }: { part: Part; by: Feeling }) {
 /** Forces and colliders against swarms and media: how much each is felt; solids are felt or not. */
 export function Influence() {
   const piece = usePiece();
-  const columns: Feeling[] = [...piece.swarms, ...piece.media];
-  const rows = [...piece.forces, ...piece.colliders];
+  const [rows, columns] = [partsThat(piece, 'felt'), partsThat(piece, 'feels')];
   if (rows.length === 0 || columns.length === 0) {
     return (
       <Empty

@@ -33,7 +33,7 @@ export {
 } from '../piece/create';
 export { checkSize, describe as describeProblem, PieceError } from '../piece/document';
 export { inEffect, ownSection } from '../piece/follow';
-export { influenceOf } from '../piece/influence';
+export { influenceOf, partsThat } from '../piece/influence';
 export { inquiryOf } from '../piece/inquiry';
 export { parsePiece, pieceText, validatePiece } from '../piece/parse';
 export { addressOf, canHold, kindFor, NoPlace, type Place, placeNamed } from '../piece/places';

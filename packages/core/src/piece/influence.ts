@@ -1,20 +1,21 @@
 import { listsWhere } from '../sections/lists';
 import type { Section } from '../sections/section';
 import { thereAre } from './thereAre';
-import type { Piece } from './types';
+import type { Part, Piece } from './types';
+
+type Side = NonNullable<Section['influence']>;
 
 /** How much of a force or collider a swarm or a medium feels. */
 export function influenceOf(piece: Piece, part: string, swarm: string): number {
   return piece.influence[part]?.[swarm] ?? 1;
 }
 
-/** All parts on one side of the influence grid. */
-export function partsThat(
-  piece: Piece,
-  side: NonNullable<Section['influence']>,
-): { id: string; name: string; on: boolean }[] {
+/** All parts on one side of the influence grid: what is felt, or the swarms and media that feel it. */
+export function partsThat(piece: Piece, side: 'felt'): Part[];
+export function partsThat(piece: Piece, side: Side): Pick<Part, 'id' | 'name' | 'on'>[];
+export function partsThat(piece: Piece, side: Side): Pick<Part, 'id' | 'name' | 'on'>[] {
   return listsWhere((s) => s.influence === side).flatMap(
-    (list): { id: string; name: string; on: boolean }[] => piece[list],
+    (list): Pick<Part, 'id' | 'name' | 'on'>[] => piece[list],
   );
 }
 

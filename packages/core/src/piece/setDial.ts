@@ -1,4 +1,5 @@
 import { PieceError } from './document';
+import { partsThat } from './influence';
 import { validatePiece } from './parse';
 import { PART_LISTS, type Part, type Piece } from './types';
 
@@ -51,9 +52,9 @@ function valueOf(text: string): unknown {
 function setInfluence(piece: Piece, [part, ...more]: string[], on: string, value: unknown): void {
   const by = (list: readonly { id: string; name: string }[], name: string): string =>
     (list.find((p) => p.id === name) ?? list.find((p) => p.name === name))?.id ?? name;
-  const felt = by([...piece.forces, ...piece.colliders], [part, ...more].join('.'));
+  const felt = by(partsThat(piece, 'felt'), [part, ...more].join('.'));
   const row = piece.influence[felt] ?? {};
-  const feels = by([...piece.swarms, ...piece.media], on);
+  const feels = by(partsThat(piece, 'feels'), on);
   piece.influence[felt] = Object.assign({ ...row }, { [feels]: value });
 }
 

@@ -1,11 +1,13 @@
 import { kindOf } from '../sections';
 import { fluidDials } from '../sections/media/dials';
+import { sectionOf } from '../sections/lists';
 import { swarmDials } from '../sections/swarms/swarmDials';
 import type { KernelBuilder } from '../language/builder';
 import { DialReader } from '../language/dialReader';
 import type { Dials, DialValues } from '../language/dials';
 import { Owner } from '../language/names';
 import type { ParticleInputs } from '../language/particle';
+import type { Pushing } from '../piece/pushing';
 import type { Choice, Part, Swarm } from '../piece/types';
 import { birthsOfAllPlaces } from './motion/allPlaces';
 
@@ -66,15 +68,15 @@ export function bodyReader(
   return reader(builder, owner, `${swarm}.${id}`, kindOf('bodies', kind).dials, dials, particle);
 }
 
-/** Of a force or a collider, which have their ids in common. */
+/** Of a force, or whatever else acts on swarms, which all have their ids in common. */
 export function partReader(
   builder: KernelBuilder,
-  shelf: 'forces' | 'colliders',
+  list: Pushing['list'],
   { id, kind, dials }: Part,
   particle: ParticleInputs | null,
 ): DialReader {
-  const label = `${shelf === 'forces' ? 'force' : 'collider'}.${id}`;
-  return reader(builder, new Owner(shelf, id), label, kindOf(shelf, kind).dials, dials, particle);
+  const label = `${sectionOf(list).one}.${id}`;
+  return reader(builder, new Owner(list, id), label, kindOf(list, kind).dials, dials, particle);
 }
 
 /** Of a medium, which has no particles. */

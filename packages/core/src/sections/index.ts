@@ -83,7 +83,7 @@ export function addKind<S extends Shelf>(shelf: S, kind: KindOn<S>): void {
 
 /**
  * Adds a section from outside, with its kinds; from then on pieces have a list of its parts, and it is in the schema, the
- * line-up, the sheet and the docs. It simulates nothing by itself.
+ * line-up, the sheet and the docs. One that says `pushes` is simulated as forces are.
  *
  * @throws Error where there is a section, or a shelf, of that name
  */

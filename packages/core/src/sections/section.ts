@@ -18,6 +18,8 @@ export interface Section {
   dialled?: true;
   /** The side of the influence grid on which its parts stand; none where it is not in the grid. */
   influence?: 'felt' | 'feels';
+  /** Its kinds are forces: what feels its parts is pushed by them, and cells that they keep are worked out by the frame. */
+  pushes?: true;
   /** Its parts are called by their names from outside, and are never taken elsewhere. */
   called?: true;
   /** Its parts are what a piece is seen with: taken elsewhere, they go along with any other part. */

@@ -2,6 +2,7 @@ import { inEffect, type Choice, type Piece } from '@vast-swarm/core/piece';
 import {
   isWanted,
   kindOf,
+  sectionOf,
   type DialValues,
   type Dials,
   type Kind,
@@ -9,7 +10,7 @@ import {
 } from '@vast-swarm/core/kinds';
 import { rotationRows } from '@vast-swarm/core/plan';
 import type { Vector, VectorFeed } from '@vast-swarm/core/feeds';
-import type { Selection } from '../../store/selection';
+import { selectedParts, type Selection } from '../../store/selection';
 
 type Path = (string | number)[];
 
@@ -81,17 +82,17 @@ function gripOf(shelf: Shelf, { kind, dials: values }: Choice, path: Path): Grip
 
 /** Handles and lines of the selected part in the picture. */
 export function gripOn(piece: Piece, selection: Selection | null): Grip | null {
-  if (!selection) return null;
-  const { list, id } = selection;
+  const [part] = selectedParts({ selection });
+  if (!part) return null;
+  const { list, id } = part;
   if (list === 'swarms') {
     const at = piece.swarms.findIndex((s) => s.id === id);
     if (at < 0) return null;
     const { emitter } = inEffect(piece, piece.swarms[at]!);
     return gripOf('emitters', emitter, ['swarms', at, 'emitter']);
   }
-  if (list === 'forces' || list === 'colliders' || list === 'media') {
-    const at = piece[list].findIndex((p) => p.id === id);
-    return at < 0 ? null : gripOf(list, piece[list][at]!, [list, at]);
-  }
-  return null;
+  // What acts on swarms, or feels what acts, stands somewhere.
+  if (!sectionOf(list).influence) return null;
+  const at = piece[list].findIndex((p) => p.id === id);
+  return at < 0 ? null : gripOf(list, piece[list][at]!, [list, at]);
 }

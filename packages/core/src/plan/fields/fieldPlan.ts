@@ -1,12 +1,12 @@
 import { Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../sections';
 import type { FieldKind } from '../../sections/kinds';
 import { KernelBuilder } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import { FRAME } from '../../language/names';
 import { loadVec } from '../../language/state';
 import { influenceOf } from '../../piece/influence';
-import type { Part, Piece } from '../../piece/types';
+import { pushingIn, type Pushing } from '../../piece/pushing';
+import type { Piece } from '../../piece/types';
 import type { CellSort } from '../motion/neighbourGrid';
 import { SEEN } from '../motion/seenVelocity';
 import { partReader } from '../readers';
@@ -41,24 +41,19 @@ export interface FieldPlan {
 }
 
 /** The swarms whose particles leave something in a force's field; null where it has none. */
-export function gatheredBy(piece: Piece, force: Part): string[] | null {
-  const field = fieldOf(force);
-  if (!field) return null;
-  const from = field.from(force.dials);
+export function gatheredBy(piece: Piece, { part, kind }: Pushing): string[] | null {
+  if (!kind.field) return null;
+  const from = kind.field.from(part.dials);
   return piece.swarms.filter((s) => s.on && (from === '' || s.id === from)).map((s) => s.id);
-}
-
-export function fieldOf(force: Part): FieldKind | null {
-  return kindOf('forces', force.kind).field ?? null;
 }
 
 /** Whether a swarm's particles leave something in a field that is read. */
 export function leavesInFields(piece: Piece, id: string): boolean {
-  return piece.forces.some(
+  return pushingIn(piece).some(
     (force) =>
-      force.on &&
+      force.part.on &&
       gatheredBy(piece, force)?.includes(id) &&
-      piece.swarms.some((s) => s.on && influenceOf(piece, force.id, s.id) !== 0),
+      piece.swarms.some((s) => s.on && influenceOf(piece, force.part.id, s.id) !== 0),
   );
 }
 
@@ -75,7 +70,7 @@ export const fieldsPart: PlanPart<{ scene: Scene; swarms: readonly Giver[] }, Fi
   dependsOn: ({ scene: { piece, signalled }, swarms }) => [
     piece.seed,
     piece.frame.rate,
-    piece.forces,
+    pushingIn(piece).map(({ part }) => part),
     piece.influence,
     piece.media,
     signalled,
@@ -88,15 +83,15 @@ export const fieldsPart: PlanPart<{ scene: Scene; swarms: readonly Giver[] }, Fi
 /** The fields that are read by something that is simulated; what nobody reads is not worked out. */
 function fieldPlans({ scene, swarms }: { scene: Scene; swarms: readonly Giver[] }): FieldPlan[] {
   const { piece } = scene;
-  return piece.forces.flatMap((force) => {
-    const kind = fieldOf(force);
-    const feels = (id: string): boolean => influenceOf(piece, force.id, id) !== 0;
+  return pushingIn(piece).flatMap((force) => {
+    const { part, kind } = force;
+    const feels = (id: string): boolean => influenceOf(piece, part.id, id) !== 0;
     const read =
       swarms.some((s) => !s.bake && feels(s.id)) || piece.media.some((m) => m.on && feels(m.id));
-    if (!kind || !force.on || !read) return [];
+    if (!kind.field || !part.on || !read) return [];
     const gathered = gatheredBy(piece, force)!;
     const givers = swarms.filter((s) => gathered.includes(s.id));
-    return [fieldPlan(scene, force, kind, givers)];
+    return [fieldPlan(scene, force, kind.field, givers)];
   });
 }
 
@@ -104,25 +99,25 @@ const isSeen = ({ state }: Giver): boolean => state.includes(SEEN[0]!);
 
 function fieldPlan(
   scene: Scene,
-  force: Part,
+  force: Pushing,
   kind: FieldKind,
   givers: readonly Giver[],
 ): FieldPlan {
-  const cells = cellCountOf(kind, force);
+  const cells = cellCountOf(kind, force.part);
   const gathers = givers.map((swarm) => gather(scene, force, kind, swarm, cells));
-  const kept = kind.keeps.map((name) => keptBuffer(force.id, name));
-  const left = kind.gathers.map((name) => leftBuffer(force.id, name));
-  return { id: force.id, cells, kept, left, gathers, step: stepKernel(scene, force, kind) };
+  const kept = kind.keeps.map((name) => keptBuffer(force.part.id, name));
+  const left = kind.gathers.map((name) => leftBuffer(force.part.id, name));
+  return { id: force.part.id, cells, kept, left, gathers, step: stepKernel(scene, force, kind) };
 }
 
-function boxIn(builder: SceneBuilder, force: Part, kind: FieldKind): FieldBox {
-  return boxOf(kind, force, partReader(builder, 'forces', force, null));
+function boxIn(builder: SceneBuilder, force: Pushing, kind: FieldKind): FieldBox {
+  return boxOf(kind, force.part, partReader(builder, force.list, force.part, null));
 }
 
 /** Sorts the slots by the cells they stand in, and adds up in each cell in the order of slots. */
 function gather(
   scene: Scene,
-  force: Part,
+  force: Pushing,
   kind: FieldKind,
   giver: Giver,
   cells: number,
@@ -149,7 +144,7 @@ function velocityOf(builder: SceneBuilder, giver: Giver, slot: Expr): Vec3 {
 
 function addKernel(
   scene: Scene,
-  force: Part,
+  force: Pushing,
   kind: FieldKind,
   giver: Giver,
   cells: number,
@@ -161,7 +156,7 @@ function addKernel(
   const held = g.load('near.start', g.lane().add(1), 'i32').sub(start);
   // Lanes run on to a multiple of four.
   const count = g.lane().lt(cells).select(held, 0);
-  const before = kind.gathers.map((name) => g.load(leftBuffer(force.id, name), g.lane()));
+  const before = kind.gathers.map((name) => g.load(leftBuffer(force.part.id, name), g.lane()));
   const sums = g.loop(count, before, (turn, carried) => {
     // Lanes that have done with their cell go on with the busiest one, and read what is dropped.
     const place = start.add(turn).max(0).min(last);
@@ -170,28 +165,28 @@ function addKernel(
     const leaves = kind.leaves({ position: loadVec(builder, 0, slot), velocity });
     return carried.map((sum, i) => sum.add(leaves[kind.gathers[i]!]!));
   });
-  sums.forEach((sum, i) => g.store(leftBuffer(force.id, kind.gathers[i]!), sum));
+  sums.forEach((sum, i) => g.store(leftBuffer(force.part.id, kind.gathers[i]!), sum));
   return builder;
 }
 
-function stepKernel(scene: Scene, force: Part, kind: FieldKind): PlanKernel {
+function stepKernel(scene: Scene, force: Pushing, kind: FieldKind): PlanKernel {
   const builder = new KernelBuilder(scene);
   const g = builder.graph;
-  const dial = partReader(builder, 'forces', force, null);
+  const dial = partReader(builder, force.list, force.part, null);
   const step = builder.uniform(FRAME.own('step'), 1 / scene.rate);
   const load = (buffer: string) => g.load(buffer, g.lane());
   const next = kind.step(dial, {
     step,
-    kept: (name) => load(keptBuffer(force.id, name)),
-    left: (name) => load(leftBuffer(force.id, name)),
+    kept: (name) => load(keptBuffer(force.part.id, name)),
+    left: (name) => load(leftBuffer(force.part.id, name)),
   });
-  for (const name of kind.keeps) g.store(keptBuffer(force.id, name), next[name]!);
+  for (const name of kind.keeps) g.store(keptBuffer(force.part.id, name), next[name]!);
   // What was left is taken in; the next frame begins with nothing.
-  for (const name of kind.gathers) g.store(leftBuffer(force.id, name), g.float(0));
+  for (const name of kind.gathers) g.store(leftBuffer(force.part.id, name), g.float(0));
   const { samples, blocks } = builder.data;
   if (samples.length > 0 || blocks.size > 0) {
     throw new Error(
-      `The field of '${force.kind}' reads a curve or a list, which fields have none of`,
+      `The field of '${force.part.kind}' reads a curve or a list, which fields have none of`,
     );
   }
   return builder;

@@ -1,5 +1,5 @@
 import { fluidDials } from '../../sections/media/dials';
-import { influenceOf } from '../../piece/influence';
+import { influenceOf, partsThat } from '../../piece/influence';
 import { inEffect } from '../../piece/follow';
 import type { Part, Piece } from '../../piece/types';
 import { giversOf } from './givers';
@@ -16,7 +16,7 @@ export function mediumKey(piece: Piece, medium: Part): unknown[] {
   const { id, kind, on, dials } = medium;
   const { width, height } = piece.frame;
   const own = Object.entries(dials).filter(([key]) => !SHOWN.has(key));
-  const felt = [...piece.forces, ...piece.colliders]
+  const felt = partsThat(piece, 'felt')
     .filter((p) => p.on && influenceOf(piece, p.id, id) !== 0)
     .map((p) => [p.id, p.kind, p.dials, influenceOf(piece, p.id, id)]);
   const givers = new Set(giversOf(piece, medium));

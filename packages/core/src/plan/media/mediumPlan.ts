@@ -1,4 +1,5 @@
 import { fluidDials } from '../../sections/media/dials';
+import { partsThat } from '../../piece/influence';
 import { KernelBuilder, KernelData } from '../../language/builder';
 import { valuesOf } from '../../language/dials';
 import type { PlanKernel } from '../../language/frame';
@@ -87,9 +88,7 @@ export const mediaPart: PlanPart<Scene, MediumPlan[]> = {
     piece.media,
     signalled,
     stocked,
-    ...(piece.media.length > 0
-      ? [piece.forces, piece.colliders, piece.influence, piece.camera]
-      : []),
+    ...(piece.media.length > 0 ? [partsThat(piece, 'felt'), piece.influence, piece.camera] : []),
     [piece.frame.width / piece.frame.height, piece.media.map((m) => giversOf(piece, m))],
   ],
   make: (scene) => scene.piece.media.filter((m) => m.on).map((part) => mediumPlan(scene, part)),

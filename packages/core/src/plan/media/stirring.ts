@@ -1,6 +1,5 @@
 import { exp, Vec3, type Expr } from '@vast-swarm/kernel';
-import { kindOf } from '../../sections';
-import type { Effect, ForceKind } from '../../sections/kinds';
+import type { Effect } from '../../sections/kinds';
 import { scaled } from '../../sections/forces/region';
 import { seenMotion } from '../../sections/forces/seenMotion';
 import { luminance } from '../../feeds/luminance';
@@ -11,6 +10,7 @@ import { CONTENT, type MediumSpace } from '../../language/mediumSpace';
 import { FRAME } from '../../language/names';
 import { pictureSample, pixelAt, sampledSize } from '../../language/pictureSample';
 import { influenceOf } from '../../piece/influence';
+import { pushingIn, type Pushing } from '../../piece/pushing';
 import type { Part, Piece } from '../../piece/types';
 import { fieldReading } from '../fields/fieldCells';
 import { collidersOn, feltOf } from '../motion/felt';
@@ -38,17 +38,16 @@ export interface Stirring {
 }
 
 /** Forces that a medium feels: those that do not look at neighbours, which it has none of, and not its own. */
-export function forcesOn(piece: Piece, medium: string): Part[] {
-  return piece.forces.filter((force) => {
-    const kind: ForceKind = kindOf('forces', force.kind);
-    const own = kind.rides?.(force.dials) === medium;
-    return force.on && influenceOf(piece, force.id, medium) !== 0 && !kind.sight && !own;
+export function forcesOn(piece: Piece, medium: string): Pushing[] {
+  return pushingIn(piece).filter(({ part, kind }) => {
+    const own = kind.rides?.(part.dials) === medium;
+    return part.on && influenceOf(piece, part.id, medium) !== 0 && !kind.sight && !own;
   });
 }
 
 /** Whether some force carries a medium beside its own velocity. */
 export function isCarried(piece: Piece, medium: string): boolean {
-  return forcesOn(piece, medium).some((f) => kindOf('forces', f.kind).carries?.(f.dials) ?? false);
+  return forcesOn(piece, medium).some(({ part, kind }) => kind.carries?.(part.dials) ?? false);
 }
 
 /**
@@ -143,11 +142,10 @@ function feelForces(
     },
   };
   const felt = (part: Part): Expr => feltOf(builder, part, space.id);
-  const effects: Effect[] = forcesOn(piece, space.id).map((force) => {
-    const kind: ForceKind = kindOf('forces', force.kind);
-    const reader = partReader(builder, 'forces', force, particle);
-    const field = () => fieldReading(builder, force, kind.field!, reader);
-    return scaled(kind.build(reader, { ...moving, field }), felt(force));
+  const effects: Effect[] = forcesOn(piece, space.id).map(({ part, kind, list }) => {
+    const reader = partReader(builder, list, part, particle);
+    const field = () => fieldReading(builder, part, kind.field!, reader);
+    return scaled(kind.build(reader, { ...moving, field }), felt(part));
   });
   for (const zone of collidersOn(piece, space.id, 'zone')) {
     effects.push(scaled(zoneEffect(builder, zone, particle, moving).effect, felt(zone)));

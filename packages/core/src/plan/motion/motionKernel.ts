@@ -1,7 +1,7 @@
 import { exp, Vec3, type Expr, type Graph } from '@vast-swarm/kernel';
 import { kindOf } from '../../sections';
 import { longestLife } from '../../sections/swarms/swarmDials';
-import type { Effect, EmitterKind, FieldReading, ForceKind, Moving } from '../../sections/kinds';
+import type { Effect, EmitterKind, FieldReading, Moving } from '../../sections/kinds';
 import { scaled } from '../../sections/forces/region';
 import type { Part, Piece, Swarm } from '../../piece/types';
 import { meetSolids, type Free } from './contact/contacts';
@@ -12,6 +12,7 @@ import { emitterReader, partReader, swarmReader } from '../readers';
 import type { ParticleInputs } from '../../language/particle';
 import { wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
+import { pushingIn } from '../../piece/pushing';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import { feltOf } from './felt';
@@ -146,9 +147,9 @@ const nowhere = (g: Graph): Vec3 => new Vec3(g.float(0), g.float(0), g.float(0))
 
 /** How far the farthest-seeing force looks, in metres; null where none looks at neighbours. */
 export function sightOf(piece: Piece, swarm: Swarm): number | null {
-  const radii = piece.forces
-    .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
-    .flatMap((f) => kindOf('forces', f.kind).sight?.(f.dials) ?? []);
+  const radii = pushingIn(piece)
+    .filter(({ part }) => part.on && influenceOf(piece, part.id, swarm.id) !== 0)
+    .flatMap(({ part, kind }) => kind.sight?.(part.dials) ?? []);
   return radii.length > 0 ? Math.max(...radii) : null;
 }
 
@@ -159,13 +160,12 @@ function forcesOf(
   particle: ParticleInputs,
   moving: Omit<Moving, 'field'>,
 ): Effect[] {
-  return piece.forces
-    .filter((f) => f.on && influenceOf(piece, f.id, swarm.id) !== 0)
-    .map((force) => {
-      const kind: ForceKind = kindOf('forces', force.kind);
-      const reader = partReader(builder, 'forces', force, particle);
-      const felt = feltOf(builder, force, swarm.id);
-      const field = (): FieldReading => fieldReading(builder, force, kind.field!, reader);
+  return pushingIn(piece)
+    .filter(({ part }) => part.on && influenceOf(piece, part.id, swarm.id) !== 0)
+    .map(({ part, kind, list }) => {
+      const reader = partReader(builder, list, part, particle);
+      const felt = feltOf(builder, part, swarm.id);
+      const field = (): FieldReading => fieldReading(builder, part, kind.field!, reader);
       return scaled(kind.build(reader, { ...moving, field }), felt);
     });
 }

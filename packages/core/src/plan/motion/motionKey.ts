@@ -16,6 +16,8 @@ import { mediaNamed, mediumKey } from '../media/mediumKey';
 import { gatheredBy, leavesInFields } from '../fields/fieldPlan';
 import { historyRows, wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
+import { pushingIn } from '../../piece/pushing';
+import { listsWhere, type PartList } from '../../sections/lists';
 
 /** Grows when states are named or worked out in another way, so that what was baked before is stale. */
 const STATES = 3;
@@ -93,8 +95,8 @@ function reached(piece: Piece, id: string, media: ReadonlyMap<string, Part[]>): 
     found.add(next);
     const parent = parentOf(inEffect(piece, swarm));
     if (parent !== null) visit(parent);
-    for (const force of piece.forces) {
-      if (!force.on || influenceOf(piece, force.id, next) === 0) continue;
+    for (const force of pushingIn(piece)) {
+      if (!force.part.on || influenceOf(piece, force.part.id, next) === 0) continue;
       gatheredBy(piece, force)?.forEach(visit);
     }
     for (const medium of media.get(next)!) giversOf(piece, medium).forEach(visit);
@@ -109,8 +111,8 @@ function mediaReached(piece: Piece, swarm: Swarm): Part[] {
 }
 
 function ownParts(piece: Piece, swarm: Swarm): unknown[] {
-  const felt = (list: 'forces' | 'colliders') =>
-    piece[list]
+  const felt = (list: PartList) =>
+    (piece[list] as Part[])
       .filter((p) => p.on && influenceOf(piece, p.id, swarm.id) !== 0)
       .map(({ id, kind, dials }) => [id, kind, dials, influenceOf(piece, id, swarm.id)]);
   // What it gives to media moves others; see mediumKey.
@@ -127,8 +129,7 @@ function ownParts(piece: Piece, swarm: Swarm): unknown[] {
     wantsWay(swarm),
     piece.density,
     leaves,
-    felt('forces'),
-    felt('colliders'),
+    ...listsWhere((s) => s.influence === 'felt').map(felt),
   ];
 }
 

@@ -8,5 +8,6 @@ export const section = {
   place: 'world',
   names: ['acting'],
   influence: 'felt',
+  pushes: true,
   varies: 'motion',
 } as const satisfies Section;
