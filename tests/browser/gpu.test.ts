@@ -107,7 +107,7 @@ const deepPiece = smallPiece((p) => {
 const pieces: [string, Piece][] = [
   ...pieceOfEveryKind(),
   ['kinds from outside', toyPiece()],
-  ['a section from outside', tidePiece()],
+  ['a section from outside', tidePiece((_, [tide]) => (tide!.dials.strength = 1e-4))],
   ['a track of pictures', movingPiece()],
   ['small copies at all places once', smallPiece(smallCopies)],
   ['a field that another swarm reads', wornPiece()],

@@ -96,7 +96,7 @@ const tide = force({
   help: 'Rises by how many have been in it.',
   icon,
   dials: {
-    strength: number('Strength', 0.01, [-10, 10], 'Of each particle and frame.', { unit: 'm/s²' }),
+    strength: number('Strength', 0.001, [-10, 10], 'Of each particle and frame.', { unit: 'm/s²' }),
   },
   field: {
     cells: () => [1, 1, 1],
@@ -133,12 +133,12 @@ export function addToys(): void {
 }
 
 /** Particles at rest that a part of the toy section lifts. */
-export function tidePiece(change: (p: Piece, tides: Part[]) => void = () => {}): Piece {
+export function tidePiece(change: (p: Piece, tides: Part[]) => void = () => undefined): Piece {
   addToys();
   return smallPiece((p) => {
     const swarm = p.swarms[0]!;
     swarm.launch.dials.speed = 0;
-    Object.assign(swarm.dials, { rate: 0, burst: 40, lifetime: 60 });
+    Object.assign(swarm.dials, { rate: 0, burst: 400, lifetime: 60 });
     p.forces = [];
     const list = 'toyTides' as Exclude<PartList, 'swarms'>;
     p[list] = [makePart(list, 'toyTide', [])];

@@ -35,10 +35,10 @@ test.each([24, 30, 60])(
       tidePiece((p) => (p.frame.rate = rate)),
       rate,
     );
-    // All 40 are counted in each frame behind that of their birth: a push of 0.4 more metres a second squared each time.
+    // All 400 are counted in each frame behind that of their birth: a push of 0.4 more metres a second squared each time.
     let [height, speed] = [0, 0];
     for (let frame = 1; frame <= rate; frame++) {
-      const push = 0.01 * 40 * frame;
+      const push = 0.001 * 400 * frame;
       height += speed / rate + push / rate ** 2 / 2;
       speed += push / rate;
     }
@@ -92,7 +92,7 @@ test('a medium feels it as a force of the same arithmetic', () => {
 
 test('motion hangs on its dials, which have addresses; its file is read as it is written', () => {
   const piece = tidePiece();
-  const stronger = setDial(piece, 'toyTide.strength=0.02');
+  const stronger = setDial(piece, 'toyTide.strength=0.002');
   const key = (p: Piece) => motionKeys(p, new Map()).get('motes');
   expect(key(stronger)).not.toBe(key(piece));
   expect(parsePiece(pieceText(stronger))).toEqual(stronger);
