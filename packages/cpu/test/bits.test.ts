@@ -48,13 +48,13 @@ function bitsOf(piece: Piece, frame: number, width: number, height: number): Bit
   return { ...(Object.fromEntries(states) as Bits), picture };
 }
 
-test.each(writes ? kinds : swept(kinds, 0.15))('%s has the bits it had', (name, piece) => {
+test.each(writes ? kinds : swept(kinds, 0.1))('%s has the bits it had', (name, piece) => {
   const bits = bitsOf(piece, 24, 128, 72);
   if (writes) kept.kinds[name] = bits;
   expect(bits).toEqual(kept.kinds[name]);
 });
 
-test.each(writes ? show : swept(show, 0.3))('%s has the bits it had', (id, piece) => {
+test.each(writes ? show : swept(show, 0.2))('%s has the bits it had', (id, piece) => {
   const frame = { ...piece.frame, width: 320, height: 180, preroll: 10 };
   const bits = [0, 45].map((at) => bitsOf({ ...piece, frame }, at, 160, 90));
   if (writes) kept.show[id] = bits;

@@ -21,7 +21,7 @@ function hash(engine: CpuEngine, piece: Piece, frame: number): string {
   return frameHash(engine.draw(width, height).pixels);
 }
 
-test.each(swept(pieceOfEveryKind(), 0.15))(
+test.each(swept(pieceOfEveryKind(), 0.08))(
   '1, 2 and 4 threads and a second run give the same bits: %s',
   (_, piece) => {
     const [first, ...others] = [...engines, engines[0]!].map((e) => hash(e, piece, 40));

@@ -14,6 +14,7 @@ import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { makePart, pieceText } from '@vast-swarm/core/piece';
 import { vastSwarm } from '../../../tests/support/commandLine';
+import { swept } from '../../../tests/support/sweep';
 import { bytesHash } from '../../../tests/support/frameHash';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CLI } from '../../../tests/support/cli';
@@ -103,18 +104,23 @@ test('stretches of the frames make the whole', async () => {
   expect(hashes('chunks')).toEqual(whole);
 });
 
-test.each([
+const OTHERS: [args: string[], message: string][] = [
   [['--size', '64x36'], 'their size was 128x72, and is 64x36 now'],
   [['--alpha'], 'their alpha was false, and is true now'],
   [['--set', 'motes.rate=10'], 'the piece was another one, or has been changed since'],
-])('frames of another render are not gone on with: %j', async (args, message) => {
-  await render('other', '--frames', '0..1');
-  const { code, err } = await render('other', '--resume', ...args);
-  expect(code).toBe(1);
-  expect(err).toContain(message);
-  expect(err).toContain('leave out --resume to begin anew');
-  expect(frames('other')).toEqual(['frame_0000.png', 'frame_0001.png']);
-});
+];
+
+test.each(swept(OTHERS, 0.3))(
+  'frames of another render are not gone on with: %j',
+  async (args, message) => {
+    await render('other', '--frames', '0..1');
+    const { code, err } = await render('other', '--resume', ...args);
+    expect(code).toBe(1);
+    expect(err).toContain(message);
+    expect(err).toContain('leave out --resume to begin anew');
+    expect(frames('other')).toEqual(['frame_0000.png', 'frame_0001.png']);
+  },
+);
 
 test('two renders do not write into one folder; one whose program is gone is in nobody’s way', async () => {
   const lock = join(dir, 'held', '.frame_.png.0-5.lock');

@@ -7,6 +7,7 @@ import type { RenderJob, RenderOrder } from '@vast-swarm/core/formats';
 import { decode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { vastSwarm } from '../../../tests/support/commandLine';
+import { swept } from '../../../tests/support/sweep';
 import { smallPiece } from '../../../tests/support/pieces';
 import { startServer, type RunningServer } from '../../../tests/support/startServer';
 
@@ -129,7 +130,7 @@ test('a render is ordered, watched, and its frames fetched; they are those of th
   expect(existsSync(job.folder)).toBe(false);
 });
 
-test.each([['SIGKILL'], ['SIGTERM']] as const)(
+test.each(swept([['SIGKILL'], ['SIGTERM']] as const, 0.4))(
   'a server that is ended by %s goes on with the frames that are there when it comes back',
   async (signal) => {
     const job = await add();

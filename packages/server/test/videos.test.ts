@@ -102,7 +102,7 @@ const CODED = [
   ['mov', 'prores', 'yuv422p10le'],
 ] as const;
 
-test.each(swept(CODED, 0.4))(
+test.each(swept(CODED, 0.25))(
   'a .%s of %s has each frame, the rate as a fraction, the tags of BT.709, and the colours of the PNG',
   async (format, codec, stored) => {
     const piece = written('soft', soft());
