@@ -67,13 +67,15 @@ export default ts.config(
     rules: { '@typescript-eslint/no-unused-vars': ['error', { args: 'none' }] },
   },
   {
-    files: ['packages/app/src/**/*.ts'],
+    files: ['packages/app/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   {
-    // These compile what they look at.
-    files: ['packages/app/src/**/*.tsx', 'packages/app/src/**/use*.ts'],
+    // These compile what they look at, which takes long: with ALL all there is.
+    files: typed
+      ? ['packages/app/**/*.{ts,tsx}']
+      : ['packages/app/**/*.tsx', 'packages/app/**/use*.ts'],
     plugins: { 'react-hooks': hooks },
     rules: hooks.configs.recommended.rules,
   },

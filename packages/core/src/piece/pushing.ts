@@ -1,6 +1,7 @@
 import { kindOf } from '../sections';
 import type { ForceKind } from '../sections/kinds';
 import { listsWhere, type PartList } from '../sections/lists';
+import { influenceOf } from './influence';
 import type { Part, Piece } from './types';
 
 /** A part that pushes what moves: a force, or a part of a section from outside whose kinds are forces. */
@@ -17,4 +18,9 @@ export function pushingIn(piece: Piece): Pushing[] {
   return lists.flatMap((list) =>
     piece[list].map((part) => ({ part, kind: kindOf(list, part.kind) as ForceKind, list })),
   );
+}
+
+/** Those that are on and push a swarm or a medium, by its id. */
+export function pushingOn(piece: Piece, id: string): Pushing[] {
+  return pushingIn(piece).filter(({ part }) => part.on && influenceOf(piece, part.id, id) !== 0);
 }

@@ -70,7 +70,7 @@ export const fieldsPart: PlanPart<{ scene: Scene; swarms: readonly Giver[] }, Fi
   dependsOn: ({ scene: { piece, signalled }, swarms }) => [
     piece.seed,
     piece.frame.rate,
-    pushingIn(piece).map(({ part }) => part),
+    pushingIn(piece).map(({ part, list }) => [list, part]),
     piece.influence,
     piece.media,
     signalled,

@@ -9,8 +9,7 @@ import { MediumPlane } from '../../language/mediumPlane';
 import { CONTENT, type MediumSpace } from '../../language/mediumSpace';
 import { FRAME } from '../../language/names';
 import { pictureSample, pixelAt, sampledSize } from '../../language/pictureSample';
-import { influenceOf } from '../../piece/influence';
-import { pushingIn, type Pushing } from '../../piece/pushing';
+import { pushingOn, type Pushing } from '../../piece/pushing';
 import type { Part, Piece } from '../../piece/types';
 import { fieldReading } from '../fields/fieldCells';
 import { collidersOn, feltOf } from '../motion/felt';
@@ -39,10 +38,9 @@ export interface Stirring {
 
 /** Forces that a medium feels: those that do not look at neighbours, which it has none of, and not its own. */
 export function forcesOn(piece: Piece, medium: string): Pushing[] {
-  return pushingIn(piece).filter(({ part, kind }) => {
-    const own = kind.rides?.(part.dials) === medium;
-    return part.on && influenceOf(piece, part.id, medium) !== 0 && !kind.sight && !own;
-  });
+  return pushingOn(piece, medium).filter(
+    ({ part, kind }) => !kind.sight && kind.rides?.(part.dials) !== medium,
+  );
 }
 
 /** Whether some force carries a medium beside its own velocity. */

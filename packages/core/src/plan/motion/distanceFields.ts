@@ -1,6 +1,5 @@
 import { kindOf, type Shelf } from '../../sections';
-import { listsWhere } from '../../sections/lists';
-import type { Pushing } from '../../piece/pushing';
+import { PART_LISTS } from '../../sections/lists';
 import type { Kind } from '../../sections/kinds';
 import type { Choice, Piece } from '../../piece/types';
 import { hasField } from '../../stock/places/distanceField';
@@ -28,7 +27,7 @@ export function fieldsWanted(piece: Piece, files: StockFiles): FieldWanted[] {
     if (mesh?.type !== 'mesh' || mesh.triangles.length === 0 || hasField(mesh, detail)) return;
     wanted.push({ name, mesh, detail });
   };
-  for (const list of listsWhere((s) => s.influence === 'felt') as Pushing['list'][]) {
+  for (const list of PART_LISTS) {
     for (const part of piece[list]) if (part.on) add(part.name, list, part);
   }
   for (const { on, name, emitter } of piece.swarms) if (on) add(name, 'emitters', emitter);

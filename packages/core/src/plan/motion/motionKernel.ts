@@ -11,8 +11,7 @@ import { FRAME, SWARM } from '../../language/names';
 import { emitterReader, partReader, swarmReader } from '../readers';
 import type { ParticleInputs } from '../../language/particle';
 import { wantsWay } from './history';
-import { influenceOf } from '../../piece/influence';
-import { pushingIn } from '../../piece/pushing';
+import { pushingOn } from '../../piece/pushing';
 import { KernelBuilder, type KernelData } from '../../language/builder';
 import type { PlanKernel } from '../../language/frame';
 import { feltOf } from './felt';
@@ -147,9 +146,9 @@ const nowhere = (g: Graph): Vec3 => new Vec3(g.float(0), g.float(0), g.float(0))
 
 /** How far the farthest-seeing force looks, in metres; null where none looks at neighbours. */
 export function sightOf(piece: Piece, swarm: Swarm): number | null {
-  const radii = pushingIn(piece)
-    .filter(({ part }) => part.on && influenceOf(piece, part.id, swarm.id) !== 0)
-    .flatMap(({ part, kind }) => kind.sight?.(part.dials) ?? []);
+  const radii = pushingOn(piece, swarm.id).flatMap(
+    ({ part, kind }) => kind.sight?.(part.dials) ?? [],
+  );
   return radii.length > 0 ? Math.max(...radii) : null;
 }
 
@@ -160,14 +159,12 @@ function forcesOf(
   particle: ParticleInputs,
   moving: Omit<Moving, 'field'>,
 ): Effect[] {
-  return pushingIn(piece)
-    .filter(({ part }) => part.on && influenceOf(piece, part.id, swarm.id) !== 0)
-    .map(({ part, kind, list }) => {
-      const reader = partReader(builder, list, part, particle);
-      const felt = feltOf(builder, part, swarm.id);
-      const field = (): FieldReading => fieldReading(builder, part, kind.field!, reader);
-      return scaled(kind.build(reader, { ...moving, field }), felt);
-    });
+  return pushingOn(piece, swarm.id).map(({ part, kind, list }) => {
+    const reader = partReader(builder, list, part, particle);
+    const felt = feltOf(builder, part, swarm.id);
+    const field = (): FieldReading => fieldReading(builder, part, kind.field!, reader);
+    return scaled(kind.build(reader, { ...moving, field }), felt);
+  });
 }
 
 /** Place and velocity at the end of the step, before anything solid is met. */

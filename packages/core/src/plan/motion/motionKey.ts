@@ -16,7 +16,7 @@ import { mediaNamed, mediumKey } from '../media/mediumKey';
 import { gatheredBy, leavesInFields } from '../fields/fieldPlan';
 import { historyRows, wantsWay } from './history';
 import { influenceOf } from '../../piece/influence';
-import { pushingIn } from '../../piece/pushing';
+import { pushingOn } from '../../piece/pushing';
 import { listsWhere, type PartList } from '../../sections/lists';
 
 /** Grows when states are named or worked out in another way, so that what was baked before is stale. */
@@ -95,10 +95,7 @@ function reached(piece: Piece, id: string, media: ReadonlyMap<string, Part[]>): 
     found.add(next);
     const parent = parentOf(inEffect(piece, swarm));
     if (parent !== null) visit(parent);
-    for (const force of pushingIn(piece)) {
-      if (!force.part.on || influenceOf(piece, force.part.id, next) === 0) continue;
-      gatheredBy(piece, force)?.forEach(visit);
-    }
+    for (const force of pushingOn(piece, next)) gatheredBy(piece, force)?.forEach(visit);
     for (const medium of media.get(next)!) giversOf(piece, medium).forEach(visit);
   };
   visit(id);

@@ -5,8 +5,7 @@ import type { Piece, Swarm } from '../../piece/types';
 import type { BirthScope, KernelData } from '../../language/builder';
 import type { ParticleInputs } from '../../language/particle';
 import type { KernelBuilder } from '../../language/builder';
-import { influenceOf } from '../../piece/influence';
-import { pushingIn } from '../../piece/pushing';
+import { pushingOn } from '../../piece/pushing';
 
 const AXES = ['x', 'y', 'z'] as const;
 
@@ -18,9 +17,7 @@ export const SEEN = AXES.map((axis) => `seen.${axis}` as const);
 
 /** Whether flows carry the swarm's particles. */
 export function flowsCarry(piece: Piece, swarm: Swarm): boolean {
-  return pushingIn(piece)
-    .filter(({ part }) => part.on && influenceOf(piece, part.id, swarm.id) !== 0)
-    .some(({ part, kind }) => kind.carries?.(part.dials) ?? false);
+  return pushingOn(piece, swarm.id).some(({ part, kind }) => kind.carries?.(part.dials) ?? false);
 }
 
 /** Whether anything moves the swarm's particles that is not in their velocity. */
