@@ -80,6 +80,14 @@ const MARK = {
 };
 const TRIANGLE = { shape: 'polygon' as const, points: [0.6, 0.2, 0.9, 0.4, 0.7, 0.9] };
 
+/** Ids of parts that signals name. */
+const NAMED: Readonly<Record<string, string>> = {
+  sounds: 'heard',
+  signals: 'source',
+  performers: 'dancers',
+  media: 'water',
+};
+
 /** One piece for each kind in the catalogue, so that a new kind is tested by being there. */
 export function pieceOfEveryKind(): [string, Piece][] {
   /** Two who dance. */
@@ -96,9 +104,7 @@ export function pieceOfEveryKind(): [string, Piece][] {
   const named = (p: Piece, { dials, kind }: Part): void => {
     for (const [key, spec] of Object.entries(kindOf('signals', kind).dials)) {
       if (spec.type !== 'part') continue;
-      dials[key] = { sounds: 'heard', signals: 'source', performers: 'dancers', media: 'water' }[
-        spec.of
-      ];
+      dials[key] = NAMED[spec.of]!;
       const wave = { ...makePart('signals', 'wave', []), id: 'source' };
       Object.assign(wave.dials, { period: 0.31, phase: 0.1 });
       if (spec.of === 'signals' && p.signals.length === 1) p.signals.push(wave);

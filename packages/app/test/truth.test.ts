@@ -54,9 +54,12 @@ test('after an edit it is made right at once where its steps are expected to tak
   const truth = new Truth(playback, engine);
   truth.learn(2);
   truth.edited(100);
-  await truth.atOnce(150);
+  const soon = jest.replaceProperty(Truth, 'soon', 150);
+  await truth.atOnce();
   expect(mended).toHaveLength(0);
   truth.edited(100);
-  await truth.atOnce(250);
+  soon.replaceValue(250);
+  await truth.atOnce();
   expect(mended).toHaveLength(1);
+  soon.restore();
 });

@@ -64,7 +64,10 @@ function short(value: unknown): string {
 }
 
 /** Lists whose parts are named by dials of others. */
-const named = (): (PartList | 'stock')[] => [...listsWhere((s) => s.dialled ?? false), 'stock'];
+const named = (): (PartList | 'stock')[] => [
+  ...listsWhere((s) => s.dialled !== undefined),
+  'stock',
+];
 
 /** The change with what its value names and is not here yet, and what that names in turn. */
 export function withNeeds(here: Piece, there: Piece, change: Change): Change[] {

@@ -28,6 +28,19 @@ function times(feed: NumberFeed, k: number): NumberFeed {
   return { ...feed, from: feed.from * k, to: feed.to * k };
 }
 
+/** A swarm of a piece, the counts of its particles, and the list of causes that grows. */
+interface Case {
+  piece: Piece;
+  swarm: Swarm;
+  census: Census;
+  /** Seconds. */
+  now: number;
+  /** Adds a cause, with a button and the changes that it makes. */
+  add: (why: string, button?: string, mend?: Cause['mend']) => void;
+  /** The change that gives a dial of the swarm a value. */
+  set: (key: string, value: unknown) => Cause['mend'][number];
+}
+
 /** Causes that keep particles of a swarm from being seen, the earliest first. */
 export function diagnose(
   piece: Piece,
@@ -37,11 +50,13 @@ export function diagnose(
   notices: readonly Notice[],
 ): Cause[] {
   const at = piece.swarms.findIndex((s) => s.id === swarm.id);
-  const dial = (key: string): (string | number)[] => ['swarms', at, 'dials', key];
   const causes: Cause[] = [];
-  const add = (why: string, button = '', mend: Cause['mend'] = []): void => {
+  const add: Case['add'] = (why, button = '', mend = []) => {
     causes.push({ why, button, mend });
   };
+  const set: Case['set'] = (key, value) => ({ path: ['swarms', at, 'dials', key], value });
+  const now = frame / piece.frame.rate;
+  const seen: Case = { piece, swarm, census, now, add, set };
   if (!swarm.on) {
     add(`${swarm.name} is switched off.`, 'Switch it on', [
       { path: ['swarms', at, 'on'], value: true },
@@ -56,17 +71,9 @@ export function diagnose(
       },
     ]);
   }
-  const { lifetime } = swarm.dials;
-  const { rate, burst } = birthsIn(swarm.dials);
-  const [start, limit] = [swarm.dials.start, swarm.dials.limit];
-  const now = frame / piece.frame.rate;
   for (const { message, enough } of noticesOf(swarm, notices)) {
     if (enough === undefined) add(message);
-    else {
-      add(message, `Raise the limit to ${String(enough)}`, [
-        { path: dial('limit'), value: enough },
-      ]);
-    }
+    else add(message, `Raise the limit to ${String(enough)}`, [set('limit', enough)]);
   }
   if (!exact && census.alive === 0) {
     const what = census.born === 0 ? 'None are born' : 'None are left';
@@ -76,47 +83,63 @@ export function diagnose(
       mend: [],
       again: true,
     });
-    return causes;
-  }
-  if (census.born === 0) {
-    if (takesEachPlace(swarm.dials) && start <= now) {
-      const empty = emptyPlace(piece, swarm);
-      if (empty) add(empty);
-      else {
-        add('Its emitter has no places to give.', 'A burst of 1000 at 0 s', [
-          { path: dial('when'), value: 'bursts' },
-          { path: dial('burst'), value: 1000 },
-          { path: dial('burstAt'), value: 0 },
-        ]);
-      }
-    } else if (rate === 0 && burst === 0 && !takesEachPlace(swarm.dials)) {
-      add('Nothing is born: rate and burst are 0.', 'Set a rate of 2000 /s', [
-        { path: dial('when'), value: 'steadily' },
-        { path: dial('rate'), value: 2000 },
-      ]);
-    } else if (start > now) {
-      add(`Births begin at ${String(start)} s; this is ${now.toFixed(1)} s.`, 'Begin at 0 s', [
-        { path: dial('start'), value: 0 },
-      ]);
-    } else if (rate === 0 && swarm.dials.burstAt > now) {
-      const at = String(swarm.dials.burstAt);
-      add(`Its burst comes at ${at} s; this is ${now.toFixed(1)} s.`, 'Burst at 0 s', [
-        { path: dial('burstAt'), value: 0 },
-      ]);
-    } else add('Nothing is born up to this frame.');
-    return causes;
-  }
-  if (census.alive === 0) {
-    const empty = emptyPlace(piece, swarm);
-    const longest = longestLife(swarm.dials);
-    if (empty) add(empty);
-    else {
-      add(`All have died: the longest lives ${String(longest)} s.`, 'Live twice as long', [
-        { path: dial('lifetime'), value: times(lifetime, 2) },
+  } else if (census.born === 0) whyUnborn(seen);
+  else if (census.alive === 0) whyDead(seen);
+  else {
+    whyUnseen(seen);
+    const { limit } = swarm.dials;
+    if (causes.length === 0 && limit > 0 && census.alive >= limit) {
+      add(`The limit of ${String(limit)} holds the count down.`, 'Lift the limit', [
+        set('limit', 0),
       ]);
     }
-    return causes;
   }
+  return causes;
+}
+
+function whyUnborn({ piece, swarm, now, add, set }: Case): void {
+  const { dials } = swarm;
+  const { rate, burst } = birthsIn(dials);
+  const placed = takesEachPlace(dials);
+  if (placed && dials.start <= now) {
+    const empty = emptyPlace(piece, swarm);
+    if (empty) add(empty);
+    else {
+      add('Its emitter has no places to give.', 'A burst of 1000 at 0 s', [
+        set('when', 'bursts'),
+        set('burst', 1000),
+        set('burstAt', 0),
+      ]);
+    }
+  } else if (rate === 0 && burst === 0 && !placed) {
+    add('Nothing is born: rate and burst are 0.', 'Set a rate of 2000 /s', [
+      set('when', 'steadily'),
+      set('rate', 2000),
+    ]);
+  } else if (dials.start > now) {
+    const why = `Births begin at ${String(dials.start)} s; this is ${now.toFixed(1)} s.`;
+    add(why, 'Begin at 0 s', [set('start', 0)]);
+  } else if (rate === 0 && dials.burstAt > now) {
+    const why = `Its burst comes at ${String(dials.burstAt)} s; this is ${now.toFixed(1)} s.`;
+    add(why, 'Burst at 0 s', [set('burstAt', 0)]);
+  } else add('Nothing is born up to this frame.');
+}
+
+function whyDead({ piece, swarm, add, set }: Case): void {
+  const empty = emptyPlace(piece, swarm);
+  if (empty) {
+    add(empty);
+    return;
+  }
+  const longest = longestLife(swarm.dials);
+  add(`All have died: the longest lives ${String(longest)} s.`, 'Live twice as long', [
+    set('lifetime', times(swarm.dials.lifetime, 2)),
+  ]);
+}
+
+/** Those that live, and are outside the picture, too small or too dark. */
+function whyUnseen({ piece, swarm, census, add, set }: Case): void {
+  const { dials } = swarm;
   if (census.inFrame < census.alive * 0.05) {
     add(
       `Only ${String(census.inFrame)} of ${String(census.alive)} are inside the camera's view.`,
@@ -126,31 +149,22 @@ export function diagnose(
   }
   if (census.largeEnough < census.inFrame * 0.5) {
     add('Most are smaller than half a pixel.', 'Four times the size', [
-      { path: dial('size'), value: times(swarm.dials.size, 4) },
+      set('size', times(dials.size, 4)),
     ]);
   }
-  if (census.brightEnough < census.largeEnough * 0.5) {
-    const opacity = rangeOf(swarm.dials.opacity)[1];
-    if (swarm.dials.lasts === 'ever' && fadesIn(swarm.dials.opacity)) {
-      add('They live for ever, and at the beginning of life they are transparent.', 'No fading', [
-        { path: dial('opacity'), value: opacity },
-      ]);
-    } else if (opacity < 0.02) {
-      add('They are nearly transparent.', 'Set the opacity to 0.8', [
-        { path: dial('opacity'), value: 0.8 },
-      ]);
-    } else {
-      add('Most are darker than one step of the picture.', 'Eight times the light', [
-        { path: dial('light'), value: times(swarm.dials.light, 8) },
-      ]);
-    }
-  }
-  if (causes.length === 0 && limit > 0 && census.alive >= limit) {
-    add(`The limit of ${String(limit)} holds the count down.`, 'Lift the limit', [
-      { path: dial('limit'), value: 0 },
+  if (census.brightEnough >= census.largeEnough * 0.5) return;
+  const opacity = rangeOf(dials.opacity)[1];
+  if (dials.lasts === 'ever' && fadesIn(dials.opacity)) {
+    add('They live for ever, and at the beginning of life they are transparent.', 'No fading', [
+      set('opacity', opacity),
+    ]);
+  } else if (opacity < 0.02) {
+    add('They are nearly transparent.', 'Set the opacity to 0.8', [set('opacity', 0.8)]);
+  } else {
+    add('Most are darker than one step of the picture.', 'Eight times the light', [
+      set('light', times(dials.light, 8)),
     ]);
   }
-  return causes;
 }
 
 function noticesOf(swarm: Swarm, notices: readonly Notice[]): Notice[] {

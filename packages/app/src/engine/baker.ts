@@ -12,7 +12,7 @@ interface Baking {
   before: string | null;
 }
 
-/** What a control switches on the way, or gives other room, cannot be played from one store. */
+/** Swarms that a control switches on the way, or gives other room, cannot be played from one store. */
 function checkStored(plan: Plan, frame: number, swarm: string): void {
   const of = ({ swarms }: Plan): number | undefined => swarms.find((s) => s.id === swarm)?.capacity;
   if (of(plan.at(frame)) === of(plan)) return;

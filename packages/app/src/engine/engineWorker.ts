@@ -12,7 +12,7 @@ let live: LiveEngine | null = null;
 let canvas: OffscreenCanvas | null = null;
 let current: Session | null = null;
 let begin: (session: Session) => void;
-/** What is called before the engine is there waits for it, in order. */
+/** Calls that came before the engine was there; they wait for it, in order. */
 const session = new Promise<Session>((resolve) => (begin = resolve));
 
 const worker: EngineWorker = {

@@ -6,26 +6,22 @@ import type { CameraPose, RecordedList } from '@vast-swarm/core/kinds';
 import type { Piece } from '@vast-swarm/core/piece';
 import { Baker } from './baker';
 import { Compiler } from './compiler';
-import { Follower } from './follower';
 import { Hearing } from './hearing';
 import type { Play } from './plays';
 import type { Incoming } from './recorders';
 import type { Looking } from './looking';
 import { Outside } from './outside';
 import type { BakeFile, EngineEvent, PreviewChoice, Run, Spot } from './messages';
-import { pause } from './pause';
-import { PreviewSize } from './previewSize';
+import { Pace } from './pace';
+import { Picture } from './picture';
 import { Reporter } from './reporter';
+import { Seeking } from './seeking';
 import { Truth } from './truth';
+import { Turns } from './turns';
 
 const SNAPSHOT_BYTES = 384 * 2 ** 20;
 /** Longest stretch of simulating without a look at the messages, in milliseconds. */
 const SLICE = 24;
-/** Milliseconds that an edit may take to be shown true at once while the piece plays. */
-const AT_ONCE = 100;
-/** While a far frame is approached, a frame on the way is shown this often. */
-const GLIMPSE = 120;
-
 /** So many frames the picture may be behind a sound; beyond, it slows down. */
 const MOST_LATE = 8;
 
@@ -38,28 +34,24 @@ const SPARE = 0.7;
 /** Runs the open piece: plays, seeks, redraws, and keeps the preview as large as time allows. */
 export class Session {
   private readonly playback: Playback;
+  /** The piece as it was compiled last. */
   private piece: Piece | null = null;
-  private pending: Piece | null = null;
   private plan: Plan | null = null;
+  /** A piece that is still to be compiled. */
+  private pending: Piece | null = null;
   private playing = false;
-  private target: number | null = null;
   /** The frame behind the last of what is run for a show. */
   private until: number | null = null;
-  private speed = 1;
-  private lateFrames = 0;
-  private glimpses = false;
-  private dirty = false;
   /** Whether acts were taken back that the state still has. */
   private doubtful = false;
-  /** Standing still the frame is drawn once more, as large as there is room for. */
-  private coarse = false;
-  private running = false;
-  private asked = false;
-  private readonly size = new PreviewSize();
-  private lastGlimpse = 0;
-  private due = 0;
+  private readonly pace = new Pace();
+  private readonly turns = new Turns(
+    () => this.turn(),
+    () => (this.playing ? this.pace.left : 0),
+  );
+  private readonly seeking: Seeking;
+  private readonly picture: Picture;
   private readonly baker: Baker;
-  private readonly follower: Follower;
   private readonly outside = new Outside({
     taken: (taken) => {
       this.send({ type: 'taken', taken });
@@ -94,7 +86,8 @@ export class Session {
     this.baker = new Baker(engine, this.playback, send, () => {
       this.afterBake();
     });
-    this.follower = new Follower(engine);
+    this.seeking = new Seeking(this.playback, (left) => this.show(left));
+    this.picture = new Picture(engine, this.playback, send);
     this.truth = new Truth(this.playback, engine);
     this.compiler = new Compiler(send, looking, asked);
     this.reporter = new Reporter(engine, send);
@@ -103,13 +96,13 @@ export class Session {
   setStock(files: StockFiles): void {
     this.compiler.take(files);
     this.pending ??= this.piece;
-    this.wake();
+    this.turns.wake();
   }
 
   async setBakes(files: readonly BakeFile[]): Promise<void> {
     await this.baker.open(files);
     this.pending ??= this.piece;
-    this.wake();
+    this.turns.wake();
   }
 
   bake(swarm: string, file: string): void {
@@ -117,7 +110,7 @@ export class Session {
     this.outside.plays.rest();
     this.pending ??= this.piece;
     this.baker.begin(swarm, file);
-    this.wake();
+    this.turns.wake();
   }
 
   stopBake(): void {
@@ -164,11 +157,10 @@ export class Session {
   }
 
   follow(at: Spot | null): void {
-    this.follower.stop();
-    if (!at || !this.piece || !this.plan) return;
-    void this.follower.pick(this.piece, this.camera(), at).then(() => {
-      this.dirty = true;
-      this.wake();
+    if (!this.piece) return;
+    const from = { piece: this.piece, camera: () => this.camera() };
+    void this.picture.follow(at, from).then(() => {
+      this.turns.wake();
     });
   }
 
@@ -179,7 +171,7 @@ export class Session {
       const take = this.outside.handTakes.release(signal);
       if (take) this.send({ type: 'took', signal, take });
     } else if (this.outside.handTakes.drive(this.piece, signal, value)) this.pending ??= this.piece;
-    this.wake();
+    this.turns.wake();
   }
 
   /** Plays a control or a cue: while the piece plays from the next frame on, else from the one that is shown. */
@@ -188,7 +180,7 @@ export class Session {
     if (!piece || !plan) return;
     if (this.outside.plays.play(piece, play)) this.pending ??= piece;
     if (!this.playing) this.actNow(plan.frame.rate);
-    this.wake();
+    this.turns.wake();
   }
 
   /** Standing still: a piece that is run for a show has the frame behind it, and shows this one with what was played. */
@@ -198,56 +190,54 @@ export class Session {
     this.outside.plays.write(runs ? (frame + 1) / rate - JUST : frame / rate);
     if (!runs) return;
     this.playback.redo();
-    this.target ??= frame;
+    this.seeking.otherwiseTo(frame);
   }
 
   letGo(control: string): void {
     this.outside.plays.letGo(control);
-    this.wake();
+    this.turns.wake();
   }
 
   /** Has a live input drive a part of the piece while it plays, from the next frame on. */
   record<L extends RecordedList>(list: L, part: string, from: Incoming[L]): void {
     this.outside.open(list, part, from, this.latest);
-    this.wake();
+    this.turns.wake();
   }
 
   stopRecording(list: RecordedList): void {
     this.outside.stop(this.latest, list);
-    this.wake();
+    this.turns.wake();
   }
 
   setPiece(piece: Piece): void {
     if (this.outside.settle(piece)) this.doubtful = true;
     this.pending = piece;
-    this.wake();
+    this.turns.wake();
   }
 
   play(playing: boolean): void {
     this.playing = playing;
-    this.lateFrames = 0;
     if (!playing) this.outside.stop(this.latest);
     this.reporter.restart();
-    this.due = performance.now();
-    this.dirty = true;
-    this.wake();
+    this.pace.begin();
+    this.picture.dirty = true;
+    this.turns.wake();
   }
 
   seek(frame: number): void {
     // A take has no gaps.
     this.outside.stop(this.latest);
-    this.target = frame;
-    this.glimpses = true;
-    this.wake();
+    this.seeking.to(frame, true);
+    this.turns.wake();
   }
 
   /** Runs a stretch of the piece for a show, be it open already or not. */
   run({ at, until, played }: Run): void {
     this.outside.plays.run(played);
     this.until = until;
-    this.target = at;
+    this.seeking.to(at);
     this.pending ??= this.piece;
-    this.wake();
+    this.turns.wake();
   }
 
   /** Goes on at a frame of what is run, with controls as they stand. */
@@ -260,18 +250,17 @@ export class Session {
     if (plan.score) this.playback.doubt();
     this.outside.plays.carry(piece, carried);
     this.send({ type: 'jumped', frame, played: carried });
-    this.target = frame;
-    this.wake();
+    this.seeking.to(frame);
+    this.turns.wake();
   }
 
   setPace(speed: number): void {
-    this.speed = speed;
-    this.due = performance.now();
+    this.pace.setSpeed(speed);
   }
 
   /** Milliseconds that a frame has while it plays. */
   private get frameTime(): number {
-    return 1000 / (this.plan!.frame.rate * this.speed);
+    return this.pace.step(this.plan!.frame.rate);
   }
 
   /** The last frame that is played. */
@@ -280,25 +269,8 @@ export class Session {
   }
 
   preview(choice: PreviewChoice, room: number): void {
-    this.size.choose(choice, room);
-    this.dirty = true;
-    this.wake();
-  }
-
-  private wake(): void {
-    // A turn that is just ending may not have seen what changed.
-    this.asked = true;
-    if (this.running) return;
-    this.running = true;
-    void this.loop();
-  }
-
-  private async loop(): Promise<void> {
-    while (this.asked) {
-      this.asked = false;
-      while (await this.turn()) await pause(this.playing ? this.due - performance.now() : 0);
-    }
-    this.running = false;
+    this.picture.choose(choice, room);
+    this.turns.wake();
   }
 
   /** One turn of the loop; false when there is nothing left to do. */
@@ -308,26 +280,16 @@ export class Session {
       if (!this.plan) return this.pending !== null;
       if (this.baker.busy) return await this.bakeOn();
       // Making a remembered past anew takes a while: until then what there is is shown.
-      if (this.dirty && this.plan.finish.remembers) await this.show();
-      if (this.target !== null) return await this.approach();
-      if (this.playing) await this.playOn();
-      else if (this.dirty) await this.show();
-      else if (this.coarse) await this.refine();
+      if (this.picture.dirty && this.plan.finish.remembers) await this.show();
+      if (this.seeking.on) await this.approach(this.plan);
+      else if (this.playing) await this.playOn();
+      else if (this.picture.dirty) await this.show();
+      else if (this.picture.coarse) await this.picture.refine(() => this.show());
     } catch (error) {
       await this.mend(error);
     }
-    const wanted = this.dirty || this.coarse || this.pending !== null || this.target !== null;
-    return this.playing || wanted;
-  }
-
-  /** The frame once more with all the lines there is room for, when nothing else is to be done. */
-  private async refine(): Promise<void> {
-    const { size } = this;
-    const { lines } = size;
-    size.lines = size.most;
-    await this.show();
-    size.lines = lines;
-    this.coarse = false;
+    const { dirty, coarse } = this.picture;
+    return this.playing || dirty || coarse || this.pending !== null || this.seeking.on;
   }
 
   private async compile(piece: Piece): Promise<void> {
@@ -349,14 +311,16 @@ export class Session {
     if (this.doubtful) this.playback.doubt();
     this.doubtful = false;
     this.send({ type: 'notices', notices: plan.notices });
-    this.dirty = true;
-    if (first) this.target ??= 0;
-    if (first) this.glimpses = true;
+    this.picture.dirty = true;
+    if (first) {
+      this.seeking.otherwiseTo(0);
+      this.seeking.glimpse(true);
+    }
     // Standing still there is time to make the state right; for playing see playOn.
-    else if (!this.playing && !this.playback.exact) this.target ??= this.playback.frame;
+    else if (!this.playing && !this.playback.exact) this.seeking.otherwiseTo(this.playback.frame);
     this.truth.edited(this.playback.frame + 1 + plan.frame.preroll);
     const last = plan.frame.length - 1;
-    if (this.target === null && this.playback.frame > last) this.target = last;
+    if (this.playback.frame > last) this.seeking.otherwiseTo(last);
   }
 
   private async bakeOn(): Promise<boolean> {
@@ -368,33 +332,15 @@ export class Session {
   /** Shows the piece again, with what is stored now. */
   private afterBake(): void {
     this.pending ??= this.piece;
-    this.target ??= 0;
-    this.wake();
+    this.seeking.otherwiseTo(0);
+    this.turns.wake();
   }
 
-  /** Steps towards the wanted frame for one slice of time. */
-  private async approach(): Promise<boolean> {
-    const target = Math.min(this.target!, this.plan!.frame.length - 1);
-    const start = performance.now();
-    let left = this.playback.approach(target);
-    while (left > 0 && performance.now() - start < SLICE) {
-      // A finish that remembers has to see every frame on the way, that of a snapshot too.
-      if (this.plan!.finish.remembers && this.playback.frame >= -this.plan!.runIn)
-        await this.show(left);
-      await this.playback.ready();
-      this.playback.advance();
-      left -= 1;
-    }
-    if (left === 0) {
-      this.target = null;
-      this.glimpses = false;
-      this.due = performance.now();
-      await this.show();
-    } else if (this.glimpses && performance.now() - this.lastGlimpse > GLIMPSE) {
-      await this.show(left);
-      this.lastGlimpse = performance.now();
-    }
-    return this.playing || this.coarse || this.target !== null || this.pending !== null;
+  /** Comes a slice of time nearer to the frame that is sought. */
+  private async approach(plan: Plan): Promise<void> {
+    if (!(await this.seeking.slice(plan, SLICE))) return;
+    this.pace.restart();
+    await this.show();
   }
 
   /** Whether the picture keeps to the clock of a sound. */
@@ -421,7 +367,7 @@ export class Session {
     });
     if (!recorded) this.pending ??= this.piece;
     // What comes in keeps the time.
-    if (this.outside.leads) this.due = performance.now();
+    if (this.outside.leads) this.pace.restart();
     return recorded;
   }
 
@@ -429,10 +375,10 @@ export class Session {
   private async keepUp(step: number): Promise<void> {
     if (!this.heard || this.outside.driving) return;
     for (let late = 0; late < MOST_LATE && this.playback.frame < this.last - 1; late++) {
-      if (performance.now() - this.due <= step / 2) return;
+      if (this.pace.left >= -step / 2) return;
       await this.playback.ready();
       this.playback.advance();
-      this.due += step;
+      this.pace.skip(step);
     }
   }
 
@@ -447,56 +393,40 @@ export class Session {
     const mends = !this.plan!.finish.remembers && !this.outside.driving;
     if (this.playback.frame >= this.last && !this.goesRound) {
       this.outside.stop(this.latest);
-      this.glimpses = false;
-      if (this.until === null) this.target = 0;
+      if (this.until === null) this.seeking.to(0, false);
       else this.playing = false;
       return;
     }
     const step = this.frameTime;
     if (this.outside.driving && !(await this.recordNext())) return;
-    if (mends) await this.truth.atOnce(AT_ONCE);
+    if (mends) await this.truth.atOnce();
     await this.keepUp(step);
     const start = performance.now();
     await this.playback.ready();
     this.playback.advance();
     const moved = performance.now() - start;
     await this.show();
-    const now = performance.now();
+    const took = performance.now() - start;
     const { motion: swarms = 0, media = 0 } = this.engine.times;
-    const motion = Math.min(now - start, swarms + media);
+    const motion = Math.min(took, swarms + media);
     // Beside a sound there has to be time left, to come back to it.
-    this.size.learn(now - start, motion, step * (this.heard ? SPARE : 1));
+    this.picture.learn(took, motion, step * (this.heard ? SPARE : 1));
     this.truth.learn(Math.max(moved, motion));
-    // Late frames are not made up for: the picture slows down rather than jumps. Beside a sound it keeps up.
-    const behind = this.heard ? MOST_LATE * step : 0;
-    if (now > this.due + step) this.lateFrames += 1;
-    this.due = Math.max(now - behind, this.due + step);
-    if (mends) await this.truth.beside(this.due - now, step);
+    this.pace.shown(step, this.heard ? MOST_LATE * step : 0);
+    if (mends) await this.truth.beside(this.pace.left, step);
   }
 
   private async show(settling = 0): Promise<void> {
-    const { width, height } = this.piece!.frame;
-    const { size } = this;
-    const lines = Math.min(size.lines, height);
-    const columns = Math.max(16, Math.round((width / height) * lines));
-    this.dirty = false;
-    const free = size.auto && !this.playing && settling === 0;
-    // A finish that remembers would begin anew at another size.
-    this.coarse = free && size.lines < size.most && !this.plan!.finish.remembers;
-    await this.playback.ready();
-    // What moves is drawn sharp: several moments a frame would cost as many times the time.
-    await this.engine.show(columns, lines, this.playing ? 1 : Infinity);
-    if (this.follower.on) {
-      this.send({
-        type: 'followed',
-        report: await this.follower.report(this.piece!, this.camera()),
-      });
-    }
-    this.report(columns, lines, settling);
+    const { piece, plan, playing } = this;
+    const camera = (): CameraPose => this.camera();
+    const shown = { piece: piece!, plan: plan!, camera, playing, settling };
+    const { width, height } = await this.picture.show(shown);
+    this.report(width, height, settling);
   }
 
   private report(width: number, height: number, settling: number): void {
-    const { playing, playback, lateFrames } = this;
+    const { playing, playback } = this;
+    const { late: lateFrames } = this.pace;
     const step = this.truth.stepTime;
     const late = playing && this.heard && step > this.frameTime ? step : 0;
     const exact = playback.exact && this.engine.remembers;
@@ -511,16 +441,16 @@ export class Session {
     // What would only fail again.
     if (error instanceof MemoryFull || error instanceof StockError) {
       this.playing = false;
-      this.target = null;
-      this.dirty = false;
+      this.seeking.stop();
+      this.picture.dirty = false;
       this.send({ type: 'trouble', message });
       return;
     }
-    const frame = this.target ?? this.playback.frame;
+    const frame = this.seeking.frame ?? this.playback.frame;
     await this.engine.recover();
     this.playback.clear();
     this.playback.restart();
-    this.target = Math.max(0, frame);
+    this.seeking.to(Math.max(0, frame));
     this.send({
       type: 'trouble',
       message: `${message} It was started again, and the frame resumed.`,

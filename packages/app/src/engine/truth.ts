@@ -8,6 +8,8 @@ const LEAST = 0.1;
  * what is shown, with what time playing leaves.
  */
 export class Truth {
+  /** Milliseconds that an edit may take to be shown true at once while the piece plays. */
+  static soon = 100;
   /** Milliseconds of one step, as measured. */
   private step = 0;
   /** Milliseconds in which the states change places and change back, as measured. */
@@ -35,12 +37,12 @@ export class Truth {
     this.swap = 0;
   }
 
-  /** Makes it right now, if that is expected to take no longer. */
-  async atOnce(milliseconds: number): Promise<void> {
+  /** Makes it right now, if that is expected to be soon done. */
+  async atOnce(): Promise<void> {
     const steps = this.owed;
     this.owed = 0;
-    if (steps === 0 || steps * this.step > milliseconds) return;
-    await this.playback.mend(this.after(milliseconds));
+    if (steps === 0 || steps * this.step > Truth.soon) return;
+    await this.playback.mend(this.after(Truth.soon));
   }
 
   /** Goes on with it for the time that is left of a frame. */

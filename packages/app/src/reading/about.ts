@@ -1,6 +1,6 @@
 import { boundsOf, lengthOf, pointsOf, secondsOf, type StockData } from '@vast-swarm/core/stock';
 
-const count = (n: number): string => n.toLocaleString('en-GB').replace(/,/g, ' ');
+const count = (n: number): string => n.toLocaleString('en-GB');
 
 function boundsText(points: Float32Array): string {
   const [low, high] = boundsOf(points);

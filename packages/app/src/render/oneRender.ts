@@ -98,7 +98,7 @@ export class OneRender {
     );
   }
 
-  /** What killed the worker may have come from outside; what is wrong with the piece kills it again. */
+  /** A worker that died once may have been ended from outside; a fault of the piece ends it again. */
   private died(error: unknown, first: boolean): void {
     const why = error instanceof Error ? error.message : String(error);
     const { done } = this;

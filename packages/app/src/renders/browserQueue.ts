@@ -135,7 +135,7 @@ class BrowserQueue {
       .catch(() => undefined);
   }
 
-  /** What all pages have; what nobody looks after any more is taken over. */
+  /** The renders of all pages; those that nobody looks after any more are taken over. */
   private see(all: readonly StoredRender[]): void {
     const foreign = all.filter(({ id, tab }) => tab !== TAB && !this.own.has(id));
     this.others = foreign.map((stored) => ({ stored, live: null, look: null, mine: false }));

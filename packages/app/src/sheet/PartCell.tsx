@@ -1,4 +1,4 @@
-import { chainOf, signalNames } from '@vast-swarm/core/piece';
+import { chainOf, partsIn, signalNames } from '@vast-swarm/core/piece';
 import type { PartDial } from '@vast-swarm/core/kinds';
 import { usePiece } from '../store/store';
 import { NamedSelect } from '../fields/NamedSelect';
@@ -11,7 +11,7 @@ interface Props {
   onChange: (value: string) => void;
 }
 
-/** A signal, a sound, a performer or a medium of the piece; of signals only those that do not hang on this one. */
+/** A part of one list of the piece; of signals only those that do not hang on this one. */
 export function PartCell({ spec, value, path, onChange }: Props) {
   const piece = usePiece();
   const own = path[0] === 'signals' ? piece.signals[path[1] as number]?.id : undefined;
@@ -22,7 +22,7 @@ export function PartCell({ spec, value, path, onChange }: Props) {
   }
   const options =
     spec.of !== 'signals'
-      ? piece[spec.of]
+      ? partsIn(piece, spec.of)
       : signalNames(piece).filter(({ id }) => !chainOf(piece, [id]).some((s) => s.id === own));
   return <NamedSelect title={spec.title} none="None" {...{ value, options, onChange }} />;
 }

@@ -19,7 +19,7 @@ import { importStock } from '../data/stock';
 
 /** Files that are chosen or dropped, wherever that is. */
 
-/** What was taken in, for whoever brought it. */
+/** The things that were taken in, for whoever brought them. */
 const AT_HOME = 'on the home page';
 const IN_STOCK = 'in the stock';
 

@@ -15,6 +15,7 @@ import {
   mapsIn,
   newPart,
   ownSection,
+  partsIn,
   signalId,
   signalsIn,
   type Part,
@@ -163,11 +164,11 @@ export function readersOf(piece: Piece, performer: string): Path[] {
   return all.map(({ path }) => path);
 }
 
-/** Dials that want a performer or a medium, and have none, take the last one of the piece. */
+/** Dials that name a performer or a medium, and have none yet, take the last one of the piece; see Section. */
 export function castLast(piece: Piece, specs: Dials, dials: DialValues): void {
   for (const [key, spec] of Object.entries(specs)) {
-    if (spec.type !== 'part' || (spec.of !== 'performers' && spec.of !== 'media')) continue;
-    if (dials[key] === '') dials[key] = piece[spec.of].at(-1)?.id ?? '';
+    if (spec.type !== 'part' || sectionOf(spec.of as PartList).dialled !== 'last') continue;
+    if (dials[key] === '') dials[key] = partsIn(piece, spec.of).at(-1)?.id ?? '';
   }
 }
 
@@ -182,7 +183,7 @@ export function listen(
   // Only what it is made from above all: the first.
   const [key, spec] = dials.find(([, { type }]) => type === 'part') ?? [];
   if (key === undefined || spec?.type !== 'part') return;
-  const last = spec.of === 'signals' ? '' : (piece[spec.of].at(-1)?.id ?? '');
+  const last = spec.of === 'signals' ? '' : (partsIn(piece, spec.of).at(-1)?.id ?? '');
   part.dials[key] = chosen(spec.of) || last;
 }
 
@@ -213,7 +214,7 @@ export function forget(piece: Piece, list: PartList, id: string): void {
       put(piece, path, { ...value, layers });
     }
     // A control is named as a signal is.
-    const named = spec.type === 'part' && namedWith(spec.of).includes(list);
+    const named = spec.type === 'part' && namedWith(spec.of as PartList).includes(list);
     if (named && signalId(value as string) === id) put(piece, path, '');
     if (signals && spec.type === 'formula') {
       put(piece, path, formulaWith(value as string, 'signal', id, '0'));

@@ -63,4 +63,4 @@ export {
   type Varied,
   VARIED,
 } from '../piece/variation/variation';
-export { type DialPlace, dialsOf, mapsIn, signalsIn } from '../piece/walk';
+export { type DialPlace, dialsOf, mapsIn, partsIn, signalsIn } from '../piece/walk';

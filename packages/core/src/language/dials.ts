@@ -131,10 +131,11 @@ export interface SwarmDial extends Common {
   default: '';
 }
 
-/** A signal, a sound, a performer or a medium of the piece, by id; '' is none. */
+/** A part of the piece, by id; '' is none. */
 export interface PartDial extends Common {
   type: 'part';
-  of: 'signals' | 'sounds' | 'performers' | 'media';
+  /** The list of the parts that it may be, as its section calls it. */
+  of: string;
   default: '';
 }
 
@@ -442,10 +443,10 @@ export function radiiDial(title: string, help: string, more: More<RadiiDial> = {
   return { type: 'radii', title, default: [], help, group: 'Dials', ...more };
 }
 
-/** A signal, a sound, a performer or a medium of the piece. */
+/** A part of one list of the piece. */
 export function partDial(
   title: string,
-  of: PartDial['of'],
+  of: string,
   help: string,
   more: More<PartDial> = {},
 ): PartDial {

@@ -1,7 +1,6 @@
 import { kindOf } from '../sections';
 import { formulaSignals } from '../formula/parse';
 import type { Part, Piece } from './types';
-import type { PartDial } from '../language/dials';
 import { dialsOf, signalsIn, type DialPlace } from './walk';
 
 /** Chains of signals: the sources of each, and those that are made from it. */
@@ -41,7 +40,7 @@ export function signalNames(piece: Piece): { id: string; name: string }[] {
 }
 
 /** The parts that a signal names in its dials: other signals, sounds, or performers. */
-export function sourcesOf(part: Part, of: PartDial['of']): string[] {
+export function sourcesOf(part: Part, of: string): string[] {
   const named = Object.entries(kindOf('signals', part.kind).dials).flatMap(([key, spec]) => {
     const value = part.dials[key];
     if (typeof value !== 'string') return [];

@@ -1,14 +1,14 @@
 import { namedTogether, PART_LISTS, sectionOf } from '../sections/lists';
 import type { PartList, Piece } from './types';
 import type { DialSpec } from '../language/dials';
-import { isLayers } from '../feeds/feeds';
+import { isLayers, type DialValue } from '../feeds/feeds';
 import { madeType } from '../stock/makers';
 import type { StockType } from '../stock/types';
 import { formulaSignals, parseFormula } from '../formula/parse';
 import { loopThrough, namesOf, numberControls } from './chains';
 import { controlProblems } from './controls';
 import { influenceProblems } from './influence';
-import { dialsOf, signalsIn, stockNamed } from './walk';
+import { dialsOf, partsIn, signalsIn, stockNamed, type DialPlace } from './walk';
 
 interface ReferenceProblem {
   path: (string | number)[];
@@ -22,29 +22,55 @@ function acceptedBy(spec: DialSpec): readonly StockType[] {
 
 /** Ids that are used twice, and names of things that are not there. */
 export function referenceProblems(piece: Piece): ReferenceProblem[] {
-  const problems: ReferenceProblem[] = [];
-  const twice = (lists: readonly (PartList | 'stock')[]) => {
-    const seen = new Set<string>();
-    for (const list of lists) {
-      piece[list].forEach((part, i) => {
-        if (seen.has(part.id)) {
-          problems.push({ path: [list, i, 'id'], message: `the id '${part.id}' is used twice` });
-        }
-        seen.add(part.id);
-      });
-    }
-  };
-  namedTogether().forEach(twice);
+  const signals = new Set([
+    ...piece.signals.flatMap(namesOf),
+    ...numberControls(piece).map((c) => c.id),
+  ]);
+  return [
+    ...idProblems(piece),
+    ...sourceProblems(piece),
+    ...[...dialsOf(piece)].flatMap((dial) => dialProblems(piece, dial, signals)),
+    ...loopProblems(piece),
+    ...leaderProblems(piece),
+    ...influenceProblems(piece),
+    ...controlProblems(piece),
+  ];
+}
+
+function idProblems(piece: Piece): ReferenceProblem[] {
   const shared: string[] = namedTogether().flat();
-  for (const list of PART_LISTS) if (!shared.includes(list)) twice([list]);
-  piece.swarms.forEach(({ bodies }, i) => {
-    const seen = new Set<string>();
-    bodies.forEach(({ id }, k) => {
-      if (!seen.has(id)) return void seen.add(id);
-      const path = ['swarms', i, 'bodies', k, 'id'];
-      problems.push({ path, message: `the id '${id}' is used twice in this swarm` });
-    });
+  const alone = PART_LISTS.filter((list) => !shared.includes(list)).map((list) => [list]);
+  const inLists = [...namedTogether(), ...alone].flatMap((lists) =>
+    usedTwice(
+      lists.flatMap((list) => piece[list].map(({ id }, i) => ({ id, path: [list, i, 'id'] }))),
+      'twice',
+    ),
+  );
+  const inSwarms = piece.swarms.flatMap(({ bodies }, i) =>
+    usedTwice(
+      bodies.map(({ id }, k) => ({ id, path: ['swarms', i, 'bodies', k, 'id'] })),
+      'twice in this swarm',
+    ),
+  );
+  return [...inLists, ...inSwarms];
+}
+
+/** Each id that has been there before. */
+function usedTwice(
+  ids: readonly { id: string; path: (string | number)[] }[],
+  where: string,
+): ReferenceProblem[] {
+  const seen = new Set<string>();
+  return ids.flatMap(({ id, path }) => {
+    if (seen.has(id)) return [{ path, message: `the id '${id}' is used ${where}` }];
+    seen.add(id);
+    return [];
   });
+}
+
+/** Things of the stock of another type than what they come from. */
+function sourceProblems(piece: Piece): ReferenceProblem[] {
+  const problems: ReferenceProblem[] = [];
   piece.stock.forEach(({ type, source }, i) => {
     if ('words' in source && type !== 'outline' && type !== 'mesh') {
       const message = `words are of the type outline or mesh, not ${type}`;
@@ -55,75 +81,85 @@ export function referenceProblems(piece: Piece): ReferenceProblem[] {
     const message = `what it comes from is of the type ${String(really)}, not ${type}`;
     problems.push({ path: ['stock', i, 'type'], message });
   });
-  const signals = new Set([
-    ...piece.signals.flatMap(namesOf),
-    ...numberControls(piece).map((c) => c.id),
-  ]);
-  for (const { spec, value, path } of dialsOf(piece)) {
-    for (const id of signalsIn(value)) {
-      if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
-    }
-    const name = typeof value === 'string' ? value : '';
-    for (const item of stockNamed(spec, value)) {
-      const fed = typeof value === 'object' && 'feed' in value;
-      const takesMoving = 'moving' in spec || fed;
-      if (takesMoving && piece.pictures.some((p) => p.id === item)) continue;
-      const takesMedium = 'medium' in spec || fed;
-      if (takesMedium && piece.media.some((m) => m.id === item)) continue;
-      const entry = piece.stock.find((s) => s.id === item);
-      if (!entry) problems.push({ path, message: `the stock has no '${item}'` });
-      else if (!acceptedBy(spec).includes(entry.type)) {
-        const message = `'${entry.id}' is a ${entry.type}; wanted is ${acceptedBy(spec).join(' or ')}`;
-        problems.push({ path, message });
-      }
-    }
-    for (const layer of isLayers(value) ? value.layers : []) {
-      const other = layer.by === 'swarm' && layer.swarm;
-      if (other && !piece.swarms.some((s) => s.id === other)) {
-        problems.push({ path, message: `there is no swarm '${other}'` });
-      }
-      if (layer.text === undefined) continue;
-      try {
-        parseFormula(layer.text, true);
-      } catch (error) {
-        problems.push({ path, message: (error as Error).message });
-      }
-    }
-    if (spec.type === 'formula') {
-      for (const id of formulaSignals(name)) {
-        if (!signals.has(id)) problems.push({ path, message: `there is no signal '${id}'` });
-      }
-    }
-    if (spec.type === 'part' && name) {
-      const there =
-        spec.of === 'signals' ? signals.has(name) : piece[spec.of].some((s) => s.id === name);
-      if (!there)
-        problems.push({
-          path,
-          message: `there is no ${sectionOf(spec.of).one} '${name}'`,
-        });
-    }
-    if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {
-      problems.push({ path, message: `there is no swarm '${name}'` });
-    }
+  return problems;
+}
+
+/** Names in a dial that are not there, or cannot be named there. */
+function dialProblems(
+  piece: Piece,
+  dial: DialPlace,
+  signals: ReadonlySet<string>,
+): ReferenceProblem[] {
+  const { spec, value, path } = dial;
+  const name = typeof value === 'string' ? value : '';
+  const said: string[] = [];
+  const read = spec.type === 'formula' ? formulaSignals(name) : [];
+  for (const id of [...signalsIn(value), ...read]) {
+    if (!signals.has(id)) said.push(`there is no signal '${id}'`);
   }
-  piece.signals.forEach(({ id }, i) => {
+  said.push(...stockProblems(piece, dial), ...layerProblems(piece, value));
+  if (spec.type === 'part' && name) {
+    const there =
+      spec.of === 'signals'
+        ? signals.has(name)
+        : partsIn(piece, spec.of).some((s) => s.id === name);
+    if (!there) said.push(`there is no ${sectionOf(spec.of as PartList).one} '${name}'`);
+  }
+  if (spec.type === 'swarm' && name && !piece.swarms.some((s) => s.id === name)) {
+    said.push(`there is no swarm '${name}'`);
+  }
+  return said.map((message) => ({ path, message }));
+}
+
+function stockProblems(piece: Piece, { spec, value }: DialPlace): string[] {
+  const fed = typeof value === 'object' && 'feed' in value;
+  return stockNamed(spec, value).flatMap((item) => {
+    const takesMoving = 'moving' in spec || fed;
+    if (takesMoving && piece.pictures.some((p) => p.id === item)) return [];
+    const takesMedium = 'medium' in spec || fed;
+    if (takesMedium && piece.media.some((m) => m.id === item)) return [];
+    const entry = piece.stock.find((s) => s.id === item);
+    if (!entry) return [`the stock has no '${item}'`];
+    if (acceptedBy(spec).includes(entry.type)) return [];
+    return [`'${entry.id}' is a ${entry.type}; wanted is ${acceptedBy(spec).join(' or ')}`];
+  });
+}
+
+function layerProblems(piece: Piece, value: DialValue): string[] {
+  return (isLayers(value) ? value.layers : []).flatMap((layer) => {
+    const said: string[] = [];
+    const other = layer.by === 'swarm' && layer.swarm;
+    if (other && !piece.swarms.some((s) => s.id === other))
+      said.push(`there is no swarm '${other}'`);
+    try {
+      if (layer.text !== undefined) parseFormula(layer.text, true);
+    } catch (error) {
+      said.push((error as Error).message);
+    }
+    return said;
+  });
+}
+
+/** Signals that are made from each other in a circle. */
+function loopProblems(piece: Piece): ReferenceProblem[] {
+  return piece.signals.flatMap(({ id }, i) => {
     const loop = loopThrough(piece, id);
     // A loop is told once, at the first that stands in it.
-    if (!loop || loop.some((at) => piece.signals.findIndex((s) => s.id === at) < i)) return;
+    if (!loop || loop.some((at) => piece.signals.findIndex((s) => s.id === at) < i)) return [];
     const names = loop.map((at) => piece.signals.find((s) => s.id === at)!.name);
     const message = `the signals are made from each other in a circle: ${names.join(' → ')}`;
-    problems.push({ path: ['signals', i], message });
+    return [{ path: ['signals', i], message }];
   });
-  piece.swarms.forEach(({ follows }, i) => {
-    if (follows === undefined) return;
+}
+
+function leaderProblems(piece: Piece): ReferenceProblem[] {
+  return piece.swarms.flatMap(({ follows }, i) => {
+    if (follows === undefined) return [];
     const leader = piece.swarms.find((s) => s.id === follows);
     const path = ['swarms', i, 'follows'];
-    if (!leader) problems.push({ path, message: `there is no swarm '${follows}'` });
-    else if (leader.follows !== undefined) {
-      const message = `'${follows}' follows another swarm itself; follow that one`;
-      problems.push({ path, message });
-    }
+    if (!leader) return [{ path, message: `there is no swarm '${follows}'` }];
+    if (leader.follows === undefined) return [];
+    const message = `'${follows}' follows another swarm itself; follow that one`;
+    return [{ path, message }];
   });
-  return [...problems, ...influenceProblems(piece), ...controlProblems(piece)];
 }

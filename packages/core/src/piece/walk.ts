@@ -4,13 +4,18 @@ import { isLayers, mapOf, type DialValue } from '../feeds/feeds';
 import type { Mask } from '../feeds/mask';
 import { swarmDials } from '../sections/swarms/swarmDials';
 import { formulaMaps, formulaSignals } from '../formula/parse';
-import { PART_LISTS, type Choice, type Piece } from './types';
+import { PART_LISTS, type Choice, type Part, type PartList, type Piece } from './types';
 
 export interface DialPlace {
   spec: DialSpec;
   value: DialValue;
   /** Where the value stands in the piece. */
   path: (string | number)[];
+}
+
+/** The parts of a list, as a dial calls it; none where there is no such list. */
+export function partsIn(piece: Piece, list: string): readonly Pick<Part, 'id' | 'name' | 'on'>[] {
+  return list in piece ? piece[list as PartList] : [];
 }
 
 /** Every dial of a piece, in the order of its file. */

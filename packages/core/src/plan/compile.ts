@@ -8,7 +8,6 @@ import type { Bake } from './bake';
 import type { StockFiles } from '../stock/entry';
 import { PlanCache } from './cache';
 import { cameraAt } from './look/cameraAt';
-import type { CameraPose } from '../language/frame';
 import { swarmPart } from './compileSwarm';
 import { fieldsPart } from './fields/fieldPlan';
 import { backdropPart, clearPart } from './finish/backdrop';
@@ -80,51 +79,19 @@ export function compilePiece(piece: Piece, sources: Sources = {}): Plan {
   return at(-1 - piece.frame.preroll);
 }
 
-function compileScene(
-  scene: Scene,
-  {
-    cache,
-    files = new Map(),
-    bakes = new Map(),
-    light,
-    clear,
-    passes = [],
-  }: Sources & { cache: PlanCache },
-): Plan {
+function compileScene(scene: Scene, sources: Sources & { cache: PlanCache }): Plan {
   const { piece } = scene;
-  const numbered = (id: string): number => 1 + piece.swarms.findIndex((s) => s.id === id);
-  const notices: Notice[] = [
+  const { cache, files = new Map(), light, clear, passes = [] } = sources;
+  const ofPiece = [
     ...missingStock(piece, files),
     ...mediumNotices(scene),
     ...emptyFeeds(piece),
     ...loopNotices(piece),
   ];
-  const keys = motionKeysHeld(piece, files);
-  const plans = new Map<string, SwarmPlan>();
-  let left = MOST_PARTICLES;
-  for (const swarm of inOrderOfBirth(piece)) {
-    const parent = plans.get(parentOf(swarm) ?? '') ?? null;
-    const bake = bakes.get(swarm.id) ?? null;
-    const motionKey = keys.get(swarm.id)!;
-    const number = passes.length > 0 ? numbered(swarm.id) : null;
-    const source = { scene, swarm, left, parent, bake, motionKey, number };
-    const compiled = cache.keep(swarmPart, source);
-    left -= compiled.plan.capacity;
-    notices.push(...compiled.notices);
-    plans.set(swarm.id, compiled.plan);
-  }
-  // Drawn in the order of the line-up, simulated in the order of birth.
+  const { plans, notices } = swarmPlans(scene, sources);
   const swarms = [...plans.values()];
-  notices.push(...heavyStates(swarms));
-  const drawn = (wanted: (id: string) => boolean, as: 'draws' | 'measured' = 'draws'): Drawing => {
-    const all = piece.swarms.flatMap((s) => {
-      const swarm = wanted(s.id) ? plans.get(s.id) : undefined;
-      return swarm ? swarm[as].map((draw) => ({ swarm, draw })) : [];
-    });
-    const of = (opaque: boolean): Drawn[] =>
-      all.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
-    return { opaque: of(true), blended: of(false) };
-  };
+  const drawn = (wanted: (id: string) => boolean, as: 'draws' | 'measured' = 'draws'): Drawing =>
+    drawingOf(piece, plans, wanted, as);
   const none = clear || passes.length > 0 ? cache.keep(clearPart, scene) : null;
   const bare = clear ? none : null;
   const backdrop = bare?.dark ?? cache.keep(backdropPart, scene);
@@ -136,20 +103,15 @@ function compileScene(
   const solidLens = solid && scene.lens.defocuses ? cache.keep(solidLensPart, scene) : null;
   cache.turn();
   const layered = new Set(finish.steps.flatMap((s) => ('layer' in s && s.layer ? [s.layer] : [])));
-  const seen = (s: SwarmPlan): boolean => s.state.includes(SEEN[0]!);
-  const motionKey = [
-    ...swarms.map((s) => `${s.id} ${s.motionKey} ${String(seen(s))}`),
-    ...piece.media.filter((m) => m.on).map((m) => JSON.stringify(mediumKey(piece, m))),
-    ...(media.length > 0 ? [scene.signalled, scene.stocked] : []),
-    ...(piece.frame.loop ? [`comes round after ${String(piece.frame.length)}`] : []),
-  ].join('\n');
-  const camera = (time: number): CameraPose => cameraAt(scene, time);
   const passPlan = (kernels: Pick<PassPlan, 'dark' | 'lit'>): PassPlan => ({
     wanted: passes,
     ...kernels,
     measured: drawn(() => true, 'measured'),
     alone: new Map(
-      swarms.map(({ id, name }) => [numbered(id), { name, drawing: drawn((own) => own === id) }]),
+      swarms.map(({ id, name }) => [
+        numberOf(piece, id),
+        { name, drawing: drawn((own) => own === id) },
+      ]),
     ),
   });
   const plan: Plan = {
@@ -160,9 +122,9 @@ function compileScene(
     lit: bare?.lit ?? null,
     passes: passes.length > 0 ? passPlan(none!) : null,
     finish,
-    notices,
-    motionKey,
-    camera,
+    notices: [...ofPiece, ...notices, ...heavyStates(swarms)],
+    motionKey: motionKeyOf(scene, swarms, media.length > 0),
+    camera: (time) => cameraAt(scene, time),
     tracks: { numbers: scene.signals, blocks: blockTracks([...swarms, ...media, finish]) },
     fields,
     media,
@@ -172,16 +134,76 @@ function compileScene(
     shadows: shadowPlan(scene, swarms),
     solidLens,
     lamps: (time, pose) => lampsAt(scene, pose, time),
-    shutter: (time) => {
-      const { shutter, samples } = valuesOf(cameraDials, piece.camera.dials);
-      const frames = scene.number(shutter, time) / 360;
-      return { frames, samples: frames > 0 ? samples : 1 };
-    },
+    shutter: (time) => shutterAt(scene, time),
     at: () => plan,
     anew: () => false,
     score: scene.score,
   };
   return plan;
+}
+
+/** The number of a swarm in a pass that tells swarms apart, from 1. */
+function numberOf(piece: Piece, id: string): number {
+  return 1 + piece.swarms.findIndex((s) => s.id === id);
+}
+
+/** The plans of the swarms, by id in the order of birth. */
+function swarmPlans(
+  scene: Scene,
+  { cache, files = new Map(), bakes, passes = [] }: Sources & { cache: PlanCache },
+): { plans: Map<string, SwarmPlan>; notices: Notice[] } {
+  const { piece } = scene;
+  const keys = motionKeysHeld(piece, files);
+  const plans = new Map<string, SwarmPlan>();
+  const notices: Notice[] = [];
+  let left = MOST_PARTICLES;
+  for (const swarm of inOrderOfBirth(piece)) {
+    const parent = plans.get(parentOf(swarm) ?? '') ?? null;
+    const bake = bakes?.get(swarm.id) ?? null;
+    const motionKey = keys.get(swarm.id)!;
+    const number = passes.length > 0 ? numberOf(piece, swarm.id) : null;
+    const source = { scene, swarm, left, parent, bake, motionKey, number };
+    const compiled = cache.keep(swarmPart, source);
+    left -= compiled.plan.capacity;
+    notices.push(...compiled.notices);
+    plans.set(swarm.id, compiled.plan);
+  }
+  return { plans, notices };
+}
+
+/** The bodies of the wanted swarms: drawn in the order of the line-up, which are simulated in that of birth. */
+function drawingOf(
+  piece: Piece,
+  plans: ReadonlyMap<string, SwarmPlan>,
+  wanted: (id: string) => boolean,
+  as: 'draws' | 'measured',
+): Drawing {
+  const all = piece.swarms.flatMap((s) => {
+    const swarm = wanted(s.id) ? plans.get(s.id) : undefined;
+    return swarm ? swarm[as].map((draw) => ({ swarm, draw })) : [];
+  });
+  const of = (opaque: boolean): Drawn[] =>
+    all.filter(({ draw }) => (draw.mode === 'opaque') === opaque);
+  return { opaque: of(true), blended: of(false) };
+}
+
+/** A text that differs wherever the motion of a piece may. */
+function motionKeyOf(scene: Scene, swarms: readonly SwarmPlan[], flows: boolean): string {
+  const { piece } = scene;
+  const seen = (s: SwarmPlan): boolean => s.state.includes(SEEN[0]!);
+  return [
+    ...swarms.map((s) => `${s.id} ${s.motionKey} ${String(seen(s))}`),
+    ...piece.media.filter((m) => m.on).map((m) => JSON.stringify(mediumKey(piece, m))),
+    ...(flows ? [scene.signalled, scene.stocked] : []),
+    ...(piece.frame.loop ? [`comes round after ${String(piece.frame.length)}`] : []),
+  ].join('\n');
+}
+
+/** How long the shutter is open, in frames, and the moments in which what moves is drawn. */
+function shutterAt(scene: Scene, time: number): { frames: number; samples: number } {
+  const { shutter, samples } = valuesOf(cameraDials, scene.piece.camera.dials);
+  const frames = scene.number(shutter, time) / 360;
+  return { frames, samples: frames > 0 ? samples : 1 };
 }
 
 /** Each track once, however many read it. */

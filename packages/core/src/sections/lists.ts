@@ -34,6 +34,9 @@ export type PartList = (typeof OWN)[number]['list'];
 /** A list whose parts can be live input. */
 export type RecordedList = Extract<(typeof OWN)[number], { records: true }>['list'];
 
+/** A list whose parts are called by their names from outside. */
+export type CalledList = Extract<(typeof OWN)[number], { called: true }>['list'];
+
 /** All sections; sections from outside come last. */
 export const SECTIONS: readonly Section[] = [...OWN];
 

@@ -14,8 +14,8 @@ export interface Section {
   place: 'scene' | 'world' | 'end';
   /** Name spaces of its parts: within one the ids of all sections differ. */
   names?: readonly NameSpace[];
-  /** Dials of other parts name its parts. */
-  dialled?: true;
+  /** Dials of other parts name its parts; with `last`, a new part names the last one there is. */
+  dialled?: true | 'last';
   /** The side of the influence grid on which its parts stand; none where it is not in the grid. */
   influence?: 'felt' | 'feels';
   /** Its kinds are forces: what feels its parts is pushed by them, and cells that they keep are worked out by the frame. */

@@ -55,7 +55,7 @@ export function askedBy({ address, args }: OscMessageOutput): ControlMessage {
   );
 }
 
-/** What is let go of a button that fires a cue, or goes to a piece. */
+/** Letting go of a button that fires a cue, or goes to a piece. */
 function isLetGo({ address, args }: OscMessageOutput): boolean {
   const value = valueOf(args[0]);
   return /^\/(cue\/|piece\/|next$)/.test(address) && (value === 0 || value === false);

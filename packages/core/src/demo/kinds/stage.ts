@@ -1,7 +1,8 @@
-import { kindOf, type Shelf } from '../../sections';
+import { catalogue, kindOf, type Shelf } from '../../sections';
 import type { Dials, DialValues } from '../../language/dials';
 import { firstSwarm } from '../../piece/begin';
 import { makePart, makePiece } from '../../piece/create';
+import { madeType } from '../../stock/makers';
 import type { Choice, Part, PartList, Piece, Swarm } from '../../piece/types';
 
 /** Names of made things that dials of the stock are given, by the type they accept. */
@@ -9,11 +10,12 @@ const GIVEN: Readonly<Record<string, string>> = {
   mesh: 'conch', picture: 'chart', outline: 'harbourMark', cloud: 'lamps',
   table: 'dusk', sound: 'bellBreath', clip: 'ferry', motion: 'pierDancers',
 };
-const TYPES: Readonly<Record<string, string>> = {
-  conch: 'mesh', buoy: 'mesh', crystal: 'mesh', chart: 'picture', flags: 'picture',
-  harbourMark: 'outline', lamps: 'cloud', dusk: 'table', bellBreath: 'sound',
-  ferry: 'clip', pierDancers: 'motion',
+/** The kinds of parts that dials name, where that is not the first. */
+const NAMED: Readonly<Record<string, string>> = {
+  performers: 'played', media: 'fluid', sounds: 'played', signals: 'wave',
 };
+/** The stock of the stage. */
+const MADE_THINGS = [...Object.values(GIVEN), 'buoy', 'crystal', 'flags'];
 
 const STROKES = [
   { points: [0.05, 0.75, 0.35, 0.25, 0.65, 0.75, 0.95, 0.25], radius: 0.3, strength: 1 },
@@ -33,8 +35,8 @@ export class Stage {
     const { piece } = this;
     piece.frame = { width: 320, height: 180, rate: 30, length: 240, preroll: 0, loop: false };
     piece.camera.dials.distance = 5;
-    piece.stock = Object.entries(TYPES).map(([id, type]) => ({
-      id, name: id, type: type as Piece['stock'][number]['type'], source: { made: id },
+    piece.stock = MADE_THINGS.map((made) => ({
+      id: made, name: made, type: madeType(made)!, source: { made },
     }));
   }
 
@@ -85,9 +87,10 @@ export class Stage {
   }
 
   /** One of the parts that dials name, by its id. */
-  private named(of: 'performers' | 'media' | 'sounds' | 'signals'): string {
+  private named(list: string): string {
     const { piece } = this;
-    const kind = { performers: 'played', media: 'fluid', sounds: 'played', signals: 'wave' }[of];
+    const of = list as Exclude<PartList, 'swarms'>;
+    const kind = NAMED[of] ?? catalogue[of][0]!.kind;
     if (piece[of].length === 0) {
       this.add(of, kind, of === 'media' ? { lines: 96, stir: 40, tint: 12, radius: 0.15 } : {});
     }

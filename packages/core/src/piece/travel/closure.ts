@@ -5,7 +5,7 @@ import { dialsOf, mapsIn, signalsIn, stockNamed, type DialPlace } from '../walk'
 import { formulaSignals } from '../../formula/parse';
 import { isLayers } from '../../feeds/feeds';
 import { isCalled } from '../create';
-import { listsWhere, namedWith, sectionOf } from '../../sections/lists';
+import { listsWhere, namedWith, sectionOf, type CalledList } from '../../sections/lists';
 import type { PartList, Piece } from '../types';
 
 /** A part by its list and id. */
@@ -14,7 +14,7 @@ export interface PartRef {
   id: string;
 }
 
-export type Travelling = Exclude<PartList, 'controls' | 'cues'>;
+export type Travelling = Exclude<PartList, CalledList>;
 
 /** Whether parts of a list are taken elsewhere; controls and cues stay with their piece. */
 export function isTravelling(list: PartList): list is Travelling {
@@ -38,7 +38,7 @@ export function namedBy({ spec, value }: Pick<DialPlace, 'spec' | 'value'>): Nam
   const all = (list: Named['list'], ids: Iterable<string>): Named[] =>
     [...ids].filter(Boolean).map((id) => ({ list, id: list === 'signals' ? signalId(id) : id }));
   if (spec.type === 'swarm') return all('swarms', [value as string]);
-  if (spec.type === 'part') return all(spec.of, [value as string]);
+  if (spec.type === 'part') return all(spec.of as Travelling, [value as string]);
   if (spec.type === 'formula') return all('signals', formulaSignals(value as string));
   const layers =
     typeof value === 'object' && 'feed' in value && isLayers(value) ? value.layers : [];

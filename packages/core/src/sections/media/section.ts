@@ -5,7 +5,7 @@ export const section = {
   list: 'media',
   one: 'medium',
   most: 4,
-  dialled: true,
+  dialled: 'last',
   place: 'world',
   names: ['feeling', 'shown'],
   influence: 'feels',

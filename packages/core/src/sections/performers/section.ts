@@ -5,7 +5,7 @@ export const section = {
   list: 'performers',
   one: 'performer',
   most: 16,
-  dialled: true,
+  dialled: 'last',
   place: 'world',
   records: true,
 } as const satisfies Section;

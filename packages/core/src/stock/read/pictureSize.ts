@@ -12,7 +12,7 @@ export function checkPictureSize(name: string, width: number, height: number): v
     throw new StockError(name, `it has ${width} × ${height} pixels, so there is no picture in it`);
   }
   if (width * height > MOST) {
-    const most = MOST.toLocaleString('en-GB').replace(/,/g, ' ');
+    const most = MOST.toLocaleString('en-GB');
     throw new StockError(
       name,
       `it has ${width} × ${height} pixels, and ${most} in all is the most; make it smaller first`,
