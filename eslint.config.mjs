@@ -31,35 +31,33 @@ function direction(name) {
   };
 }
 
-/** Rules that go by types take minutes here; .oxlintrc.json has the same ones, which take seconds. */
-const typed = Boolean(process.env.ALL);
+/** All rules, those that go by types as well: minutes. Else what .oxlintrc.json does not hold: seconds. */
+const all = Boolean(process.env.ALL);
+
+const rulesOfTypeScript = {
+  files: ['**/*.{ts,tsx}'],
+  ignores: ['packages/*/assembly/**'],
+  extends: [ts.configs.strictTypeChecked],
+  languageOptions: {
+    parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+  },
+  rules: {
+    // The checked index of an array whose length is known reads better as list[i]!.
+    '@typescript-eslint/no-non-null-assertion': 'off',
+    '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+    '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+  },
+};
 
 export default ts.config(
   {
     ignores: ['**/dist/', '**/generated/', '**/node_modules/', '.cache/'],
   },
-  js.configs.recommended,
-  {
-    files: ['**/*.{ts,tsx}'],
-    ignores: ['packages/*/assembly/**'],
-    extends: [typed ? ts.configs.strictTypeChecked : ts.configs.strict],
-    // Without types, comments that excuse code from their rules have nothing to do.
-    linterOptions: { reportUnusedDisableDirectives: typed },
-    languageOptions: {
-      parserOptions: typed ? { projectService: true, tsconfigRootDir: import.meta.dirname } : {},
-    },
-    rules: {
-      // The checked index of an array whose length is known reads better as list[i]!.
-      '@typescript-eslint/no-non-null-assertion': 'off',
-      ...(typed && {
-        '@typescript-eslint/no-confusing-void-expression': [
-          'error',
-          { ignoreArrowShorthand: true },
-        ],
-        '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
-      }),
-    },
-  },
+  // Without all rules, comments that excuse code from them have nothing to do.
+  { linterOptions: { reportUnusedDisableDirectives: all } },
+  all
+    ? [js.configs.recommended, rulesOfTypeScript]
+    : { files: ['**/*.{ts,tsx}'], extends: [ts.configs.base] },
   {
     // AssemblyScript has types of its own, which its compiler checks; every job has the same arguments.
     files: ['packages/*/assembly/**/*.ts'],
@@ -67,20 +65,14 @@ export default ts.config(
     rules: { '@typescript-eslint/no-unused-vars': ['error', { args: 'none' }] },
   },
   {
+    // Some of these compile what they look at.
     files: ['packages/app/**/*.{ts,tsx}'],
-    plugins: { 'react-hooks': hooks },
-    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
-  },
-  {
-    // These compile what they look at, which takes long: with ALL all there is.
-    files: typed
-      ? ['packages/app/**/*.{ts,tsx}']
-      : ['packages/app/**/*.tsx', 'packages/app/**/use*.ts'],
     plugins: { 'react-hooks': hooks },
     rules: hooks.configs.recommended.rules,
   },
   {
     files: ['**/*.mjs'],
+    extends: [js.configs.recommended],
     languageOptions: {
       globals: {
         console: 'readonly',
@@ -92,5 +84,5 @@ export default ts.config(
       },
     },
   },
-  ...PACKAGES.map(direction),
+  ...(all ? PACKAGES.map(direction) : []),
 );
