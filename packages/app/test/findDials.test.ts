@@ -23,13 +23,13 @@ test('a dial is found by its name, and by the part it belongs to', () => {
 
 test('each is where it says, in a group that the sheet has', () => {
   for (const { piece } of DEMO_SHOW.pieces) {
-    for (const { path, group, selection } of everyDial(piece)) {
-      expect(group).not.toBe('');
+    const elsewhere = everyDial(piece).filter(({ path, group, selection: { id } }) => {
       const [list, at, section] = path as [string, number, string];
-      if (selection.id === '') expect(['camera', 'backdrop']).toContain(list);
-      else expect((piece[list as 'swarms'][at] as { id: string }).id).toBe(selection.id);
-      if (section === 'emitter') expect(group).toBe('Emitter');
-    }
+      const there =
+        id === '' ? /^(camera|backdrop)$/.test(list) : piece[list as 'swarms'][at]!.id === id;
+      return group === '' || !there || (section === 'emitter' && group !== 'Emitter');
+    });
+    expect(elsewhere).toEqual([]);
   }
 });
 

@@ -5,14 +5,16 @@ import { flowBetween, greyOf, type Grid } from '../src/stock/clip/opticalFlow';
 
 const [WIDTH, HEIGHT] = [320, 180];
 
-/** A texture in cells: many waves of all directions, from coarse to fine. */
+/** Waves in cells, of all directions, from coarse to fine. */
+const WAVES = Array.from({ length: 24 }, (_, k) => {
+  const turns = (2 * Math.PI) / (40 * 0.9 ** k);
+  return { x: turns * Math.cos(2.4 * k), y: turns * Math.sin(2.4 * k), phase: 1.7 * k };
+});
+
+/** A texture of all of them, at a place in cells. */
 function texture(x: number, y: number): number {
   let sum = 0;
-  for (let k = 0; k < 24; k++) {
-    const angle = 2.4 * k;
-    const wave = 40 * 0.9 ** k;
-    sum += Math.sin((2 * Math.PI * (x * Math.cos(angle) + y * Math.sin(angle))) / wave + 1.7 * k);
-  }
+  for (const wave of WAVES) sum += Math.sin(x * wave.x + y * wave.y + wave.phase);
   return 0.5 + 0.06 * sum;
 }
 

@@ -2,6 +2,7 @@ import { compilePiece } from '@vast-swarm/core/plan';
 import { DEMO_SHOW } from '@vast-swarm/core/demo';
 import { makePart, type Piece } from '@vast-swarm/core/piece';
 import { smallPiece } from '../../../tests/support/pieces';
+import { swept } from '../../../tests/support/sweep';
 import { checkRoom, CpuEngine, MemoryFull, planesBytes } from '../src';
 
 /** What frames take of the memory is told before they are made: against what they take. */
@@ -14,12 +15,12 @@ const blurry = smallPiece((p) => {
   mesh.dials.mode = 'opaque';
   p.swarms[0]!.bodies.push(mesh);
 });
-const pieces: [string, Piece][] = [
+const pieces: readonly (readonly [string, Piece])[] = [
   ...DEMO_SHOW.pieces.map(({ piece }): [string, Piece] => [piece.name, piece]),
   ['Blurry', blurry],
 ];
 
-test.each(pieces)(
+test.each(swept(pieces, 0.35))(
   '%s takes of the memory what is told of it',
   async (_, piece) => {
     for (const drawingRoom of [2 ** 30, 2 ** 21]) {

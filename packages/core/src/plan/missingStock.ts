@@ -9,12 +9,15 @@ export function missingStock(piece: Piece, files: StockFiles): Notice[] {
   for (const { spec, value } of dialsOf(piece)) {
     for (const id of stockNamed(spec, value)) asked.add(id);
   }
-  return piece.stock
-    .filter((entry) => asked.has(entry.id))
-    .flatMap((entry) => {
-      const message = whatIsMissing(entry, files);
-      return message === null ? [] : [{ part: entry.id, message }];
-    });
+  return (
+    piece.stock
+      // What code makes is always at hand, and may take a while to be made.
+      .filter((entry) => asked.has(entry.id) && !('made' in entry.source))
+      .flatMap((entry) => {
+        const message = whatIsMissing(entry, files);
+        return message === null ? [] : [{ part: entry.id, message }];
+      })
+  );
 }
 
 /** Letters of a text that are named before it is only said how many there are. */
