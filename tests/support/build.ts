@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 
 const ROOT = join(__dirname, '../..');
-const made = new Set<string>();
+/** What is made already; all of it where `./check` has just done so. */
+const made = new Set<string>(process.env.BUILT ? ['node', 'app'] : []);
 
 /**
  * Makes the command line, or the application, anew where its sources have changed; once for each file of tests.
