@@ -5,6 +5,7 @@ import type { Browser, Page } from 'playwright-core';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { pieceText } from '@vast-swarm/core/piece';
 import { CpuEngine } from '@vast-swarm/cpu';
+import { smallOrder } from '../support/orders';
 import { smallPiece } from '../support/pieces';
 import { RunningRedis } from '../support/startRedis';
 import { startServer, startWorker } from '../support/startServer';
@@ -193,20 +194,7 @@ test('workers of a queue are seen with what they are at', async () => {
     await startWorker(redis.url, 'ben', 30),
   ];
   await workers.getByRole('listitem', { name: 'ben' }).getByText('Waits').waitFor();
-  const order = {
-    name: 'Small',
-    format: 'png',
-    quality: 'good',
-    alpha: false,
-    layers: [],
-    width: 320,
-    height: 180,
-    first: 0,
-    last: 89,
-    oversample: 2,
-    shutter: 0,
-    frames: 'frame_%04d',
-  };
+  const order = smallOrder({ width: 320, height: 180, last: 89, oversample: 2 });
   const data = zipSync({
     'order.json': strToU8(JSON.stringify(order)),
     'piece.swarm.json': strToU8(pieceText(smallPiece())),

@@ -13,6 +13,7 @@ import {
   makeSwarm,
   type Part,
   type Piece,
+  type Swarm,
 } from '@vast-swarm/core/piece';
 import { MADE } from '@vast-swarm/core/demo';
 
@@ -45,6 +46,15 @@ export function smallPiece(change: (piece: Piece) => void = () => undefined): Pi
   }));
   change(piece);
   return piece;
+}
+
+/** Adds a swarm `tail` that follows the piece's first, and has a rate of its own. */
+export function addFollower(piece: Piece): Swarm {
+  const [leader] = piece.swarms;
+  const { id } = leader!;
+  const tail = { ...structuredClone(leader!), id: 'tail', name: 'Tail', follows: id };
+  piece.swarms.push({ ...tail, own: ['rate'] });
+  return piece.swarms.at(-1)!;
 }
 
 /** Of meshes, which are chosen by it; making the rest takes seconds. */

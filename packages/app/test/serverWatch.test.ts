@@ -1,6 +1,7 @@
 import type { RenderJob } from '@vast-swarm/core/formats';
 import { serverWatch } from '../src/renders/serverWatch';
 import { store } from '../src/store/store';
+import { smallOrder } from '../../../tests/support/orders';
 
 /** What is seen of the renders at the server, and what is told of them. */
 
@@ -16,20 +17,7 @@ const job = (state: RenderJob['state'], more: Partial<RenderJob> = {}): RenderJo
   frame: 2,
   problem: null,
   folder: '/renders/a',
-  order: {
-    name: 'Small',
-    format: 'png',
-    quality: 'good',
-    alpha: false,
-    layers: [],
-    width: 128,
-    height: 72,
-    first: 0,
-    last: 9,
-    oversample: 1,
-    shutter: 0,
-    frames: '%04d',
-  },
+  order: smallOrder(),
   ...more,
 });
 

@@ -14,7 +14,7 @@ import {
 } from '@vast-swarm/core/piece';
 import { MAX_BYTES } from '../src/piece/document';
 import { travelling } from '../src/piece/travel/closure';
-import { smallPiece } from '../../../tests/support/pieces';
+import { addFollower, smallPiece } from '../../../tests/support/pieces';
 
 const demo = DEMO_SHOW.pieces.map(({ piece }) => piece);
 
@@ -106,15 +106,9 @@ test('a swarm feels what it felt, and what came along is felt by nobody else', (
 test('a follower without its leader has what it had, and what a control drove rests', () => {
   const from = smallPiece((p) => {
     const leader = p.swarms[0]!;
-    p.swarms.push({
-      ...structuredClone(leader),
-      id: 'tail',
-      name: 'Tail',
-      follows: 'motes',
-      own: ['rate'],
-    });
-    p.swarms[1]!.dials.rate = 5;
-    p.swarms[1]!.dials.size = 0.7;
+    const tail = addFollower(p);
+    tail.dials.rate = 5;
+    tail.dials.size = 0.7;
     p.controls = [makePart('controls', 'fader', [])];
     p.controls[0]!.name = 'Fader';
     leader.dials.light = { feed: 'signal', signal: 'fader', from: 2, to: 2 };

@@ -12,7 +12,7 @@ import {
 } from '@vast-swarm/core/piece';
 import { compilePiece } from '@vast-swarm/core/plan';
 import { DEMO_SHOW } from '@vast-swarm/core/demo';
-import { smallPiece } from '../../../tests/support/pieces';
+import { addFollower, smallPiece } from '../../../tests/support/pieces';
 
 const GROUPS = Object.keys(VARIED) as (keyof typeof VARIED)[];
 const wild: Turning = { reach: 1, groups: GROUPS };
@@ -146,14 +146,7 @@ test('neighbours compile, and cost about as much', () => {
 
 test('what follows another swarm, or is held by a control, is left to it', () => {
   const piece = smallPiece((p) => {
-    const leader = p.swarms[0]!;
-    p.swarms.push({
-      ...structuredClone(leader),
-      id: 'tail',
-      name: 'Tail',
-      follows: 'motes',
-      own: ['rate'],
-    });
+    addFollower(p);
     const control = makePart('controls', 'fader', []);
     control.name = 'Fader';
     control.dials.moves = [{ place: 'swarms.motes.lifetime', from: 1, to: 2 }] as never;

@@ -203,10 +203,7 @@ export function fillBand(mode: i32, args: usize, band: usize, tx: i32, ty: i32):
       if (mode == Mode.OPAQUE) {
         const before = f32x4.lt(depth, v128.load(nearest + at));
         const solid = v128.and(v128.and(mask, before), f32x4.ge(weight, f32x4.splat(0.5)));
-        cover(red + at, solid, cr);
-        cover(green + at, solid, cg);
-        cover(blue + at, solid, cb);
-        cover(nearest + at, solid, depth);
+        cover(red + at, green + at, blue + at, nearest + at, solid, depth, cr, cg, cb);
         continue;
       }
       weight = v128.and(weight, mask);

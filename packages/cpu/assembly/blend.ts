@@ -27,10 +27,28 @@ export function blend(mode: i32, to: usize, w: v128, c: v128, a: v128): void {
   }
 }
 
-/** Light c where `mask` is set, else what is there. */
 // @inline
-export function cover(to: usize, mask: v128, c: v128): void {
+function put(to: usize, mask: v128, c: v128): void {
   v128.store(to, v128.bitselect(c, v128.load(to), mask));
+}
+
+/** Light and depth of an opaque thing where `mask` is set; the first four are addresses of the pixels in the planes. */
+// @inline
+export function cover(
+  red: usize,
+  green: usize,
+  blue: usize,
+  nearest: usize,
+  mask: v128,
+  depth: v128,
+  cr: v128,
+  cg: v128,
+  cb: v128,
+): void {
+  put(red, mask, cr);
+  put(green, mask, cg);
+  put(blue, mask, cb);
+  put(nearest, mask, depth);
 }
 
 /**

@@ -89,10 +89,7 @@ function discs(
         if (mode == Mode.OPAQUE) {
           const before = f32x4.lt(vz, v128.load(nearest + at));
           const mask = v128.and(before, f32x4.ge(w, f32x4.splat(0.5)));
-          cover(red + at, mask, vr);
-          cover(green + at, mask, vg);
-          cover(blue + at, mask, vb);
-          cover(nearest + at, mask, vz);
+          cover(red + at, green + at, blue + at, nearest + at, mask, vz, vr, vg, vb);
           continue;
         }
         if (hidden) w = unhidden(w, v128.load(nearest + at), vz, soft);

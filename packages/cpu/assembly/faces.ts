@@ -220,10 +220,7 @@ function fillRow(
     const inside = v128.and(i32x4.gt_s(index, begin), i32x4.lt_s(index, end));
     const mask = v128.and(inside, f32x4.lt(depth, v128.load(nearest + at)));
     if (v128.any_true(mask)) {
-      cover(red + at, mask, cr);
-      cover(green + at, mask, cg);
-      cover(blue + at, mask, cb);
-      cover(nearest + at, mask, depth);
+      cover(red + at, green + at, blue + at, nearest + at, mask, depth, cr, cg, cb);
     }
     depth = f32x4.add(depth, f32x4.splat(4 * zx));
     if (shaded) {

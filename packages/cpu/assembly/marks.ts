@@ -171,10 +171,7 @@ function marks(
         if (mode == Mode.OPAQUE) {
           const before = f32x4.lt(vz, v128.load(nearest + at));
           const mask = v128.and(before, f32x4.ge(weight, f32x4.splat(0.5)));
-          cover(red + at, mask, cr);
-          cover(green + at, mask, cg);
-          cover(blue + at, mask, cb);
-          cover(nearest + at, mask, vz);
+          cover(red + at, green + at, blue + at, nearest + at, mask, vz, cr, cg, cb);
           continue;
         }
         if (nearest) weight = unhidden(weight, v128.load(nearest + at), vz, soft);

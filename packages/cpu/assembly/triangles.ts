@@ -121,10 +121,7 @@ export function fillTriangle(
       const cb = blended(a, b, c, 20, wa, wb, wc);
       if (mode == Mode.OPAQUE) {
         mask = v128.and(mask, f32x4.lt(depth, v128.load(nearest + at)));
-        cover(red + at, mask, cr);
-        cover(green + at, mask, cg);
-        cover(blue + at, mask, cb);
-        cover(nearest + at, mask, depth);
+        cover(red + at, green + at, blue + at, nearest + at, mask, depth, cr, cg, cb);
         continue;
       }
       let weight = v128.and(one, mask);

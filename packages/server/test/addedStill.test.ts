@@ -9,9 +9,10 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { addStill, formatNames, orderSchema, type RenderOrder } from '@vast-swarm/core/formats';
+import { addStill, formatNames, orderSchema } from '@vast-swarm/core/formats';
 import { pieceText } from '@vast-swarm/core/piece';
 import { readBy } from '../../../tests/support/readBy';
+import { smallOrder } from '../../../tests/support/orders';
 import { smallPiece } from '../../../tests/support/pieces';
 import { targetOf, type Format } from '../src/deliver/target';
 import { render } from '../src/render';
@@ -49,20 +50,7 @@ test('it is found by its name and by the ending of its files, beside those that 
 });
 
 test('orders to the server may ask for it, and for nothing that is not there', () => {
-  const order: RenderOrder = {
-    name: 'Small',
-    format: PLAIN,
-    quality: 'good',
-    alpha: false,
-    layers: [],
-    width: 64,
-    height: 64,
-    first: 0,
-    last: 1,
-    oversample: 1,
-    shutter: 0,
-    frames: 'a_%04d',
-  };
+  const order = smallOrder({ format: PLAIN, last: 1, frames: 'a_%04d' });
   expect(orderSchema.parse(order)).toEqual(order);
   const { error } = orderSchema.safeParse({ ...order, format: 'toString' });
   expect(error!.issues[0]!.message).toMatch(/png, png16, exr, plain, mp4/);

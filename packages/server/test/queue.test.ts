@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { pieceText } from '@vast-swarm/core/piece';
 import type { RenderJob, RenderOrder } from '@vast-swarm/core/formats';
 import { strToU8, zipSync } from 'fflate';
+import { smallOrder } from '../../../tests/support/orders';
 import { smallPiece } from '../../../tests/support/pieces';
 import { RenderQueue } from '../src/queue/queue';
 import type { Outcome, Runner, Step } from '../src/queue/runner';
@@ -11,20 +12,7 @@ import type { Outcome, Runner, Step } from '../src/queue/runner';
 /** The list of renders, with a runner that does what the test says. */
 
 const piece = pieceText(smallPiece());
-const order: RenderOrder = {
-  name: 'Small',
-  format: 'png',
-  quality: 'good',
-  alpha: false,
-  layers: [],
-  width: 128,
-  height: 72,
-  first: 0,
-  last: 9,
-  oversample: 1,
-  shutter: 0,
-  frames: 'frame_%04d',
-};
+const order = smallOrder();
 
 function zipOf(
   change: Partial<RenderOrder> = {},

@@ -8,6 +8,7 @@ import { decode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { vastSwarm } from '../../../tests/support/commandLine';
 import { swept } from '../../../tests/support/sweep';
+import { smallOrder } from '../../../tests/support/orders';
 import { smallPiece } from '../../../tests/support/pieces';
 import { startServer, type RunningServer } from '../../../tests/support/startServer';
 
@@ -19,20 +20,14 @@ const piece = pieceText(
     p.swarms[0]!.dials.rate = 4000;
   }),
 );
-const order: RenderOrder = {
-  name: 'Small',
-  format: 'png',
-  quality: 'good',
-  alpha: false,
-  layers: [],
+const order = smallOrder({
   width: 320,
   height: 180,
-  first: 0,
   last: LAST,
   oversample: 2,
   shutter: 90,
   frames: 'net_%03d',
-};
+});
 
 let dir: string;
 let wanted: string[];

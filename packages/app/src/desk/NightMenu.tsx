@@ -18,16 +18,9 @@ interface Props {
   open: OpenShow;
 }
 
-/** Menu of the night as a whole, and of its record. */
-export function NightMenu({ id, desk, open }: Props) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const chooser = useRef<HTMLInputElement>(null);
+/** What can be done with the record of a night, and how it is told when something goes wrong. */
+function useRecordOf(id: string, desk: Desk, { show, pieces }: OpenShow) {
   const dispatch = useAppDispatch();
-  const there = useStanding(desk, (s) => s !== null);
-  const outside = useStanding(desk, (s) => s?.outside ?? 'off');
-  const wall = useStanding(desk, (s) => s?.wall ?? 'off');
-  const replays = useStanding(desk, (s) => s?.replays ?? false);
-  const { show, pieces } = open;
   const pieceOf = (piece: string) => pieces.get(piece) ?? null;
   const tell = (error: unknown): void => {
     const message = error instanceof Error ? error.message : String(error);
@@ -49,6 +42,19 @@ export function NightMenu({ id, desk, open }: Props) {
       tell(new Error(`${file.name} was not taken: ${why}`));
     }
   };
+  return { tell, save, replay, read };
+}
+
+/** Menu of the night as a whole, and of its record. */
+export function NightMenu({ id, desk, open }: Props) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const there = useStanding(desk, (s) => s !== null);
+  const outside = useStanding(desk, (s) => s?.outside ?? 'off');
+  const wall = useStanding(desk, (s) => s?.wall ?? 'off');
+  const replays = useStanding(desk, (s) => s?.replays ?? false);
+  const { show } = open;
+  const { tell, save, replay, read } = useRecordOf(id, desk, open);
   const close = (): void => {
     setAnchor(null);
   };

@@ -17,7 +17,6 @@ import { PieceStill } from './PieceStill';
 
 export function PieceCard({ stored }: { stored: StoredPiece }) {
   const { piece, id } = stored;
-  const dispatch = useAppDispatch();
   const [moving, setMoving] = useState(false);
   const [filing, setFiling] = useState(false);
   const rest = (): void => {
@@ -27,19 +26,7 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
     // What moves by itself is not for everybody.
     setMoving(!matchMedia('(prefers-reduced-motion: reduce)').matches);
   };
-  const { width, height, rate, length } = piece.frame;
-  const labels = [stored.folder ?? '', ...(stored.tags ?? [])].filter(Boolean);
-  const remove = async (): Promise<void> => {
-    try {
-      await removePiece(stored);
-    } catch (error) {
-      const message = `${piece.name} was not deleted: the browser's storage ${whyNotKept(error)}.`;
-      dispatch(noticed({ key: 'deleted', kind: 'wrong', message }));
-      return;
-    }
-    const message = `${piece.name} was deleted.`;
-    dispatch(noticed({ key: 'deleted', kind: 'note', message, action: 'restore' }));
-  };
+  const { width, height } = piece.frame;
   return (
     <Box component="article" aria-label={piece.name}>
       <ButtonBase
@@ -78,51 +65,12 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
         </PieceStill>
         {moving && <MovingThumb id={id} />}
       </ButtonBase>
-      <Stack direction="row" sx={{ alignItems: 'center', pt: 0.75 }}>
-        <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Box
-            sx={{
-              fontWeight: 600,
-              overflow: 'hidden',
-              textOverflow: 'ellipsis',
-              whiteSpace: 'nowrap',
-            }}
-          >
-            {piece.name}
-          </Box>
-          <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>
-            {[
-              `${String(width)}×${String(height)}`,
-              `${(length / rate).toFixed(0)} s`,
-              ...labels,
-            ].join(' · ')}
-          </Box>
-        </Box>
-        {!stored.demo && (
-          <IconAction
-            label={`File ${piece.name}: folder and tags`}
-            onClick={() => {
-              setFiling(!filing);
-            }}
-          >
-            <Tag size={15} />
-          </IconAction>
-        )}
-        <IconAction label={`Duplicate ${piece.name}`} onClick={() => void duplicatePiece(stored)}>
-          <Copy size={15} />
-        </IconAction>
-        <IconAction
-          label={`Export ${piece.name}`}
-          onClick={() => {
-            void exportPiece(piece);
-          }}
-        >
-          <Download size={15} />
-        </IconAction>
-        <IconAction label={`Delete ${piece.name}`} onClick={() => void remove()}>
-          <Trash2 size={15} />
-        </IconAction>
-      </Stack>
+      <Caption
+        stored={stored}
+        onFile={() => {
+          setFiling(!filing);
+        }}
+      />
       {filing && (
         <Filing
           stored={stored}
@@ -132,5 +80,66 @@ export function PieceCard({ stored }: { stored: StoredPiece }) {
         />
       )}
     </Box>
+  );
+}
+
+/** Name of a piece, what it is, and what can be done with it. */
+function Caption({ stored, onFile }: { stored: StoredPiece; onFile: () => void }) {
+  const { piece } = stored;
+  const dispatch = useAppDispatch();
+  const { width, height, rate, length } = piece.frame;
+  const labels = [stored.folder ?? '', ...(stored.tags ?? [])].filter(Boolean);
+  const remove = async (): Promise<void> => {
+    try {
+      await removePiece(stored);
+    } catch (error) {
+      const message = `${piece.name} was not deleted: the browser's storage ${whyNotKept(error)}.`;
+      dispatch(noticed({ key: 'deleted', kind: 'wrong', message }));
+      return;
+    }
+    const message = `${piece.name} was deleted.`;
+    dispatch(noticed({ key: 'deleted', kind: 'note', message, action: 'restore' }));
+  };
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', pt: 0.75 }}>
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Box
+          sx={{
+            fontWeight: 600,
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+          }}
+        >
+          {piece.name}
+        </Box>
+        <Box sx={{ color: COLOURS.faint, fontSize: 12, fontFamily: MONO }}>
+          {[
+            `${String(width)}×${String(height)}`,
+            `${(length / rate).toFixed(0)} s`,
+            ...labels,
+          ].join(' · ')}
+        </Box>
+      </Box>
+      {!stored.demo && (
+        <IconAction label={`File ${piece.name}: folder and tags`} onClick={onFile}>
+          <Tag size={15} />
+        </IconAction>
+      )}
+      <IconAction label={`Duplicate ${piece.name}`} onClick={() => void duplicatePiece(stored)}>
+        <Copy size={15} />
+      </IconAction>
+      <IconAction
+        label={`Export ${piece.name}`}
+        onClick={() => {
+          void exportPiece(piece);
+        }}
+      >
+        <Download size={15} />
+      </IconAction>
+      <IconAction label={`Delete ${piece.name}`} onClick={() => void remove()}>
+        <Trash2 size={15} />
+      </IconAction>
+    </Stack>
   );
 }

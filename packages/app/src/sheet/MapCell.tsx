@@ -72,8 +72,6 @@ export function MapCell<F extends MapFeed | ColourMapFeed>(props: Props<F>) {
       onSettle={onSettle}
     />
   );
-  const [across, down] = feed.repeat ?? [1, 1];
-  const repeats = { min: 0.01, max: 1000, drag: 'log' };
   return (
     <Box sx={{ fontSize: 12, '& > div': { flexWrap: 'wrap' } }}>
       <Stack direction="row" sx={{ alignItems: 'baseline', columnGap: 1 }}>
@@ -98,34 +96,7 @@ export function MapCell<F extends MapFeed | ColourMapFeed>(props: Props<F>) {
           />
         )}
       </Stack>
-      {!own && (
-        <Stack direction="row" sx={{ alignItems: 'baseline', columnGap: 1 }}>
-          <SmallSelect
-            label={`${label}, looked up by`}
-            value={feed.by ?? 'surface'}
-            options={PLACES}
-            onChange={(by) => {
-              once({ by, plane: by === 'plane' ? MAP_PLANE : undefined });
-            }}
-          />
-          <SmallSelect
-            label={`${label}, beyond the map`}
-            value={feed.edge ?? 'again'}
-            options={EDGES}
-            onChange={(edge) => {
-              once({ edge });
-            }}
-          />
-          <Row title="times">
-            {number('times across', across, repeats, (v) => {
-              put({ repeat: [v, down] });
-            })}
-            {number('times down', down, repeats, (v) => {
-              put({ repeat: [across, v] });
-            })}
-          </Row>
-        </Stack>
-      )}
+      {!own && <Lookup {...{ label, feed, number, put, once }} />}
       {!own && feed.by === 'plane' && (
         <PlaneFields
           plane={feed.plane ?? MAP_PLANE}
@@ -163,6 +134,48 @@ export function MapCell<F extends MapFeed | ColourMapFeed>(props: Props<F>) {
       )}
       <Box>{children}</Box>
     </Box>
+  );
+}
+
+interface LookupProps {
+  label: string;
+  feed: MapFeed | ColourMapFeed;
+  number: PlaneProps['number'];
+  put: (part: Partial<MapFeed>) => void;
+  once: (part: Partial<MapFeed>) => void;
+}
+
+/** By what a map is looked up, how often it stands beside itself, and what is beyond. */
+function Lookup({ label, feed, number, put, once }: LookupProps) {
+  const [across, down] = feed.repeat ?? [1, 1];
+  const repeats = { min: 0.01, max: 1000, drag: 'log' };
+  return (
+    <Stack direction="row" sx={{ alignItems: 'baseline', columnGap: 1 }}>
+      <SmallSelect
+        label={`${label}, looked up by`}
+        value={feed.by ?? 'surface'}
+        options={PLACES}
+        onChange={(by) => {
+          once({ by, plane: by === 'plane' ? MAP_PLANE : undefined });
+        }}
+      />
+      <SmallSelect
+        label={`${label}, beyond the map`}
+        value={feed.edge ?? 'again'}
+        options={EDGES}
+        onChange={(edge) => {
+          once({ edge });
+        }}
+      />
+      <Row title="times">
+        {number('times across', across, repeats, (v) => {
+          put({ repeat: [v, down] });
+        })}
+        {number('times down', down, repeats, (v) => {
+          put({ repeat: [across, v] });
+        })}
+      </Row>
+    </Stack>
   );
 }
 

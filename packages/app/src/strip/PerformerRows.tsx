@@ -4,6 +4,7 @@ import { COLOURS } from '../ui/theme';
 import { usePerforming } from '../answers/usePerforming';
 import { useStrip } from './StripContext';
 import { PlayedRows, type RowContent } from './PlayedRows';
+import { RowCanvas } from './RowCanvas';
 
 const HEIGHT = 34;
 /** Small figures in a row. */
@@ -38,21 +39,7 @@ function SmallFigures({ part, chosen, slider }: RowContent) {
       );
     }
   }, [performing, from, to, rate, chosen]);
-  return (
-    <canvas
-      ref={canvas}
-      width={FIGURES * WIDE}
-      height={HIGH}
-      {...slider}
-      style={{
-        width: '100%',
-        height: HEIGHT,
-        display: 'block',
-        cursor: 'grab',
-        opacity: part.on ? 1 : 0.3,
-      }}
-    />
-  );
+  return <RowCanvas ref={canvas} {...{ width: FIGURES * WIDE, height: HEIGHT, part, slider }} />;
 }
 
 function drawFigures(

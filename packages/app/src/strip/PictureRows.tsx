@@ -4,6 +4,7 @@ import { paintPicture } from '../ui/paintPicture';
 import { useMoving } from '../answers/useMoving';
 import { useStrip } from './StripContext';
 import { PlayedRows, type RowContent } from './PlayedRows';
+import { RowCanvas } from './RowCanvas';
 
 const HEIGHT = 34;
 /** Small frames in a row. */
@@ -41,19 +42,10 @@ function SmallFrames({ part, chosen, slider }: RowContent) {
     };
   }, [moving, from, to]);
   return (
-    <canvas
+    <RowCanvas
       ref={canvas}
-      width={FRAMES * WIDE}
-      height={HIGH}
-      {...slider}
-      style={{
-        width: '100%',
-        height: HEIGHT,
-        display: 'block',
-        cursor: 'grab',
-        opacity: part.on ? 1 : 0.3,
-        outline: chosen ? `1px solid ${COLOURS.amber}` : 'none',
-      }}
+      {...{ width: FRAMES * WIDE, height: HEIGHT, part, slider }}
+      outline={chosen ? `1px solid ${COLOURS.amber}` : 'none'}
     />
   );
 }

@@ -221,6 +221,41 @@ function Head({ varying }: { varying: Varying }) {
         sx={{ width: 90 }}
       />
       <span>Wild</span>
+      <Numbers {...{ first, set }} />
+      {parents ? (
+        <Button
+          variant="outlined"
+          onClick={() => {
+            set({ parents: null });
+          }}
+        >
+          Leave the crossing
+        </Button>
+      ) : (
+        <Button
+          variant="outlined"
+          disabled={marked.length !== 2}
+          onClick={() => {
+            set({ parents: [marked[0]!, marked[1]!], first: 1 });
+          }}
+        >
+          Cross two
+        </Button>
+      )}
+      <IconButton
+        aria-label="Close the variations"
+        onClick={() => dispatch(toolActions.varied(false))}
+      >
+        <X size={16} />
+      </IconButton>
+    </Stack>
+  );
+}
+
+/** The number of the first of the nine, and the way to nine others. */
+function Numbers({ first, set }: { first: number; set: (change: Partial<Varying>) => void }) {
+  return (
+    <>
       <IconButton
         aria-label="Nine before"
         disabled={first <= 1}
@@ -249,33 +284,7 @@ function Head({ varying }: { varying: Varying }) {
       >
         <ChevronRight size={16} />
       </IconButton>
-      {parents ? (
-        <Button
-          variant="outlined"
-          onClick={() => {
-            set({ parents: null });
-          }}
-        >
-          Leave the crossing
-        </Button>
-      ) : (
-        <Button
-          variant="outlined"
-          disabled={marked.length !== 2}
-          onClick={() => {
-            set({ parents: [marked[0]!, marked[1]!], first: 1 });
-          }}
-        >
-          Cross two
-        </Button>
-      )}
-      <IconButton
-        aria-label="Close the variations"
-        onClick={() => dispatch(toolActions.varied(false))}
-      >
-        <X size={16} />
-      </IconButton>
-    </Stack>
+    </>
   );
 }
 
