@@ -4,7 +4,7 @@
 // turn with these, and stand as `before`; those that are worse by more than 5 % come once more at the end.
 import { build } from 'esbuild';
 import { spawnSync } from 'node:child_process';
-import { mkdir, readFile, rm, symlink } from 'node:fs/promises';
+import { mkdir, readFile, rm } from 'node:fs/promises';
 import { ours } from '../ours.mjs';
 
 const root = new URL('../../', import.meta.url).pathname;
@@ -52,7 +52,7 @@ async function checkout(commit) {
   const folder = `${root}.cache/against/`;
   command(`git worktree prune && rm -rf ${folder} && git worktree prune`, root);
   command(`git worktree add --detach ${folder} ${commit}`, root);
-  await symlink(`${root}node_modules`, `${folder}node_modules`);
+  command('npm install --no-save --prefer-offline --no-audit --no-fund', folder);
   command('node scripts/build.mjs engine', folder);
   return folder;
 }
