@@ -43,6 +43,8 @@ const transform = {
 };
 const shared = {
   transform,
+  // A checkout of another commit may stand there, see scripts/bench.
+  modulePathIgnorePatterns: ['<rootDir>/.cache/'],
   testEnvironment: 'node',
   // Looked up in Jest's sandbox anew each time, they make heavy arithmetic a hundred times slower.
   sandboxInjectedGlobals: [

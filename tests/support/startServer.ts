@@ -67,8 +67,9 @@ export async function startWorker(
   queue: string,
   name: string,
   lease: number,
+  more: readonly string[] = [],
 ): Promise<ChildProcess> {
-  const own = ['--name', name, '--threads', '1', '--lease', String(lease)];
+  const own = ['--name', name, '--threads', '1', '--lease', String(lease), ...more];
   const { child } = await started(['worker', '--queue', queue, ...own], /waits for renders/);
   return child;
 }

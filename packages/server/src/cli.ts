@@ -252,11 +252,13 @@ program
   .option('--at-once <n>', 'renders that are made at once', whole, 1)
   .option('--token <text>', 'what other machines have to know; made up if not given')
   .option('--queue <url>', 'a queue on Redis, from which workers take renders: redis://HOST:PORT')
+  .option('--key <file>', 'a file with the key that the workers of the queue have too')
   .action(does(async () => (await import('./serve')).serve));
 program
   .command('worker')
   .description('Makes frames of the renders in a queue, for a server that has the same one.')
   .requiredOption('--queue <url>', 'the queue: redis://HOST:PORT')
+  .option('--key <file>', 'a file with the key that the server has too')
   .option('--threads <n>', 'threads that frames are made with', threads, usualThreads)
   .option('--name <text>', "what it is called; the machine's name if not given")
   .option(

@@ -20,7 +20,7 @@ import { RenderQueue } from './queue/queue';
 import { renderRoutes, type NoQueue } from './queue/routes';
 import { Refused } from './refused';
 import { serveApp } from './serveApp';
-import { say, tell } from './say';
+import { goOnWhateverComes, say, tell } from './say';
 import { openSockets } from './sockets';
 import { makeFolder } from './writeWhole';
 import { SACN_PORT, wallRoute, WallSender, type Target } from './wall/sender';
@@ -42,13 +42,16 @@ interface ServeOptions {
   atOnce: number;
   /** Where the queue is for workers on other machines; renders are made by this machine where it is left out. */
   queue?: string;
+  /** The file of the key that the workers of the queue share. */
+  key?: string;
 }
 
 export async function serve(options: ServeOptions): Promise<void> {
   const { port, joints, host, token, wall } = options;
   const at = host ?? '127.0.0.1';
   const guard = new Guard(isLoopback(at) ? null : (token ?? randomBytes(9).toString('base64url')));
-  const farm = options.queue === undefined ? null : await Farm.open(options.queue, tell);
+  const farm =
+    options.queue === undefined ? null : await Farm.open(options.queue, options.key, tell);
   const queue = await openQueue(options, farm);
   if (typeof queue === 'string') tell(queue);
   const workers = farm && ((): Promise<FarmWorker[]> => farm.workers());
@@ -64,6 +67,7 @@ export async function serve(options: ServeOptions): Promise<void> {
     ...(farm ? ['Renders wait for workers: vast-swarm worker --queue, with the same address'] : []),
     ...(guard.token === null ? [] : [`Other machines have to know the token ${guard.token}`]),
   ];
+  goOnWhateverComes();
   say(lines.join('\n'));
 }
 

@@ -1,7 +1,7 @@
 import express, { type NextFunction, type Request, type Response, type Router } from 'express';
 import { existsSync } from 'node:fs';
 import { realpath } from 'node:fs/promises';
-import type { Server } from 'node:http';
+import { createServer, type Server } from 'node:http';
 import { hostname } from 'node:os';
 import { isIP } from 'node:net';
 import { join, sep } from 'node:path';
@@ -60,6 +60,10 @@ async function isOwn(path: string): Promise<boolean> {
   const [own, real] = await Promise.all([realpath(APP), realpath(path)]).catch(() => ['', '']);
   return real === '' || `${real}${sep}`.startsWith(`${own}${sep}`);
 }
+
+/** Connections at once, so that files are left to open; who sends no head within 10 s is let go. */
+const MOST_CONNECTIONS = 2000;
+const LIMITS = { headersTimeout: 10_000, connectionsCheckingInterval: 2000 };
 
 const NOTHING = 'There is nothing of that name here.';
 
@@ -120,10 +124,15 @@ export async function serveApp(port: number, host: string, api?: Router): Promis
   if (!existsSync(join(APP, 'index.html'))) {
     throw new Refused("The application is not built; run './start', or 'npm run build'.");
   }
-  return new Promise<Server>((resolve, reject) => {
-    const listening: Server = application(host, api).listen(port, host, (error?: Error) => {
-      if (error) reject(new Refused(`Port ${String(port)} cannot be used: ${error.message}`));
-      else resolve(listening);
+  const server = createServer(LIMITS, application(host, api));
+  server.maxConnections = MOST_CONNECTIONS;
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', (error) => {
+      reject(new Refused(`Port ${String(port)} cannot be used: ${error.message}`));
     });
+    server.listen(port, host, resolve);
   });
+  // A connection that cannot be taken is no reason to end.
+  server.on('error', () => undefined);
+  return server;
 }

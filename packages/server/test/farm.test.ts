@@ -7,12 +7,14 @@ import { setTimeout } from 'node:timers/promises';
 import { makePart, pieceText, type Piece } from '@vast-swarm/core/piece';
 import type { FarmWorker, RenderJob } from '@vast-swarm/core/formats';
 import { strToU8, zipSync } from 'fflate';
+import { Queue } from 'bullmq';
 import { Redis } from 'ioredis';
 import { vastSwarm } from '../../../tests/support/commandLine';
 import { smallPiece } from '../../../tests/support/pieces';
 import { freePort, RunningRedis } from '../../../tests/support/startRedis';
 import { startServer, startWorker, type RunningServer } from '../../../tests/support/startServer';
-import { keys } from '../src/farm/messages';
+import { ABOUT, keys, PREFIX, QUEUE } from '../src/farm/messages';
+import { Seal } from '../src/farm/seal';
 
 /** Renders by several workers: whatever becomes of these, or of the queue, the frames are those of one process. */
 
@@ -200,6 +202,69 @@ test('a server that is killed goes on with its workers when it is begun again', 
   server = await startServer(['--renders', join(dir, 'renders'), '--queue', redis.url]);
   const { folder } = await stands(job, ({ state }) => state === 'done');
   expect(framesIn(join(folder, 'made'))).toEqual(wanted);
+}, 180_000);
+
+test('what strangers put into the queue is neither done nor kept, with a key and without', async () => {
+  const key = join(dir, 'key');
+  const other = join(dir, 'other');
+  writeFileSync(key, 'k'.repeat(32));
+  writeFileSync(other, 'l'.repeat(32));
+  const renders = ['--renders', join(dir, 'renders of the keyed')];
+  const keyed = await startServer([...renders, '--queue', redis.url, '--key', key]);
+  const before = server;
+  server = keyed;
+  let told = '';
+  keyed.child.stderr!.on('data', (data: Buffer) => (told += data.toString()));
+  const own = new Redis(redis.url);
+  const queue = new Queue(QUEUE, { connection: own.duplicate(), prefix: PREFIX });
+  try {
+    const piece = heavy((p) => (p.seed = 10));
+    const wanted = await byOne('keyed', piece);
+    // Of no seal at all, and of one without a key; one that would be outside of the worker's folder.
+    const evil = { render: '../../evil', program: (await own.get(keys.build))! };
+    await queue.add('frames', evil, { jobId: 'evil-1', priority: 1 });
+    const sealed = new Seal().sealed(ABOUT.task, evil);
+    await queue.add('frames', sealed, { jobId: 'evil-2', priority: 1 });
+    await own.set(keys.worker('evil'), 'no JSON');
+    await own.set(keys.refused('evil'), '{"name": 3}');
+    const job = await order(piece);
+    children.push(await startWorker(redis.url, 'anna', LEASE, ['--key', key]));
+    // A frame that no worker has made.
+    const forged = {
+      said: 'frame',
+      frame: 3,
+      name: 'evil',
+      bytes: 7,
+      sum: hashOf(strToU8('rubbish')),
+    };
+    await own.set(keys.frame('evil'), 1);
+    await own.set(`${keys.frame('evil')}:0`, 'rubbish');
+    for (const by of [
+      '{',
+      '[]',
+      JSON.stringify(forged),
+      JSON.stringify(new Seal().sealed(ABOUT.said(job.id), forged)),
+    ])
+      await own.lpush(keys.said(job.id), by);
+    const { folder } = await stands(job, ({ state }) => state === 'done');
+    expect(framesIn(join(folder, 'made'))).toEqual(wanted);
+    for (const id of ['evil-1', 'evil-2'])
+      expect((await queue.getJob(id))!.failedReason).toMatch(/not sealed with the key/);
+    expect((await look()).workers.map((w) => w.name)).toEqual(['anna']);
+    expect(told).toContain('a message that no worker sealed was left aside');
+    // A worker with another key gets nowhere, and the render says why.
+    for (const child of children.splice(0)) child.kill('SIGKILL');
+    children.push(await startWorker(redis.url, 'olga', LEASE, ['--key', other]));
+    const second = await order(heavy((p) => (p.seed = 11)));
+    await expect(stands(second, ({ state }) => state === 'done')).rejects.toThrow(
+      /server and workers take the same --key/,
+    );
+  } finally {
+    server = before;
+    keyed.child.kill();
+    await queue.close();
+    own.disconnect();
+  }
 }, 180_000);
 
 test('a worker of another version is refused by name; a queue that is not there is said', async () => {

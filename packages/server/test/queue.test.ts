@@ -145,6 +145,22 @@ test('a render that fails says why and can be tried again; one that is cancelled
   expect(hand.begun.length).toBe(3);
 });
 
+test('a render whose process cannot even be begun has failed, and the next one has its turn', async () => {
+  hand = new ByHand();
+  let first = true;
+  const runner: Runner = (job, step) => {
+    if (!first) return hand.runner(job, step);
+    first = false;
+    return { ended: Promise.reject(new Error('spawn EAGAIN')), stop: () => undefined };
+  };
+  queue = await RenderQueue.open(folder, runner, (text) => told.push(text), 1);
+  const { id } = await queue.add(zipOf({ name: 'a' }));
+  await queue.add(zipOf({ name: 'b' }));
+  await settled();
+  expect(queue.job(id)).toMatchObject({ state: 'failed', problem: 'spawn EAGAIN' });
+  expect(hand.names).toEqual(['b']);
+});
+
 test('what stands in the folder goes on when the queue is opened again', async () => {
   await opened();
   for (const name of ['a', 'b', 'c']) await queue.add(zipOf({ name }));
@@ -190,6 +206,14 @@ test.each([
   ['no piece', zipSync({ 'order.json': strToU8(JSON.stringify(order)) }), /has no piece/],
   ['a size that is none', zipOf({ width: 3 }), /order\.json: width/],
   ['frames backwards', zipOf({ first: 8, last: 3 }), /last: comes before first/],
+  ['more frames than the piece has', zipOf({ last: 90 }), /last: the piece has frames 0 to 89/],
+  ['layers on PNG', zipOf({ layers: ['depth'] }), /layers: only OpenEXR/],
+  ['layers in a video', zipOf({ format: 'mov', layers: ['depth'] }), /layers: a video has none/],
+  ['a codec on PNG', zipOf({ codec: 'vp9' }), /codec: is for videos/],
+  ['VP9 in MP4', zipOf({ format: 'mp4', codec: 'vp9' }), /codec: a \.mp4 file has h264/],
+  ['transparent H.264', zipOf({ format: 'mp4', alpha: true }), /alpha: h264 has no transp/],
+  ['transparent AV1', zipOf({ format: 'webm', codec: 'av1', alpha: true }), /alpha: av1/],
+  ['an odd video', zipOf({ format: 'mp4', height: 73 }), /height: of a video is even/],
   ['names that leave the folder', zipOf({ frames: '../%04d' }), /order\.json: frames/],
   ['a format that is none', zipOf({ format: 'gif' as 'png' }), /order\.json: format/],
   [

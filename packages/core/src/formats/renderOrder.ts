@@ -1,7 +1,7 @@
 import { z } from '../zod';
 import { FRAME_PASSES } from '../plan/passes';
 import { isStill, STILLS, type StillFormat } from './stills';
-import { CODECS, isVideo, QUALITIES, VIDEOS, type VideoFormat } from './videos';
+import { CODECS, isVideo, QUALITIES, videoOf, VIDEOS, type VideoFormat } from './videos';
 
 /**
  * Messages of the page and the server on renders. An order comes as a zip: `order.json`, `piece.swarm.json`, and
@@ -20,7 +20,7 @@ export const formatNames = (): (StillFormat | VideoFormat)[] => [
   ...namesOf(VIDEOS),
 ];
 
-export const orderSchema = z.strictObject({
+const settings = z.strictObject({
   /** Of the piece. */
   name: z.string().min(1).max(NAME),
   format: z.custom<StillFormat | VideoFormat>(
@@ -30,7 +30,7 @@ export const orderSchema = z.strictObject({
   codec: z.enum(namesOf(CODECS)).optional(),
   quality: z.enum(namesOf(QUALITIES)),
   alpha: z.boolean(),
-  layers: z.array(z.enum(FRAME_PASSES)),
+  layers: z.array(z.enum(FRAME_PASSES)).max(FRAME_PASSES.length),
   width: z.int().min(16).max(16384),
   height: z.int().min(16).max(16384),
   first: z.int().min(0),
@@ -44,7 +44,33 @@ export const orderSchema = z.strictObject({
     .regex(/^[^/\\:*?"<>|\p{Cc}]*%0?\d?d[^/\\:*?"<>|\p{Cc}]*$/u)
     .max(NAME),
 });
-export type RenderOrder = z.infer<typeof orderSchema>;
+export type RenderOrder = z.infer<typeof settings>;
+
+/** The part of an order that does not go with the others, and why; null where all do. */
+function misfit(order: RenderOrder): [keyof RenderOrder, string] | null {
+  const { format, codec, alpha, layers, width, height, first, last } = order;
+  if (last < first) return ['last', 'comes before first'];
+  if (!isVideo(format)) {
+    if (codec !== undefined) return ['codec', `is for videos, and the format is ${format}`];
+    if (layers.length > 0 && !STILLS[format].layers)
+      return ['layers', `only OpenEXR has them, and the format is ${format}`];
+    return null;
+  }
+  const { codecs, clear } = videoOf(format);
+  const used = codec ?? codecs[0];
+  if (!codecs.includes(used)) return ['codec', `a .${format} file has ${codecs.join(' or ')}`];
+  if (alpha && !clear.includes(used)) return ['alpha', `${used} has no transparency`];
+  if (layers.length > 0) return ['layers', 'a video has none'];
+  if (width % 2) return ['width', 'of a video is even'];
+  if (height % 2) return ['height', 'of a video is even'];
+  return null;
+}
+
+/** An order, with what goes together. */
+export const orderSchema = settings.superRefine((order, context) => {
+  const wrong = misfit(order);
+  if (wrong) context.addIssue({ code: 'custom', path: [wrong[0]], message: wrong[1] });
+});
 
 export const RENDER_STATES = [
   'waiting',

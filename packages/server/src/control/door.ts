@@ -21,10 +21,14 @@ const GATHER = 4;
 const TELL_EVERY = 100;
 /** Others that are moved in that time. */
 const MOST_MOVED = 64;
-/** Messages a second of all together, and answers to one; what is beyond is not looked at. */
+/** Messages a second of one sender, and answers to one; what is beyond is not looked at. */
 const [MOST_MESSAGES, MOST_ANSWERS] = [20_000, 50];
 
 const TOO_MANY = `there are more than ${String(MOST_MESSAGES)} messages a second; send fewer`;
+
+/** Messages that may wait for their time. */
+const MOST_LATER = 2000;
+const TOO_MANY_LATER = `more than ${String(MOST_LATER)} messages wait for their time; send them later`;
 
 const NOTHING: Offer = { piece: '', controls: [], cues: [], learnt: [] };
 
@@ -58,7 +62,10 @@ export class ControlDoor {
     string,
     { client: Client; told: Record<string, ControlValue> }
   >();
-  private messages = 0;
+  /** Messages of this second, by sender: who floods takes nothing from the others. */
+  private messages = new Map<string, number>();
+  /** Messages that wait for their time. */
+  private later = 0;
   private refused = 0;
   private why = '';
   private answers = new Map<string, number>();
@@ -97,21 +104,59 @@ export class ControlDoor {
     };
   }
 
-  /** Follows a message, or says to its sender why not: one that there is no time for, too. */
-  hear(client: Client, read: () => ControlMessage): void {
-    this.messages += 1;
-    try {
-      if (this.messages > MOST_MESSAGES) throw new NotFollowed(TOO_MANY);
+  /**
+   * Follows a message, or says to its sender why not: one that there is no time for, too. It is read and counted as it
+   * comes, also where it is to be followed later.
+   *
+   * @param seconds until it is followed
+   */
+  hear(client: Client, read: () => ControlMessage, seconds = 0): void {
+    this.tried(client, () => {
+      this.count(client);
       const message = read();
-      if ('list' in message) client.answer(toldOf(this.offer, this.values));
-      else if ('watch' in message) this.watch(client, message.watch);
-      else this.act(client, message);
+      this.inTime(seconds, () => {
+        this.tried(client, () => {
+          this.follow(client, message);
+        });
+      });
+    });
+  }
+
+  private follow(client: Client, message: ControlMessage): void {
+    if ('list' in message) client.answer(toldOf(this.offer, this.values));
+    else if ('watch' in message) this.watch(client, message.watch);
+    else this.act(client, message);
+  }
+
+  /** Does something for somebody, who is told where it is not followed. */
+  private tried(client: Client, act: () => void): void {
+    try {
+      act();
     } catch (error) {
       this.refuse(`${client.name}: ${error instanceof Error ? error.message : String(error)}`);
       this.answer(client, {
         error: error instanceof NotFollowed ? error.message : 'this cannot be read',
       });
     }
+  }
+
+  private count({ name }: Client): void {
+    const count = (this.messages.get(name) ?? 0) + 1;
+    this.messages.set(name, count);
+    if (count > MOST_MESSAGES) throw new NotFollowed(TOO_MANY);
+  }
+
+  private inTime(seconds: number, act: () => void): void {
+    if (seconds <= 0) {
+      act();
+      return;
+    }
+    if (this.later >= MOST_LATER) throw new NotFollowed(TOO_MANY_LATER);
+    this.later += 1;
+    setTimeout(() => {
+      this.later -= 1;
+      act();
+    }, 1000 * seconds).unref();
   }
 
   private act(client: Client, message: ActMessage): void {
@@ -127,20 +172,22 @@ export class ControlDoor {
   }
 
   /** Something with an address of its own is moved: the page may have learnt it, or may be about to. */
-  move(client: Client, { source, value }: Moved): void {
-    this.messages += 1;
-    const refuse = (error: string): void => {
-      this.refuse(`${client.name}: ${error}`);
-      this.answer(client, { error });
-    };
-    if (this.messages > MOST_MESSAGES) {
-      refuse(TOO_MANY);
-      return;
-    }
+  move(client: Client, moved: Moved, seconds = 0): void {
+    this.tried(client, () => {
+      this.count(client);
+      this.inTime(seconds, () => {
+        this.tried(client, () => {
+          this.takeMoved(moved);
+        });
+      });
+    });
+  }
+
+  private takeMoved({ source, value }: Moved): void {
     if (this.moved.size < MOST_MOVED || this.moved.has(source)) this.moved.set(source, value);
     this.passSoon();
     if (!this.offer.learnt.includes(source)) {
-      refuse(`${source} is not known, and no control has learnt it`);
+      throw new NotFollowed(`${source} is not known, and no control has learnt it`);
     }
   }
 
@@ -198,8 +245,9 @@ export class ControlDoor {
 
   private everySecond(): void {
     const { refused, why } = this;
-    [this.messages, this.refused] = [0, 0];
+    this.refused = 0;
     this.answers = new Map();
+    this.messages = new Map();
     if (refused > 0) this.log(`Controls: ${String(refused)} messages were not followed: ${why}.`);
   }
 

@@ -105,15 +105,12 @@ export function hearControl(
     },
   };
   if (isLetGo(message)) return;
-  const hear = (): void => {
-    const value = valueOf(message.args[0]);
-    const stands = typeof value === 'boolean' ? Number(value) : value;
-    // What a desk of others sends, by addresses of its own.
-    if (!isOurs(message.address) && typeof stands === 'number' && Number.isFinite(stands)) {
-      door.move(hand, { source: `osc ${message.address}`.slice(0, 200), value: stands });
-    } else door.hear(hand, () => askedBy(message));
-  };
+  const value = valueOf(message.args[0]);
+  const stands = typeof value === 'boolean' ? Number(value) : value;
   const ahead = time === undefined ? 0 : time - Date.now() / 1000;
-  if (ahead > 0 && ahead < FURTHEST) setTimeout(hear, 1000 * ahead).unref();
-  else hear();
+  const seconds = ahead > 0 && ahead < FURTHEST ? ahead : 0;
+  // What a desk of others sends, by addresses of its own.
+  if (!isOurs(message.address) && typeof stands === 'number' && Number.isFinite(stands)) {
+    door.move(hand, { source: `osc ${message.address}`.slice(0, 200), value: stands }, seconds);
+  } else door.hear(hand, () => askedBy(message), seconds);
 }

@@ -184,6 +184,8 @@ export async function openVideo(asked: VideoAsked): Promise<Delivery> {
   const ended = once(child, 'close').then(([code]) => code as number);
   ended.catch(() => undefined);
   const sounding = heard.length > 0 ? giveSound(asked, sound) : Promise.resolve(sound.end());
+  // It is waited for at the end, which does not come where frames fail.
+  sounding.catch(() => undefined);
   const cancel = async (): Promise<void> => {
     child.kill('SIGKILL');
     await ended.catch(() => undefined);

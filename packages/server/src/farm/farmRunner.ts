@@ -17,8 +17,8 @@ import { BUILD_HASH } from '../version';
 import { writeWhole } from '../writeWhole';
 import { dropParts, partsOf, putBlob } from './blobs';
 import { chunksOf, missingIn, turnOf, type Chunk } from './chunks';
-import type { Farm } from './farm';
-import { keys, saidSchema, type Said, type Task } from './messages';
+import { jsonIn, type Farm } from './farm';
+import { ABOUT, keys, saidSchema, type Said, type Task } from './messages';
 import { Pace } from './pace';
 
 /** Milliseconds between two times that workers are heard, and between two looks at what has become of their tasks. */
@@ -32,6 +32,8 @@ const AFTER = 3600;
 const PATIENCE = 2000;
 /** Milliseconds between two pictures of how far it is. */
 const LOOKS = 1000;
+/** Letters of a seal. */
+const SEAL = 64;
 
 type Frames = Target & { kind: 'frames' };
 
@@ -72,7 +74,10 @@ class FarmRun {
   private count = 0;
   private readonly chunks: readonly Chunk[];
   private readonly open = new Map<string, Open>();
-  private readonly states = new Set<number>();
+  /** Hashes of the states that are kept, by the frame at whose end they stand. */
+  private readonly states = new Map<number, string>();
+  /** Whether something came that is not sealed with the key. */
+  private foreign = false;
   private readonly tries = new Map<string, number>();
   private remembers: boolean | null = null;
   private there = new Set<number>();
@@ -146,7 +151,7 @@ class FarmRun {
     const { id } = this.job;
     await redis.del(keys.halted(id), keys.said(id));
     for (const task of await queue.getJobs(['waiting', 'prioritized'])) {
-      if ((task.data as Task).render === id) await queue.remove(task.id!);
+      if (task.id!.startsWith(`${id}-`)) await queue.remove(task.id!);
     }
   }
 
@@ -170,7 +175,8 @@ class FarmRun {
   /** Puts into the queue what can be begun. */
   private async giveOut(): Promise<void> {
     const workers = await this.farm.workers();
-    const { there, states, remembers } = this;
+    const { there, remembers } = this;
+    const states = new Set(this.states.keys());
     const turn = turnOf(this.chunks, { there, states, remembers, workers: workers.length });
     const openOf = (task: Task['task']): Open[] =>
       [...this.open.values()].filter((o) => o.content.task === task);
@@ -183,7 +189,8 @@ class FarmRun {
 
   private common(begin: number | null): Omit<Task, 'task' | 'at'> {
     const { id, order } = this.job;
-    return { render: id, program: BUILD_HASH, order, ...this.blobs, begin };
+    const from = begin === null ? null : { frame: begin, sum: this.states.get(begin)! };
+    return { render: id, program: BUILD_HASH, order, ...this.blobs, begin: from };
   }
 
   private async addChunk(chunk: Chunk, alone: boolean): Promise<void> {
@@ -205,7 +212,7 @@ class FarmRun {
   }
 
   private async addStates(at: readonly number[]): Promise<void> {
-    const from = [...this.states].filter((f) => f < at[0]!);
+    const from = [...this.states.keys()].filter((f) => f < at[0]!);
     const begin = from.length > 0 ? Math.max(...from) : null;
     if (begin !== null && !(await this.isKept(begin))) return;
     await this.add(null, { ...this.common(begin), task: 'states', at: [...at] });
@@ -229,7 +236,8 @@ class FarmRun {
     // Motion first: others wait for it.
     const priority = content.task === 'states' ? 1 : 2;
     const options = { jobId: id, priority, removeOnComplete: age, removeOnFail: age };
-    await this.farm.queue.add(content.task, content, options);
+    const { queue, seal } = this.farm;
+    await queue.add(content.task, seal.sealed(ABOUT.task, content), options);
   }
 
   /** Looks what has become of the tasks in the queue. */
@@ -261,7 +269,10 @@ class FarmRun {
     this.tries.set(key, tries);
     if (tries < TRIES) return;
     const what = chunk ? `Frames ${String(chunk.first)} to ${String(chunk.last)}` : 'The motion';
-    const reason = why ?? `${String(lacks.length)} of them came damaged`;
+    const came = this.foreign
+      ? 'were sealed with another key; server and workers take the same --key'
+      : 'came damaged';
+    const reason = why ?? `${String(lacks.length)} of them ${came}`;
     throw new Refused(`${what} came to nothing ${String(tries)} times: ${reason}.`);
   }
 
@@ -271,16 +282,29 @@ class FarmRun {
     for (let news = false; ;) {
       const text = await redis.lpop(keys.said(this.job.id));
       if (text === null) return news;
-      const said = saidSchema.safeParse(JSON.parse(text));
-      if (!said.success) continue;
-      await this.take(target, said.data);
-      news ||= said.data.said !== 'frame';
+      const said = this.saidIn(text);
+      if (!said) continue;
+      await this.take(target, said);
+      news ||= said.said !== 'frame';
+    }
+  }
+
+  /** A worker's message; null where it is of somebody else. */
+  private saidIn(text: string): Said | null {
+    try {
+      const given = this.farm.seal.opened(ABOUT.said(this.job.id), jsonIn(text));
+      return saidSchema.parse(given);
+    } catch {
+      if (!this.foreign)
+        this.farm.tell(`${this.job.order.name}: a message that no worker sealed was left aside.`);
+      this.foreign = true;
+      return null;
     }
   }
 
   private async take(target: Frames, said: Said): Promise<void> {
     if (said.said === 'about') this.remembers = said.remembers;
-    else if (said.said === 'state') this.states.add(said.frame);
+    else if (said.said === 'state') this.states.set(said.frame, said.sum);
     else await this.takeFrame(target, said);
   }
 
@@ -311,8 +335,10 @@ class FarmRun {
     const now = performance.now();
     if (now - this.looked < LOOKS) return;
     this.looked = now;
-    const look = await this.farm.redis.getBuffer(keys.look(this.job.id));
-    if (look) await writeWhole(lookOf(this.job), look);
+    const { redis, seal } = this.farm;
+    const given = (await redis.getBuffer(keys.look(this.job.id))) ?? Buffer.alloc(0);
+    const [sum, look] = [given.subarray(0, SEAL).toString(), given.subarray(SEAL)];
+    if (seal.holds(ABOUT.look(this.job.id), look, sum)) await writeWhole(lookOf(this.job), look);
   }
 
   /** Nothing of it stays in the queue; workers that are at it are told to leave it. */
@@ -321,7 +347,7 @@ class FarmRun {
     const { id } = this.job;
     if (this.open.size > 0) await redis.set(keys.halted(id), 1, 'EX', AFTER);
     for (const task of this.open.keys()) await queue.remove(task);
-    for (const frame of this.states) await dropParts(redis, keys.state(id, frame));
+    for (const frame of this.states.keys()) await dropParts(redis, keys.state(id, frame));
     await redis.del(keys.said(id), keys.look(id));
   }
 }

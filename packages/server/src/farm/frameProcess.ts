@@ -115,7 +115,13 @@ export class FrameProcess {
     child.once('exit', () => {
       if (this.child === child) this.child = null;
     });
+    // What cannot be sent to one that has ended is told by its end.
+    child.on('error', () => undefined);
     return new Promise((resolve, reject) => {
+      child.once('error', (error) => {
+        if (this.child === child) this.child = null;
+        reject(new Failed(`the process that makes frames does not begin: ${error.message}`));
+      });
       child.once('message', () => {
         resolve(child);
       });

@@ -28,17 +28,31 @@ export const keys = {
 /** Seconds that things stay which nobody takes away. */
 export const STAYS = { blob: 86_400, state: 86_400, frame: 3600, worker: 8, refused: 60 } as const;
 
+/** What a seal is for, see `Seal`. */
+export const ABOUT = {
+  task: 'task',
+  said: (render: string): string => `said ${render}`,
+  look: (render: string): string => `look ${render}`,
+};
+
+const sum = z.string().regex(/^[0-9a-f]{64}$/, 'no SHA-256');
+const frame = z.int().min(0);
+/** The name of a file in a folder, and of nothing else. */
+const fileName = z.string().regex(/^(?!\.\.?$)[^/\\\p{Cc}]{1,255}$/u, 'no name of a file');
+/** Most frames of a chunk, and states of one task. */
+const MOST = 100_000;
+
 const common = {
   /** The render. */
-  render: z.string(),
+  render: z.string().regex(/^[\w-]{1,64}$/, 'no name of a render'),
   /** The program that made the chunk: only the same one makes the same pixels. */
-  program: z.string(),
+  program: z.string().max(64),
   order: orderSchema,
   /** The piece, and the files of its stock by their names: by the hash of what is in them. */
-  piece: z.string(),
-  stock: z.record(z.string(), z.string()),
-  /** The frame at whose end the state stands from which it begins; null at the very beginning. */
-  begin: z.int().nullable(),
+  piece: sum,
+  stock: z.record(fileName, sum),
+  /** The frame at whose end the state stands from which it begins, and the state's hash; null at the very beginning. */
+  begin: z.object({ frame, sum }).nullable(),
 };
 
 /** A worker's task. */
@@ -47,12 +61,12 @@ export const taskSchema = z.discriminatedUnion('task', [
     ...common,
     task: z.literal('frames'),
     /** Frames that are wanted, in order; and the last one of the chunk, at which a state is left for the next. */
-    wanted: z.array(z.int()),
-    last: z.int(),
+    wanted: z.array(frame).max(MOST),
+    last: frame,
     leaves: z.boolean(),
   }),
   /** Motion alone, for those who begin later. */
-  z.object({ ...common, task: z.literal('states'), at: z.array(z.int()) }),
+  z.object({ ...common, task: z.literal('states'), at: z.array(frame).max(MOST) }),
 ]);
 export type Task = z.infer<typeof taskSchema>;
 
@@ -60,14 +74,14 @@ export type Task = z.infer<typeof taskSchema>;
 export const saidSchema = z.discriminatedUnion('said', [
   /** Whether frames depend on those before as pictures, so that chunks are made one behind the other. */
   z.object({ said: z.literal('about'), remembers: z.boolean() }),
-  z.object({ said: z.literal('state'), frame: z.int() }),
+  z.object({ said: z.literal('state'), frame, sum }),
   z.object({
     said: z.literal('frame'),
-    frame: z.int(),
+    frame,
     /** The name it stands under, how long it is, and its SHA-256. */
-    name: z.string(),
+    name: z.string().regex(/^[\w:-]{1,100}$/),
     bytes: z.int(),
-    sum: z.string(),
+    sum,
     by: z.string(),
   }),
 ]);

@@ -4,25 +4,28 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { hostname, tmpdir } from 'node:os';
-import { basename, join } from 'node:path';
+import { join } from 'node:path';
 import type { Redis } from 'ioredis';
 import { hashOf } from '../hashOf';
 import { whenInterrupted } from '../interrupted';
 import { Refused } from '../refused';
-import { say, tell } from '../say';
+import { goOnWhateverComes, say, tell } from '../say';
 import { BUILD_HASH } from '../version';
 import { makeFolder, writeWhole } from '../writeWhole';
-import { blobOf, partsOf, putParts } from './blobs';
+import { blobOf, dropParts, partsOf, putParts } from './blobs';
 import { FrameProcess, type Told } from './frameProcess';
-import { keys, PREFIX, QUEUE, STAYS, taskSchema, type Said, type Task } from './messages';
+import { ABOUT, keys, PREFIX, QUEUE, STAYS, taskSchema, type Said, type Task } from './messages';
 import { Pace } from './pace';
 import { connect } from './redis';
+import { Seal } from './seal';
 
 export interface WorkerOptions {
   queue: string;
   threads: number;
   /** Its name on the page. */
   name?: string;
+  /** The file of the key that it shares with the server. */
+  key?: string;
   /** Seconds without a sign after which its chunk is given to another worker. */
   lease: number;
 }
@@ -35,7 +38,8 @@ const BEAT = 1000;
 const MOST_WAITING = 32;
 
 /** A worker: takes chunks of renders from a queue, one at a time, and hands their frames to the server. */
-export async function worker({ queue, threads, name, lease }: WorkerOptions): Promise<void> {
+export async function worker({ queue, threads, name, key, lease }: WorkerOptions): Promise<void> {
+  const seal = await Seal.from(key);
   const redis = await connect(queue, tell);
   const own: FarmWorker = {
     id: randomUUID().slice(0, 8),
@@ -54,7 +58,7 @@ export async function worker({ queue, threads, name, lease }: WorkerOptions): Pr
   }
   const folder = await mkdtemp(join(tmpdir(), 'vast-swarm-worker-'));
   const frames = new FrameProcess(CLI, ['make-chunks', '--threads', String(threads)]);
-  const bench = new Bench(redis, frames, folder, own);
+  const bench = new Bench(redis, frames, folder, own, seal);
   const taking = new Worker(QUEUE, (job: Job, token) => bench.work(job, token!), {
     connection: redis.duplicate({ maxRetriesPerRequest: null }),
     prefix: PREFIX,
@@ -81,6 +85,7 @@ export async function worker({ queue, threads, name, lease }: WorkerOptions): Pr
     });
   }, BEAT);
   whenInterrupted(end);
+  goOnWhateverComes();
   say(`Worker ${own.name} waits for renders, with ${String(threads)} threads.`);
 }
 
@@ -112,6 +117,7 @@ class Bench {
     private readonly frames: FrameProcess,
     private readonly folder: string,
     private readonly own: FarmWorker,
+    private readonly seal: Seal,
   ) {}
 
   /** Says that it is there, and whether what it does is still wanted. */
@@ -124,9 +130,17 @@ class Bench {
     else await admitted(redis, own);
   }
 
+  /** @throws Error where it is none of ours */
+  private taskIn({ data }: Job): Task {
+    const read = taskSchema.safeParse(this.seal.opened(ABOUT.task, data));
+    if (read.success) return read.data;
+    const { path, message } = read.error.issues[0]!;
+    throw new Error(`this is no task: ${path.join('.')}: ${message}`);
+  }
+
   async work(job: Job, token: string): Promise<void> {
     const { own } = this;
-    const task = taskSchema.parse(job.data);
+    const task = this.taskIn(job);
     if (task.program !== own.program) {
       await job.moveToWait(token);
       throw new WaitingError();
@@ -140,7 +154,7 @@ class Bench {
       const folder = await this.folderOf(task);
       const { stands } = this;
       this.stands = null;
-      const here = stands?.render === task.render && stands.frame === task.begin;
+      const here = stands?.render === task.render && stands.frame === task.begin?.frame;
       const resumes = here && this.frames.isThere;
       const state = resumes ? null : await this.stateOf(task, folder);
       await this.frames.run({ task, folder, state, resumes }, (told) => this.passOn(task, told));
@@ -151,14 +165,18 @@ class Bench {
     }
   }
 
+  private ownFolder(render: string): string {
+    return join(this.folder, hashOf(render).slice(0, 16));
+  }
+
   /** The piece and its stock in a folder, one for each render; that of the one before is gone then. */
   private async folderOf(task: Task): Promise<string> {
-    const folder = join(this.folder, task.render);
+    const folder = this.ownFolder(task.render);
     if (existsSync(join(folder, 'piece.swarm.json'))) return folder;
     await rm(this.folder, { recursive: true, force: true });
     await makeFolder(join(folder, 'stock'));
     for (const [name, hash] of Object.entries(task.stock)) {
-      await writeWhole(join(folder, 'stock', basename(name)), await blobOf(this.redis, hash));
+      await writeWhole(join(folder, 'stock', name), await blobOf(this.redis, hash));
     }
     await writeWhole(join(folder, 'piece.swarm.json'), await blobOf(this.redis, task.piece));
     return folder;
@@ -166,8 +184,14 @@ class Bench {
 
   private async stateOf({ render, begin }: Task, folder: string): Promise<string | null> {
     if (begin === null) return null;
-    const bytes = await partsOf(this.redis, keys.state(render, begin));
+    const key = keys.state(render, begin.frame);
+    const bytes = await partsOf(this.redis, key);
     if (!bytes) throw new Error('the state that it begins from is not in the queue any more');
+    if (hashOf(bytes) !== begin.sum) {
+      // It is made again where it is not there.
+      await dropParts(this.redis, key);
+      throw new Error('the state that it begins from came damaged');
+    }
     const path = join(folder, 'begin.state');
     await writeWhole(path, bytes);
     return path;
@@ -177,22 +201,25 @@ class Bench {
     const now = performance.now();
     if (now - this.looked < BEAT) return;
     this.looked = now;
-    const look = await readFile(join(this.folder, render, 'look.png')).catch(() => null);
-    if (look) await this.redis.set(keys.look(render), look, 'EX', STAYS.frame);
+    const look = await readFile(join(this.ownFolder(render), 'look.png')).catch(() => null);
+    if (!look) return;
+    const sealed = Buffer.concat([Buffer.from(this.seal.of(ABOUT.look(render), look)), look]);
+    await this.redis.set(keys.look(render), sealed, 'EX', STAYS.frame);
   }
 
   /** Passes what was made on to the server, by way of the queue. */
   private async passOn({ render }: Task, told: Told): Promise<void> {
     const { redis, own } = this;
     const tellServer = async (said: Said): Promise<void> => {
-      await redis.rpush(keys.said(render), JSON.stringify(said));
+      const sealed = this.seal.sealed(ABOUT.said(render), said);
+      await redis.rpush(keys.said(render), JSON.stringify(sealed));
     };
     if ('about' in told) await tellServer({ said: 'about', ...told.about });
     else if ('state' in told) {
       const bytes = await readFile(told.path);
       await putParts(redis, keys.state(render, told.state), bytes, STAYS.state);
       await rm(told.path, { force: true });
-      await tellServer({ said: 'state', frame: told.state });
+      await tellServer({ said: 'state', frame: told.state, sum: hashOf(bytes) });
     } else if ('frame' in told) {
       const bytes = await readFile(told.path);
       const name = `${own.id}:${randomUUID()}`;

@@ -5,7 +5,7 @@ import { createInterface } from 'node:readline';
 import { isVideo } from '@vast-swarm/core/formats';
 import { endHolders } from '../deliver/lock';
 import { lookOf, madeOf, outOf, pieceOf } from './jobFolder';
-import type { Outcome, Run, Runner, Step } from './runner';
+import { stepSchema, type Outcome, type Run, type Runner, type Step } from './runner';
 
 /** Renders by the command line in a process of its own: where that dies, the server goes on, and so may the render. */
 
@@ -53,6 +53,15 @@ interface End {
   steps: number;
 }
 
+/** A line of the process as a step; null where it was cut off as the process ended. */
+function stepIn(line: string): Step | null {
+  try {
+    return stepSchema.parse(JSON.parse(line));
+  } catch {
+    return null;
+  }
+}
+
 /** One process, until it ends. */
 function began(job: RenderJob, threads: number, step: (step: Step) => void) {
   const args = [CLI, ...argumentsOf(job), '--threads', String(threads)];
@@ -60,8 +69,10 @@ function began(job: RenderJob, threads: number, step: (step: Step) => void) {
   let [said, steps] = ['', 0];
   child.stderr.on('data', (data: Buffer) => (said = (said + data.toString()).slice(-SAID)));
   createInterface({ input: child.stdout }).on('line', (line) => {
+    const read = stepIn(line);
+    if (!read) return;
     steps += 1;
-    step(JSON.parse(line) as Step);
+    step(read);
   });
   const ended = once(child, 'close').then(([code]): End => {
     return { code: code as number | null, said, steps };

@@ -46,26 +46,24 @@ function orderIn(bytes: Uint8Array | undefined): RenderOrder {
     throw new Refused('This is no order of a render: it has no order.json.');
   }
   const read = orderSchema.safeParse(given);
-  if (read.success) {
-    if (read.data.last < read.data.first)
-      throw new Refused('order.json: last: comes before first.');
-    return read.data;
-  }
+  if (read.success) return read.data;
   const { path, message } = read.error.issues[0]!;
   throw new Refused(`order.json: ${path.join('.') || 'the order'}: ${message}.`);
 }
 
-/** @throws Refused where there is no piece in it that can be read */
-function pieceIn(entries: Record<string, Uint8Array>): string {
+/** @throws Refused where there is no piece in it that can be read, or it has not the frames that are ordered */
+function pieceIn(entries: Record<string, Uint8Array>, { last }: RenderOrder): string {
   const found = documentIn(entries, 'vast-swarm piece');
   if (!found) throw new Refused('This is no order of a render: it has no piece.');
+  let length: number;
   try {
-    parsePiece(found.text);
+    length = parsePiece(found.text).frame.length;
   } catch (error) {
     if (!(error instanceof PieceError)) throw error;
     throw new Refused(`The piece cannot be read: ${describeProblem(error.problems[0]!)}.`);
   }
-  return found.text;
+  if (last < length) return found.text;
+  throw new Refused(`order.json: last: the piece has frames 0 to ${String(length - 1)}.`);
 }
 
 /**
@@ -82,7 +80,7 @@ export async function newJob(renders: string, bytes: Uint8Array): Promise<Render
     throw new Refused(error instanceof Error ? error.message : String(error));
   }
   const order = orderIn(entries['order.json']);
-  const text = pieceIn(entries);
+  const text = pieceIn(entries, order);
   const id = randomUUID().slice(0, 8);
   const folder = join(renders, `${fileNameOf(order.name).slice(0, MOST_LETTERS)}-${id}`);
   const job: RenderJob = {

@@ -144,7 +144,10 @@ export class RenderQueue {
     });
     this.runs.set(id, run);
     this.put(id, { state: 'running', perSecond: 0, secondsLeft: null });
-    void run.ended.then((outcome) => {
+    const ended = run.ended.catch((error: unknown): Outcome => {
+      return { made: false, problem: error instanceof Error ? error.message : String(error) };
+    });
+    void ended.then((outcome) => {
       this.runs.delete(id);
       if (this.jobs.get(id)?.state === 'running' && !this.closed) this.end(id, outcome);
       this.next();

@@ -5,7 +5,7 @@ import { createReadStream } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import type { Guard } from '../guard';
-import { isVideo } from '@vast-swarm/core/formats';
+import { isVideo, STILLS, type StillFormat } from '@vast-swarm/core/formats';
 import { Refused } from '../refused';
 import { lookOf, madeOf, outOf } from './jobFolder';
 import type { RenderQueue } from './queue';
@@ -84,10 +84,22 @@ export function renderRoutes(
   return router;
 }
 
+/** Waits until more can be written, or nobody is there any more. */
+function drained(response: Response): Promise<void> {
+  return new Promise((go) => {
+    const end = (): void => {
+      response.off('drain', end).off('close', end);
+      go();
+    };
+    response.once('drain', end).once('close', end);
+  });
+}
+
 /** All frames that are there, stored as they are: they are packed already. */
 async function sendFrames(job: RenderJob, response: Response): Promise<void> {
   const folder = madeOf(job);
-  const names = (await readdir(folder)).filter((name) => /\.(png|exr)$/.test(name)).sort();
+  const ending = `.${STILLS[job.order.format as StillFormat].ending}`;
+  const names = (await readdir(folder)).filter((name) => name.endsWith(ending)).sort();
   const failures: Error[] = [];
   const zip = new Zip((error, chunk, final) => {
     if (error) failures.push(error);
@@ -100,7 +112,7 @@ async function sendFrames(job: RenderJob, response: Response): Promise<void> {
     for await (const chunk of createReadStream(join(folder, name))) {
       if (failures.length > 0 || response.destroyed) return;
       entry.push(chunk as Buffer);
-      if (response.writableNeedDrain) await new Promise((go) => response.once('drain', go));
+      if (response.writableNeedDrain) await drained(response);
     }
     entry.push(new Uint8Array(0), true);
   }

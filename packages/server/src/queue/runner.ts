@@ -1,14 +1,16 @@
 import type { RenderJob } from '@vast-swarm/core/formats';
+import { z } from 'zod';
 
-/** How far a render has come since it was begun. */
-export interface Step {
-  frame: number;
+export const stepSchema = z.object({
+  frame: z.int(),
   /** Frames that are done, of those that were not there when it began. */
-  done: number;
-  total: number;
-  perSecond: number;
-  secondsLeft: number;
-}
+  done: z.int(),
+  total: z.int(),
+  perSecond: z.number(),
+  secondsLeft: z.number(),
+});
+/** How far a render has come since it was begun. */
+export type Step = z.infer<typeof stepSchema>;
 
 /** How it ended by itself: with everything made, or for a reason. */
 export type Outcome = { made: true } | { made: false; problem: string };

@@ -81,6 +81,10 @@ export class WallSender {
   }
 }
 
+function firstOf({ issues: [issue] }: z.ZodError): string {
+  return `${issue!.path.join('.') || 'the message'}: ${issue!.message}`;
+}
+
 /** Where the output of a show sends what its wall is to show: universes as JSON first, then their levels. */
 export function wallRoute(sender: WallSender, log: (line: string) => void): [string, Route] {
   const open = (socket: WebSocket): void => {
@@ -114,7 +118,7 @@ export function wallRoute(sender: WallSender, log: (line: string) => void): [str
         ({ universes } = universesSchema.parse(JSON.parse(data.toString())));
         count = universes.reduce((sum, u) => sum + u.channels, 0);
       } catch (error) {
-        refuse(error instanceof Error ? error.message : String(error));
+        refuse(error instanceof z.ZodError ? firstOf(error) : 'this is not JSON');
       }
     });
   };

@@ -6,7 +6,7 @@ import { Guard } from '../guard';
 import { loadDocument } from '../load';
 import { openUdp } from '../osc';
 import { Refused } from '../refused';
-import { say } from '../say';
+import { goOnWhateverComes, say } from '../say';
 import { serveApp } from '../serveApp';
 import { openSockets } from '../sockets';
 
@@ -108,6 +108,7 @@ export async function standInWall({ port, page, map }: Options): Promise<void> {
     const text = JSON.stringify({ counts: hearing.counts });
     for (const to of pages) to.send(text);
   }, 1000);
+  goOnWhateverComes();
   const at = (server.address() as AddressInfo).port;
   say(
     `The wall hears sACN at udp://127.0.0.1:${String(udp.port)}\n` +
