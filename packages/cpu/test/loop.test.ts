@@ -1,5 +1,5 @@
 import { compilePiece, type Bake, type SwarmPlan } from '@vast-swarm/core/plan';
-import { makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
+import { makeChoice, makePart, makeSwarm, type Piece } from '@vast-swarm/core/piece';
 import { Playback } from '@vast-swarm/core/play';
 import { smallPiece } from '../../../tests/support/pieces';
 import { CpuEngine } from '../src';
@@ -120,6 +120,41 @@ test('what is born of others comes round with them', () => {
         p.swarms.push(child);
       }),
     );
+  }
+});
+
+/** Swarms that are born of one another, and live for ever. */
+function generations(p: Piece): void {
+  const [eldest] = p.swarms;
+  Object.assign(eldest!.dials, { rate: 90, lifetime: 600 });
+  for (let k = 1; k < 5; k++) {
+    const child = { ...structuredClone(eldest!), id: `child ${String(k)}` };
+    child.emitter = makeChoice('emitters', 'swarm');
+    child.emitter.dials.swarm = p.swarms.at(-1)!.id;
+    p.swarms.push(child);
+  }
+}
+
+// Ids were ahead of so many rounds, and so were fewer than none before.
+test('a loop of three frames comes round, with generations that live over more than 64 of it', () => {
+  comesRound(
+    looping((p) => {
+      p.frame.length = 3;
+      generations(p);
+    }),
+  );
+});
+
+test('loops of a frame or three run beside a medium, which takes ten seconds to settle', () => {
+  for (const length of [1, 3]) {
+    const piece = looping((p) => {
+      p.frame.length = length;
+      p.media = [makePart('media', 'fluid', [])];
+      p.media[0]!.dials.lines = 64;
+    });
+    const seen = run(piece, [0, length]);
+    expect(seen.get(0)!.living[0]!.length).toBeGreaterThan(20);
+    expect(seen.get(0)!.living[0]!.length).toBe(seen.get(length)!.living[0]!.length);
   }
 });
 

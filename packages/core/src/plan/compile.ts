@@ -21,7 +21,7 @@ import { mediaPart } from './media/mediumPlan';
 import { emptyFeeds } from './emptyFeeds';
 import { heavyStates } from './heavyStates';
 import { loopNotices } from './loop/notices';
-import { prerollOf, runInOf } from './loop/preroll';
+import { prerollOf, roundsAhead, runInOf } from './loop/preroll';
 import { missingStock } from './missingStock';
 import { motionKeysHeld, parentOf } from './motion/motionKey';
 import {
@@ -156,13 +156,14 @@ function swarmPlans(
   const keys = motionKeysHeld(piece, files);
   const plans = new Map<string, SwarmPlan>();
   const notices: Notice[] = [];
+  const ahead = roundsAhead(piece);
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;
     const bake = bakes?.get(swarm.id) ?? null;
     const motionKey = keys.get(swarm.id)!;
     const number = passes.length > 0 ? numberOf(piece, swarm.id) : null;
-    const source = { scene, swarm, left, parent, bake, motionKey, number };
+    const source = { scene, swarm, left, parent, bake, motionKey, number, roundsAhead: ahead };
     const compiled = cache.keep(swarmPart, source);
     left -= compiled.plan.capacity;
     notices.push(...compiled.notices);

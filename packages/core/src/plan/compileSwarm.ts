@@ -46,7 +46,7 @@ interface SwarmSource extends Allotted, Pick<SwarmPlan, 'motionKey'> {
 /** A swarm made ready for an engine. */
 export const swarmPart: PlanPart<SwarmSource, Compiled> = {
   name: 'swarm',
-  dependsOn({ scene, swarm, left, parent, bake, motionKey, number }) {
+  dependsOn({ scene, swarm, left, parent, bake, motionKey, number, roundsAhead }) {
     const { piece, signalled, stocked, lens } = scene;
     // A layer of its colour may be another swarm's.
     const layers = [swarm, ...swarm.bodies].flatMap(({ dials }) =>
@@ -56,7 +56,8 @@ export const swarmPart: PlanPart<SwarmSource, Compiled> = {
     // What the kernels of drawing are made for.
     const { kind, dials } = piece.camera;
     const style = [kind, lens, dials.shutter === 0, piece.density, piece.lights];
-    const born = [motionKey, left, bake?.name, parent?.id, parent?.capacity, parent?.motionKey];
+    const room = [left, roundsAhead, bake?.name];
+    const born = [motionKey, ...room, parent?.id, parent?.capacity, parent?.motionKey];
     // What it gives to media and what its look reads of them depend on where these are.
     const around = [
       piece.media.map((m) => placeOfMedium(piece, m)),

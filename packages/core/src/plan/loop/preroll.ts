@@ -4,7 +4,7 @@ import { remembers } from '../finish/remembers';
 import { historyRows } from '../motion/history';
 import { sightOf } from '../motion/motionKernel';
 import { parentOf } from '../motion/motionKey';
-import { lifeIn, MOST_TURNS } from '../motion/room';
+import { LEAST_AHEAD, lifeIn, MOST_TURNS } from '../motion/room';
 
 /** Seconds before the first frame that a finish that remembers sees. */
 const RUN_IN = 5;
@@ -31,6 +31,19 @@ export function prerollOf(piece: Piece): number {
   const longest = Math.max(0, ...on.map((s) => since(s, [s.id])));
   const settles = piece.media.some((m) => m.on) ? Math.round(SETTLING * rate) : 0;
   return Math.max(preroll, longest + settles) + runInOf(piece);
+}
+
+/** Frames that are asked for before those that are made. */
+const BEFORE = 4;
+
+/**
+ * Rounds that ids of births are ahead at the first frame of a piece that comes round: as many as its warm-up has, and so
+ * many that each slot of what lives longest has had its turn.
+ */
+export function roundsAhead(piece: Piece): number {
+  const { loop, length } = piece.frame;
+  if (!loop) return LEAST_AHEAD;
+  return Math.max(LEAST_AHEAD, Math.ceil((prerollOf(piece) + BEFORE) / length) + MOST_TURNS);
 }
 
 /** Frames before the first one that a finish that remembers has to have seen where the piece comes round. */

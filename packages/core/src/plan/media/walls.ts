@@ -16,13 +16,16 @@ import { faceMask } from './faces';
 const TOUCHED = Math.SQRT1_2;
 
 /** Cells that colliders touch: 1 in `solid`, with their velocity along the plane in `wall.x` and `wall.y`, in m/s. */
-function solidKernel(scene: Scene, space: MediumSpace, parts: readonly Part[]): PlanKernel {
-  const builder = new KernelBuilder(scene);
+function solidKernel(
+  builder: KernelBuilder<Scene>,
+  space: MediumSpace,
+  parts: readonly Part[],
+): PlanKernel {
   const cells = new Cells(builder, space.edges);
   const g = builder.graph;
   const plane = new MediumPlane(builder, space);
   const place = plane.placeOf(cells.spot);
-  const step = builder.uniform(FRAME.own('step'), 1 / scene.rate);
+  const step = builder.uniform(FRAME.own('step'), 1 / builder.scene.rate);
   const particle = cellParticle(builder, space.id, place);
   const touched = plane.cell.mul(TOUCHED);
   let [solid, x, y]: Expr[] = [g.float(0), g.float(0), g.float(0)];
@@ -72,8 +75,13 @@ export interface WallKernels {
   open: PlanKernel;
 }
 
-export function wallKernels(scene: Scene, space: MediumSpace): WallKernels {
+/** @param builder for what solids read, which is the medium's: tables, tracks, blocks */
+export function wallKernels(
+  builder: KernelBuilder<Scene>,
+  scene: Scene,
+  space: MediumSpace,
+): WallKernels {
   const parts = collidersOn(scene.piece, space.id, 'solid');
-  const solid = parts.length > 0 ? solidKernel(scene, space, parts) : null;
+  const solid = parts.length > 0 ? solidKernel(builder, space, parts) : null;
   return { solid, open: openKernel(scene, space, solid !== null) };
 }

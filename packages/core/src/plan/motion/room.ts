@@ -19,6 +19,9 @@ import { LoopedBirths } from './loopedBirths';
 /** Rounds of a piece that comes round whose particles have slots beside each other, at the most. */
 export const MOST_TURNS = 16;
 
+/** Rounds that ids are ahead at the first frame of a piece that comes round, see `roundsAhead`. */
+export const LEAST_AHEAD = 64;
+
 /** A swarm, and what it is given. */
 export interface Allotted {
   scene: Scene;
@@ -27,6 +30,8 @@ export interface Allotted {
   left: number;
   /** Stored motion that is played instead of being simulated. */
   bake: Bake | null;
+  /** Rounds that ids are ahead at the first frame where the piece comes round, at the least. */
+  roundsAhead: number;
 }
 
 /** Births of a swarm, and the slots that there are for it. */
@@ -82,7 +87,7 @@ function roomOf({ scene, swarm, left }: Allotted, lasting: number): Made {
 }
 
 /** Where the piece comes round: slots for all that is born in a round, as often as lives reach over rounds. */
-function roomOfRounds({ scene, swarm, left }: Allotted, lasting: number): Made {
+function roomOfRounds({ scene, swarm, left, roundsAhead }: Allotted, lasting: number): Made {
   const { frame } = scene.piece;
   const { rate, length } = frame;
   const period = length / rate;
@@ -93,7 +98,9 @@ function roomOfRounds({ scene, swarm, left }: Allotted, lasting: number): Made {
   const apart = sightOf(scene.piece, swarm) === null ? 0 : 1;
   const wanted = roundsOf(lasting, period, rate) + apart;
   const count = Math.max(1, Math.min(wanted, Math.floor(left / ids)));
-  const rounds = new LoopedBirths(ahead, frame, ids);
+  // Slots are taken in the same turn, however many rounds come before.
+  const more = Math.ceil((roundsAhead - LEAST_AHEAD) / count) * count;
+  const rounds = new LoopedBirths(ahead, frame, ids, LEAST_AHEAD + more);
   const bornBefore = (time: number): number => rounds.bornAt(Math.round(time * rate) - 1);
   const end = (count + 1) * period;
   const alive = mostAlive({ bornBefore }, Math.min(lasting, end), 0, end, 1 / rate);
@@ -104,7 +111,7 @@ function roomOfRounds({ scene, swarm, left }: Allotted, lasting: number): Made {
     needed,
     most,
     turns,
-    births: new LoopedBirths(births, frame, ids),
+    births: new LoopedBirths(births, frame, ids, LEAST_AHEAD + more),
     capacity: ids * count,
   };
 }
