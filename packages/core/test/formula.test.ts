@@ -91,6 +91,12 @@ test.each<[string, number, string]>([
   ['time + time * speeed', 15, "'speeed' is not known"],
   ['sin(1) + sin(1, 2)', 10, 'sin takes 1 value, not 2'],
   ['2 + shine(3)', 5, "no function 'shine'"],
+  // Names that every object of the language has.
+  ['1 + toString(1)', 5, "no function 'toString'"],
+  ['constructor(1)', 1, "no function 'constructor'"],
+  ['2 * valueOf', 5, "'valueOf' is not known"],
+  ['__proto__', 1, "'__proto__' is not known"],
+  ['hasOwnProperty(1)', 1, "no function 'hasOwnProperty'"],
   ['sin + 1', 1, 'wants brackets'],
   ['1 + * 2', 5, ''],
   ['(1 + 2', 7, ''],

@@ -7,10 +7,13 @@ import {
   type Picture,
 } from '@vast-swarm/core/stock';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { makeChoice, makePart, pieceText } from '@vast-swarm/core/piece';
 import { ffmpegFrames } from '../src/ffmpegFrames';
+import { vastSwarm } from '../../../tests/support/commandLine';
+import { smallPiece } from '../../../tests/support/pieces';
 import { swept } from '../../../tests/support/sweep';
 
 /** Videos made by Debian's ffmpeg, as they are read on the command line. */
@@ -184,4 +187,36 @@ test.each([
 ])('%s is refused by name', async (name, bytes, message) => {
   await expect(readStock(name, bytes)).rejects.toThrow(message);
   await expect(readStock(name, bytes)).rejects.toThrow(StockError);
+});
+
+test('a film whose sound nobody reads here is its pictures, and ends nothing', async () => {
+  // Most footage has such a sound; the refusal of it comes before the pictures are there.
+  ffmpeg(
+    ...['-f', 'lavfi', '-i', 'testsrc2=s=64x48:r=30:d=0.5', '-f', 'lavfi', '-i', 'sine=d=0.5'],
+    ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', join(folder, 'film.mp4')],
+  );
+  const refusals: unknown[] = [];
+  const unheard = (error: unknown): void => void refusals.push(error);
+  process.on('unhandledRejection', unheard);
+  const clip = (await readStock('film.mp4', readFileSync(join(folder, 'film.mp4')))) as Clip;
+  expect([clip.type, clip.width, clip.height]).toEqual(['clip', 64, 48]);
+  expect((await clip.picture(0)).pixels).toHaveLength(64 * 48 * 4);
+  const piece = smallPiece((p) => {
+    p.frame.length = 2;
+    p.stock.push({ id: 'film', name: 'Film', type: 'clip', source: { file: 'film.mp4' } });
+    p.pictures = [makePart('pictures', 'played', [])];
+    p.pictures[0]!.dials.clip = 'film';
+    p.swarms[0]!.emitter = makeChoice('emitters', 'picture');
+    p.swarms[0]!.emitter.dials.picture = p.pictures[0]!.id;
+  });
+  const file = join(folder, 'piece.json');
+  mkdirSync(join(folder, 'stock'));
+  copyFileSync(join(folder, 'film.mp4'), join(folder, 'stock/film.mp4'));
+  writeFileSync(file, pieceText(piece));
+  const out = ['--size', '64x36', '--out', join(folder, 'out')];
+  const run = await vastSwarm('render', file, ...out);
+  expect(run.code).toBe(0);
+  expect(run.err).toMatch(/note: The sound of Film is not heard: .*aac/i);
+  process.off('unhandledRejection', unheard);
+  expect(refusals).toEqual([]);
 });

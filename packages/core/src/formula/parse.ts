@@ -181,8 +181,8 @@ class Reader {
 
   private name(name: string): Formula {
     const at = this.places[this.next++] ?? 0;
-    if (name in FUNCTIONS) throw this.fail(`'${name}' wants brackets: ${name}(…)`, at);
-    if (!(name in NAMES)) throw this.fail(`'${name}' is not known`, at);
+    if (Object.hasOwn(FUNCTIONS, name)) throw this.fail(`'${name}' wants brackets: ${name}(…)`, at);
+    if (!Object.hasOwn(NAMES, name)) throw this.fail(`'${name}' is not known`, at);
     if (!this.particle && !OF_FRAME.has(name)) {
       throw this.fail(`'${name}' belongs to a particle; here there is none`, at);
     }
@@ -194,7 +194,7 @@ class Reader {
     const name = callee.type === 'Identifier' ? (callee as Identifier).name : '';
     if (name === 'signal') return this.signal(args, at);
     if (name === 'map') return this.map(args, at);
-    if (!(name in FUNCTIONS)) throw this.fail(`there is no function '${name}'`, at);
+    if (!Object.hasOwn(FUNCTIONS, name)) throw this.fail(`there is no function '${name}'`, at);
     if (name === 'pick' && !this.particle) {
       throw this.fail("'pick' belongs to a particle; here there is none", at);
     }

@@ -82,7 +82,9 @@ function withTrueStrength(part: { kind?: unknown; dials?: unknown }): object {
   const dials = part.dials as Dials;
   // What was left out stood at the default of version 4.
   const lessened = (factor: number, defaults: Record<string, number>): object => {
-    const now = Object.entries({ ...defaults, ...dials }).filter(([key]) => key in defaults);
+    const now = Object.entries({ ...defaults, ...dials }).filter(([key]) =>
+      Object.hasOwn(defaults, key),
+    );
     const scaled = now.map(([key, value]) => [key, scaledFeed(value, factor)] as const);
     return { ...part, dials: { ...dials, ...Object.fromEntries(scaled) } };
   };

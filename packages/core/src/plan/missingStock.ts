@@ -3,7 +3,7 @@ import { dialsOf, stockNamed } from '../piece/walk';
 import { fileNamed, stockData, type StockEntry, type StockFiles } from '../stock/entry';
 import type { Notice } from './plan';
 
-/** Notices of things of the stock that dials ask for and that are not at hand, or not whole. */
+/** Notices of things of the stock that dials ask for and that are not at hand, or not whole, or not all read. */
 export function missingStock(piece: Piece, files: StockFiles): Notice[] {
   const asked = new Set<string>();
   for (const { spec, value } of dialsOf(piece)) {
@@ -31,6 +31,9 @@ function whatIsMissing(entry: StockEntry, files: StockFiles): string | null {
     const named = lacks.slice(0, NAMED).join(' ');
     const more = lacks.length > NAMED ? ` and ${String(lacks.length - NAMED)} more` : '';
     return `The font of ${name} has no letters for ${named}${more}: they are left out. Take a font that has them.`;
+  }
+  if (data?.type === 'clip' && data.unheard !== undefined) {
+    return `The sound of ${name} is not heard: ${data.unheard}.`;
   }
   if (data) return null;
   const file = fileNamed(entry);

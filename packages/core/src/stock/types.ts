@@ -71,6 +71,8 @@ export interface Clip {
   picture: (index: number) => Picture | Promise<Picture>;
   /** The sound in the same file. */
   sound?: Sound;
+  /** Why the sound in it cannot be read, where that is so. */
+  unheard?: string;
   /** The file that it is read from: functions do not travel between workers. */
   file?: { name: string; bytes: Uint8Array };
 }

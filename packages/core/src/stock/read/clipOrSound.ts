@@ -1,6 +1,7 @@
 import { endingOf } from '../clip/travel';
-import type { StockData } from '../types';
+import type { Clip, Sound, StockData } from '../types';
 import { clipFileOf, openClip } from './clip';
+import { StockError } from './error';
 
 /**
  * A clip with its sound; of a file that has no picture, its sound.
@@ -14,11 +15,16 @@ export async function clipOrSound(
 ): Promise<StockData> {
   const kind = clipFileOf(endingOf(name), bytes)!;
   const heard = kind === 'video' ? await (await import('./sound')).soundIn(bytes) : 'none';
-  const sound =
-    heard === 'none' ? undefined : (await import('./sound')).soundOf(name, bytes, progress);
-  if (heard === 'only') return sound!;
+  const soundOf = async (): Promise<Sound> =>
+    (await import('./sound')).soundOf(name, bytes, progress);
+  if (heard === 'only') return soundOf();
+  // One that cannot be decoded is no reason to refuse the pictures; it is heard of before these are there.
+  const sound = heard === 'none' ? undefined : soundOf().then((read) => ({ sound: read }), refusal);
   const clip = await openClip(name, bytes, kind);
-  // One that cannot be decoded is no reason to refuse the pictures.
-  const own = await sound?.catch(() => undefined);
-  return { type: 'clip', ...clip, ...(own ? { sound: own } : {}), file: { name, bytes } };
+  const own = await sound;
+  return { type: 'clip', ...clip, ...own, file: { name, bytes } };
+}
+
+function refusal(error: unknown): Pick<Clip, 'unheard'> {
+  return { unheard: error instanceof StockError ? error.problem : String(error) };
 }
