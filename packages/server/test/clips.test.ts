@@ -12,6 +12,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { makeChoice, makePart, pieceText } from '@vast-swarm/core/piece';
 import { ffmpegFrames } from '../src/ffmpegFrames';
+import { hashOf } from '../src/hashOf';
 import { vastSwarm } from '../../../tests/support/commandLine';
 import { smallPiece } from '../../../tests/support/pieces';
 import { swept } from '../../../tests/support/sweep';
@@ -201,9 +202,10 @@ test('a film whose sound nobody reads here is its pictures, and ends nothing', a
   const clip = (await readStock('film.mp4', readFileSync(join(folder, 'film.mp4')))) as Clip;
   expect([clip.type, clip.width, clip.height]).toEqual(['clip', 64, 48]);
   expect((await clip.picture(0)).pixels).toHaveLength(64 * 48 * 4);
+  const hash = hashOf(readFileSync(join(folder, 'film.mp4')));
   const piece = smallPiece((p) => {
     p.frame.length = 2;
-    p.stock.push({ id: 'film', name: 'Film', type: 'clip', source: { file: 'film.mp4' } });
+    p.stock.push({ id: 'film', name: 'Film', type: 'clip', source: { file: 'film.mp4', hash } });
     p.pictures = [makePart('pictures', 'played', [])];
     p.pictures[0]!.dials.clip = 'film';
     p.swarms[0]!.emitter = makeChoice('emitters', 'picture');

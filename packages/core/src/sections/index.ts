@@ -88,7 +88,8 @@ export function addKind<S extends Shelf>(shelf: S, kind: KindOn<S>): void {
  * @throws Error where there is a section, or a shelf, of that name
  */
 export function addSection(section: Section, kinds: readonly Kind[]): void {
-  if (Object.hasOwn(shelves, section.list)) throw new Error(`There is a section '${section.list}' already`);
+  if (Object.hasOwn(shelves, section.list))
+    throw new Error(`There is a section '${section.list}' already`);
   Object.assign(shelves, { [section.list]: [...kinds] });
   enlist(section);
   additions += 1;
