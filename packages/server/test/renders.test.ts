@@ -165,8 +165,8 @@ test('a pause ends the work and keeps the frames; a stretch that goes on makes t
 });
 
 test('what cannot be rendered fails with a reason', async () => {
-  await add({ first: 80, last: 200 });
-  await expect(until(isDone)).rejects.toThrow(/the piece has frames 0 to 89/);
+  await add({ width: 16384, height: 16384, oversample: 4 });
+  await expect(until(isDone)).rejects.toThrow(/oversample|memory|MB/);
 });
 
 test('a video is made and fetched as one file', async () => {
