@@ -10,6 +10,7 @@ import { strToU8, zipSync } from 'fflate';
 import { Queue } from 'bullmq';
 import { Redis } from 'ioredis';
 import { vastSwarm } from '../../../tests/support/commandLine';
+import { smallOrder } from '../../../tests/support/orders';
 import { smallPiece } from '../../../tests/support/pieces';
 import { freePort, RunningRedis } from '../../../tests/support/startRedis';
 import { startServer, startWorker, type RunningServer } from '../../../tests/support/startServer';
@@ -221,7 +222,18 @@ test('what strangers put into the queue is neither done nor kept, with a key and
     const piece = heavy((p) => (p.seed = 10));
     const wanted = await byOne('keyed', piece);
     // Of no seal at all, and of one without a key; one that would be outside of the worker's folder.
-    const evil = { render: '../../evil', program: (await own.get(keys.build))! };
+    const evil = {
+      task: 'frames',
+      render: '../../evil',
+      program: (await own.get(keys.build))!,
+      order: smallOrder(),
+      piece: 'a'.repeat(64),
+      stock: {},
+      begin: null,
+      wanted: [0],
+      last: 0,
+      leaves: false,
+    };
     await queue.add('frames', evil, { jobId: 'evil-1', priority: 1 });
     const sealed = new Seal().sealed(ABOUT.task, evil);
     await queue.add('frames', sealed, { jobId: 'evil-2', priority: 1 });
@@ -259,6 +271,16 @@ test('what strangers put into the queue is neither done nor kept, with a key and
     await expect(stands(second, ({ state }) => state === 'done')).rejects.toThrow(
       /server and workers take the same --key/,
     );
+    // Without a key what is sealed is let in, and has to be a task.
+    for (const child of children.splice(0)) child.kill('SIGKILL');
+    await worker('vera');
+    await queue.add('frames', sealed, { jobId: 'evil-3', priority: 1 });
+    let why: string | undefined;
+    while (!why) {
+      await setTimeout(30);
+      why = (await queue.getJob('evil-3'))!.failedReason;
+    }
+    expect(why).toBe('this is no task: render: no name of a render');
   } finally {
     server = before;
     keyed.child.kill();

@@ -73,6 +73,7 @@ export {
   CODECS,
   isVideo,
   QUALITIES,
+  unfitIn,
   videoOf,
   VIDEOS,
   type CodecName,

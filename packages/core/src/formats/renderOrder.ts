@@ -1,7 +1,7 @@
 import { z } from '../zod';
 import { FRAME_PASSES } from '../plan/passes';
 import { isStill, STILLS, type StillFormat } from './stills';
-import { CODECS, isVideo, QUALITIES, videoOf, VIDEOS, type VideoFormat } from './videos';
+import { CODECS, isVideo, QUALITIES, unfitIn, videoOf, VIDEOS, type VideoFormat } from './videos';
 
 /**
  * Messages of the page and the server on renders. An order comes as a zip: `order.json`, `piece.swarm.json`, and
@@ -48,7 +48,7 @@ export type RenderOrder = z.infer<typeof settings>;
 
 /** The part of an order that does not go with the others, and why; null where all do. */
 function misfit(order: RenderOrder): [keyof RenderOrder, string] | null {
-  const { format, codec, alpha, layers, width, height, first, last } = order;
+  const { format, codec, layers, first, last } = order;
   if (last < first) return ['last', 'comes before first'];
   if (!isVideo(format)) {
     if (codec !== undefined) return ['codec', `is for videos, and the format is ${format}`];
@@ -56,14 +56,18 @@ function misfit(order: RenderOrder): [keyof RenderOrder, string] | null {
       return ['layers', `only OpenEXR has them, and the format is ${format}`];
     return null;
   }
-  const { codecs, clear } = videoOf(format);
-  const used = codec ?? codecs[0];
-  if (!codecs.includes(used)) return ['codec', `a .${format} file has ${codecs.join(' or ')}`];
-  if (alpha && !clear.includes(used)) return ['alpha', `${used} has no transparency`];
   if (layers.length > 0) return ['layers', 'a video has none'];
-  if (width % 2) return ['width', 'of a video is even'];
-  if (height % 2) return ['height', 'of a video is even'];
-  return null;
+  const { codecs } = videoOf(format);
+  const used = codec ?? codecs[0];
+  const unfit = unfitIn({ ...order, format, codec: used });
+  if (unfit === null) return null;
+  const why = {
+    codec: `a .${format} file has ${codecs.join(' or ')}`,
+    alpha: `${used} has no transparency`,
+    width: 'of a video is even',
+    height: 'of a video is even',
+  };
+  return [unfit, why[unfit]];
 }
 
 /** An order, with what goes together. */

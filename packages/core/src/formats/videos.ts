@@ -33,6 +33,31 @@ export function isVideo(format: string): format is VideoFormat {
   return Object.hasOwn(VIDEOS, format);
 }
 
+/** What a video is made as. */
+export interface VideoSettings {
+  format: VideoFormat;
+  codec: CodecName;
+  alpha: boolean;
+  width: number;
+  height: number;
+}
+
+/** The setting that a video cannot have beside the others; null where all go together. */
+export function unfitIn({
+  format,
+  codec,
+  alpha,
+  width,
+  height,
+}: VideoSettings): 'codec' | 'alpha' | 'width' | 'height' | null {
+  const { codecs, clear } = videoOf(format);
+  if (!codecs.includes(codec)) return 'codec';
+  if (alpha && !clear.includes(codec)) return 'alpha';
+  // Its colours stand for two pixels each way.
+  if (width % 2) return 'width';
+  return height % 2 ? 'height' : null;
+}
+
 /** Qualities of a video: to look at soon, to show, to work on. */
 export const QUALITIES = { draft: 'Draft', good: 'Good', best: 'Best' } as const;
 export type Quality = keyof typeof QUALITIES;

@@ -88,7 +88,8 @@ function compileScene(scene: Scene, sources: Sources & { cache: PlanCache }): Pl
     ...emptyFeeds(piece),
     ...loopNotices(piece),
   ];
-  const { plans, notices } = swarmPlans(scene, sources);
+  const frame = piece.frame.loop ? { ...piece.frame, preroll: prerollOf(piece) } : piece.frame;
+  const { plans, notices } = swarmPlans(scene, sources, roundsAhead(frame));
   const swarms = [...plans.values()];
   const drawn = (wanted: (id: string) => boolean, as: 'draws' | 'measured' = 'draws'): Drawing =>
     drawingOf(piece, plans, wanted, as);
@@ -115,7 +116,7 @@ function compileScene(scene: Scene, sources: Sources & { cache: PlanCache }): Pl
     ),
   });
   const plan: Plan = {
-    frame: piece.frame.loop ? { ...piece.frame, preroll: prerollOf(piece) } : piece.frame,
+    frame,
     runIn: runInOf(piece),
     swarms,
     backdrop,
@@ -151,12 +152,12 @@ function numberOf(piece: Piece, id: string): number {
 function swarmPlans(
   scene: Scene,
   { cache, files = new Map(), bakes, passes = [] }: Sources & { cache: PlanCache },
+  ahead: number,
 ): { plans: Map<string, SwarmPlan>; notices: Notice[] } {
   const { piece } = scene;
   const keys = motionKeysHeld(piece, files);
   const plans = new Map<string, SwarmPlan>();
   const notices: Notice[] = [];
-  const ahead = roundsAhead(piece);
   let left = MOST_PARTICLES;
   for (const swarm of inOrderOfBirth(piece)) {
     const parent = plans.get(parentOf(swarm) ?? '') ?? null;

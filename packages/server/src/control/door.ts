@@ -111,13 +111,21 @@ export class ControlDoor {
    * @param seconds until it is followed
    */
   hear(client: Client, read: () => ControlMessage, seconds = 0): void {
+    this.take(client, seconds, () => {
+      const message = read();
+      return () => {
+        this.follow(client, message);
+      };
+    });
+  }
+
+  /** Counts and reads what comes, and does it in its time. */
+  private take(client: Client, seconds: number, read: () => () => void): void {
     this.tried(client, () => {
       this.count(client);
-      const message = read();
+      const act = read();
       this.inTime(seconds, () => {
-        this.tried(client, () => {
-          this.follow(client, message);
-        });
+        this.tried(client, act);
       });
     });
   }
@@ -173,13 +181,8 @@ export class ControlDoor {
 
   /** Something with an address of its own is moved: the page may have learnt it, or may be about to. */
   move(client: Client, moved: Moved, seconds = 0): void {
-    this.tried(client, () => {
-      this.count(client);
-      this.inTime(seconds, () => {
-        this.tried(client, () => {
-          this.takeMoved(moved);
-        });
-      });
+    this.take(client, seconds, () => () => {
+      this.takeMoved(moved);
     });
   }
 

@@ -11,7 +11,13 @@ import { Refused } from '../refused';
 import { makeFolder, whyNot } from '../writeWhole';
 import type { Delivery, Making } from './delivery';
 import { takeLock } from './lock';
-import { videoOf, type CodecName, type Quality, type VideoFormat } from '@vast-swarm/core/formats';
+import {
+  unfitIn,
+  videoOf,
+  type CodecName,
+  type Quality,
+  type VideoFormat,
+} from '@vast-swarm/core/formats';
 import { encoderOf, wrapperOf } from './videos';
 
 /** Samples of sound a second. */
@@ -52,21 +58,18 @@ async function checkEncoder(encoder: string): Promise<void> {
 }
 
 /** @throws Refused where these cannot be written together */
-export function checkVideo({ format, codec, alpha, width, height }: VideoAsked): void {
-  const { codecs, clear } = videoOf(format);
-  if (!codecs.includes(codec)) {
-    throw new Refused(`--codec ${codec}: a .${format} file has ${codecs.join(' or ')}.`);
-  }
-  if (alpha && !clear.includes(codec)) {
-    throw new Refused(
-      `--alpha: ${codec} has no transparency; take --format webm with vp9, or --format mov.`,
-    );
-  }
-  if (width % 2 || height % 2) {
-    throw new Refused(
-      `--size ${String(width)}x${String(height)}: a video has an even width and height.`,
-    );
-  }
+export function checkVideo(asked: VideoAsked): void {
+  const unfit = unfitIn(asked);
+  if (unfit === null) return;
+  const { format, codec, width, height } = asked;
+  const size = `--size ${String(width)}x${String(height)}: a video has an even width and height.`;
+  const why = {
+    codec: `--codec ${codec}: a .${format} file has ${videoOf(format).codecs.join(' or ')}.`,
+    alpha: `--alpha: ${codec} has no transparency; take --format webm with vp9, or --format mov.`,
+    width: size,
+    height: size,
+  };
+  throw new Refused(why[unfit]);
 }
 
 /** How ffmpeg is told to make it of raw frames at its input, and of sound at its fourth pipe. */

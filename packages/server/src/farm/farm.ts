@@ -2,6 +2,7 @@ import { farmWorkerSchema, type FarmWorker } from '@vast-swarm/core/formats';
 import { Queue } from 'bullmq';
 import type { Redis } from 'ioredis';
 import { z } from 'zod';
+import { jsonIn } from '../jsonIn';
 import { BUILD_HASH } from '../version';
 import { keys, PREFIX, QUEUE } from './messages';
 import { connect } from './redis';
@@ -11,15 +12,6 @@ import { Seal } from './seal';
 const FRESH = 500;
 
 const refusedSchema = z.object({ name: z.string().max(200), why: z.string().max(1000) });
-
-/** A text as JSON; undefined where it is none. */
-export function jsonIn(text: string | null): unknown {
-  try {
-    return text === null ? undefined : JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-}
 
 /** The server's end of a queue on Redis, and who works at it. */
 export class Farm {

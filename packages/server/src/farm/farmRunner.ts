@@ -17,7 +17,8 @@ import { BUILD_HASH } from '../version';
 import { writeWhole } from '../writeWhole';
 import { dropParts, partsOf, putBlob } from './blobs';
 import { chunksOf, missingIn, turnOf, type Chunk } from './chunks';
-import { jsonIn, type Farm } from './farm';
+import { jsonIn } from '../jsonIn';
+import type { Farm } from './farm';
 import { ABOUT, keys, saidSchema, type Said, type Task } from './messages';
 import { Pace } from './pace';
 
@@ -32,8 +33,6 @@ const AFTER = 3600;
 const PATIENCE = 2000;
 /** Milliseconds between two pictures of how far it is. */
 const LOOKS = 1000;
-/** Letters of a seal. */
-const SEAL = 64;
 
 type Frames = Target & { kind: 'frames' };
 
@@ -42,13 +41,10 @@ export function farmRunner(farm: Farm, videos: Runner): Runner {
   return (job, step) => {
     if (isVideo(job.order.format)) return videos(job, step);
     const run = new FarmRun(farm, job, step);
-    const made = run.go().catch((error: unknown): Outcome => {
-      return { made: false, problem: error instanceof Error ? error.message : String(error) };
-    });
     let leave: (outcome: Outcome) => void;
     const left = new Promise<Outcome>((resolve) => (leave = resolve));
     return {
-      ended: Promise.race([made, left]),
+      ended: Promise.race([run.go(), left]),
       stop: () => {
         run.halted = true;
         // A queue that is gone is not waited for.
@@ -336,9 +332,9 @@ class FarmRun {
     if (now - this.looked < LOOKS) return;
     this.looked = now;
     const { redis, seal } = this.farm;
-    const given = (await redis.getBuffer(keys.look(this.job.id))) ?? Buffer.alloc(0);
-    const [sum, look] = [given.subarray(0, SEAL).toString(), given.subarray(SEAL)];
-    if (seal.holds(ABOUT.look(this.job.id), look, sum)) await writeWhole(lookOf(this.job), look);
+    const { id } = this.job;
+    const look = seal.openedBytes(ABOUT.look(id), await redis.getBuffer(keys.look(id)));
+    if (look) await writeWhole(lookOf(this.job), look);
   }
 
   /** Nothing of it stays in the queue; workers that are at it are told to leave it. */

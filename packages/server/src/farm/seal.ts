@@ -5,6 +5,8 @@ import { whyNot } from '../writeWhole';
 
 /** Fewest letters of a key. */
 const FEWEST = 16;
+/** Letters of a seal. */
+const LETTERS = 64;
 const FOREIGN = 'it is not sealed with the key of this one; server and workers take the same --key';
 
 /** A message in the queue, as text, with the seal of who sent it. */
@@ -41,7 +43,7 @@ export class Seal {
     return createHmac('sha256', this.key).update(`${about}\n`).update(bytes).digest('hex');
   }
 
-  holds(about: string, bytes: Uint8Array | string, seal: string): boolean {
+  private holds(about: string, bytes: Uint8Array | string, seal: string): boolean {
     const [wanted, given] = [this.of(about, bytes), seal].map((s) => Buffer.from(s));
     return wanted!.length === given!.length && timingSafeEqual(wanted!, given!);
   }
@@ -50,6 +52,18 @@ export class Seal {
   sealed(about: string, content: unknown): Sealed {
     const text = JSON.stringify(content);
     return { text, seal: this.of(about, text) };
+  }
+
+  /** Bytes with their seal in front of them. */
+  sealedBytes(about: string, bytes: Uint8Array): Buffer {
+    return Buffer.concat([Buffer.from(this.of(about, bytes)), bytes]);
+  }
+
+  /** The bytes behind their seal; null where there are none, or they are not sealed for this with the same key. */
+  openedBytes(about: string, given: Buffer | null): Buffer | null {
+    if (!given) return null;
+    const [seal, bytes] = [given.subarray(0, LETTERS).toString(), given.subarray(LETTERS)];
+    return this.holds(about, bytes, seal) ? bytes : null;
   }
 
   /** @throws Error where it is no message, or not sealed for this with the same key */

@@ -6,6 +6,7 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Redis } from 'ioredis';
+import { firstOf } from '../firstOf';
 import { hashOf } from '../hashOf';
 import { whenInterrupted } from '../interrupted';
 import { Refused } from '../refused';
@@ -134,8 +135,7 @@ class Bench {
   private taskIn({ data }: Job): Task {
     const read = taskSchema.safeParse(this.seal.opened(ABOUT.task, data));
     if (read.success) return read.data;
-    const { path, message } = read.error.issues[0]!;
-    throw new Error(`this is no task: ${path.join('.')}: ${message}`);
+    throw new Error(`this is no task: ${firstOf(read.error, 'the task')}`);
   }
 
   async work(job: Job, token: string): Promise<void> {
@@ -203,7 +203,7 @@ class Bench {
     this.looked = now;
     const look = await readFile(join(this.ownFolder(render), 'look.png')).catch(() => null);
     if (!look) return;
-    const sealed = Buffer.concat([Buffer.from(this.seal.of(ABOUT.look(render), look)), look]);
+    const sealed = this.seal.sealedBytes(ABOUT.look(render), look);
     await this.redis.set(keys.look(render), sealed, 'EX', STAYS.frame);
   }
 

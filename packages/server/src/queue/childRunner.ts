@@ -4,6 +4,7 @@ import { once } from 'node:events';
 import { createInterface } from 'node:readline';
 import { isVideo } from '@vast-swarm/core/formats';
 import { endHolders } from '../deliver/lock';
+import { jsonIn } from '../jsonIn';
 import { lookOf, madeOf, outOf, pieceOf } from './jobFolder';
 import { stepSchema, type Outcome, type Run, type Runner, type Step } from './runner';
 
@@ -53,15 +54,6 @@ interface End {
   steps: number;
 }
 
-/** A line of the process as a step; null where it was cut off as the process ended. */
-function stepIn(line: string): Step | null {
-  try {
-    return stepSchema.parse(JSON.parse(line));
-  } catch {
-    return null;
-  }
-}
-
 /** One process, until it ends. */
 function began(job: RenderJob, threads: number, step: (step: Step) => void) {
   const args = [CLI, ...argumentsOf(job), '--threads', String(threads)];
@@ -69,10 +61,11 @@ function began(job: RenderJob, threads: number, step: (step: Step) => void) {
   let [said, steps] = ['', 0];
   child.stderr.on('data', (data: Buffer) => (said = (said + data.toString()).slice(-SAID)));
   createInterface({ input: child.stdout }).on('line', (line) => {
-    const read = stepIn(line);
-    if (!read) return;
+    const read = stepSchema.safeParse(jsonIn(line));
+    // It may have been cut off as the process ended.
+    if (!read.success) return;
     steps += 1;
-    step(read);
+    step(read.data);
   });
   const ended = once(child, 'close').then(([code]): End => {
     return { code: code as number | null, said, steps };

@@ -13,6 +13,7 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readdir, readFile, rm } from 'node:fs/promises';
 import { basename, join } from 'node:path';
+import { firstOf } from '../firstOf';
 import { Refused } from '../refused';
 import { makeFolder, writeWhole } from '../writeWhole';
 
@@ -47,8 +48,7 @@ function orderIn(bytes: Uint8Array | undefined): RenderOrder {
   }
   const read = orderSchema.safeParse(given);
   if (read.success) return read.data;
-  const { path, message } = read.error.issues[0]!;
-  throw new Refused(`order.json: ${path.join('.') || 'the order'}: ${message}.`);
+  throw new Refused(`order.json: ${firstOf(read.error, 'the order')}.`);
 }
 
 /** @throws Refused where there is no piece in it that can be read, or it has not the frames that are ordered */

@@ -142,11 +142,11 @@ export class RenderQueue {
     const run = this.runner(this.known(id), (step) => {
       this.step(id, step);
     });
-    this.runs.set(id, run);
-    this.put(id, { state: 'running', perSecond: 0, secondsLeft: null });
     const ended = run.ended.catch((error: unknown): Outcome => {
       return { made: false, problem: error instanceof Error ? error.message : String(error) };
     });
+    this.runs.set(id, { ...run, ended });
+    this.put(id, { state: 'running', perSecond: 0, secondsLeft: null });
     void ended.then((outcome) => {
       this.runs.delete(id);
       if (this.jobs.get(id)?.state === 'running' && !this.closed) this.end(id, outcome);

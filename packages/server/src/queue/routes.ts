@@ -3,9 +3,9 @@ import express, { type NextFunction, type Request, type Response, type Router } 
 import { strToU8, Zip, ZipPassThrough } from 'fflate';
 import { createReadStream } from 'node:fs';
 import { readdir } from 'node:fs/promises';
-import { basename, join } from 'node:path';
+import { basename, extname, join } from 'node:path';
 import type { Guard } from '../guard';
-import { isVideo, STILLS, type StillFormat } from '@vast-swarm/core/formats';
+import { isVideo } from '@vast-swarm/core/formats';
 import { Refused } from '../refused';
 import { lookOf, madeOf, outOf } from './jobFolder';
 import type { RenderQueue } from './queue';
@@ -98,7 +98,7 @@ function drained(response: Response): Promise<void> {
 /** All frames that are there, stored as they are: they are packed already. */
 async function sendFrames(job: RenderJob, response: Response): Promise<void> {
   const folder = madeOf(job);
-  const ending = `.${STILLS[job.order.format as StillFormat].ending}`;
+  const ending = extname(outOf(job));
   const names = (await readdir(folder)).filter((name) => name.endsWith(ending)).sort();
   const failures: Error[] = [];
   const zip = new Zip((error, chunk, final) => {

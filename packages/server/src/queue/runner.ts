@@ -16,7 +16,7 @@ export type Step = z.infer<typeof stepSchema>;
 export type Outcome = { made: true } | { made: false; problem: string };
 
 export interface Run {
-  /** Resolves when it has ended, by itself or because it was stopped. */
+  /** Resolves when it has ended, by itself or because it was stopped; where it rejects, it has failed. */
   ended: Promise<Outcome>;
   /** Ends it in order: what is made stays, and nothing half-made does. */
   stop: () => void;

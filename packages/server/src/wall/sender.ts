@@ -3,6 +3,7 @@ import { createSocket } from 'node:dgram';
 import { Packet } from 'sacn';
 import type { WebSocket } from 'ws';
 import { z } from 'zod';
+import { firstOf } from '../firstOf';
 import type { Route } from '../sockets';
 
 /** The port of sACN (ANSI E1.31, 12.1). */
@@ -81,10 +82,6 @@ export class WallSender {
   }
 }
 
-function firstOf({ issues: [issue] }: z.ZodError): string {
-  return `${issue!.path.join('.') || 'the message'}: ${issue!.message}`;
-}
-
 /** Where the output of a show sends what its wall is to show: universes as JSON first, then their levels. */
 export function wallRoute(sender: WallSender, log: (line: string) => void): [string, Route] {
   const open = (socket: WebSocket): void => {
@@ -118,7 +115,7 @@ export function wallRoute(sender: WallSender, log: (line: string) => void): [str
         ({ universes } = universesSchema.parse(JSON.parse(data.toString())));
         count = universes.reduce((sum, u) => sum + u.channels, 0);
       } catch (error) {
-        refuse(error instanceof z.ZodError ? firstOf(error) : 'this is not JSON');
+        refuse(error instanceof z.ZodError ? firstOf(error, 'the message') : 'this is not JSON');
       }
     });
   };

@@ -39,11 +39,12 @@ const BEFORE = 4;
 /**
  * Rounds that ids of births are ahead at the first frame of a piece that comes round: as many as its warm-up has, and so
  * many that each slot of what lives longest has had its turn.
+ *
+ * @param frame with the warm-up as its `preroll`
  */
-export function roundsAhead(piece: Piece): number {
-  const { loop, length } = piece.frame;
+export function roundsAhead({ loop, length, preroll }: Piece['frame']): number {
   if (!loop) return LEAST_AHEAD;
-  return Math.max(LEAST_AHEAD, Math.ceil((prerollOf(piece) + BEFORE) / length) + MOST_TURNS);
+  return Math.max(LEAST_AHEAD, Math.ceil((preroll + BEFORE) / length) + MOST_TURNS);
 }
 
 /** Frames before the first one that a finish that remembers has to have seen where the piece comes round. */

@@ -165,7 +165,7 @@ function mediumPlan(scene: Scene, part: Part): MediumPlan {
   const b = new Builder(space);
   const data = new KernelData();
   const own = (): KernelBuilder<Scene> => new KernelBuilder(scene, data);
-  const { solid, open } = wallKernels(own(), scene, space);
+  const { solid, open } = wallKernels(own(), space);
   const walls = solid !== null;
   const carried = isCarried(scene.piece, part.id);
   const leaving: Leaving = {

@@ -76,11 +76,8 @@ export interface WallKernels {
 }
 
 /** @param builder for what solids read, which is the medium's: tables, tracks, blocks */
-export function wallKernels(
-  builder: KernelBuilder<Scene>,
-  scene: Scene,
-  space: MediumSpace,
-): WallKernels {
+export function wallKernels(builder: KernelBuilder<Scene>, space: MediumSpace): WallKernels {
+  const { scene } = builder;
   const parts = collidersOn(scene.piece, space.id, 'solid');
   const solid = parts.length > 0 ? solidKernel(builder, space, parts) : null;
   return { solid, open: openKernel(scene, space, solid !== null) };
