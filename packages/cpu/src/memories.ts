@@ -32,6 +32,8 @@ function isMediumTrack({ id, tracks }: MediumPlan, name: string): boolean {
 export class Memories {
   /** Slots of each swarm. */
   private readonly capacities = new Map<string, number>();
+  /** Names of the states that each swarm has, all with as many slots. */
+  private readonly states = new Map<string, readonly string[]>();
   /** Blocks of data in memory, by the name of their buffer. */
   private readonly blocks = new Map<string, Float32Array>();
   /** Numbers in each buffer of a field. */
@@ -105,6 +107,7 @@ export class Memories {
 
   private drop(id: string): void {
     this.capacities.delete(id);
+    this.states.delete(id);
     for (const name of this.arena.names())
       if (name.startsWith(bufferOf(id, ''))) this.arena.release(name);
   }
@@ -129,6 +132,10 @@ export class Memories {
     const { arena } = this;
     const grids = [swarm.grid, ...swarm.draws.map((d) => (d.shape === 'links' ? d.grid : null))];
     const old = this.capacities.get(id);
+    // A state that is not wanted any more would be of the wrong size, or of other frames, when it is wanted again.
+    for (const name of this.states.get(id) ?? [])
+      if (!state.includes(name)) arena.release(bufferOf(id, name));
+    this.states.set(id, state);
     const there = new Set(arena.names());
     // What is not there yet cannot be drawn as if it were.
     if (history.rows > 0 && !there.has(bufferOf(id, ringName(history.rows - 1, 'px'))))

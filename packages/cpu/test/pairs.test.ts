@@ -8,7 +8,8 @@ import { CpuEngine } from '../src';
 
 /**
  * Each kind beside each other one: the parts of one small piece are put into another, as an artist pastes them. It runs,
- * whatever it is, in a loop and with a start ahead, and its motion is the same with one thread and two, and when it is gone back in.
+ * whatever it is, in a loop and with a start ahead, and is the same with one thread and two, when it is gone back in, and
+ * whatever the engine has run before.
  */
 
 const KINDS = pieceOfEveryKind();
@@ -48,7 +49,7 @@ function together(a: Piece, b: Piece, [loop, preroll]: (typeof WAYS)[number]): P
   return validatePiece(piece);
 }
 
-/** Bits of the states, which are all finite; the picture is drawn. */
+/** Bits of the states, which are all finite, and of the picture. */
 function seen(engine: CpuEngine, piece: Piece): string {
   const states = piece.swarms.map(({ id }) => {
     const all = ['px', 'py', 'pz', 'vx', 'age'].map((name) => engine.state(id, name));
@@ -59,8 +60,7 @@ function seen(engine: CpuEngine, piece: Piece): string {
     }
     return all.map((values) => bytesHash(values.slice(0, slots))).join();
   });
-  engine.draw(WIDE, HIGH);
-  return states.join();
+  return [...states, bytesHash(engine.draw(WIDE, HIGH).pixels)].join();
 }
 
 function run(engine: CpuEngine, piece: Piece): string[] {
